@@ -1,0 +1,24 @@
+"""Exact conversion factors and the trade's fixed offsets."""
+
+from typing import Final
+
+MM_PER_IN: Final = 25.4
+"""Millimetres in an inch, exact (international inch, 1959)."""
+
+GRAINS_PER_GRAM: Final = 1.0 / 0.06479891
+"""Grains in a gram; the grain is 64.79891 mg exactly (international pound, 1959)."""
+
+NEWTONS_PER_LBF: Final = 4.4482216152605
+"""Newtons in a pound-force, exact (0.45359237 kg x 9.80665 m/s2)."""
+
+KG_PER_LB: Final = 0.45359237
+"""Kilograms in a pound, exact."""
+
+GRAINS_PER_OUNCE: Final = 437.5
+"""Grains in an avoirdupois ounce, exact."""
+
+TRADE_OFFSET_MM: Final = 1.75 * MM_PER_IN
+"""Trade draw length = true draw to the pivot + 1 3/4 in (trade convention)."""
+
+MARKED_DRAW_MM: Final = 28.0 * MM_PER_IN
+"""Draw at which bows are usually marked (trade convention)."""

@@ -1,0 +1,469 @@
+"""What an archer can record: one discriminated union of readings, inside a dated entry.
+
+Lengths in mm, forces in lbf, masses in grains. Entries are never changed: undo is another entry.
+"""
+
+from typing import Annotated, ClassVar, Literal, TypeVar, get_args
+
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints, model_validator
+
+from lyrandis.core import quantities as q
+from lyrandis.core.constants import MARKED_DRAW_MM
+from lyrandis.core.errors import DomainError
+
+SubjectKind = Literal["archer", "bow", "string", "arrow_set", "rig"]
+PartKind = Literal["archer", "bow", "string", "arrow_set"]
+Source = Literal["weighed", "measured", "estimated", "told", "simulated"]
+Datum = Literal["trade", "pivot", "back", "belly"]
+Hold = Literal["split", "three_under", "thumb"]
+Anchor = Literal["under_chin", "corner", "cheekbone"]
+Hand = Literal["right", "left"]
+Purpose = Literal["backyard", "woods", "field", "indoor", "hunting", "distance"]
+Family = Literal[
+    "selfbow",
+    "straight_longbow",
+    "reflex_deflex_longbow",
+    "hunting_recurve",
+    "target_recurve",
+    "short_rigid_tip",
+    "long_rigid_tip",
+    "large_rigid_tip",
+]
+ShaftMaterial = Literal["wood", "carbon", "aluminium", "cane", "glass"]
+StringMaterial = Literal["polyester", "low_stretch", "linen", "other"]
+
+SubjectId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
+EntryId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{7,63}$")]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+Note = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=2000)]
+
+_ANY: frozenset[SubjectKind] = frozenset(get_args(SubjectKind))
+
+
+class _Frozen(BaseModel):
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+class Subject(_Frozen):
+    """Whom or what an entry speaks of."""
+
+    kind: SubjectKind
+    id: SubjectId
+
+
+class _Reading(_Frozen):
+    of: ClassVar[frozenset[SubjectKind]]
+    """Kinds of subject it can be recorded on."""
+    by: ClassVar[Source] = "told"
+    """Source assumed when none is given."""
+    settles: ClassVar[bool] = True
+    """True when a newer one takes the place of an older one; False when they add up."""
+
+
+_Build = TypeVar("_Build", bound=_Reading)
+
+
+def _require_something(build: _Build, field: str) -> _Build:
+    if all(value is None for name, value in build if name != "kind"):
+        raise DomainError("nothing_given", "No part is named.", "Give at least one part.", field)
+    return build
+
+
+class Named(_Reading):
+    """Gives the subject its name."""
+
+    of = _ANY
+    kind: Literal["named"] = "named"
+    name: Name
+
+
+class Noted(_Reading):
+    """Words worth keeping."""
+
+    of = _ANY
+    settles = False
+    kind: Literal["noted"] = "noted"
+    text: Note
+
+
+class Retraction(_Reading):
+    """Takes back an earlier entry; taking back a retraction puts that entry back."""
+
+    of = _ANY
+    settles = False
+    kind: Literal["retraction"] = "retraction"
+    entry_id: EntryId
+
+
+class PutAway(_Reading):
+    """Puts a rig away from the switcher, or takes it out again."""
+
+    of = frozenset({"rig"})
+    kind: Literal["put_away"] = "put_away"
+    away: bool = True
+
+
+class PartFitted(_Reading):
+    """Names the part now on the rig; no id takes that kind of part off."""
+
+    of = frozenset({"rig"})
+    kind: Literal["part_fitted"] = "part_fitted"
+    part: PartKind
+    part_id: SubjectId | None
+
+
+class DrawMarked(_Reading):
+    """Draw length read off an arrow marked at full draw."""
+
+    of = frozenset({"archer", "rig"})
+    by = "measured"
+    settles = False
+    kind: Literal["draw_marked"] = "draw_marked"
+    draw_length_mm: q.DrawLength
+    datum: Datum = "trade"
+
+
+class DrawOnScale(_Reading):
+    """Where the string at the hook stood, at full draw on a bow scale."""
+
+    of = frozenset({"archer", "rig"})
+    by = "measured"
+    settles = False
+    kind: Literal["draw_on_scale"] = "draw_on_scale"
+    hook_position_mm: q.HookPosition
+    datum: Datum = "trade"
+
+
+class DrawStated(_Reading):
+    """A draw length somebody said or supposed."""
+
+    of = frozenset({"archer", "rig"})
+    settles = False
+    kind: Literal["draw_stated"] = "draw_stated"
+    draw_length_mm: q.DrawLength
+    datum: Datum = "trade"
+
+
+class ArmTape(_Reading):
+    """Tape from the fingertip to the hollow at the ball of the shoulder."""
+
+    of = frozenset({"archer"})
+    by = "measured"
+    settles = False
+    kind: Literal["arm_tape"] = "arm_tape"
+    arm_length_mm: q.ArmLength
+
+
+class ArmSpan(_Reading):
+    """Fingertip to fingertip, arms spread."""
+
+    of = frozenset({"archer"})
+    by = "measured"
+    settles = False
+    kind: Literal["arm_span"] = "arm_span"
+    arm_span_mm: q.ArmSpan
+
+
+class HookDepth(_Reading):
+    """How far the string at the hook lies behind the arrow's nock groove at full draw."""
+
+    of = frozenset({"archer", "rig"})
+    by = "measured"
+    kind: Literal["hook_depth"] = "hook_depth"
+    hook_depth_mm: q.HookDepth
+
+
+class HoldChosen(_Reading):
+    """How the string is held."""
+
+    of = frozenset({"archer", "rig"})
+    kind: Literal["hold_chosen"] = "hold_chosen"
+    hold: Hold
+
+
+class AnchorChosen(_Reading):
+    """Where the drawing hand stops."""
+
+    of = frozenset({"archer", "rig"})
+    kind: Literal["anchor_chosen"] = "anchor_chosen"
+    anchor: Anchor
+
+
+class HandChosen(_Reading):
+    """The hand that draws the string."""
+
+    of = frozenset({"archer", "rig"})
+    kind: Literal["hand_chosen"] = "hand_chosen"
+    hand: Hand
+
+
+class PurposeChosen(_Reading):
+    """What the rig is for."""
+
+    of = frozenset({"archer", "rig"})
+    kind: Literal["purpose_chosen"] = "purpose_chosen"
+    purpose: Purpose
+
+
+class WeightWished(_Reading):
+    """The draw weight the archer wishes to hold at full draw."""
+
+    of = frozenset({"archer", "rig"})
+    kind: Literal["weight_wished"] = "weight_wished"
+    draw_weight_lbf: q.DrawWeight
+
+
+class BowFamily(_Reading):
+    """What sort of bow it is."""
+
+    of = frozenset({"bow"})
+    kind: Literal["bow_family"] = "bow_family"
+    family: Family
+
+
+class BowLength(_Reading):
+    """Unstrung, nock to nock along the back."""
+
+    of = frozenset({"bow"})
+    kind: Literal["bow_length"] = "bow_length"
+    bow_length_mm: q.BowLength
+
+
+class RiserLength(_Reading):
+    """The stiff middle, fades included."""
+
+    of = frozenset({"bow"})
+    by = "measured"
+    kind: Literal["riser_length"] = "riser_length"
+    riser_length_mm: q.RiserLength
+
+
+class BowMark(_Reading):
+    """The weight written on the bow and the draw it is written for."""
+
+    of = frozenset({"bow"})
+    kind: Literal["bow_mark"] = "bow_mark"
+    draw_weight_lbf: q.DrawWeight
+    draw_length_mm: q.DrawLength = MARKED_DRAW_MM
+
+
+class BowWeighed(_Reading):
+    """One reading of a bow scale.
+
+    `string_at` says where the draw was read: at the scale's hook, or at the arrow's nock groove
+    while the hand or tab held the string further back.
+    """
+
+    of = frozenset({"bow"})
+    by = "weighed"
+    settles = False
+    kind: Literal["bow_weighed"] = "bow_weighed"
+    draw_weight_lbf: q.DrawWeight
+    draw_length_mm: q.DrawLength
+    datum: Datum = "trade"
+    string_at: Literal["hook", "groove"] = "hook"
+
+
+class DrawLimit(_Reading):
+    """The longest draw the maker allows."""
+
+    of = frozenset({"bow"})
+    kind: Literal["draw_limit"] = "draw_limit"
+    draw_length_mm: q.DrawLength
+
+
+class ArrowMinimum(_Reading):
+    """The lightest arrow the bowyer allows, per pound or outright."""
+
+    of = frozenset({"bow"})
+    kind: Literal["arrow_minimum"] = "arrow_minimum"
+    grains_per_pound: q.GrainsPerPound | None = None
+    arrow_mass_gr: q.ArrowMass | None = None
+
+    @model_validator(mode="after")
+    def _one_of_them(self) -> "ArrowMinimum":
+        if (self.grains_per_pound is None) == (self.arrow_mass_gr is None):
+            raise DomainError(
+                "one_needed",
+                "A bowyer's minimum is either grains per pound or a mass.",
+                "Give one of the two, e.g. floor 9 gpp or floor 430 gr.",
+                "grains_per_pound",
+            )
+        return self
+
+
+class BraceRange(_Reading):
+    """The brace heights the maker allows."""
+
+    of = frozenset({"bow"})
+    kind: Literal["brace_range"] = "brace_range"
+    low_mm: q.BraceHeight
+    high_mm: q.BraceHeight
+
+    @model_validator(mode="after")
+    def _in_order(self) -> "BraceRange":
+        if self.low_mm > self.high_mm:
+            raise DomainError(
+                "wrong_order",
+                "The lower brace height is above the higher one.",
+                "Give the lower first.",
+                "low_mm",
+            )
+        return self
+
+
+class GripDepth(_Reading):
+    """From the pivot (deepest part of the grip) to the back or belly where the arrow passes."""
+
+    of = frozenset({"bow"})
+    by = "measured"
+    kind: Literal["grip_depth"] = "grip_depth"
+    to: Literal["back", "belly"]
+    depth_mm: q.GripDepth
+
+
+class BraceHeight(_Reading):
+    """String to the deepest part of the grip, or to the back of the riser, at rest."""
+
+    of = frozenset({"rig"})
+    by = "measured"
+    kind: Literal["brace_height"] = "brace_height"
+    brace_height_mm: q.BraceHeight
+    datum: Literal["pivot", "back"] = "pivot"
+
+
+class StringBuild(_Reading):
+    """How the string is made."""
+
+    of = frozenset({"string"})
+    kind: Literal["string_build"] = "string_build"
+    material: StringMaterial | None = None
+    strands: Annotated[int, Field(ge=4, le=60)] | None = None
+    string_length_mm: q.StringLength | None = None
+    string_mass_gr: q.PartMass | None = None
+
+    @model_validator(mode="after")
+    def _something(self) -> "StringBuild":
+        return _require_something(self, "material")
+
+
+class ArrowMassed(_Reading):
+    """One finished arrow on the grain scale, or the usual mass of the set when unnumbered."""
+
+    of = frozenset({"arrow_set"})
+    by = "weighed"
+    settles = False
+    kind: Literal["arrow_mass"] = "arrow_mass"
+    arrow_mass_gr: q.ArrowMass
+    arrow_number: Annotated[int, Field(ge=1, le=999)] | None = None
+
+
+class ArrowBuild(_Reading):
+    """Parts of the arrow; what is left out stays as it was."""
+
+    of = frozenset({"arrow_set"})
+    kind: Literal["arrow_build"] = "arrow_build"
+    material: ShaftMaterial | None = None
+    shaft_length_mm: q.ShaftLength | None = None
+    shaft_gr_per_in: q.ShaftGrainsPerInch | None = None
+    point_gr: q.PartMass | None = None
+    insert_gr: q.PartMass | None = None
+    arrow_nock_gr: q.PartMass | None = None
+    fletching_gr: q.PartMass | None = None
+    wrap_gr: q.PartMass | None = None
+
+    @model_validator(mode="after")
+    def _something(self) -> "ArrowBuild":
+        return _require_something(self, "shaft_length_mm")
+
+
+Reading = Annotated[
+    Named
+    | Noted
+    | Retraction
+    | PutAway
+    | PartFitted
+    | DrawMarked
+    | DrawOnScale
+    | DrawStated
+    | ArmTape
+    | ArmSpan
+    | HookDepth
+    | HoldChosen
+    | AnchorChosen
+    | HandChosen
+    | PurposeChosen
+    | WeightWished
+    | BowFamily
+    | BowLength
+    | RiserLength
+    | BowMark
+    | BowWeighed
+    | DrawLimit
+    | ArrowMinimum
+    | BraceRange
+    | GripDepth
+    | BraceHeight
+    | StringBuild
+    | ArrowMassed
+    | ArrowBuild,
+    Field(discriminator="kind"),
+]
+READINGS: tuple[type[_Reading], ...] = get_args(get_args(Reading)[0])
+
+
+class EntryDraft(_Frozen):
+    """An entry as it is offered for recording."""
+
+    subject: Subject
+    reading: Reading
+    happened_at: AwareDatetime | None = None
+    source: Source | None = None
+    note: Note | None = None
+    as_typed: Annotated[str, StringConstraints(max_length=400)] | None = None
+    id: EntryId | None = None
+
+    @model_validator(mode="after")
+    def _subject_fits(self) -> "EntryDraft":
+        if self.subject.kind not in self.reading.of:
+            wanted = " or ".join(sorted(self.reading.of)).replace("_", " ")
+            raise DomainError(
+                "wrong_subject",
+                f"“{self.reading.kind}” cannot be recorded on {_a(self.subject.kind)}.",
+                f"Record it on {_a(wanted)}.",
+                "subject",
+            )
+        return self
+
+
+def _a(noun: str) -> str:
+    noun = noun.replace("_", " ")
+    return f"{'an' if noun[0] in 'aeiou' else 'a'} {noun}"
+
+
+class Fitted(_Frozen):
+    """The parts that were on the rig when one of its entries was made."""
+
+    archer: SubjectId | None = None
+    bow: SubjectId | None = None
+    string: SubjectId | None = None
+    arrow_set: SubjectId | None = None
+
+
+class Entry(EntryDraft):
+    """An entry as it was recorded: when it happened, when it was written down, and in what order."""
+
+    id: EntryId
+    seq: int
+    happened_at: AwareDatetime
+    recorded_at: AwareDatetime
+    source: Source
+    fitted: Fitted | None = None
+
+
+class PostedEntry(EntryDraft):
+    """A draft or a recorded entry, as a file or a what-if may hold."""
+
+    seq: int | None = None
+    recorded_at: AwareDatetime | None = None
+    fitted: Fitted | None = None

@@ -1,0 +1,143 @@
+"""What numbers are believable at a bench, and what a wrong one was probably meant to be.
+
+The limits only refuse what cannot be a reading; judging is the rules' work.
+"""
+
+import math
+from dataclasses import dataclass
+from functools import partial
+from typing import Annotated, cast
+
+from pydantic import AfterValidator, Field
+from pydantic.fields import FieldInfo
+
+from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.errors import DomainError, Guess
+from lyrandis.core.units import Unit, say
+
+
+@dataclass(frozen=True)
+class Plausible:
+    """The believable range of one quantity.
+
+    `low` and `high` are inclusive, in `unit`; `word` is its jot word; `mistaken_for` lists the
+    quantities people type in its place.
+    """
+
+    name: str
+    unit: Unit
+    low: float
+    high: float
+    word: str
+    mistaken_for: tuple[str, ...] = ()
+
+    def holds(self, value: float) -> bool:
+        return self.low <= value <= self.high
+
+
+def _inches(
+    name: str, low: float, high: float, word: str, mistaken_for: tuple[str, ...] = ()
+) -> Plausible:
+    return Plausible(name, "mm", low * MM_PER_IN, high * MM_PER_IN, word, mistaken_for)
+
+
+PLAUSIBLE: dict[str, Plausible] = {
+    "draw_length": _inches("draw length", 12, 40, "draw", ("bow_length", "arm_span")),
+    "hook_position": _inches("string position", 12, 42, "draw hook", ("bow_length",)),
+    "arm_length": _inches("arm length", 12, 42, "tape", ("arm_span",)),
+    "arm_span": _inches("arm span", 40, 100, "span", ("arm_length",)),
+    "hook_depth": _inches("hook depth", 0, 3, "hook", ("draw_length",)),
+    "bow_length": _inches("bow length", 36, 84, "bow", ("draw_length", "riser_length")),
+    "riser_length": _inches("riser length", 3, 30, "riser", ("bow_length",)),
+    "brace_height": _inches("brace height", 3, 12, "brace", ("draw_length",)),
+    "grip_depth": _inches("grip depth", 0, 4, "grip"),
+    "shaft_length": _inches("shaft length", 15, 45, "shaft", ("bow_length",)),
+    "string_length": _inches("string length", 30, 84, "string", ("draw_length",)),
+    "draw_weight": Plausible("draw weight", "lbf", 1, 200, "scale"),
+    "arrow_mass": Plausible("arrow mass", "gr", 100, 2500, "arrow"),
+    "grains_per_pound": Plausible("grains per pound", "gr/lbf", 3, 30, "floor"),
+    "shaft_grains_per_inch": Plausible("shaft mass per inch", "gr/in", 2, 25, "shaft"),
+    "part_mass": Plausible("part mass", "gr", 0, 600, "point"),
+}
+
+_SLIPS_OF_UNIT: dict[Unit, tuple[tuple[float, str], ...]] = {
+    "mm": ((1 / 2.54, "cm"), (2.54, "in"), (0.1, "mm"), (1 / 25.4, "mm"), (10.0, "cm")),
+    "lbf": ((1 / 4.4482216, "N"), (2.2046226, "kg")),
+    "gr": ((15.432358, "g"), (1 / 15.432358, "gr")),
+}
+
+
+def _guesses(key: str, value: float) -> tuple[Guess, ...]:
+    meant = PLAUSIBLE[key]
+    found = []
+    for other_key in meant.mistaken_for:
+        other = PLAUSIBLE[other_key]
+        if other.holds(value):
+            figure = say(value, other.unit)
+            found.append(Guess(f"{other.word} {figure}", f"Did you mean {figure} in {other.name}?"))
+    for factor, unit in _SLIPS_OF_UNIT.get(meant.unit, ()):
+        if meant.holds(value * factor):
+            figure = _in_unit(value * factor, unit)
+            inches = f" ({say(value * factor, 'mm')})" if meant.unit == "mm" and unit != "in" else ""
+            found.append(Guess(f"{meant.word} {figure}", f"Did you mean {figure}{inches}?"))
+            break
+    return tuple(found)
+
+
+def _in_unit(value: float, unit: str) -> str:
+    per_unit = {"cm": 10.0, "mm": 1.0, "in": MM_PER_IN, "N": 0.22480894, "kg": 2.2046226, "g": 15.432358}
+    return f"{value / per_unit.get(unit, 1.0):.4g} {unit}"
+
+
+def check(key: str, value: float) -> float:
+    """Return `value` if it is believable for the quantity `key`, else raise `DomainError`.
+
+    >>> check("draw_length", 700.0)
+    700.0
+    """
+    meant = PLAUSIBLE[key]
+    if meant.holds(value):
+        return value
+    if not math.isfinite(value):
+        raise DomainError(
+            "not_a_number", f"A {meant.name} must be a finite number.", "Type a plain number."
+        )
+    wanted = f"{say(meant.low, meant.unit)} to {say(meant.high, meant.unit)}"
+    if value < 0 or (value == 0 and meant.low > 0):
+        reason = f"A {meant.name} cannot be {'negative' if value < 0 else 'zero'}."
+    else:
+        reason = f"{say(value, meant.unit)} is outside what a {meant.name} can be."
+    raise DomainError(
+        "out_of_range",
+        reason,
+        f"Give a {meant.name} between {wanted}, and check the unit.",
+        guesses=_guesses(key, value) if value > 0 else (),
+    )
+
+
+def _checked(key: str) -> AfterValidator:
+    return AfterValidator(partial(check, key))
+
+
+def _told(key: str) -> FieldInfo:
+    meant = PLAUSIBLE[key]
+    text = f"{meant.name} [{meant.unit}], {meant.low:g} to {meant.high:g}"
+    return cast(FieldInfo, Field(description=text))
+
+
+DrawLength = Annotated[float, _checked("draw_length"), _told("draw_length")]
+HookPosition = Annotated[float, _checked("hook_position"), _told("hook_position")]
+ArmLength = Annotated[float, _checked("arm_length"), _told("arm_length")]
+ArmSpan = Annotated[float, _checked("arm_span"), _told("arm_span")]
+HookDepth = Annotated[float, _checked("hook_depth"), _told("hook_depth")]
+BowLength = Annotated[float, _checked("bow_length"), _told("bow_length")]
+RiserLength = Annotated[float, _checked("riser_length"), _told("riser_length")]
+BraceHeight = Annotated[float, _checked("brace_height"), _told("brace_height")]
+GripDepth = Annotated[float, _checked("grip_depth"), _told("grip_depth")]
+ShaftLength = Annotated[float, _checked("shaft_length"), _told("shaft_length")]
+StringLength = Annotated[float, _checked("string_length"), _told("string_length")]
+DrawWeight = Annotated[float, _checked("draw_weight"), _told("draw_weight")]
+ArrowMass = Annotated[float, _checked("arrow_mass"), _told("arrow_mass")]
+GrainsPerPound = Annotated[float, _checked("grains_per_pound"), _told("grains_per_pound")]
+ShaftGrainsPerInch = Annotated[float, _checked("shaft_grains_per_inch"), _told("shaft_grains_per_inch")]
+PartMass = Annotated[float, _checked("part_mass"), _told("part_mass")]

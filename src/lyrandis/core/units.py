@@ -1,0 +1,119 @@
+"""Units: converting between what archers speak and what is stored, and saying it back.
+
+Stored: lengths in mm, forces in lbf, masses in grains. Converted at the edge only.
+"""
+
+from fractions import Fraction
+from typing import Literal
+
+from lyrandis.core.constants import (
+    GRAINS_PER_GRAM,
+    GRAINS_PER_OUNCE,
+    KG_PER_LB,
+    MM_PER_IN,
+    NEWTONS_PER_LBF,
+)
+
+Unit = Literal["mm", "lbf", "gr", "gr/lbf", "lbf/in", "gr/in", "count"]
+"""Units a stored figure can have."""
+
+UnitSet = Literal["inch", "centimetre", "metric"]
+"""What the archer reads: in-lb-gr, cm-lb-gr or cm-N-g."""
+
+LENGTH_UNITS_MM: dict[str, float] = {
+    "in": MM_PER_IN, "inch": MM_PER_IN, "inches": MM_PER_IN, '"': MM_PER_IN, "″": MM_PER_IN,
+    "”": MM_PER_IN, "''": MM_PER_IN, "cm": 10.0, "mm": 1.0, "m": 1000.0, "ft": 12 * MM_PER_IN,
+    "'": 12 * MM_PER_IN,
+}  # fmt: skip
+FORCE_UNITS_LBF: dict[str, float] = {
+    "lb": 1.0, "lbs": 1.0, "lbf": 1.0, "#": 1.0, "pound": 1.0, "pounds": 1.0,
+    "kg": 1 / KG_PER_LB, "kgf": 1 / KG_PER_LB, "n": 1 / NEWTONS_PER_LBF,
+}  # fmt: skip
+MASS_UNITS_GR: dict[str, float] = {
+    "gr": 1.0, "grain": 1.0, "grains": 1.0, "gn": 1.0, "g": GRAINS_PER_GRAM,
+    "gram": GRAINS_PER_GRAM, "grams": GRAINS_PER_GRAM, "oz": GRAINS_PER_OUNCE,
+}  # fmt: skip
+GPP_UNITS: dict[str, float] = {"gpp": 1.0, "gr/lb": 1.0}
+GPI_UNITS: dict[str, float] = {"gpi": 1.0, "gr/in": 1.0}
+
+_SIXTEENTH_MM = MM_PER_IN / 16
+_SMALL_LENGTH_MM = 50.0
+
+
+def mm_from_in(length_in: float) -> float:
+    """Return millimetres from inches.
+
+    >>> mm_from_in(28)
+    711.2
+    """
+    return length_in * MM_PER_IN
+
+
+def in_from_mm(length_mm: float) -> float:
+    """Return inches from millimetres.
+
+    >>> in_from_mm(695.325)
+    27.375
+    """
+    return length_mm / MM_PER_IN
+
+
+def sixteenths(length_mm: float) -> str:
+    """Write a length as inches to the nearest sixteenth, the way a bench rule reads.
+
+    >>> sixteenths(695.325), sixteenths(1625.6), sixteenths(-3.175), sixteenths(0.4)
+    ('27 3/8', '64', '-1/8', '0')
+    """
+    count = round(length_mm / _SIXTEENTH_MM)
+    whole, rest = divmod(abs(count), 16)
+    parts = [str(whole)] if whole or not rest else []
+    if rest:
+        parts.append(str(Fraction(rest, 16)))
+    return ("-" if count < 0 else "") + " ".join(parts)
+
+
+def say(value: float, unit: Unit, plus_minus: float | None = None, *, units: UnitSet = "inch") -> str:
+    """Write a stored figure in the archer's units, its ± (if any) before the unit.
+
+    >>> say(695.325, "mm", 3.2)
+    '27 3/8 ± 1/8 in'
+    >>> say(695.325, "mm", units="centimetre")
+    '69.5 cm'
+    >>> say(42.64, "lbf", 1.1, units="metric")
+    '190 ± 5 N'
+    """
+    number, spread, label = _in_units(value, unit, plus_minus, units)
+    said = number if spread is None else f"{number} ± {spread}"
+    return f"{said} {label}".strip()
+
+
+def _in_units(
+    value: float, unit: Unit, plus_minus: float | None, units: UnitSet
+) -> tuple[str, str | None, str]:
+    if unit == "mm" and units == "inch":
+        spread = None if plus_minus is None else sixteenths(max(plus_minus, _SIXTEENTH_MM))
+        return sixteenths(value), spread, "in"
+    factor, places, label = _scale(value, unit, units)
+    spread = None
+    if plus_minus is not None:
+        least = 10.0**-places
+        spread = f"{max(plus_minus * factor, least):.{places}f}"
+    return f"{value * factor:.{places}f}", spread, label
+
+
+def _scale(value: float, unit: Unit, units: UnitSet) -> tuple[float, int, str]:
+    """Return factor, decimal places and label for a unit other than inches."""
+    metric = units == "metric"
+    if unit == "mm":
+        return (1.0, 0, "mm") if abs(value) < _SMALL_LENGTH_MM else (0.1, 1, "cm")
+    if unit == "lbf":
+        return (NEWTONS_PER_LBF, 0, "N") if metric else (1.0, 1, "lb")
+    if unit == "gr":
+        return (1 / GRAINS_PER_GRAM, 1, "g") if metric else (1.0, 0, "gr")
+    if unit == "gr/in":
+        return (1 / GRAINS_PER_GRAM / 2.54, 2, "g/cm") if metric else (1.0, 1, "gr/in")
+    if unit == "lbf/in":
+        return (NEWTONS_PER_LBF / 2.54, 1, "N/cm") if metric else (1.0, 1, "lb/in")
+    if unit == "gr/lbf":
+        return 1.0, 1, "gr/lb"
+    return 1.0, 0, ""
