@@ -451,7 +451,7 @@ class Fitted(_Frozen):
 
 
 class Entry(EntryDraft):
-    """An entry as it was recorded: when it happened, when it was written down, and in what order."""
+    """An entry as recorded: when it happened, when it was written down, in what order."""
 
     id: EntryId
     seq: int

@@ -61,10 +61,22 @@ PLAUSIBLE: dict[str, Plausible] = {
 }
 
 _SLIPS_OF_UNIT: dict[Unit, tuple[tuple[float, str], ...]] = {
-    "mm": ((1 / 2.54, "cm"), (2.54, "in"), (0.1, "mm"), (1 / 25.4, "mm"), (10.0, "cm")),
     "lbf": ((1 / 4.4482216, "N"), (2.2046226, "kg")),
     "gr": ((15.432358, "g"), (1 / 15.432358, "gr")),
 }
+_LENGTH_TYPED_IN_INCHES = ((1 / 2.54, "cm"), (1 / 25.4, "mm"))
+_LENGTH_TYPED_IN_METRIC = ((2.54, "in"), (0.1, "mm"), (10.0, "cm"), (25.4, "in"))
+
+
+def _slips(meant: Plausible, value: float) -> tuple[tuple[float, str], ...]:
+    """Return the factors by which a mistaken unit would have changed what was typed."""
+    if meant.unit != "mm":
+        return _SLIPS_OF_UNIT.get(meant.unit, ())
+    typed_in_inches = any(
+        abs(value / MM_PER_IN * parts - round(value / MM_PER_IN * parts)) < 1e-6
+        for parts in (16, 10)
+    )
+    return _LENGTH_TYPED_IN_INCHES if typed_in_inches else _LENGTH_TYPED_IN_METRIC
 
 
 def _guesses(key: str, value: float) -> tuple[Guess, ...]:
@@ -74,18 +86,33 @@ def _guesses(key: str, value: float) -> tuple[Guess, ...]:
         other = PLAUSIBLE[other_key]
         if other.holds(value):
             figure = say(value, other.unit)
-            found.append(Guess(f"{other.word} {figure}", f"Did you mean {figure} in {other.name}?"))
-    for factor, unit in _SLIPS_OF_UNIT.get(meant.unit, ()):
+            found.append(
+                Guess(f"{other.word} {figure}", f"Did you mean {_an(other.name)} of {figure}?")
+            )
+    for factor, unit in _slips(meant, value):
         if meant.holds(value * factor):
             figure = _in_unit(value * factor, unit)
-            inches = f" ({say(value * factor, 'mm')})" if meant.unit == "mm" and unit != "in" else ""
+            inches = (
+                f" ({say(value * factor, 'mm')})" if meant.unit == "mm" and unit != "in" else ""
+            )
             found.append(Guess(f"{meant.word} {figure}", f"Did you mean {figure}{inches}?"))
             break
     return tuple(found)
 
 
+def _an(name: str) -> str:
+    return f"{'an' if name[0] in 'aeiou' else 'a'} {name}"
+
+
 def _in_unit(value: float, unit: str) -> str:
-    per_unit = {"cm": 10.0, "mm": 1.0, "in": MM_PER_IN, "N": 0.22480894, "kg": 2.2046226, "g": 15.432358}
+    per_unit = {
+        "cm": 10.0,
+        "mm": 1.0,
+        "in": MM_PER_IN,
+        "N": 0.22480894,
+        "kg": 2.2046226,
+        "g": 15.432358,
+    }
     return f"{value / per_unit.get(unit, 1.0):.4g} {unit}"
 
 
@@ -100,17 +127,20 @@ def check(key: str, value: float) -> float:
         return value
     if not math.isfinite(value):
         raise DomainError(
-            "not_a_number", f"A {meant.name} must be a finite number.", "Type a plain number."
+            "not_a_number",
+            f"{_an(meant.name).capitalize()} must be a finite number.",
+            "Type a plain number.",
         )
-    wanted = f"{say(meant.low, meant.unit)} to {say(meant.high, meant.unit)}"
+    wanted = f"{say(meant.low, meant.unit)} and {say(meant.high, meant.unit)}"
+    said = say(value, meant.unit) if value < 100 * meant.high else "That"
     if value < 0 or (value == 0 and meant.low > 0):
-        reason = f"A {meant.name} cannot be {'negative' if value < 0 else 'zero'}."
+        reason = f"{_an(meant.name).capitalize()} cannot be {'negative' if value < 0 else 'zero'}."
     else:
-        reason = f"{say(value, meant.unit)} is outside what a {meant.name} can be."
+        reason = f"{said} is outside what {_an(meant.name)} can be."
     raise DomainError(
         "out_of_range",
         reason,
-        f"Give a {meant.name} between {wanted}, and check the unit.",
+        f"Give {_an(meant.name)} between {wanted}, and check the unit.",
         guesses=_guesses(key, value) if value > 0 else (),
     )
 
@@ -139,5 +169,7 @@ StringLength = Annotated[float, _checked("string_length"), _told("string_length"
 DrawWeight = Annotated[float, _checked("draw_weight"), _told("draw_weight")]
 ArrowMass = Annotated[float, _checked("arrow_mass"), _told("arrow_mass")]
 GrainsPerPound = Annotated[float, _checked("grains_per_pound"), _told("grains_per_pound")]
-ShaftGrainsPerInch = Annotated[float, _checked("shaft_grains_per_inch"), _told("shaft_grains_per_inch")]
+ShaftGrainsPerInch = Annotated[
+    float, _checked("shaft_grains_per_inch"), _told("shaft_grains_per_inch")
+]
 PartMass = Annotated[float, _checked("part_mass"), _told("part_mass")]

@@ -72,7 +72,9 @@ def sixteenths(length_mm: float) -> str:
     return ("-" if count < 0 else "") + " ".join(parts)
 
 
-def say(value: float, unit: Unit, plus_minus: float | None = None, *, units: UnitSet = "inch") -> str:
+def say(
+    value: float, unit: Unit, plus_minus: float | None = None, *, units: UnitSet = "inch"
+) -> str:
     """Write a stored figure in the archer's units, its ± (if any) before the unit.
 
     >>> say(695.325, "mm", 3.2)

@@ -1,0 +1,231 @@
+"""Draw length from whatever readings there are, on one datum, with its uncertainty.
+
+All lengths in mm on the trade datum (pivot + 1 3/4 in, string at the nock groove) unless said
+otherwise; `sd` is one standard deviation. What is shown as ± is two.
+"""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from lyrandis.core import entries as e
+from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.setup import ArcherSetup, BowSetup, Recorded
+
+Basis = Literal["rig", "direct", "guess"]
+
+# Assumption: repeatability of each way of measuring, one standard deviation in inches. A marked
+# arrow varies by the archer's own draw; tape and span vary between people of the same size.
+METHOD_SD_IN: dict[str, float] = {
+    "draw_marked": 1 / 8,
+    "draw_on_scale": 3 / 16,
+    "draw_stated": 1 / 2,
+    "arm_tape": 5 / 8,
+    "arm_span": 7 / 8,
+}
+ESTIMATED_SD_IN = 1.25
+"""Assumption: a draw length somebody supposed, one standard deviation."""
+LEAST_SD_IN = 1 / 32
+"""Assumption: no number of readings beats half a sixteenth of an inch."""
+SPAN_DIVISOR = 2.5
+"""Arm span over draw length (trade convention, a first guess)."""
+
+# Assumption: grip depths where nobody has measured, (mean, sd) in inches.
+BACK_DEPTH_IN = (1.75, 0.125)
+BELLY_DEPTH_IN = (0.25, 0.125)
+
+# Hook depth = e tan(gamma): groove to hook e = 3/4 to 1 in (fingers) or to 1.6 in (thumb), string
+# angle gamma 25 to 35 degrees at full draw. (mean, sd) in inches.
+HOOK_DEPTH_IN: dict[e.Hold | None, tuple[float, float]] = {
+    "split": (9 / 16, 1 / 8),
+    "three_under": (9 / 16, 1 / 8),
+    "thumb": (3 / 4, 3 / 16),
+    None: (5 / 8, 3 / 16),
+}
+
+
+@dataclass(frozen=True)
+class Estimate:
+    """A number and its standard deviation, in the unit its user says."""
+
+    value: float
+    sd: float
+
+    @property
+    def plus_minus(self) -> float:
+        return 2 * self.sd
+
+
+@dataclass(frozen=True)
+class DrawReading:
+    """One reading brought to the trade datum."""
+
+    length: Estimate
+    method: str
+    recorded: Recorded[e._Reading]
+    shared: str | None = None
+    """What else the reading leans on, and so shares an error with others like it."""
+    shared_sd: float = 0.0
+
+
+@dataclass(frozen=True)
+class Draw:
+    """The archer's draw: combined length, its basis, and the readings for and beside it."""
+
+    length: Estimate
+    basis: Basis
+    used: tuple[DrawReading, ...]
+    beside: tuple[DrawReading, ...]
+    scatter: float
+    """Spread of the readings over the spread their errors explain (1 = as expected)."""
+
+
+def to_pivot(length: float, datum: e.Datum, bow: BowSetup) -> Estimate:
+    """Return the true draw to the pivot of a length read to `datum`.
+
+    pivot = trade - 1 3/4 in = back - back depth = belly + belly depth.
+
+    >>> to_pivot(711.2, "trade", BowSetup()).value
+    666.75
+    """
+    if datum == "pivot":
+        return Estimate(length, 0.0)
+    if datum == "trade":
+        return Estimate(length - TRADE_OFFSET_MM, 0.0)
+    if datum == "back":
+        depth = grip_depth(bow.back_depth, BACK_DEPTH_IN)
+        return Estimate(length - depth.value, depth.sd)
+    depth = grip_depth(bow.belly_depth, BELLY_DEPTH_IN)
+    return Estimate(length + depth.value, depth.sd)
+
+
+def to_trade(length: float, datum: e.Datum, bow: BowSetup) -> Estimate:
+    """Return a length read to `datum` on the trade datum (pivot + 1 3/4 in).
+
+    >>> to_trade(666.75, "pivot", BowSetup()).value
+    711.2
+    """
+    if datum == "trade":
+        return Estimate(length, 0.0)
+    pivot = to_pivot(length, datum, bow)
+    return Estimate(pivot.value + TRADE_OFFSET_MM, pivot.sd)
+
+
+def grip_depth(measured: Recorded[e.GripDepth] | None, assumed: tuple[float, float]) -> Estimate:
+    """Return a grip depth as measured (± 1/16 in), or as assumed."""
+    if measured is not None:
+        return Estimate(measured.reading.depth_mm, MM_PER_IN / 32)
+    return Estimate(assumed[0] * MM_PER_IN, assumed[1] * MM_PER_IN)
+
+
+def hook_depth(archer: ArcherSetup) -> Estimate:
+    """Return how far the string at the hook lies behind the nock groove, measured or by hold."""
+    if archer.hook_depth is not None:
+        sd = 1 / 4 if archer.hook_depth.source in ("estimated", "told") else 1 / 16
+        return Estimate(archer.hook_depth.reading.hook_depth_mm, sd * MM_PER_IN)
+    hold = archer.hold.reading.hold if archer.hold else None
+    mean, sd = HOOK_DEPTH_IN[hold]
+    return Estimate(mean * MM_PER_IN, sd * MM_PER_IN)
+
+
+def draw_readings(archer: ArcherSetup, bow: BowSetup) -> list[DrawReading]:
+    """Return every reading that bears on draw length, on the trade datum."""
+    hook = hook_depth(archer)
+    found = [
+        _reading(marked, marked.reading.draw_length_mm, bow, datum=marked.reading.datum)
+        for marked in archer.marked
+    ]
+    for scale in archer.on_scale:
+        reading = _reading(
+            scale, scale.reading.hook_position_mm - hook.value, bow, datum=scale.reading.datum
+        )
+        shared_sd = math.hypot(reading.shared_sd, hook.sd)
+        found.append(
+            DrawReading(reading.length, reading.method, scale, shared="hook", shared_sd=shared_sd)
+        )
+    found += [
+        _reading(stated, stated.reading.draw_length_mm, bow, datum=stated.reading.datum)
+        for stated in archer.stated
+    ]
+    found += [_reading(tape, tape.reading.arm_length_mm, bow) for tape in archer.arm_tapes]
+    found += [
+        _reading(span, span.reading.arm_span_mm / SPAN_DIVISOR, bow) for span in archer.arm_spans
+    ]
+    return found
+
+
+def _reading(
+    recorded: Recorded[e.DrawMarked]
+    | Recorded[e.DrawOnScale]
+    | Recorded[e.DrawStated]
+    | Recorded[e.ArmTape]
+    | Recorded[e.ArmSpan],
+    length: float,
+    bow: BowSetup,
+    *,
+    datum: e.Datum = "trade",
+) -> DrawReading:
+    kind = recorded.reading.kind
+    sd_in = METHOD_SD_IN[kind]
+    if recorded.source == "estimated":
+        sd_in = ESTIMATED_SD_IN
+    elif recorded.source == "told":
+        sd_in = max(sd_in, METHOD_SD_IN["draw_stated"])
+    trade = to_trade(length, datum, bow)
+    return DrawReading(
+        Estimate(trade.value, sd_in * MM_PER_IN),
+        kind,
+        recorded,  # type: ignore[arg-type]
+        shared=datum if trade.sd else None,
+        shared_sd=trade.sd,
+    )
+
+
+def combine(readings: list[DrawReading]) -> tuple[Estimate, float]:
+    """Return the weighted mean of readings and their scatter.
+
+    mean = sum(w x) / sum(w), w = 1/sd^2; variance = 1/sum(w), widened by the scatter
+    sum(w (x - mean)^2)/(n - 1) where that is above 1, plus the errors that readings of one datum
+    share. Source: weighted least squares; the widening is the Birge ratio of metrology.
+    """
+    weights = [1 / reading.length.sd**2 for reading in readings]
+    total = sum(weights)
+    mean = sum(w * r.length.value for w, r in zip(weights, readings, strict=True)) / total
+    scatter = 1.0
+    if len(readings) > 1:
+        misfit = sum(
+            w * (r.length.value - mean) ** 2 for w, r in zip(weights, readings, strict=True)
+        )
+        scatter = math.sqrt(misfit / (len(readings) - 1))
+    variance = max(scatter, 1.0) ** 2 / total
+    for cause in {reading.shared for reading in readings if reading.shared}:
+        share = sum(
+            w * r.shared_sd for w, r in zip(weights, readings, strict=True) if r.shared == cause
+        )
+        variance += (share / total) ** 2
+    return Estimate(mean, max(math.sqrt(variance), LEAST_SD_IN * MM_PER_IN)), scatter
+
+
+def draw_of(archer: ArcherSetup, bow: BowSetup) -> Draw | None:
+    """Return the draw length, or None when nothing bears on it.
+
+    Readings taken on this rig outrank the archer's general ones; an arrow drawn outranks tape,
+    span and hearsay. What is outranked stands beside, as a cross-check.
+    """
+    readings = draw_readings(archer, bow)
+    if not readings:
+        return None
+    direct = [r for r in readings if _is_direct(r)]
+    on_rig = [r for r in direct if r.recorded.on_rig]
+    basis: Basis = "rig" if on_rig else "direct" if direct else "guess"
+    used = on_rig or direct or readings
+    length, scatter = combine(used)
+    beside = tuple(r for r in readings if r not in used)
+    return Draw(length, basis, tuple(used), beside, scatter)
+
+
+def _is_direct(reading: DrawReading) -> bool:
+    return reading.method in ("draw_marked", "draw_on_scale") and reading.recorded.source not in (
+        "estimated",
+        "told",
+    )

@@ -1,0 +1,1 @@
+"""Stage 2, the bow: family, length, limits, and its weight at the archer's draw."""

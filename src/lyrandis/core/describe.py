@@ -1,0 +1,187 @@
+"""Saying a reading back in the trade's words: the jot preview and the history use the same."""
+
+from lyrandis.core import entries as e
+from lyrandis.core.phrase import Figure, Phrase, gpp, gr, gr_per_in, lbf, mm, phrase, plain
+
+DATUM_WORDS: dict[str, str] = {
+    "trade": "",
+    "pivot": " to the pivot",
+    "back": " to the back of the bow",
+    "belly": " to the belly",
+}
+WORDS: dict[str, str] = {
+    "split": "one over, two under",
+    "three_under": "three under",
+    "thumb": "thumb",
+    "under_chin": "under the chin",
+    "corner": "corner of the mouth",
+    "cheekbone": "cheekbone",
+    "selfbow": "selfbow",
+    "straight_longbow": "straight longbow",
+    "reflex_deflex_longbow": "reflex-deflex longbow",
+    "hunting_recurve": "hunting recurve",
+    "target_recurve": "target recurve",
+    "short_rigid_tip": "bow with short static tips",
+    "long_rigid_tip": "bow with long static tips",
+    "large_rigid_tip": "bow with large static tips",
+    "backyard": "backyard",
+    "woods": "woods and 3-D course",
+    "field": "field round",
+    "indoor": "indoor target",
+    "hunting": "hunting from tight cover",
+    "distance": "distance",
+    "low_stretch": "low-stretch fibre",
+    "arrow_set": "arrow set",
+}
+_BUILD_WORDS = {
+    "point_gr": "point",
+    "insert_gr": "insert",
+    "arrow_nock_gr": "arrow nock",
+    "fletching_gr": "fletching",
+    "wrap_gr": "wrap",
+}
+
+
+def words(key: str) -> str:
+    """Return the trade's words for a choice.
+
+    >>> words("three_under"), words("wood")
+    ('three under', 'wood')
+    """
+    return WORDS.get(key, key)
+
+
+def describe(reading: e.Reading) -> Phrase:
+    """Return one short sentence that says what the reading records."""
+    match reading:
+        case e.Named():
+            return phrase(f"Named {plain(reading.name)}")
+        case e.Noted():
+            return phrase(f"Note: {plain(reading.text)}")
+        case e.Retraction():
+            return phrase("Took an entry back")
+        case e.PutAway():
+            return phrase("Put away" if reading.away else "Taken out again")
+        case e.PartFitted():
+            if reading.part_id is None:
+                return phrase(f"Took the {words(reading.part)} off")
+            return phrase(f"Fitted {words(reading.part)} {reading.part_id}")
+        case e.StringBuild():
+            return _describe_string(reading)
+        case e.ArrowBuild():
+            return _describe_arrow(reading)
+        case _:
+            return _describe_archer(reading) or _describe_bow(reading)
+
+
+def _describe_archer(reading: e.Reading) -> Phrase | None:
+    match reading:
+        case e.DrawMarked():
+            to = DATUM_WORDS[reading.datum]
+            return phrase(f"Draw {{draw}}{to} on a marked arrow", draw=mm(reading.draw_length_mm))
+        case e.DrawOnScale():
+            to = DATUM_WORDS[reading.datum]
+            return phrase(
+                f"String at the hook {{draw}}{to}, at full draw on a scale",
+                draw=mm(reading.hook_position_mm),
+            )
+        case e.DrawStated():
+            to = DATUM_WORDS[reading.datum]
+            return phrase(f"Draw said to be {{draw}}{to}", draw=mm(reading.draw_length_mm))
+        case e.ArmTape():
+            return phrase("Fingertip to shoulder {arm}", arm=mm(reading.arm_length_mm))
+        case e.ArmSpan():
+            return phrase("Arm span {span}", span=mm(reading.arm_span_mm))
+        case e.HookDepth():
+            return phrase("Hook {depth} behind the nock groove", depth=mm(reading.hook_depth_mm))
+        case e.HoldChosen():
+            return phrase(f"Hold: {words(reading.hold)}")
+        case e.AnchorChosen():
+            return phrase(f"Anchor: {words(reading.anchor)}")
+        case e.HandChosen():
+            return phrase(f"Draws with the {reading.hand} hand")
+        case e.PurposeChosen():
+            return phrase(f"Purpose: {words(reading.purpose)}")
+        case e.WeightWished():
+            return phrase("Wishes to hold {weight}", weight=lbf(reading.draw_weight_lbf))
+        case _:
+            return None
+
+
+def _describe_bow(reading: e.Reading) -> Phrase:
+    match reading:
+        case e.BowFamily():
+            return phrase(f"Family: {words(reading.family)}")
+        case e.BowLength():
+            return phrase("Bow length {length}", length=mm(reading.bow_length_mm))
+        case e.RiserLength():
+            return phrase("Riser {length}", length=mm(reading.riser_length_mm))
+        case e.BowMark():
+            return phrase(
+                "Marked {weight} at {draw}",
+                weight=lbf(reading.draw_weight_lbf),
+                draw=mm(reading.draw_length_mm),
+            )
+        case e.BowWeighed():
+            where = "the hook" if reading.string_at == "hook" else "the nock groove"
+            return phrase(
+                f"Draw weight {{weight}} with {where} at {{draw}}{DATUM_WORDS[reading.datum]}",
+                weight=lbf(reading.draw_weight_lbf),
+                draw=mm(reading.draw_length_mm),
+            )
+        case e.DrawLimit():
+            return phrase("Maker's limit {draw} of draw", draw=mm(reading.draw_length_mm))
+        case e.ArrowMinimum():
+            figure = (
+                gr(reading.arrow_mass_gr)
+                if reading.arrow_mass_gr is not None
+                else gpp(reading.grains_per_pound or 0.0)
+            )
+            return phrase("Bowyer's minimum arrow {least}", least=figure)
+        case e.BraceRange():
+            return phrase(
+                "Maker's brace {low} to {high}", low=mm(reading.low_mm), high=mm(reading.high_mm)
+            )
+        case e.GripDepth():
+            return phrase(f"Pivot to {reading.to} {{depth}}", depth=mm(reading.depth_mm))
+        case e.BraceHeight():
+            to = " to the back" if reading.datum == "back" else ""
+            return phrase(f"Brace height {{brace}}{to}", brace=mm(reading.brace_height_mm))
+        case e.ArrowMassed():
+            which = "Arrow" if reading.arrow_number is None else f"Arrow {reading.arrow_number}"
+            return phrase(f"{which} {{mass}} finished", mass=gr(reading.arrow_mass_gr))
+        case _:
+            return phrase(reading.kind.replace("_", " "))
+
+
+def _describe_string(reading: e.StringBuild) -> Phrase:
+    figures: dict[str, Figure] = {}
+    parts = []
+    if reading.material:
+        parts.append(words(reading.material))
+    if reading.strands:
+        parts.append(f"{reading.strands} strands")
+    if reading.string_length_mm is not None:
+        parts.append("{length} long")
+        figures["length"] = mm(reading.string_length_mm)
+    if reading.string_mass_gr is not None:
+        parts.append("{mass}")
+        figures["mass"] = gr(reading.string_mass_gr)
+    return phrase("String: " + ", ".join(parts), **figures)
+
+
+def _describe_arrow(reading: e.ArrowBuild) -> Phrase:
+    figures: dict[str, Figure] = {}
+    parts = [words(reading.material)] if reading.material else []
+    if reading.shaft_length_mm is not None:
+        parts.append("shaft {length}")
+        figures["length"] = mm(reading.shaft_length_mm)
+    if reading.shaft_gr_per_in is not None:
+        parts.append("{per_inch}")
+        figures["per_inch"] = gr_per_in(reading.shaft_gr_per_in)
+    for field, name in _BUILD_WORDS.items():
+        value = getattr(reading, field)
+        if value is not None:
+            parts.append(f"{name} {{{field}}}")
+            figures[field] = gr(value)
+    return phrase("Arrow parts: " + ", ".join(parts), **figures)

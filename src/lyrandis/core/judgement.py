@@ -1,0 +1,116 @@
+"""The shapes a judgement is given in: values, findings, stages, the next step, rules."""
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core import entries as e
+from lyrandis.core.phrase import Figure, Phrase
+
+Severity = Literal["stop", "mend", "watch", "good"]
+Mark = Literal["unset", "estimated", "settled", "in_doubt"]
+StageKey = Literal["archer", "bow", "arrow"]
+Origin = Literal["weighed", "measured", "told", "rule", "estimated", "simulated"]
+
+SEVERITIES: tuple[Severity, ...] = ("stop", "mend", "watch", "good")
+_WEAKEST_LAST: tuple[Origin, ...] = (
+    "weighed",
+    "measured",
+    "told",
+    "rule",
+    "estimated",
+    "simulated",
+)
+
+
+class _Frozen(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+class Rule(_Frozen):
+    """A rule of the trade, as the rulebook states it."""
+
+    id: str
+    stage: StageKey
+    title: str
+    statement: str
+    school: str
+    """Who holds it: a law, a convention of the trade, a school, or Lyrandis itself."""
+    source: str
+    """What it rests on, in words."""
+
+
+class Action(_Frozen):
+    """A way to do what a finding asks: a control to go to, and what it is for."""
+
+    label: str
+    stage: StageKey
+    control: str
+    """Id of the control on that stage's page."""
+
+
+class Value(_Frozen):
+    """One number or choice with its unit, ±, origin and the entries it stands on."""
+
+    key: str
+    label: str
+    figure: Figure | None = None
+    text: str | None = None
+    origin: Origin | None = None
+    entries: tuple[str, ...] = ()
+    because: tuple[Phrase, ...] = ()
+    missing: str | None = None
+    """Why there is no value, when there is none."""
+
+
+class Finding(_Frozen):
+    """A judgement of one number."""
+
+    id: str
+    stage: StageKey
+    severity: Severity
+    sentence: Phrase
+    sum: tuple[Phrase, ...]
+    rule: str
+    action: Action | None = None
+
+
+class Caution(_Frozen):
+    """A standing warning that belongs on a stage."""
+
+    id: str
+    text: str
+
+
+class Stage(_Frozen):
+    """One stage of the order of work, with its live value and its mark."""
+
+    key: StageKey
+    number: int
+    name: str
+    mark: Mark
+    headline: Value
+    detail: Phrase | None = None
+    moved: str | None = None
+    """What put it in doubt."""
+    values: tuple[Value, ...] = ()
+    cautions: tuple[Caution, ...] = ()
+
+
+class NextStep(_Frozen):
+    """The one thing most worth doing now."""
+
+    title: Phrase
+    why: Phrase
+    tells: Phrase
+    minutes: int
+    action: Action
+
+
+def weakest(*origins: Origin | e.Source) -> Origin:
+    """Return the least trustworthy of the origins: a chain is named by its weakest link.
+
+    >>> weakest("weighed", "estimated", "told")
+    'estimated'
+    """
+    return max(origins, key=_WEAKEST_LAST.index)

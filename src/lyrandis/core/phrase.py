@@ -1,0 +1,84 @@
+"""Sentences with figures in them, so that a page can say them in the archer's units."""
+
+from string import Formatter
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core.units import Unit, UnitSet, say
+
+
+class Figure(BaseModel):
+    """A number with its unit and, where it is uncertain, its ± (two standard deviations)."""
+
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+    value: float
+    unit: Unit
+    plus_minus: float | None = None
+
+    def text(self, units: UnitSet = "inch") -> str:
+        return say(self.value, self.unit, self.plus_minus, units=units)
+
+
+class Phrase(BaseModel):
+    """A sentence whose `{names}` stand for figures."""
+
+    model_config = ConfigDict(frozen=True)
+
+    template: str
+    figures: dict[str, Figure] = {}
+
+    def text(self, units: UnitSet = "inch") -> str:
+        """Return the sentence with its figures in the given units.
+
+        >>> phrase("Draw {draw}.", draw=mm(695.325, 3.2)).text()
+        'Draw 27 3/8 ± 1/8 in.'
+        """
+        return _Plain().format(
+            self.template, **{name: figure.text(units) for name, figure in self.figures.items()}
+        )
+
+
+class _Plain(Formatter):
+    """A name without a figure is shown as it stands: a sentence is never lost to a slip."""
+
+    def get_value(self, key: int | str, args: Any, kwargs: Any) -> Any:  # noqa: ARG002
+        return kwargs.get(str(key), f"{{{key}}}")
+
+
+def phrase(template: str, **figures: Figure) -> Phrase:
+    return Phrase(template=template, figures=figures)
+
+
+def plain(words: str) -> str:
+    """Make words typed by the archer safe to put into a template.
+
+    >>> phrase(f"On {plain('my {odd} bow')}.").text()
+    'On my (odd) bow.'
+    """
+    return words.replace("{", "(").replace("}", ")")
+
+
+def mm(value: float, plus_minus: float | None = None) -> Figure:
+    return Figure(value=value, unit="mm", plus_minus=plus_minus)
+
+
+def lbf(value: float, plus_minus: float | None = None) -> Figure:
+    return Figure(value=value, unit="lbf", plus_minus=plus_minus)
+
+
+def gr(value: float, plus_minus: float | None = None) -> Figure:
+    return Figure(value=value, unit="gr", plus_minus=plus_minus)
+
+
+def gpp(value: float, plus_minus: float | None = None) -> Figure:
+    return Figure(value=value, unit="gr/lbf", plus_minus=plus_minus)
+
+
+def lbf_per_in(value: float, plus_minus: float | None = None) -> Figure:
+    return Figure(value=value, unit="lbf/in", plus_minus=plus_minus)
+
+
+def gr_per_in(value: float) -> Figure:
+    return Figure(value=value, unit="gr/in")

@@ -1,0 +1,230 @@
+"""Reading numbers and units the way archers write them: `27 3/8`, `27⅜`, `27.375"`, `69.5cm`."""
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+
+from lyrandis.core.errors import DomainError
+from lyrandis.core.quantities import check
+from lyrandis.core.units import (
+    FORCE_UNITS_LBF,
+    GPI_UNITS,
+    GPP_UNITS,
+    LENGTH_UNITS_MM,
+    MASS_UNITS_GR,
+)
+
+_VULGAR = {
+    "½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
+    "⅓": "1/3", "⅔": "2/3",
+}  # fmt: skip
+_FRACTION = rf"(?:\d+\s*[/⁄]\s*\d+|[{''.join(_VULGAR)}])"
+_NUMBER = re.compile(
+    rf"[-+−]?(?:\d+(?:[\s-]+(?=\d+\s*[/⁄]))?{_FRACTION}|{_FRACTION}|\d+(?:[.,]\d+)?|[.,]\d+)"
+)
+_TOKEN = re.compile(
+    rf"(?P<number>{_NUMBER.pattern})|(?P<at>@)|(?P<word>gr/in|gr/lb|[^\W\d_]+|[\"″”'#]+)|(?P<other>\S)"
+)
+_UNITS: dict[str, dict[str, float]] = {
+    "length": LENGTH_UNITS_MM,
+    "force": FORCE_UNITS_LBF,
+    "mass": MASS_UNITS_GR,
+    "grains per pound": GPP_UNITS,
+    "grains per inch": GPI_UNITS,
+}
+_EXAMPLES = {
+    "length": '27 3/8, 27⅜, 27.375" or 69.5cm',
+    "force": "36.2, 36.2 lb or 161 N",
+    "mass": "431, 431gr or 27.9g",
+    "grains per pound": "9 gpp",
+    "grains per inch": "9.2 gpi",
+}
+
+
+@dataclass(frozen=True)
+class Token:
+    """One word, number or sign of the line, and where it stands."""
+
+    kind: str
+    text: str
+    start: int
+    end: int
+
+
+@dataclass(frozen=True)
+class Measure:
+    """A number with the unit typed behind it, if any."""
+
+    number: float
+    unit: str | None
+    start: int
+    end: int
+
+    @property
+    def kinds(self) -> tuple[str, ...]:
+        """Kinds of quantity the typed unit belongs to; all of them when none was typed."""
+        if self.unit is None:
+            return tuple(_UNITS)
+        return tuple(kind for kind, units in _UNITS.items() if self.unit in units)
+
+
+def number_from(text: str) -> float:
+    """Return the value of a number as written.
+
+    Raises `DomainError` for a fraction over zero.
+
+    >>> number_from("27 3/8"), number_from("27⅜"), number_from("-½"), number_from("27,5")
+    (27.375, 27.375, -0.5, 27.5)
+    """
+    negative = text[0] in "-−"
+    for sign, written in _VULGAR.items():
+        text = text.replace(sign, f" {written}")
+    text = text.lstrip("+-−").replace("⁄", "/").replace(",", ".")
+    text = re.sub(r"\s*/\s*", "/", text)
+    try:
+        total = sum((Fraction(part) for part in re.split(r"[\s-]+", text.strip())), Fraction(0))
+        return -float(total) if negative else float(total)
+    except (ZeroDivisionError, OverflowError):
+        raise DomainError(
+            "not_a_number", f"“{text.strip()}” is not a number.", "Type a plain number or fraction."
+        ) from None
+
+
+def tokens(text: str) -> list[Token]:
+    """Split a line into words, numbers and signs with their places."""
+    found = []
+    for match in _TOKEN.finditer(text):
+        kind = match.lastgroup or "other"
+        found.append(Token(kind, match.group(), match.start(), match.end()))
+    return found
+
+
+class Line:
+    """A jot line read from left to right; every error points at its word."""
+
+    def __init__(self, text: str) -> None:
+        self.text = text
+        self._tokens = tokens(text)
+        self._next = 0
+
+    @property
+    def done(self) -> bool:
+        return self._next >= len(self._tokens)
+
+    def peek(self) -> Token | None:
+        return None if self.done else self._tokens[self._next]
+
+    def take(self) -> Token:
+        token = self._tokens[self._next]
+        self._next += 1
+        return token
+
+    def take_word(self, *wanted: str) -> bool:
+        """Step over the next token if it is one of the wanted words."""
+        token = self.peek()
+        if token is None or token.text.lower() not in wanted:
+            return False
+        self._next += 1
+        return True
+
+    @property
+    def number_follows_number(self) -> bool:
+        """True for "4 431gr": a whole number and another number behind it."""
+        pair = self._tokens[self._next : self._next + 2]
+        return len(pair) == 2 and pair[0].text.isdigit() and pair[1].kind == "number"
+
+    def rest(self) -> str:
+        """Take everything that is left, as written."""
+        token = self.peek()
+        self._next = len(self._tokens)
+        return "" if token is None else self.text[token.start :].strip()
+
+    def measure(self, kind: str) -> Measure:
+        """Take a number and the unit behind it."""
+        token = self.peek()
+        if token is None:
+            raise self.error(
+                "missing_number", "A number is missing here.", f"Type {_EXAMPLES[kind]}."
+            )
+        if token.kind != "number":
+            raise self.error(
+                "not_a_number", f"“{token.text}” is not a number.", f"Type {_EXAMPLES[kind]}."
+            )
+        self.take()
+        try:
+            number = number_from(token.text)
+        except DomainError as error:
+            error.span = (token.start, token.end)
+            raise
+        unit, end = self._unit(token.end)
+        return Measure(number, unit, token.start, end)
+
+    def _unit(self, end: int) -> tuple[str | None, int]:
+        token = self.peek()
+        if token is None or token.kind != "word":
+            return None, end
+        unit = token.text.lower()
+        if any(unit in units for units in _UNITS.values()):
+            self.take()
+            return unit, token.end
+        return None, end
+
+    def length(self, key: str) -> float:
+        """Take a length and return mm; bare numbers are inches."""
+        return self._quantity("length", "in", key)
+
+    def weight(self, key: str = "draw_weight") -> float:
+        """Take a force and return lbf; bare numbers are pounds."""
+        return self._quantity("force", "lb", key)
+
+    def mass(self, key: str = "arrow_mass") -> float:
+        """Take a mass and return grains; bare numbers are grains."""
+        return self._quantity("mass", "gr", key)
+
+    def per_inch(self) -> float:
+        """Take a shaft mass per inch and return grains per inch."""
+        return self._quantity("grains per inch", "gpi", "shaft_grains_per_inch")
+
+    def _quantity(self, kind: str, bare: str, key: str) -> float:
+        measure = self.measure(kind)
+        factor = _UNITS[kind].get(measure.unit or bare)
+        if factor is None:
+            raise DomainError(
+                "wrong_unit",
+                f"“{measure.unit}” is not a unit of {kind}.",
+                f"Type {_EXAMPLES[kind]}.",
+                span=(measure.start, measure.end),
+            )
+        try:
+            return check(key, round(measure.number * factor, 6))
+        except DomainError as error:
+            error.span = (measure.start, measure.end)
+            raise
+
+    def whole(self, name: str, low: int, high: int) -> int:
+        """Take a whole number between `low` and `high`."""
+        token = self.peek()
+        if token is None or not token.text.isdigit() or not low <= int(token.text) <= high:
+            raise self.error(
+                "out_of_range",
+                f"The {name} is missing or wrong.",
+                f"Type a whole number, {low} to {high}.",
+            )
+        self.take()
+        return int(token.text)
+
+    def end(self) -> None:
+        """Raise unless everything has been read."""
+        token = self.peek()
+        if token is not None:
+            raise self.error(
+                "too_much",
+                f"“{self.text[token.start :].strip()}” is left over.",
+                "Take it out, or put it in a note.",
+            )
+
+    def error(self, code: str, reason: str, instruction: str) -> DomainError:
+        """Make an error that points at the next token, or behind the last one."""
+        token = self.peek()
+        place = (token.start, token.end) if token else (len(self.text), len(self.text))
+        return DomainError(code, reason, instruction, span=place)
