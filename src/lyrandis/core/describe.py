@@ -51,7 +51,7 @@ def words(key: str) -> str:
     return WORDS.get(key, key)
 
 
-def describe(reading: e.Reading) -> Phrase:
+def describe(reading: e.BaseReading) -> Phrase:
     """Return one short sentence that says what the reading records."""
     match reading:
         case e.Named():
@@ -74,7 +74,7 @@ def describe(reading: e.Reading) -> Phrase:
             return _describe_archer(reading) or _describe_bow(reading)
 
 
-def _describe_archer(reading: e.Reading) -> Phrase | None:
+def _describe_archer(reading: e.BaseReading) -> Phrase | None:
     match reading:
         case e.DrawMarked():
             to = DATUM_WORDS[reading.datum]
@@ -108,7 +108,7 @@ def _describe_archer(reading: e.Reading) -> Phrase | None:
             return None
 
 
-def _describe_bow(reading: e.Reading) -> Phrase:
+def _describe_bow(reading: e.BaseReading) -> Phrase:
     match reading:
         case e.BowFamily():
             return phrase(f"Family: {words(reading.family)}")
@@ -151,7 +151,7 @@ def _describe_bow(reading: e.Reading) -> Phrase:
             which = "Arrow" if reading.arrow_number is None else f"Arrow {reading.arrow_number}"
             return phrase(f"{which} {{mass}} finished", mass=gr(reading.arrow_mass_gr))
         case _:
-            return phrase(reading.kind.replace("_", " "))
+            return phrase((type(reading).__doc__ or "").strip())
 
 
 def _describe_string(reading: e.StringBuild) -> Phrase:

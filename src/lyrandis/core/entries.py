@@ -51,7 +51,7 @@ class Subject(_Frozen):
     id: SubjectId
 
 
-class _Reading(_Frozen):
+class BaseReading(_Frozen):
     of: ClassVar[frozenset[SubjectKind]]
     """Kinds of subject it can be recorded on."""
     by: ClassVar[Source] = "told"
@@ -60,7 +60,7 @@ class _Reading(_Frozen):
     """True when a newer one takes the place of an older one; False when they add up."""
 
 
-_Build = TypeVar("_Build", bound=_Reading)
+_Build = TypeVar("_Build", bound=BaseReading)
 
 
 def _require_something(build: _Build, field: str) -> _Build:
@@ -69,7 +69,7 @@ def _require_something(build: _Build, field: str) -> _Build:
     return build
 
 
-class Named(_Reading):
+class Named(BaseReading):
     """Gives the subject its name."""
 
     of = _ANY
@@ -77,7 +77,7 @@ class Named(_Reading):
     name: Name
 
 
-class Noted(_Reading):
+class Noted(BaseReading):
     """Words worth keeping."""
 
     of = _ANY
@@ -86,7 +86,7 @@ class Noted(_Reading):
     text: Note
 
 
-class Retraction(_Reading):
+class Retraction(BaseReading):
     """Takes back an earlier entry; taking back a retraction puts that entry back."""
 
     of = _ANY
@@ -95,7 +95,7 @@ class Retraction(_Reading):
     entry_id: EntryId
 
 
-class PutAway(_Reading):
+class PutAway(BaseReading):
     """Puts a rig away from the switcher, or takes it out again."""
 
     of = frozenset({"rig"})
@@ -103,7 +103,7 @@ class PutAway(_Reading):
     away: bool = True
 
 
-class PartFitted(_Reading):
+class PartFitted(BaseReading):
     """Names the part now on the rig; no id takes that kind of part off."""
 
     of = frozenset({"rig"})
@@ -112,7 +112,7 @@ class PartFitted(_Reading):
     part_id: SubjectId | None
 
 
-class DrawMarked(_Reading):
+class DrawMarked(BaseReading):
     """Draw length read off an arrow marked at full draw."""
 
     of = frozenset({"archer", "rig"})
@@ -123,7 +123,7 @@ class DrawMarked(_Reading):
     datum: Datum = "trade"
 
 
-class DrawOnScale(_Reading):
+class DrawOnScale(BaseReading):
     """Where the string at the hook stood, at full draw on a bow scale."""
 
     of = frozenset({"archer", "rig"})
@@ -134,7 +134,7 @@ class DrawOnScale(_Reading):
     datum: Datum = "trade"
 
 
-class DrawStated(_Reading):
+class DrawStated(BaseReading):
     """A draw length somebody said or supposed."""
 
     of = frozenset({"archer", "rig"})
@@ -144,7 +144,7 @@ class DrawStated(_Reading):
     datum: Datum = "trade"
 
 
-class ArmTape(_Reading):
+class ArmTape(BaseReading):
     """Tape from the fingertip to the hollow at the ball of the shoulder."""
 
     of = frozenset({"archer"})
@@ -154,7 +154,7 @@ class ArmTape(_Reading):
     arm_length_mm: q.ArmLength
 
 
-class ArmSpan(_Reading):
+class ArmSpan(BaseReading):
     """Fingertip to fingertip, arms spread."""
 
     of = frozenset({"archer"})
@@ -164,7 +164,7 @@ class ArmSpan(_Reading):
     arm_span_mm: q.ArmSpan
 
 
-class HookDepth(_Reading):
+class HookDepth(BaseReading):
     """How far the string at the hook lies behind the arrow's nock groove at full draw."""
 
     of = frozenset({"archer", "rig"})
@@ -173,7 +173,7 @@ class HookDepth(_Reading):
     hook_depth_mm: q.HookDepth
 
 
-class HoldChosen(_Reading):
+class HoldChosen(BaseReading):
     """How the string is held."""
 
     of = frozenset({"archer", "rig"})
@@ -181,7 +181,7 @@ class HoldChosen(_Reading):
     hold: Hold
 
 
-class AnchorChosen(_Reading):
+class AnchorChosen(BaseReading):
     """Where the drawing hand stops."""
 
     of = frozenset({"archer", "rig"})
@@ -189,7 +189,7 @@ class AnchorChosen(_Reading):
     anchor: Anchor
 
 
-class HandChosen(_Reading):
+class HandChosen(BaseReading):
     """The hand that draws the string."""
 
     of = frozenset({"archer", "rig"})
@@ -197,7 +197,7 @@ class HandChosen(_Reading):
     hand: Hand
 
 
-class PurposeChosen(_Reading):
+class PurposeChosen(BaseReading):
     """What the rig is for."""
 
     of = frozenset({"archer", "rig"})
@@ -205,7 +205,7 @@ class PurposeChosen(_Reading):
     purpose: Purpose
 
 
-class WeightWished(_Reading):
+class WeightWished(BaseReading):
     """The draw weight the archer wishes to hold at full draw."""
 
     of = frozenset({"archer", "rig"})
@@ -213,7 +213,7 @@ class WeightWished(_Reading):
     draw_weight_lbf: q.DrawWeight
 
 
-class BowFamily(_Reading):
+class BowFamily(BaseReading):
     """What sort of bow it is."""
 
     of = frozenset({"bow"})
@@ -221,7 +221,7 @@ class BowFamily(_Reading):
     family: Family
 
 
-class BowLength(_Reading):
+class BowLength(BaseReading):
     """Unstrung, nock to nock along the back."""
 
     of = frozenset({"bow"})
@@ -229,7 +229,7 @@ class BowLength(_Reading):
     bow_length_mm: q.BowLength
 
 
-class RiserLength(_Reading):
+class RiserLength(BaseReading):
     """The stiff middle, fades included."""
 
     of = frozenset({"bow"})
@@ -238,7 +238,7 @@ class RiserLength(_Reading):
     riser_length_mm: q.RiserLength
 
 
-class BowMark(_Reading):
+class BowMark(BaseReading):
     """The weight written on the bow and the draw it is written for."""
 
     of = frozenset({"bow"})
@@ -247,7 +247,7 @@ class BowMark(_Reading):
     draw_length_mm: q.DrawLength = MARKED_DRAW_MM
 
 
-class BowWeighed(_Reading):
+class BowWeighed(BaseReading):
     """One reading of a bow scale.
 
     `string_at` says where the draw was read: at the scale's hook, or at the arrow's nock groove
@@ -264,7 +264,7 @@ class BowWeighed(_Reading):
     string_at: Literal["hook", "groove"] = "hook"
 
 
-class DrawLimit(_Reading):
+class DrawLimit(BaseReading):
     """The longest draw the maker allows."""
 
     of = frozenset({"bow"})
@@ -272,7 +272,7 @@ class DrawLimit(_Reading):
     draw_length_mm: q.DrawLength
 
 
-class ArrowMinimum(_Reading):
+class ArrowMinimum(BaseReading):
     """The lightest arrow the bowyer allows, per pound or outright."""
 
     of = frozenset({"bow"})
@@ -292,7 +292,7 @@ class ArrowMinimum(_Reading):
         return self
 
 
-class BraceRange(_Reading):
+class BraceRange(BaseReading):
     """The brace heights the maker allows."""
 
     of = frozenset({"bow"})
@@ -312,7 +312,7 @@ class BraceRange(_Reading):
         return self
 
 
-class GripDepth(_Reading):
+class GripDepth(BaseReading):
     """From the pivot (deepest part of the grip) to the back or belly where the arrow passes."""
 
     of = frozenset({"bow"})
@@ -322,7 +322,7 @@ class GripDepth(_Reading):
     depth_mm: q.GripDepth
 
 
-class BraceHeight(_Reading):
+class BraceHeight(BaseReading):
     """String to the deepest part of the grip, or to the back of the riser, at rest."""
 
     of = frozenset({"rig"})
@@ -332,7 +332,7 @@ class BraceHeight(_Reading):
     datum: Literal["pivot", "back"] = "pivot"
 
 
-class StringBuild(_Reading):
+class StringBuild(BaseReading):
     """How the string is made."""
 
     of = frozenset({"string"})
@@ -347,7 +347,7 @@ class StringBuild(_Reading):
         return _require_something(self, "material")
 
 
-class ArrowMassed(_Reading):
+class ArrowMassed(BaseReading):
     """One finished arrow on the grain scale, or the usual mass of the set when unnumbered."""
 
     of = frozenset({"arrow_set"})
@@ -358,7 +358,7 @@ class ArrowMassed(_Reading):
     arrow_number: Annotated[int, Field(ge=1, le=999)] | None = None
 
 
-class ArrowBuild(_Reading):
+class ArrowBuild(BaseReading):
     """Parts of the arrow; what is left out stays as it was."""
 
     of = frozenset({"arrow_set"})
@@ -409,7 +409,27 @@ Reading = Annotated[
     | ArrowBuild,
     Field(discriminator="kind"),
 ]
-READINGS: tuple[type[_Reading], ...] = get_args(get_args(Reading)[0])
+READINGS: tuple[type[BaseReading], ...] = get_args(get_args(Reading)[0])
+
+
+def topics(reading: BaseReading) -> frozenset[str]:
+    """Return what a reading settles; two readings of one topic take each other's place.
+
+    Empty for readings that add up.
+
+    >>> sorted(topics(GripDepth(to="back", depth_mm=44.0)))
+    ['grip_depth:back']
+    """
+    if isinstance(reading, ArrowMassed) and reading.arrow_number is not None:
+        return frozenset({f"arrow_mass:{reading.arrow_number}"})
+    if not reading.settles:
+        return frozenset()
+    if isinstance(reading, ArrowBuild | StringBuild):
+        given = (name for name, value in reading if name != "kind" and value is not None)
+        return frozenset(f"{reading.kind}:{name}" for name in given)
+    which = getattr(reading, "part", None) or getattr(reading, "to", None)
+    kind: str = getattr(reading, "kind", "")
+    return frozenset({f"{kind}:{which}" if which else kind})
 
 
 class EntryDraft(_Frozen):

@@ -1,8 +1,9 @@
 """The jot line: a bench shorthand turned into readings, with its own list of words."""
 
 import difflib
+import re
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TypeVar, get_args
 
 from pydantic import ValidationError
@@ -233,25 +234,49 @@ class Jotted:
     subject: e.SubjectKind
     reading: e.Reading
     word: str
+    source: e.Source | None = None
+
+
+_ON_RIG = re.compile(r"\s+(?:here|on this rig)\s*$", re.IGNORECASE)
+_GUESSED = re.compile(r"\s*\?\s*$")
 
 
 def parse(text: str, *, stage: str | None = None) -> Jotted:
     """Turn a jot line into a reading.
 
-    `stage` ("archer", "bow" or "arrow") says what a bare number means. Raises `DomainError` with
-    the span of the word at fault and the nearest forms.
+    `stage` ("archer", "bow" or "arrow") says what a bare number means. A "?" at the end marks an
+    estimate; "here" records on the rig instead of the part. Raises `DomainError` with the span of
+    the word at fault and the nearest forms.
 
     >>> parse("scale 36.2 @ 27").reading.draw_weight_lbf
     36.2
     >>> parse("69.5cm").reading.draw_length_mm
     695.0
+    >>> parse("draw 28 here ?").subject, parse("draw 28 ?").source
+    ('rig', 'estimated')
     """
-    line = Line(text)
+    plain = _GUESSED.sub("", text)
+    guessed = plain != text
+    said = _ON_RIG.sub("", plain)
+    line = Line(said)
     head = line.peek()
     if head is None:
         raise DomainError("empty", "Nothing is typed yet.", "Type a reading, e.g. draw 27 3/8.")
-    if head.kind == "number":
-        return _bare(text, line, stage)
+    bare = head.kind == "number"
+    jotted = _bare(said, line, stage) if bare else _worded(said, line, head)
+    if said != plain:
+        if "rig" not in jotted.reading.of:
+            raise DomainError(
+                "wrong_subject",
+                f"“{jotted.word}” belongs to the part, not to this rig.",
+                "Leave out “here”.",
+                span=(len(said), len(plain)),
+            )
+        jotted = replace(jotted, subject="rig")
+    return replace(jotted, source="estimated") if guessed else jotted
+
+
+def _worded(text: str, line: Line, head: Token) -> Jotted:
     word = _BY_WORD.get(head.text.lower())
     if word is None:
         raise _unknown(text, head)

@@ -56,6 +56,10 @@ class Value(_Frozen):
     label: str
     figure: Figure | None = None
     text: str | None = None
+    choice: str | None = None
+    """The stored word behind `text`, for a control to preselect."""
+    detail: Phrase | None = None
+    """What belongs behind the figure, such as the draw a mark is written for."""
     origin: Origin | None = None
     entries: tuple[str, ...] = ()
     because: tuple[Phrase, ...] = ()

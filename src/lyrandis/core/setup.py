@@ -3,18 +3,19 @@
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
-from typing import Generic, TypeVar, cast
+from typing import Any, Generic, TypeVar, cast
 
 from lyrandis.core import entries as e
 
-R = TypeVar("R", bound=e._Reading)
+R = TypeVar("R", bound=e.BaseReading)
+R_co = TypeVar("R_co", bound=e.BaseReading, covariant=True)
 
 
 @dataclass(frozen=True)
-class Recorded(Generic[R]):
+class Recorded(Generic[R_co]):
     """A reading in force, with where it came from."""
 
-    reading: R
+    reading: R_co
     entry: e.Entry
     on_rig: bool = False
     """True when it was recorded on this rig rather than on the part in general."""
@@ -69,7 +70,12 @@ class ArrowSetup:
     masses: tuple[Recorded[e.ArrowMassed], ...] = ()
     builds: tuple[Recorded[e.ArrowBuild], ...] = ()
 
-    def part(self, name: str) -> tuple[float | None, Recorded[e.ArrowBuild] | None]:
+    @property
+    def material(self) -> e.ShaftMaterial | None:
+        """What the shafts are made of, as last said."""
+        return next((b.reading.material for b in reversed(self.builds) if b.reading.material), None)
+
+    def part(self, name: str) -> tuple[Any, Recorded[e.ArrowBuild] | None]:
         """Return the newest value given for one part of the arrow, and the entry that gave it."""
         for build in reversed(self.builds):
             value = getattr(build.reading, name)

@@ -62,7 +62,7 @@ class DrawReading:
 
     length: Estimate
     method: str
-    recorded: Recorded[e._Reading]
+    recorded: Recorded[e.BaseReading]
     shared: str | None = None
     """What else the reading leans on, and so shares an error with others like it."""
     shared_sd: float = 0.0
@@ -175,7 +175,7 @@ def _reading(
     return DrawReading(
         Estimate(trade.value, sd_in * MM_PER_IN),
         kind,
-        recorded,  # type: ignore[arg-type]
+        recorded,
         shared=datum if trade.sd else None,
         shared_sd=trade.sd,
     )

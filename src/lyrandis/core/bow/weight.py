@@ -18,7 +18,7 @@ SLOPE_SHARE_PER_IN = 1 / 18
 SLOPE_SPREAD = 0.10
 """One standard deviation of that share: 2 to 3 lb on a 45 lb bow is two either way."""
 CURVATURE_PER_IN2 = 0.004
-"""Assumption: how far a draw-force curve bends off its tangent, share of weight per inch squared."""
+"""Assumption: how a draw-force curve bends off its tangent, share of weight per inch squared."""
 SCALE_SD_LBF = 0.4
 """Assumption: one reading of a bow scale, draw error included, one standard deviation."""
 MARK_SD_SHARE = 0.04
@@ -128,7 +128,7 @@ def draw_weight_at(bow: BowSetup, at: Estimate, hook: Estimate) -> DrawWeight | 
 
 
 def _line(points: list[Point], at_mm: float, near: float) -> tuple[Estimate, Estimate, float]:
-    """Return level and slope [lbf, lbf/in] at `at_mm` and their covariance: 2x2 normal equations."""
+    """Return level and slope [lbf, lbf/in] at `at_mm` and their covariance (normal equations)."""
     prior_slope = SLOPE_SHARE_PER_IN * near
     information = 1 / (SLOPE_SPREAD * prior_slope) ** 2
     s_w = s_x = s_y = s_xy = 0.0

@@ -1,0 +1,115 @@
+"""Making the app: routers, gate, problems and the page."""
+
+from collections.abc import Callable
+from contextlib import asynccontextmanager
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+from fastapi import APIRouter, FastAPI
+from fastapi.responses import FileResponse, Response
+from fastapi.routing import APIRoute
+from fastapi.staticfiles import StaticFiles
+from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
+
+from lyrandis import __version__
+from lyrandis.api import problems
+from lyrandis.api.gate import Gate
+from lyrandis.api.routers import demo, entries, judging, rigs, subjects
+from lyrandis.demo.scenario import drafts
+from lyrandis.store.bench import Bench
+from lyrandis.store.database import open_database
+
+STATIC = Path(__file__).resolve().parent.parent / "static"
+_ROUTERS = (rigs.router, entries.router, judging.router, subjects.router, demo.router)
+
+
+def _now() -> datetime:
+    return datetime.now(UTC)
+
+
+@dataclass(frozen=True)
+class Settings:
+    """Where data is kept, and what time it is."""
+
+    database: Path
+    demo: bool = False
+    clock: Callable[[], datetime] = _now
+    static: Path = STATIC
+
+
+def create_app(settings: Settings) -> FastAPI:
+    """Return the app over the database of the settings, demo loaded when asked and not there."""
+    engine = open_database(settings.database)
+    bench = Bench(engine, settings.clock)
+    if settings.demo and bench.is_empty():
+        bench.load(drafts(), origin="demo")
+
+    @asynccontextmanager
+    async def lifespan(_app: FastAPI) -> Any:
+        yield
+        engine.dispose()
+
+    app = _bare_app(lifespan)
+    app.state.bench = bench
+    _serve_page(app, settings.static)
+    return app
+
+
+def _bare_app(lifespan: Any = None) -> FastAPI:
+    app = FastAPI(
+        title="Lyrandis",
+        version=__version__,
+        description="Entries in, assessments out. Lengths in mm, forces in lbf, masses in grains.",
+        openapi_url="/api/openapi.json",
+        docs_url=None,
+        redoc_url=None,
+        generate_unique_id_function=_operation_id,
+        responses=problems.RESPONSES,
+        lifespan=lifespan,
+    )
+    api = APIRouter(prefix="/api")
+    for router in _ROUTERS:
+        api.include_router(router)
+    app.include_router(api)
+    problems.install(app)
+    app.add_middleware(GZipMiddleware, minimum_size=500)
+    app.add_middleware(Gate)
+    return app
+
+
+def _operation_id(route: APIRoute) -> str:
+    return route.name
+
+
+def openapi_document() -> dict[str, Any]:
+    """Return the OpenAPI document without opening a database."""
+    return _bare_app().openapi()
+
+
+class _Assets(StaticFiles):
+    """Built files carry a hash in their name: they may be kept for good."""
+
+    def file_response(self, *args: Any, **kwargs: Any) -> Response:
+        response = super().file_response(*args, **kwargs)
+        response.headers["cache-control"] = "public, max-age=31536000, immutable"
+        return response
+
+
+def _serve_page(app: FastAPI, static: Path) -> None:
+    if (static / "assets").is_dir():
+        app.mount("/assets", _Assets(directory=static / "assets"))
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        if path.startswith(("api/", "assets/")) or path == "api":
+            raise HTTPException(404)
+        wanted = (static / path).resolve()
+        if path and wanted.is_relative_to(static) and wanted.is_file():
+            return FileResponse(wanted)
+        index = static / "index.html"
+        if not index.is_file():
+            raise HTTPException(404)
+        return FileResponse(index, headers={"cache-control": "no-cache"})

@@ -1,0 +1,26 @@
+"""The demo rigs, a click away."""
+
+from fastapi import APIRouter
+
+from lyrandis.api.context import BenchOf
+from lyrandis.api.problems import CONFLICT
+from lyrandis.api.routers.rigs import RigOut, list_rigs
+from lyrandis.core.errors import DomainError
+from lyrandis.demo.scenario import SUBJECTS, drafts
+
+router = APIRouter(tags=["demo"])
+
+
+@router.post("/demo", status_code=201, responses=CONFLICT)
+def load_demo(bench: BenchOf) -> list[RigOut]:
+    """Bring the three made-up demo rigs onto this bench."""
+    wanted = {subject_id for _, subject_id, _ in SUBJECTS}
+    taken = wanted & {subject.id for subject in bench.subjects()}
+    if taken:
+        raise DomainError(
+            "demo_already_there",
+            "The demo rigs, or something of the same name, are already on this bench.",
+            "Look in the rig list, put-away rigs included.",
+        )
+    bench.load(drafts(), origin="demo")
+    return list_rigs(bench)

@@ -1,0 +1,134 @@
+"""Judging without storing, reading the jot line, and the rulebook."""
+
+from datetime import UTC, datetime
+from typing import Annotated, Literal
+
+from fastapi import APIRouter
+from pydantic import BaseModel, ConfigDict, Field
+
+from lyrandis.api.context import BenchOf
+from lyrandis.api.problems import NOT_FOUND
+from lyrandis.core import entries as e
+from lyrandis.core.assessment import RULEBOOK, Assessment, assess
+from lyrandis.core.describe import describe
+from lyrandis.core.errors import DomainError
+from lyrandis.core.jot import WORDS, parse
+from lyrandis.core.judgement import Rule
+from lyrandis.core.phrase import Phrase
+from lyrandis.core.record import as_entries, check_instant
+from lyrandis.core.setup import fold, in_force, parts_fitted
+
+router = APIRouter(tags=["judging"])
+
+
+class WhatIf(BaseModel):
+    """Entries to judge; with a rig, they are laid over what is recorded of it."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    entries: Annotated[list[e.PostedEntry], Field(max_length=5000)]
+    rig: e.SubjectId | None = None
+
+
+class JotLine(BaseModel):
+    """A line to read, and where it was typed."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    text: Annotated[str, Field(max_length=400)]
+    rig: e.SubjectId | None = None
+    stage: Literal["archer", "bow", "arrow"] | None = None
+
+
+class ParsedJot(BaseModel):
+    """What the line would record, and how it reads."""
+
+    word: str
+    says: Phrase
+    subject_kind: e.SubjectKind
+    subject_name: str | None
+    draft: e.EntryDraft | None
+    """Ready to record when the rig has such a part."""
+    reading: e.Reading
+    source: e.Source
+
+
+class JotWord(BaseModel):
+    """A word of the jot line."""
+
+    word: str
+    example: str
+    records: str
+    subject: e.SubjectKind
+
+
+@router.post("/assessments", responses=NOT_FOUND)
+def judge_entries(bench: BenchOf, what_if: WhatIf) -> Assessment:
+    """Judge a list of entries without storing anything."""
+    now = datetime.now(UTC)
+    for draft in what_if.entries:
+        if draft.happened_at is not None:
+            check_instant(draft.happened_at, now)
+    stored = bench.entries_of_rig(what_if.rig) if what_if.rig else []
+    after = max((entry.seq for entry in stored), default=0)
+    tried = as_entries(what_if.entries, now=now, after=after)
+    return assess(fold([*stored, *tried], rig=what_if.rig))
+
+
+@router.post("/readings/parse", responses=NOT_FOUND)
+def parse_reading(bench: BenchOf, line: JotLine) -> ParsedJot:
+    """Read a jot line without recording it."""
+    jotted = parse(line.text, stage=line.stage)
+    subject_id = name = None
+    if line.rig is not None:
+        subject_id = _subject_on(bench, line.rig, jotted.subject)
+        names = {subject.id: subject.name for subject in bench.subjects(jotted.subject)}
+        name = names.get(subject_id)
+    source = jotted.source or jotted.reading.by
+    draft = None
+    if subject_id is not None:
+        draft = e.EntryDraft(
+            subject=e.Subject(kind=jotted.subject, id=subject_id),
+            reading=jotted.reading,
+            source=source,
+            as_typed=line.text,
+        )
+    return ParsedJot(
+        word=jotted.word,
+        says=describe(jotted.reading),
+        subject_kind=jotted.subject,
+        subject_name=name,
+        draft=draft,
+        reading=jotted.reading,
+        source=source,
+    )
+
+
+def _subject_on(bench: BenchOf, rig: str, kind: e.SubjectKind) -> str:
+    entries = bench.entries_of_rig(rig)
+    if kind == "rig":
+        return rig
+    part: str | None = getattr(parts_fitted(in_force(entries), rig), kind)
+    if part is None:
+        noun = kind.replace("_", " ")
+        raise DomainError(
+            "nothing_fitted",
+            f"This rig has no {noun} fitted.",
+            f"Fit {'an' if noun[0] in 'aeiou' else 'a'} {noun} first, under Fitted now.",
+        )
+    return part
+
+
+@router.get("/readings/words")
+def list_jot_words() -> list[JotWord]:
+    """List the words the jot line knows."""
+    return [
+        JotWord(word=word.word, example=word.example, records=word.records, subject=word.subject)
+        for word in WORDS
+    ]
+
+
+@router.get("/rules")
+def list_rules() -> list[Rule]:
+    """Return the rulebook: every rule a finding can cite."""
+    return list(RULEBOOK)

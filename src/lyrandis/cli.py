@@ -1,0 +1,174 @@
+"""The `lyrandis` command: serve the bench, judge a file, print the API document."""
+
+import argparse
+import json
+import os
+import shutil
+import socket
+import sys
+from collections.abc import Sequence
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any, get_args
+
+from platformdirs import user_data_path
+from pydantic import BaseModel, ConfigDict, ValidationError
+
+from lyrandis import __version__
+from lyrandis.core import entries as e
+from lyrandis.core.assessment import Assessment, assess
+from lyrandis.core.errors import DomainError
+from lyrandis.core.record import as_entries
+from lyrandis.core.setup import fold
+from lyrandis.core.units import UnitSet
+
+HOST = "127.0.0.1"
+PORT = 8080
+PORTS_TRIED = 50
+
+
+class EntriesFile(BaseModel):
+    """A file of entries: as exported from a rig's history, or written by hand."""
+
+    model_config = ConfigDict(extra="ignore")
+
+    entries: list[e.PostedEntry]
+    rig: e.SubjectId | None = None
+
+
+def data_folder(demo: bool) -> Path:
+    """Return the folder that keeps the archer's data; the demo has one of its own."""
+    name = "lyrandis-demo" if demo else "lyrandis"
+    root = os.environ.get("LYRANDIS_DATA")
+    return Path(root) / name if root else user_data_path(name)
+
+
+def free_port(wanted: int) -> int:
+    """Return the wanted port, or the next free one above it."""
+    for port in range(wanted, wanted + PORTS_TRIED):
+        with socket.socket(socket.AF_INET, socket.SOCK_STREAM) as probe:
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                probe.bind((HOST, port))
+            except OSError:
+                continue
+            return port
+    raise DomainError(
+        "no_free_port",
+        f"No port from {wanted} to {wanted + PORTS_TRIED - 1} is free.",
+        "Close a program that uses one, or choose another with --port.",
+    )
+
+
+def serve(*, demo: bool, port: int, folder: Path | None = None) -> int:
+    """Serve the bench on this machine until stopped."""
+    import uvicorn
+
+    from lyrandis.api.app import Settings, create_app
+
+    folder = folder or data_folder(demo)
+    found = free_port(port)
+    if found != port:
+        print(f"Port {port} is taken; using {found} instead.")
+    app = create_app(Settings(database=folder / "bench.sqlite3", demo=demo))
+    what = "the demo rigs" if demo else "your own bench"
+    print(f"Lyrandis serves {what} on http://{HOST}:{found}  (kept in {folder}; Ctrl+C stops)")
+    sys.stdout.flush()
+    uvicorn.run(app, host=HOST, port=found, log_level="warning", server_header=False)
+    return 0
+
+
+def reset_demo() -> int:
+    """Throw the demo's data away; the next start makes it afresh."""
+    folder = data_folder(True)
+    shutil.rmtree(folder, ignore_errors=True)
+    print(f"The demo starts afresh next time ({folder} emptied).")
+    return 0
+
+
+def assess_file(path: Path, *, as_json: bool, units: UnitSet) -> int:
+    """Print the assessment of a file of entries; exit 2 when a finding is Stop."""
+    assessment = judge_text(path.read_text(encoding="utf-8"))
+    print(assessment.model_dump_json(indent=2) if as_json else as_text(assessment, units))
+    return 2 if any(f.severity == "stop" for f in assessment.findings) else 0
+
+
+def judge_text(text: str) -> Assessment:
+    """Judge a JSON document of entries, or raise `DomainError` saying where it is wrong."""
+    try:
+        document = EntriesFile.model_validate_json(text)
+    except ValidationError as error:
+        raise _first_error(error) from None
+    entries = as_entries(document.entries, now=datetime.now(UTC))
+    return assess(fold(entries, rig=document.rig))
+
+
+def _first_error(error: ValidationError) -> DomainError:
+    first: Any = error.errors()[0]
+    where = ".".join(str(place) for place in first["loc"]) or "the file"
+    cause = first.get("ctx", {}).get("error")
+    if isinstance(cause, DomainError):
+        return DomainError(cause.code, f"{where}: {cause.reason}", cause.instruction)
+    return DomainError("invalid", f"{where}: {first['msg']}.", "Mend the file and try again.")
+
+
+def as_text(assessment: Assessment, units: UnitSet) -> str:
+    """Write an assessment as plain text."""
+    lines = [assessment.name or "A rig without a name", ""]
+    for stage in assessment.stages:
+        value = stage.headline
+        said = value.figure.text(units) if value.figure else value.text or value.missing or ""
+        detail = f", {stage.detail.text(units)}" if stage.detail else ""
+        lines.append(
+            f"{stage.number} {stage.name:<8} {said}{detail}  [{stage.mark.replace('_', ' ')}]"
+        )
+    lines.append("")
+    for finding in assessment.findings:
+        lines.append(f"{finding.severity.capitalize():<6} {finding.sentence.text(units)}")
+        lines += [f"         {line.text(units)}" for line in finding.sum]
+    step = assessment.next_step
+    lines += ["", f"Next: {step.title.text(units)} ({step.minutes} min)"]
+    lines += [f"  {words}" for words in (step.why.text(units), step.tells.text(units)) if words]
+    return "\n".join(lines)
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="lyrandis", description=__doc__)
+    parser.add_argument("--version", action="version", version=f"lyrandis {__version__}")
+    commands = parser.add_subparsers(dest="command", required=True)
+    serving = commands.add_parser("serve", help="serve the bench on this machine")
+    serving.add_argument("--demo", action="store_true", help="the made-up demo rigs instead")
+    serving.add_argument("--port", type=int, default=PORT)
+    serving.add_argument("--data", type=Path, default=None, help="folder to keep the data in")
+    judging = commands.add_parser("assess", help="judge a JSON file of entries")
+    judging.add_argument("file", type=Path)
+    judging.add_argument("--json", action="store_true", help="print the whole assessment as JSON")
+    judging.add_argument("--units", choices=get_args(UnitSet), default="inch")
+    commands.add_parser("demo-reset", help="make the demo start afresh")
+    commands.add_parser("openapi", help="print the API document")
+    return parser
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run the command line; return its exit code."""
+    options = _parser().parse_args(arguments)
+    try:
+        return _run(options)
+    except DomainError as error:
+        print(f"{error.reason}\n{error.instruction}", file=sys.stderr)
+    except OSError as error:
+        print(f"{error.strerror or error}: {error.filename or ''}", file=sys.stderr)
+    return 1
+
+
+def _run(options: argparse.Namespace) -> int:
+    if options.command == "serve":
+        return serve(demo=options.demo, port=options.port, folder=options.data)
+    if options.command == "assess":
+        return assess_file(options.file, as_json=options.json, units=options.units)
+    if options.command == "demo-reset":
+        return reset_demo()
+    from lyrandis.api.app import openapi_document
+
+    print(json.dumps(openapi_document(), indent=2))
+    return 0

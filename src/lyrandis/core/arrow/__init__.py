@@ -1,0 +1,1 @@
+"""Stage 3, the arrow: finished mass, grains per pound and the floor."""

@@ -1,0 +1,237 @@
+"""Finished arrow mass, weighed or from parts, and grains per pound. Masses in grains."""
+
+import math
+from dataclasses import dataclass
+from statistics import fmean, stdev
+from typing import Literal
+
+from lyrandis.core import entries as e
+from lyrandis.core.archer.draw import Estimate
+from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.setup import ArrowSetup, BowSetup, Recorded
+
+Basis = Literal["weighed", "told", "estimated", "parts"]
+
+SCALE_SD_GR = 0.5
+"""Assumption: a grain scale, one standard deviation."""
+TOLD_SD_SHARE = 0.03
+ESTIMATED_SD_SHARE = 0.08
+"""Assumption: a supposed finished mass."""
+
+# Assumption: usual parts where none is given, (mean, sd) in grains (per inch for the shaft).
+SHAFT_GR_PER_IN: dict[e.ShaftMaterial | None, tuple[float, float]] = {
+    "wood": (10.5, 1.2),
+    "carbon": (8.5, 0.9),
+    "aluminium": (9.5, 1.2),
+    "cane": (10.0, 1.5),
+    "glass": (13.0, 2.0),
+    None: (9.5, 1.5),
+}
+POINT_GR = (110.0, 15.0)
+INSERT_GR: dict[e.ShaftMaterial | None, tuple[float, float]] = {
+    "carbon": (15.0, 5.0),
+    "aluminium": (20.0, 6.0),
+    "wood": (0.0, 0.0),
+    "cane": (0.0, 0.0),
+    "glass": (15.0, 6.0),
+    None: (8.0, 8.0),
+}
+ARROW_NOCK_GR = (9.0, 1.0)
+FLETCHING_GR = (24.0, 4.0)
+WRAP_GR = (0.0, 0.0)
+SHAFT_BEYOND_DRAW_IN = (1.25, 0.5)
+PART_SD_SHARE = 0.01
+"""Assumption: a part's stated mass against the same part on a scale, one standard deviation."""
+
+# Lowest sensible grains per pound by family where no bowyer has spoken, from a constant share of
+# energy left in the bow; indicative to 1 grain per pound. All-natural limbs by tradition lower.
+FLOOR_GPP: dict[e.Family | None, float] = {
+    "selfbow": 8.5,
+    "straight_longbow": 9.5,
+    "reflex_deflex_longbow": 9.0,
+    "hunting_recurve": 8.5,
+    "target_recurve": 8.0,
+    "short_rigid_tip": 11.0,
+    "long_rigid_tip": 12.5,
+    "large_rigid_tip": 14.5,
+    None: 9.0,
+}
+FLOOR_PLUS_MINUS_GPP = 1.0
+STOP_BELOW_FLOOR_GPP = 0.5
+
+
+@dataclass(frozen=True)
+class Part:
+    """One part of the arrow: its mass, and whether anybody gave it."""
+
+    name: str
+    mass: Estimate
+    given: bool
+
+
+@dataclass(frozen=True)
+class ArrowMass:
+    """Finished mass of the set."""
+
+    mass: Estimate
+    basis: Basis
+    lightest_gr: float
+    heaviest_gr: float
+    weighed: tuple[Recorded[e.ArrowMassed], ...]
+    parts: tuple[Part, ...]
+    parts_mass: Estimate | None
+    stale: Recorded[e.ArrowBuild] | None
+    """A change of parts made after the arrows were weighed."""
+
+
+@dataclass(frozen=True)
+class Floor:
+    """The lightest arrow per pound that this bow should be given."""
+
+    grains_per_pound: float
+    basis: Literal["bowyer", "family"]
+    plus_minus: float
+    recorded: Recorded[e.ArrowMinimum] | None = None
+
+
+def parts_of(arrows: ArrowSetup, draw_mm: float | None) -> tuple[Part, ...]:
+    """Return the arrow's parts with their masses; parts nobody gave take usual values.
+
+    Empty when no shaft or point is known. The shaft's length defaults to a little over the draw.
+    """
+    material = arrows.material
+    length, _ = arrows.part("shaft_length_mm")
+    per_inch, _ = arrows.part("shaft_gr_per_in")
+    point, _ = arrows.part("point_gr")
+    if length is None and per_inch is None and point is None:
+        return ()
+    if length is not None:
+        inches = Estimate(length / MM_PER_IN, 0.0)
+    else:
+        beyond, sd = SHAFT_BEYOND_DRAW_IN
+        inches = Estimate((draw_mm or 28 * MM_PER_IN) / MM_PER_IN + beyond, sd)
+    per = (
+        Estimate(per_inch, PART_SD_SHARE * per_inch)
+        if per_inch
+        else Estimate(*SHAFT_GR_PER_IN[material])
+    )
+    shaft = Estimate(
+        inches.value * per.value, math.hypot(inches.value * per.sd, per.value * inches.sd)
+    )
+    return (
+        Part("shaft", shaft, length is not None and per_inch is not None),
+        _part(arrows, "point", "point_gr", POINT_GR),
+        _part(arrows, "insert", "insert_gr", INSERT_GR[material]),
+        _part(arrows, "arrow nock", "arrow_nock_gr", ARROW_NOCK_GR),
+        _part(arrows, "fletching", "fletching_gr", FLETCHING_GR),
+        _part(arrows, "wrap", "wrap_gr", WRAP_GR),
+    )
+
+
+def _part(arrows: ArrowSetup, name: str, field: str, usual: tuple[float, float]) -> Part:
+    given, _ = arrows.part(field)
+    if given is None:
+        return Part(name, Estimate(*usual), False)
+    return Part(name, Estimate(given, PART_SD_SHARE * given), True)
+
+
+def sum_of(parts: tuple[Part, ...]) -> Estimate | None:
+    """Return the sum of the parts, or None when there are none."""
+    if not parts:
+        return None
+    return Estimate(
+        sum(part.mass.value for part in parts), math.hypot(*(part.mass.sd for part in parts))
+    )
+
+
+def arrow_mass_of(arrows: ArrowSetup, draw_mm: float | None) -> ArrowMass | None:
+    """Return the finished mass: weighed if anything was, else as told, else from the parts."""
+    parts = parts_of(arrows, draw_mm)
+    parts_mass = sum_of(parts)
+    weighed = tuple(m for m in arrows.masses if m.source not in ("told", "estimated"))
+    told = tuple(m for m in arrows.masses if m.source == "told")
+    guessed = tuple(m for m in arrows.masses if m.source == "estimated")
+    ways: tuple[tuple[Basis, tuple[Recorded[e.ArrowMassed], ...], float], ...] = (
+        ("weighed", weighed, 0.0),
+        ("told", told, TOLD_SD_SHARE),
+        ("estimated", guessed, ESTIMATED_SD_SHARE),
+    )
+    for basis, group, share in ways:
+        if basis == "estimated" and parts_mass is not None:
+            break
+        if group:
+            masses = [recorded.reading.arrow_mass_gr for recorded in group]
+            return ArrowMass(
+                mass=_mean(masses, share),
+                basis=basis,
+                lightest_gr=min(masses),
+                heaviest_gr=max(masses),
+                weighed=group,
+                parts=parts,
+                parts_mass=parts_mass,
+                stale=_changed_since(arrows, group),
+            )
+    if parts_mass is None:
+        return None
+    return ArrowMass(
+        mass=parts_mass,
+        basis="parts",
+        lightest_gr=parts_mass.value,
+        heaviest_gr=parts_mass.value,
+        weighed=(),
+        parts=parts,
+        parts_mass=parts_mass,
+        stale=None,
+    )
+
+
+def _mean(masses: list[float], share: float) -> Estimate:
+    """Return the mean with its standard error, never better than the scale or the hearsay."""
+    mean = fmean(masses)
+    error = stdev(masses) / math.sqrt(len(masses)) if len(masses) > 1 else 0.0
+    return Estimate(mean, math.hypot(SCALE_SD_GR, error, share * mean))
+
+
+def _changed_since(
+    arrows: ArrowSetup, weighed: tuple[Recorded[e.ArrowMassed], ...]
+) -> Recorded[e.ArrowBuild] | None:
+    """Return the last change to a part's mass that came after the newest weighing."""
+    newest = max((m.entry.happened_at, m.entry.seq) for m in weighed)
+    fields = {name for name in e.ArrowBuild.model_fields if name not in ("kind", "material")}
+    for index in range(len(arrows.builds) - 1, 0, -1):
+        build = arrows.builds[index]
+        if (build.entry.happened_at, build.entry.seq) <= newest:
+            break
+        before = ArrowSetup(builds=arrows.builds[:index])
+        changed = (
+            name
+            for name in fields
+            if (value := getattr(build.reading, name)) is not None
+            and before.part(name)[0] not in (None, value)
+        )
+        if any(True for _ in changed):
+            return build
+    return None
+
+
+def grains_per_pound(mass: Estimate, weight: Estimate) -> Estimate:
+    """Return arrow mass over draw weight [gr/lbf], relative errors added in quadrature.
+
+    >>> round(grains_per_pound(Estimate(468.0, 0.0), Estimate(42.6, 0.0)).value, 2)
+    10.99
+    """
+    value = mass.value / weight.value
+    return Estimate(value, value * math.hypot(mass.sd / mass.value, weight.sd / weight.value))
+
+
+def floor_of(bow: BowSetup, weight: Estimate | None) -> Floor:
+    """Return the bowyer's minimum if there is one, else the usual floor of the family."""
+    stated = bow.arrow_minimum
+    if stated is not None:
+        least = stated.reading
+        if least.grains_per_pound is not None:
+            return Floor(least.grains_per_pound, "bowyer", 0.0, stated)
+        if least.arrow_mass_gr is not None and weight is not None:
+            return Floor(least.arrow_mass_gr / weight.value, "bowyer", 0.0, stated)
+    family = bow.family.reading.family if bow.family else None
+    return Floor(FLOOR_GPP[family], "family", FLOOR_PLUS_MINUS_GPP)

@@ -1,0 +1,469 @@
+"""Judging the arrow: grains per pound against the floor, mass, parts and length."""
+
+from collections.abc import Callable
+
+from lyrandis.core import judgement as j
+from lyrandis.core.archer.draw import Estimate, to_pivot
+from lyrandis.core.archer.rules import choice_value
+from lyrandis.core.arrow.mass import (
+    SCALE_SD_GR,
+    STOP_BELOW_FLOOR_GPP,
+    ArrowMass,
+    grains_per_pound,
+)
+from lyrandis.core.computed import Computed
+from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.phrase import Figure, Phrase, gpp, gr, gr_per_in, lbf, mm, phrase
+
+SPREAD_TO_WATCH = 0.03
+SPREAD_TO_MEND = 0.06
+"""Heaviest less lightest, as a share of the mean. Lyrandis convention."""
+LEAST_BEYOND_PIVOT_MM = MM_PER_IN
+
+RULES: tuple[j.Rule, ...] = (
+    j.Rule(
+        id="arrow-floor",
+        stage="arrow",
+        title="Grains per pound and the floor",
+        statement="Grains per pound is the finished arrow's mass over the draw weight at your own "
+        "full draw. The bowyer's minimum is the floor; without one, a usual floor for the bow's "
+        "family, good to about one grain per pound. The lightest arrow of the set is judged. "
+        "More than half a grain per pound under the floor is Stop; under it is Mend; reaching "
+        "under it within the ± is Watch.",
+        school="Maker's limit, else the Lyrandis floor",
+        source="The bowyer's word decides. The family floors follow from leaving a constant share "
+        "of the bow's energy behind; all-natural limbs by tradition tolerate less.",
+    ),
+    j.Rule(
+        id="arrow-mass",
+        stage="arrow",
+        title="Weigh the finished arrow",
+        statement="A weighed arrow outranks its parts and hearsay. Parts that nobody gave are "
+        "taken at usual values with a wide ±.",
+        school="Measuring practice",
+        source="Usual part masses and their ± are Lyrandis's own assumptions.",
+    ),
+    j.Rule(
+        id="arrow-spread",
+        stage="arrow",
+        title="A set of one mass",
+        statement="Heaviest less lightest over the mean: past 3 % is Watch, past 6 % is Mend.",
+        school="Lyrandis convention",
+        source="A convention; tighter is better for far targets.",
+    ),
+    j.Rule(
+        id="arrow-parts",
+        stage="arrow",
+        title="Parts and scale should agree",
+        statement="Where all parts are known, their sum should meet the scale within its ±. What "
+        "is left over is unexplained.",
+        school="Measuring practice",
+        source="Sum of masses.",
+    ),
+    j.Rule(
+        id="arrow-length",
+        stage="arrow",
+        title="The arrow must reach past the rest",
+        statement="A shaft shorter than the true draw to the pivot can fall behind the rest at "
+        "full draw: Stop. Less than an inch beyond it is Mend.",
+        school="Safety",
+        source="Geometry of the drawn arrow; the inch is Lyrandis's own convention.",
+    ),
+)
+
+CAUTIONS = (
+    j.Caution(
+        id="flex",
+        text="Before shooting, flex and look at every arrow. A cracked one goes in the bin.",
+    ),
+    j.Caution(
+        id="too-light",
+        text="An arrow that is too light is half a dry fire. Local rules on arrows and places "
+        "decide.",
+    ),
+)
+
+WEIGH_ARROW = j.Action(label="Weigh an arrow", stage="arrow", control="arrow")
+WEIGH_HEAVIER = j.Action(label="Weigh a heavier arrow", stage="arrow", control="arrow")
+MOST_FROM_POINT_GR = 60.0
+"""Beyond this a heavier point is no cure: it needs a heavier shaft."""
+_HEAVIER = j.Action(label="Try a heavier point", stage="arrow", control="point")
+
+
+def judge(c: Computed) -> list[j.Finding]:
+    """Return the findings on the arrow."""
+    return [
+        *_judge_length(c),
+        *_judge_floor(c),
+        *_judge_mass(c),
+        *_judge_spread(c),
+        *_judge_parts(c),
+    ]
+
+
+def lightest_gpp(c: Computed) -> Estimate | None:
+    """Return grains per pound of the lightest arrow: the one that could hurt."""
+    if c.arrow is None or c.weight is None or c.gpp is None:
+        return None
+    sd = SCALE_SD_GR if c.arrow.basis == "weighed" else c.arrow.mass.sd
+    return grains_per_pound(Estimate(c.arrow.lightest_gr, sd), c.weight.weight)
+
+
+def _judge_floor(c: Computed) -> list[j.Finding]:
+    light = lightest_gpp(c)
+    if light is None or c.arrow is None or c.weight is None:
+        return []
+    floor = c.floor.grains_per_pound
+    severity = floor_severity(light, floor)
+    needed = floor * c.weight.weight.value
+    whose = "bowyer's minimum" if c.floor.basis == "bowyer" else "usual floor for this bow"
+    lightest = c.arrow.heaviest_gr > c.arrow.lightest_gr
+    which = "The lightest arrow, {mass}," if lightest else "{mass}"
+    texts = {
+        "stop": f"{which} on {{weight}} is {{gpp}}: too far under the {whose}, {{floor}}. "
+        "Do not shoot it. It wants {needed} or more.",
+        "mend": f"{which} on {{weight}} is {{gpp}}, under the {whose}, {{floor}}. "
+        "It wants {needed} or more.",
+        "watch": f"{which} on {{weight}} is {{gpp}}. The ± reaches under the {whose}, {{floor}}.",
+        "good": f"{which} on {{weight}} is {{gpp}}, above the {whose}, {{floor}}.",
+    }
+    figures = {
+        "mass": gr(c.arrow.lightest_gr),
+        "weight": lbf(c.weight.weight.value),
+        "gpp": gpp(light.value, light.plus_minus),
+        "floor": gpp(floor),
+        "needed": gr(needed),
+    }
+    action = None
+    if severity in ("stop", "mend"):
+        short_gr = needed - c.arrow.lightest_gr
+        action = _HEAVIER if short_gr <= MOST_FROM_POINT_GR else WEIGH_HEAVIER
+    elif severity == "watch":
+        action = WEIGH_ARROW if c.arrow.basis != "weighed" else None
+    return [
+        j.Finding(
+            id="arrow-floor",
+            stage="arrow",
+            severity=severity,
+            sentence=phrase(texts[severity], **figures),
+            sum=_floor_sum(c, light),
+            rule="arrow-floor",
+            action=action,
+        )
+    ]
+
+
+def floor_severity(light: Estimate, floor: float) -> j.Severity:
+    """Return how grains per pound stand against the floor.
+
+    >>> [floor_severity(Estimate(g, 0.1), 9.0) for g in (8.4, 8.6, 9.1, 9.5)]
+    ['stop', 'mend', 'watch', 'good']
+    """
+    if light.value < floor - STOP_BELOW_FLOOR_GPP:
+        return "stop"
+    if light.value < floor:
+        return "mend"
+    return "watch" if light.value - light.plus_minus < floor else "good"
+
+
+def _floor_sum(c: Computed, light: Estimate) -> tuple[Phrase, ...]:
+    assert c.arrow is not None
+    assert c.weight is not None
+    weight = lbf(c.weight.weight.value, c.weight.weight.plus_minus)
+    margin = light.value - c.floor.grains_per_pound
+    source = "from the bowyer" if c.floor.basis == "bowyer" else "usual for the family"
+    pm = c.floor.plus_minus or None
+    return (
+        phrase(
+            "{mass} ÷ {weight} = {gpp}.",
+            mass=gr(c.arrow.lightest_gr),
+            weight=weight,
+            gpp=gpp(light.value, light.plus_minus),
+        ),
+        phrase(f"Floor {{floor}}, {source}.", floor=gpp(c.floor.grains_per_pound, pm)),
+        phrase(
+            f"{{margin}} {'above' if margin >= 0 else 'under'} it; Stop begins {{stop}} under it.",
+            margin=gpp(abs(margin)),
+            stop=gpp(STOP_BELOW_FLOOR_GPP),
+        ),
+    )
+
+
+def _judge_mass(c: Computed) -> list[j.Finding]:
+    if c.arrow is None:
+        return []
+    mass = gr(c.arrow.mass.value, c.arrow.mass.plus_minus)
+    if c.arrow.stale is not None:
+        return [
+            j.Finding(
+                id="arrow-changed",
+                stage="arrow",
+                severity="mend",
+                sentence=phrase(
+                    "Parts changed after these arrows weighed {mass}. Weigh again.", mass=mass
+                ),
+                sum=_mass_sum(c.arrow),
+                rule="arrow-mass",
+                action=WEIGH_ARROW,
+            )
+        ]
+    if c.arrow.basis == "weighed":
+        return []
+    how = {
+        "parts": "added up from the parts",
+        "told": "hearsay",
+        "estimated": "supposed",
+    }[c.arrow.basis]
+    return [
+        j.Finding(
+            id="arrow-not-weighed",
+            stage="arrow",
+            severity="watch",
+            sentence=phrase(f"{{mass}} is {how}. A grain scale settles it.", mass=mass),
+            sum=_mass_sum(c.arrow),
+            rule="arrow-mass",
+            action=WEIGH_ARROW,
+        )
+    ]
+
+
+def _mass_sum(arrow: ArrowMass) -> tuple[Phrase, ...]:
+    if arrow.weighed:
+        masses = sorted(m.reading.arrow_mass_gr for m in arrow.weighed)
+        return (
+            phrase(
+                f"Mean of {len(masses)}: {{mass}}, from {{low}} to {{high}}.",
+                mass=gr(arrow.mass.value, arrow.mass.plus_minus),
+                low=gr(masses[0]),
+                high=gr(masses[-1]),
+            ),
+        )
+    lines = tuple(
+        phrase(
+            f"{part.name.capitalize()} {{mass}}{'' if part.given else ', usual value'}.",
+            mass=gr(part.mass.value, part.mass.plus_minus),
+        )
+        for part in arrow.parts
+        if part.mass.value or part.given
+    )
+    return (*lines, phrase("Together {mass}.", mass=gr(arrow.mass.value, arrow.mass.plus_minus)))
+
+
+def _judge_spread(c: Computed) -> list[j.Finding]:
+    if c.arrow is None or len(c.arrow.weighed) < 2 or c.arrow.stale is not None:
+        return []
+    spread = c.arrow.heaviest_gr - c.arrow.lightest_gr
+    share = spread / c.arrow.mass.value
+    severity: j.Severity = "good"
+    if share > SPREAD_TO_WATCH:
+        severity = "mend" if share > SPREAD_TO_MEND else "watch"
+    count = len(c.arrow.weighed)
+    advice = "" if severity == "good" else " Set the odd ones aside."
+    return [
+        j.Finding(
+            id="arrow-spread",
+            stage="arrow",
+            severity=severity,
+            sentence=phrase(
+                f"{count} arrows within {{spread}}, {share:.1%} of their mass.{advice}",
+                spread=gr(spread),
+            ),
+            sum=_mass_sum(c.arrow),
+            rule="arrow-spread",
+            action=None
+            if severity == "good"
+            else j.Action(label="Look at the arrows", stage="arrow", control="masses"),
+        )
+    ]
+
+
+def _judge_parts(c: Computed) -> list[j.Finding]:
+    arrow = c.arrow
+    if arrow is None or arrow.basis != "weighed" or arrow.parts_mass is None or arrow.stale:
+        return []
+    if not all(part.given or part.mass.value == 0 for part in arrow.parts):
+        return []
+    gap = arrow.mass.value - arrow.parts_mass.value
+    explained = 2 * (arrow.mass.sd**2 + arrow.parts_mass.sd**2) ** 0.5
+    agrees = abs(gap) <= explained
+    figures = {
+        "parts": gr(arrow.parts_mass.value, arrow.parts_mass.plus_minus),
+        "scale": gr(arrow.mass.value),
+        "gap": gr(abs(gap)),
+    }
+    text = (
+        "Parts add up to {parts}, the scale says {scale}."
+        if agrees
+        else "Parts add up to {parts}, the scale says {scale}: {gap} unexplained."
+    )
+    return [
+        j.Finding(
+            id="arrow-parts",
+            stage="arrow",
+            severity="good" if agrees else "watch",
+            sentence=phrase(text, **figures),
+            sum=tuple(
+                phrase(f"{part.name.capitalize()} {{mass}}.", mass=gr(part.mass.value))
+                for part in arrow.parts
+                if part.mass.value
+            ),
+            rule="arrow-parts",
+            action=None
+            if agrees
+            else j.Action(label="Look at the parts", stage="arrow", control="shaft"),
+        )
+    ]
+
+
+def _judge_length(c: Computed) -> list[j.Finding]:
+    length, _ = c.setup.arrows.part("shaft_length_mm")
+    if length is None or c.draw is None:
+        return []
+    pivot = to_pivot(c.draw.length.value, "trade", c.setup.bow).value
+    beyond = length - pivot
+    if beyond >= LEAST_BEYOND_PIVOT_MM:
+        return []
+    figures = {"length": mm(length), "pivot": mm(pivot), "beyond": mm(abs(beyond))}
+    stop = beyond < 0
+    text = (
+        "A {length} shaft is {beyond} shorter than your draw to the pivot, {pivot}. "
+        "It can fall behind the rest: do not draw it."
+        if stop
+        else "A {length} shaft reaches only {beyond} past your draw to the pivot, {pivot}."
+    )
+    return [
+        j.Finding(
+            id="arrow-length",
+            stage="arrow",
+            severity="stop" if stop else "mend",
+            sentence=phrase(text, **figures),
+            sum=(phrase("{length} less {pivot} to the pivot leaves {beyond}.", **figures),)
+            if not stop
+            else (phrase("{pivot} to the pivot less {length} is {beyond} short.", **figures),),
+            rule="arrow-length",
+            action=j.Action(label="Enter the shaft length", stage="arrow", control="shaft"),
+        )
+    ]
+
+
+def stage(c: Computed, findings: list[j.Finding]) -> j.Stage:
+    """Return the arrow's stage: finished mass, grains per pound, floor and parts."""
+    mass = _mass_value(c)
+    moved = next((f.sentence.text() for f in findings if f.id == "arrow-changed"), None)
+    return j.Stage(
+        key="arrow",
+        number=3,
+        name="Arrow",
+        mark=_mark(c, moved),
+        headline=mass,
+        detail=phrase("{gpp}", gpp=gpp(c.gpp.value)) if c.gpp else None,
+        moved=moved,
+        values=(mass, *_gpp_values(c), *_part_values(c)),
+        cautions=CAUTIONS,
+    )
+
+
+def _mark(c: Computed, moved: str | None) -> j.Mark:
+    if c.arrow is None:
+        return "unset"
+    if moved:
+        return "in_doubt"
+    return "settled" if c.arrow.basis == "weighed" else "estimated"
+
+
+def _mass_value(c: Computed) -> j.Value:
+    label = "Finished mass"
+    if c.arrow is None:
+        return j.Value(key="arrow_mass", label=label, missing="No arrow weighed or built yet")
+    sources = [recorded.source for recorded in c.arrow.weighed]
+    return j.Value(
+        key="arrow_mass",
+        label=label,
+        figure=gr(c.arrow.mass.value, c.arrow.mass.plus_minus),
+        origin=j.weakest(*sources) if sources else "estimated",
+        entries=tuple(recorded.entry.id for recorded in c.arrow.weighed),
+        because=_mass_sum(c.arrow),
+    )
+
+
+def _gpp_values(c: Computed) -> list[j.Value]:
+    floor = c.floor.grains_per_pound
+    values = []
+    if c.gpp is None:
+        why = "Needs a draw length, a bow's weight and an arrow's mass"
+        values.append(j.Value(key="gpp", label="Grains per pound", missing=why))
+    else:
+        light = lightest_gpp(c)
+        values.append(
+            j.Value(
+                key="gpp",
+                label="Grains per pound",
+                figure=gpp(c.gpp.value, c.gpp.plus_minus),
+                origin=_gpp_origin(c),
+                because=_floor_sum(c, light) if light else (),
+            )
+        )
+    values.append(
+        j.Value(
+            key="floor",
+            label="Bowyer's minimum" if c.floor.basis == "bowyer" else "Usual floor",
+            figure=gpp(floor, c.floor.plus_minus or None),
+            origin=c.floor.recorded.source if c.floor.recorded else "rule",
+            entries=(c.floor.recorded.entry.id,) if c.floor.recorded else (),
+        )
+    )
+    if c.weight is not None and c.weight_is_own:
+        values.append(
+            j.Value(
+                key="floor_mass",
+                label="Lightest arrow for this bow",
+                figure=gr(floor * c.weight.weight.value),
+                origin="rule",
+            )
+        )
+    return values
+
+
+def _gpp_origin(c: Computed) -> j.Origin:
+    assert c.weight is not None
+    assert c.draw is not None
+    sources: list[j.Origin] = [point.recorded.source for point in c.weight.points]
+    sources += [reading.recorded.source for reading in c.draw.used]
+    mass = _mass_value(c).origin
+    if c.weight.basis == "mark" or c.draw.basis == "guess":
+        sources.append("estimated")
+    return j.weakest(*sources, mass or "estimated")
+
+
+_PARTS: tuple[tuple[str, str, Callable[[float], Figure]], ...] = (
+    ("shaft_length_mm", "Shaft length", mm),
+    ("shaft_gr_per_in", "Shaft per inch", gr_per_in),
+    ("point_gr", "Point", gr),
+    ("insert_gr", "Insert", gr),
+    ("arrow_nock_gr", "Arrow nock", gr),
+    ("fletching_gr", "Fletching", gr),
+    ("wrap_gr", "Wrap", gr),
+)
+
+
+def _part_values(c: Computed) -> list[j.Value]:
+    arrows = c.setup.arrows
+    values = []
+    material, build = arrows.part("material")
+    known = None if material is None or build is None else build
+    values.append(choice_value("material", "Shaft material", known))
+    for key, label, figure in _PARTS:
+        value, build = arrows.part(key)
+        if value is None or build is None:
+            values.append(j.Value(key=key, label=label, missing="Not told yet"))
+            continue
+        values.append(
+            j.Value(
+                key=key,
+                label=label,
+                figure=figure(value),
+                origin=build.source,
+                entries=(build.entry.id,),
+            )
+        )
+    return values

@@ -1,0 +1,247 @@
+"""Geometry for the page's drawings, computed here and only placed there.
+
+Lengths in mm on the trade datum, weights in lbf, grains per pound in gr/lbf.
+"""
+
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
+from lyrandis.core.arrow.mass import STOP_BELOW_FLOOR_GPP
+from lyrandis.core.computed import Computed
+from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
+
+_CHART_LOW_MM = 14 * MM_PER_IN
+_CHART_HIGH_MM = 34 * MM_PER_IN
+_CHART_STEP_MM = MM_PER_IN / 2
+
+
+class _Drawing(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+class DrawMark(_Drawing):
+    """One draw reading on the draw axis."""
+
+    entry: str
+    method: str
+    draw_mm: float
+    plus_minus_mm: float
+    used: bool
+
+
+class DrawDrawing(_Drawing):
+    """The drawn arrow seen from the side: offsets from the pivot, and the readings."""
+
+    back_mm: float
+    """Pivot to back of the bow."""
+    belly_mm: float
+    """Pivot to belly, toward the archer."""
+    trade_mm: float
+    """The trade's 1 3/4 in."""
+    draw_mm: float | None
+    plus_minus_mm: float | None
+    hook_mm: float
+    hook_plus_minus_mm: float
+    readings: tuple[DrawMark, ...]
+
+
+class WeightSample(_Drawing):
+    """The weight line at one string position."""
+
+    draw_mm: float
+    weight_lbf: float
+    low_lbf: float
+    high_lbf: float
+
+
+class WeighedPoint(_Drawing):
+    """One weighed point, and how far it stands off the line."""
+
+    entry: str
+    draw_mm: float
+    weight_lbf: float
+    expected_lbf: float
+    typed_draw_mm: float
+    string_at: str
+    is_mark: bool
+
+
+class WeightDrawing(_Drawing):
+    """Draw weight against string position."""
+
+    line: tuple[WeightSample, ...]
+    points: tuple[WeighedPoint, ...]
+    own_mm: float | None
+    own_plus_minus_mm: float | None
+    limit_mm: float | None
+    basis: str
+
+
+class ArrowTick(_Drawing):
+    """One weighed arrow on the mass axis."""
+
+    entry: str
+    number: int | None
+    mass_gr: float
+    grains_per_pound: float | None
+
+
+class FloorDrawing(_Drawing):
+    """Grains per pound against the floor."""
+
+    grains_per_pound: float | None
+    plus_minus: float | None
+    floor: float
+    floor_plus_minus: float
+    floor_basis: str
+    stop_below: float
+    weight_lbf: float | None
+    arrows: tuple[ArrowTick, ...]
+
+
+class PartBar(_Drawing):
+    """One part of the arrow's mass."""
+
+    name: str
+    mass_gr: float
+    plus_minus_gr: float
+    given: bool
+
+
+class ArrowDrawing(_Drawing):
+    """The arrow laid out by its parts."""
+
+    shaft_length_mm: float | None
+    draw_to_pivot_mm: float | None
+    parts: tuple[PartBar, ...]
+    parts_gr: float | None
+    weighed_gr: float | None
+
+
+class Drawings(_Drawing):
+    """Everything the drawings place."""
+
+    draw: DrawDrawing
+    weight: WeightDrawing | None
+    floor: FloorDrawing
+    arrow: ArrowDrawing
+
+
+def draw_all(c: Computed) -> Drawings:
+    """Return the geometry of every drawing for this setup."""
+    return Drawings(draw=_draw(c), weight=_weight(c), floor=_floor(c), arrow=_arrow(c))
+
+
+def _draw(c: Computed) -> DrawDrawing:
+    bow = c.setup.bow
+    readings = (*c.draw.used, *c.draw.beside) if c.draw else ()
+    return DrawDrawing(
+        back_mm=grip_depth(bow.back_depth, BACK_DEPTH_IN).value,
+        belly_mm=grip_depth(bow.belly_depth, BELLY_DEPTH_IN).value,
+        trade_mm=TRADE_OFFSET_MM,
+        draw_mm=c.draw.length.value if c.draw else None,
+        plus_minus_mm=c.draw.length.plus_minus if c.draw else None,
+        hook_mm=c.hook.value,
+        hook_plus_minus_mm=c.hook.plus_minus,
+        readings=tuple(
+            DrawMark(
+                entry=reading.recorded.entry.id,
+                method=reading.method,
+                draw_mm=reading.length.value,
+                plus_minus_mm=reading.length.plus_minus,
+                used=c.draw is not None and reading in c.draw.used,
+            )
+            for reading in readings
+        ),
+    )
+
+
+def _weight(c: Computed) -> WeightDrawing | None:
+    if c.weight is None:
+        return None
+    limit = c.setup.bow.draw_limit
+    points = [*c.weight.points]
+    if c.weight.mark and c.weight.mark not in points:
+        points.append(c.weight.mark)
+    return WeightDrawing(
+        line=tuple(_samples(c)),
+        points=tuple(
+            WeighedPoint(
+                entry=point.recorded.entry.id,
+                draw_mm=point.draw_mm,
+                weight_lbf=point.weight.value,
+                expected_lbf=c.weight.at(point.draw_mm).value,
+                typed_draw_mm=point.recorded.reading.draw_length_mm,
+                string_at=getattr(point.recorded.reading, "string_at", "hook"),
+                is_mark=point is c.weight.mark,
+            )
+            for point in points
+        ),
+        own_mm=c.at_hook.value if c.at_hook else None,
+        own_plus_minus_mm=c.at_hook.plus_minus if c.at_hook else None,
+        limit_mm=limit.reading.draw_length_mm if limit else None,
+        basis=c.weight.basis,
+    )
+
+
+def _samples(c: Computed) -> list[WeightSample]:
+    assert c.weight is not None
+    near = [point.draw_mm for point in c.weight.points] + [c.weight.at_mm]
+    low = max(_CHART_LOW_MM, min(near) - 4 * MM_PER_IN)
+    high = min(_CHART_HIGH_MM, max(near) + 3 * MM_PER_IN)
+    samples = []
+    draw = low
+    while draw <= high + 1e-6:
+        weight = c.weight.at(draw)
+        samples.append(
+            WeightSample(
+                draw_mm=draw,
+                weight_lbf=max(weight.value, 0.0),
+                low_lbf=max(weight.value - weight.plus_minus, 0.0),
+                high_lbf=max(weight.value + weight.plus_minus, 0.0),
+            )
+        )
+        draw += _CHART_STEP_MM
+    return samples
+
+
+def _floor(c: Computed) -> FloorDrawing:
+    weight = c.weight.weight.value if c.weight and c.weight_is_own else None
+    return FloorDrawing(
+        grains_per_pound=c.gpp.value if c.gpp else None,
+        plus_minus=c.gpp.plus_minus if c.gpp else None,
+        floor=c.floor.grains_per_pound,
+        floor_plus_minus=c.floor.plus_minus,
+        floor_basis=c.floor.basis,
+        stop_below=c.floor.grains_per_pound - STOP_BELOW_FLOOR_GPP,
+        weight_lbf=weight,
+        arrows=tuple(
+            ArrowTick(
+                entry=mass.entry.id,
+                number=mass.reading.arrow_number,
+                mass_gr=mass.reading.arrow_mass_gr,
+                grains_per_pound=mass.reading.arrow_mass_gr / weight if weight else None,
+            )
+            for mass in c.setup.arrows.masses
+        ),
+    )
+
+
+def _arrow(c: Computed) -> ArrowDrawing:
+    length, _ = c.setup.arrows.part("shaft_length_mm")
+    parts = c.arrow.parts if c.arrow else ()
+    return ArrowDrawing(
+        shaft_length_mm=length,
+        draw_to_pivot_mm=c.draw.length.value - TRADE_OFFSET_MM if c.draw else None,
+        parts=tuple(
+            PartBar(
+                name=part.name,
+                mass_gr=part.mass.value,
+                plus_minus_gr=part.mass.plus_minus,
+                given=part.given,
+            )
+            for part in parts
+        ),
+        parts_gr=c.arrow.parts_mass.value if c.arrow and c.arrow.parts_mass else None,
+        weighed_gr=c.arrow.mass.value if c.arrow and c.arrow.weighed else None,
+    )

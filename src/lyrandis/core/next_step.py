@@ -1,0 +1,252 @@
+"""The one thing most worth doing: danger first, then what is missing, then what is least sure.
+
+Worth is measured on grains per pound, the number the first three stages lead to: the reading that
+takes most off its ± comes first.
+"""
+
+import math
+from dataclasses import dataclass
+
+from lyrandis.core import judgement as j
+from lyrandis.core.archer.draw import METHOD_SD_IN, Estimate
+from lyrandis.core.arrow.mass import SCALE_SD_GR
+from lyrandis.core.arrow.rules import WEIGH_ARROW
+from lyrandis.core.bow.rules import WEIGH
+from lyrandis.core.bow.weight import SCALE_SD_LBF
+from lyrandis.core.computed import Computed
+from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.phrase import Phrase, gpp, lbf_per_in, mm, phrase
+
+SHARP_ENOUGH = 0.025
+"""A ± on grains per pound below this share is not worth another evening."""
+MEASURED_HOOK_SD_MM = MM_PER_IN / 16
+
+_MARK_ARROW = j.Action(label="Enter the draw", stage="archer", control="draw")
+_HOOK = j.Action(label="Enter the hook depth", stage="archer", control="hook")
+
+
+_STOPS = {
+    "arrow-floor": "Stop: these arrows are too light",
+    "arrow-length": "Stop: these arrows are too short",
+    "past-draw-limit": "Stop: drawn past the limit",
+}
+
+
+@dataclass(frozen=True)
+class Doubt:
+    """One cause of the ± on grains per pound, and the reading that would shrink it."""
+
+    share: float
+    """Relative standard deviation it puts on grains per pound now."""
+    after: float
+    """The same after the reading."""
+    step: j.NextStep
+
+
+def next_step(c: Computed, findings: list[j.Finding]) -> j.NextStep:
+    """Return the next step for a rig with these findings."""
+    return (
+        _from_finding(findings, "stop")
+        or _missing(c)
+        or _from_finding(findings, "mend")
+        or _sharpen(c)
+        or _tell(c)
+        or _keep(c)
+    )
+
+
+def _from_finding(findings: list[j.Finding], severity: j.Severity) -> j.NextStep | None:
+    for finding in findings:
+        if finding.severity == severity and finding.action:
+            stop = severity == "stop"
+            return j.NextStep(
+                title=phrase(_STOPS.get(finding.id, "Stop") if stop else finding.action.label),
+                why=finding.sentence,
+                tells=phrase(
+                    "Nothing else is worth doing on this rig until it is put right."
+                    if stop
+                    else "Whether what follows from this number still holds."
+                ),
+                minutes=5,
+                action=finding.action,
+            )
+    return None
+
+
+def _missing(c: Computed) -> j.NextStep | None:
+    if c.draw is None:
+        return j.NextStep(
+            title=phrase("Measure your draw"),
+            why=phrase(
+                "Everything else follows from it. Draw a light bow with a long arrow and have the "
+                "shaft marked above the deepest part of the grip."
+            ),
+            tells=phrase("Your draw length: the mark's distance from the nock, plus 1¾ in."),
+            minutes=5,
+            action=_MARK_ARROW,
+        )
+    if c.weight is None:
+        return j.NextStep(
+            title=phrase("Weigh the bow"),
+            why=phrase("There is no weight for this bow yet. Its mark will do to begin with."),
+            tells=phrase("What you hold at your own draw."),
+            minutes=5,
+            action=WEIGH,
+        )
+    if c.arrow is None:
+        return j.NextStep(
+            title=phrase("Weigh a finished arrow"),
+            why=phrase("An arrow too light for its bow is half a dry fire."),
+            tells=phrase("Grains per pound, against the lightest this bow should be given."),
+            minutes=2,
+            action=WEIGH_ARROW,
+        )
+    return None
+
+
+def _sharpen(c: Computed) -> j.NextStep | None:
+    """Return the reading that takes most off the ± of grains per pound, if it is worth it."""
+    doubts = _doubts(c)
+    if not doubts or c.gpp is None:
+        return None
+    if 2 * math.hypot(*(doubt.share for doubt in doubts)) < SHARP_ENOUGH:
+        return None
+    best = max(doubts, key=lambda doubt: doubt.share**2 - doubt.after**2)
+    if best.share < 1.2 * best.after:
+        return None
+    after = math.hypot(best.after, *(doubt.share for doubt in doubts if doubt is not best))
+    sharper = Estimate(c.gpp.value, after * c.gpp.value)
+    tells = phrase(
+        "Grains per pound would go from ± {before} to about ± {after}.",
+        before=gpp(c.gpp.plus_minus),
+        after=gpp(sharper.plus_minus),
+    )
+    return best.step.model_copy(update={"tells": tells})
+
+
+def _doubts(c: Computed) -> list[Doubt]:
+    if c.draw is None or c.weight is None or c.arrow is None or c.gpp is None:
+        return []
+    weight = c.weight.weight.value
+    per_mm = c.weight.slope.value / MM_PER_IN / weight
+    at = mm(c.weight.at_mm)
+    weighed = min(c.weight.bow_sd, SCALE_SD_LBF)
+    marked = min(c.draw.length.sd, METHOD_SD_IN["draw_marked"] * MM_PER_IN)
+    return [
+        Doubt(
+            c.weight.bow_sd / weight,
+            weighed / weight,
+            _step(
+                phrase("Weigh the bow at {at}", at=at),
+                phrase(
+                    "Its weight at your draw is the least sure number here. Hang it on a scale, "
+                    "string at {at} from the pivot + 1¾ in line.",
+                    at=at,
+                ),
+                5,
+                WEIGH,
+            ),
+        ),
+        Doubt(
+            per_mm * c.draw.length.sd,
+            per_mm * marked,
+            _step(
+                phrase("Mark an arrow at full draw"),
+                phrase(
+                    "Your draw is uncertain by {pm}, and the bow's weight with it.",
+                    pm=mm(c.draw.length.plus_minus),
+                ),
+                5,
+                _MARK_ARROW,
+            ),
+        ),
+        Doubt(
+            per_mm * c.hook.sd,
+            per_mm * min(c.hook.sd, MEASURED_HOOK_SD_MM),
+            _step(
+                phrase("Measure your hook depth"),
+                phrase(
+                    "At full draw, have someone measure from the nock groove back to the string "
+                    "at your fingers. It is taken as {hook} until then.",
+                    hook=mm(c.hook.value, c.hook.plus_minus),
+                ),
+                3,
+                _HOOK,
+            ),
+        ),
+        Doubt(
+            c.arrow.mass.sd / c.arrow.mass.value,
+            SCALE_SD_GR / c.arrow.mass.value,
+            _step(
+                phrase("Weigh a finished arrow"),
+                phrase("Its mass is not off a scale yet."),
+                2,
+                WEIGH_ARROW,
+            ),
+        ),
+    ]
+
+
+def _step(title: Phrase, why: Phrase, minutes: int, action: j.Action) -> j.NextStep:
+    return j.NextStep(title=title, why=why, tells=phrase(""), minutes=minutes, action=action)
+
+
+def _tell(c: Computed) -> j.NextStep | None:
+    """Ask for the plain facts that sharpen what is said, one at a time."""
+    archer, bow = c.setup.archer, c.setup.bow
+    asks = (
+        (archer.hold, "Say how you hold the string", "archer", "hold", "The hook depth to expect."),
+        (archer.hand, "Say which hand draws", "archer", "hand", "On which side things are said."),
+        (bow.family, "Say what sort of bow it is", "bow", "family", "Its usual floor for arrows."),
+        (bow.length, "Enter the bow's length", "bow", "bow", "What the bow is and its card says."),
+        (
+            bow.draw_limit,
+            "Enter the maker's longest draw",
+            "bow",
+            "limit",
+            "Whether your draw is inside it.",
+        ),
+        (
+            bow.arrow_minimum,
+            "Ask the bowyer for the lightest arrow",
+            "bow",
+            "floor",
+            "A floor from the one who knows, in place of the usual one.",
+        ),
+    )
+    for known, title, stage, control, tells in asks:
+        if known is None:
+            return j.NextStep(
+                title=phrase(title),
+                why=phrase("It is not told yet, and something is assumed in its place."),
+                tells=phrase(tells),
+                minutes=1,
+                action=j.Action.model_validate(
+                    {"label": "Enter it", "stage": stage, "control": control}
+                ),
+            )
+    return None
+
+
+def _keep(c: Computed) -> j.NextStep:
+    if c.weight is not None and len(c.weight.points) < 3:
+        return j.NextStep(
+            title=phrase("Weigh at two more draws"),
+            why=phrase(
+                "All three stages are settled. Two inches either side of your draw would show how "
+                "the weight grows."
+            ),
+            tells=phrase(
+                "Weight per inch, now {slope}.",
+                slope=lbf_per_in(c.weight.slope.value, 2 * c.weight.slope.sd),
+            ),
+            minutes=10,
+            action=WEIGH,
+        )
+    return j.NextStep(
+        title=phrase("Number and weigh the rest"),
+        why=phrase("All three stages are settled and nothing is in doubt. The set is next."),
+        tells=phrase("Which arrows belong together."),
+        minutes=15,
+        action=WEIGH_ARROW,
+    )

@@ -1,0 +1,1 @@
+"""The demo: three rigs in the winter workshop of a made-up island club."""

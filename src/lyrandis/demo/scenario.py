@@ -1,0 +1,178 @@
+"""Saltgrass Bowmen, winter workshop: archers, bows, strings, arrows and what they wrote down.
+
+Everything here is invented. Each entry is a day of the workshop, a subject, and either a jot line
+or a reading.
+"""
+
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+from lyrandis.core import entries as e
+from lyrandis.core.jot import parse
+
+START = datetime(2026, 1, 10, 10, 0, tzinfo=UTC)
+
+_FITTING: dict[str, dict[e.PartKind, str]] = {
+    "marram-longbow": {
+        "archer": "oda",
+        "bow": "marram",
+        "string": "marram-string-16",
+        "arrow_set": "ash-set-b",
+    },
+    "tideway-recurve": {
+        "archer": "bram",
+        "bow": "tideway",
+        "string": "tideway-string-18",
+        "arrow_set": "carbon-set-a",
+    },
+    "sandpiper-thumb-bow": {
+        "archer": "ilse",
+        "bow": "sandpiper",
+        "string": "sandpiper-string-22",
+        "arrow_set": "reed-set",
+    },
+}
+SUBJECTS: tuple[tuple[e.SubjectKind, str, str], ...] = (
+    ("archer", "oda", "Oda"),
+    ("archer", "bram", "Bram"),
+    ("archer", "ilse", "Ilse"),
+    ("bow", "marram", "Marram"),
+    ("bow", "tideway", "Tideway"),
+    ("bow", "sandpiper", "Sandpiper"),
+    ("string", "marram-string-16", "Polyester, 16 strands"),
+    ("string", "tideway-string-18", "Low stretch, 18 strands"),
+    ("string", "sandpiper-string-22", "Polyester, 22 strands"),
+    ("arrow_set", "ash-set-b", "Ash arrows, set B"),
+    ("arrow_set", "carbon-set-a", "Carbon, set A"),
+    ("arrow_set", "reed-set", "Cane arrows"),
+    ("rig", "marram-longbow", "Marram longbow"),
+    ("rig", "tideway-recurve", "Tideway recurve"),
+    ("rig", "sandpiper-thumb-bow", "Sandpiper thumb bow"),
+)
+
+_POLYESTER_16 = {"kind": "string_build", "material": "polyester", "strands": 16}
+_LOW_STRETCH_18 = {"kind": "string_build", "material": "low_stretch", "strands": 18}
+_POLYESTER_22 = {"kind": "string_build", "material": "polyester", "strands": 22}
+
+# (workshop day, rig, jot line or reading, note)
+_DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
+    # Oda: left-handed woodland shooter, one-piece reflex-deflex longbow, ash arrows
+    (0, "marram-longbow", "hand left", None),
+    (0, "marram-longbow", "hold three under", None),
+    (0, "marram-longbow", "anchor corner", None),
+    (0, "marram-longbow", "purpose woods", None),
+    (0, "marram-longbow", "span 68 1/2", None),
+    (0, "marram-longbow", "family reflex deflex longbow", None),
+    (0, "marram-longbow", "bow 64", None),
+    (0, "marram-longbow", "riser 15", None),
+    (0, "marram-longbow", "mark 44 @ 28", None),
+    (0, "marram-longbow", "limit 30", "Written under the grip"),
+    (0, "marram-longbow", "floor 9 gpp", "Asked the bowyer"),
+    (0, "marram-longbow", "bracerange 7 to 7 3/4", None),
+    (1, "marram-longbow", _POLYESTER_16, None),
+    (1, "marram-longbow", "brace 7 3/8", None),
+    (2, "marram-longbow", "draw 27 3/8", "Bram held the pencil"),
+    (2, "marram-longbow", "draw 27 1/2", None),
+    (2, "marram-longbow", "draw 27 1/4", None),
+    (2, "marram-longbow", "hook 9/16", None),
+    (9, "marram-longbow", "scale 27.0 @ 20", "Club scale"),
+    (9, "marram-longbow", "scale 34.4 @ 24", None),
+    (9, "marram-longbow", "scale 39.9 @ 26", None),
+    (9, "marram-longbow", "scale 43.6 @ 28", None),
+    (16, "marram-longbow", "material wood", None),
+    (16, "marram-longbow", "shaft 30 9.7gpi", None),
+    (16, "marram-longbow", "point 125gr", None),
+    (16, "marram-longbow", "arrownock 8gr", None),
+    (16, "marram-longbow", "fletching 30gr", None),
+    (16, "marram-longbow", "insert 0", None),
+    (23, "marram-longbow", "arrow 1 467gr", None),
+    (23, "marram-longbow", "arrow 2 470gr", None),
+    (23, "marram-longbow", "arrow 3 465gr", None),
+    (23, "marram-longbow", "arrow 4 479gr", "A denser shaft"),
+    (23, "marram-longbow", "arrow 5 466gr", None),
+    (23, "marram-longbow", "arrow 6 468gr", None),
+    (30, "marram-longbow", "brace 7 5/8", "Quieter here"),
+    (30, "marram-longbow", "note Two shafts show wear where they pass the side plate", None),
+    # Bram: field-course string walker, 62 in take-down recurve, carbon arrows
+    (0, "tideway-recurve", "hand right", None),
+    (0, "tideway-recurve", "hold three under", None),
+    (0, "tideway-recurve", "anchor cheekbone", None),
+    (0, "tideway-recurve", "purpose field", None),
+    (1, "tideway-recurve", "draw 28 1/4", None),
+    (1, "tideway-recurve", "draw 26 3/8 pivot", "Club's pivot rule"),
+    (1, "tideway-recurve", "family hunting recurve", None),
+    (1, "tideway-recurve", "bow 62", None),
+    (1, "tideway-recurve", "riser 18", None),
+    (1, "tideway-recurve", "mark 38 @ 28", None),
+    (1, "tideway-recurve", "wish 36", None),
+    (1, "tideway-recurve", "limit 31", None),
+    (1, "tideway-recurve", "bracerange 7 1/2 to 8 3/4", None),
+    (3, "tideway-recurve", _LOW_STRETCH_18, None),
+    (3, "tideway-recurve", "brace 8 1/4", None),
+    (10, "tideway-recurve", "material carbon", None),
+    (10, "tideway-recurve", "shaft 29 1/2 7.4gpi", None),
+    (10, "tideway-recurve", "point 110gr", None),
+    (10, "tideway-recurve", "insert 14gr", None),
+    (10, "tideway-recurve", "arrow 1 353gr", None),
+    (10, "tideway-recurve", "arrow 2 352gr", None),
+    (10, "tideway-recurve", "arrow 3 351gr", None),
+    # Ilse: thumb ring, short static-tip bow, an arrow that is too light for it
+    (0, "sandpiper-thumb-bow", "hand right", None),
+    (0, "sandpiper-thumb-bow", "hold thumb", None),
+    (0, "sandpiper-thumb-bow", "purpose distance", None),
+    (2, "sandpiper-thumb-bow", "draw 30 1/2", None),
+    (2, "sandpiper-thumb-bow", "hook 7/8", None),
+    (2, "sandpiper-thumb-bow", "family long rigid tip", None),
+    (2, "sandpiper-thumb-bow", "bow 54", None),
+    (2, "sandpiper-thumb-bow", "mark 46 @ 28", None),
+    (2, "sandpiper-thumb-bow", "limit 32", None),
+    (4, "sandpiper-thumb-bow", _POLYESTER_22, None),
+    (5, "sandpiper-thumb-bow", "scale 49.8 @ 30", None),
+    (5, "sandpiper-thumb-bow", "scale 53.6 @ 31 3/8", "With the hook where my thumb holds"),
+    (12, "sandpiper-thumb-bow", "material cane", None),
+    (12, "sandpiper-thumb-bow", "shaft 32 12.9gpi", None),
+    (12, "sandpiper-thumb-bow", "point 110gr", None),
+    (12, "sandpiper-thumb-bow", "arrow 1 561gr", None),
+    (12, "sandpiper-thumb-bow", "arrow 2 556gr", None),
+)  # fmt: skip
+
+
+def drafts() -> list[e.EntryDraft]:
+    """Return the whole scenario as entries to record, in order."""
+    found = [
+        e.EntryDraft(
+            subject=e.Subject(kind=kind, id=subject_id),
+            reading=e.Named(name=name),
+            happened_at=START,
+        )
+        for kind, subject_id, name in SUBJECTS
+    ]
+    for rig, parts in _FITTING.items():
+        found += [
+            e.EntryDraft(
+                subject=e.Subject(kind="rig", id=rig),
+                reading=e.PartFitted(part=part, part_id=part_id),
+                happened_at=START + timedelta(minutes=5),
+            )
+            for part, part_id in parts.items()
+        ]
+    for minute, (day, rig, said, note) in enumerate(_DIARY, start=10):
+        found.append(_entry(rig, said, note, START + timedelta(days=day, minutes=minute)))
+    return found
+
+
+def _entry(rig: str, said: str | dict[str, Any], note: str | None, at: datetime) -> e.EntryDraft:
+    if isinstance(said, str):
+        jotted = parse(said)
+        kind: e.SubjectKind = jotted.subject
+        reading: Any = jotted.reading
+    else:
+        kind, reading = "string", said
+    subject_id = rig if kind == "rig" else _FITTING[rig][kind]
+    return e.EntryDraft(
+        subject=e.Subject(kind=kind, id=subject_id),
+        reading=reading,
+        happened_at=at,
+        note=note,
+        as_typed=said if isinstance(said, str) else None,
+    )

@@ -1,0 +1,1 @@
+"""Keeping entries in SQLite; the only place that knows SQL."""

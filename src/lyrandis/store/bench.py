@@ -1,0 +1,379 @@
+"""The bench: everything stored, read as entries and written as entries."""
+
+import re
+import unicodedata
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Literal
+from uuid import uuid4
+
+from sqlalchemy import Engine, func, select
+from sqlalchemy.orm import Session
+
+from lyrandis.core import entries as e
+from lyrandis.core.errors import DomainError
+from lyrandis.core.record import check_instant, fitted_at, recorded
+from lyrandis.core.setup import in_force, in_order, parts_fitted, retracted_ids
+from lyrandis.store.models import EntryRow, SubjectRow
+
+Origin = Literal["own", "demo"]
+
+
+@dataclass(frozen=True)
+class KnownSubject:
+    """A subject and what it is called now."""
+
+    id: str
+    kind: e.SubjectKind
+    name: str
+    origin: str
+
+
+@dataclass(frozen=True)
+class NewPart:
+    """A subject to be made, with its first readings (subject ids are filled in)."""
+
+    kind: e.SubjectKind
+    name: str
+    drafts: tuple[Callable[[e.Subject], e.EntryDraft], ...] = ()
+    id: str | None = None
+
+
+class Bench:
+    """Stored subjects and entries. Every write is one transaction: all of it or nothing."""
+
+    def __init__(self, engine: Engine, clock: Callable[[], datetime]) -> None:
+        self._read = engine
+        self._write = engine.execution_options(writing=True)
+        self._clock = clock
+
+    def is_empty(self) -> bool:
+        with Session(self._read) as session:
+            return session.scalar(select(SubjectRow.id).limit(1)) is None
+
+    def subjects(self, kind: e.SubjectKind | None = None) -> list[KnownSubject]:
+        """Return subjects with their names, in the order they were made."""
+        with Session(self._read) as session:
+            query = select(SubjectRow).order_by(SubjectRow.created_at, SubjectRow.id)
+            rows = session.scalars(query.where(SubjectRow.kind == kind) if kind else query).all()
+            names = _names(session)
+            return [
+                KnownSubject(row.id, row.kind, names.get(row.id, row.id), row.origin)  # type: ignore[arg-type]
+                for row in rows
+            ]
+
+    def rigs_as_fitted(self) -> list[tuple[KnownSubject, e.Fitted, bool]]:
+        """Return every rig with its parts and whether it is put away."""
+        with Session(self._read) as session:
+            wanted = ("part_fitted", "put_away", "retraction")
+            rows = session.scalars(select(EntryRow).where(EntryRow.kind.in_(wanted))).all()
+            kinds = _kinds(session)
+        standing = in_force([_entry(row, kinds[row.subject_id]) for row in rows])
+        away = {s.subject.id: s.reading.away for s in standing if isinstance(s.reading, e.PutAway)}
+        return [
+            (rig, parts_fitted(standing, rig.id), away.get(rig.id, False))
+            for rig in self.subjects("rig")
+        ]
+
+    def entries_of_rig(self, rig: str) -> list[e.Entry]:
+        """Return every entry of the rig and of each part it ever had, in order.
+
+        Raises `DomainError` when there is no such rig.
+        """
+        with Session(self._read) as session:
+            return _entries_of_rig(session, rig)
+
+    def entries_of(self, subject: str) -> list[e.Entry]:
+        with Session(self._read) as session:
+            kind = _kind_of(session, subject)
+            return [_entry(row, kind) for row in _rows(session, [subject])]
+
+    def record(self, drafts: Sequence[e.EntryDraft], *, seen: int | None = None) -> list[e.Entry]:
+        """Record drafts, all or none, and return the entries.
+
+        `seen` is the newest entry the writer had seen: something newer on the same topic raises
+        `DomainError`. A draft whose id is already recorded with the same content is not doubled.
+        """
+        with Session(self._write) as session, session.begin():
+            newest = session.scalar(select(func.max(EntryRow.seq))) or 0
+            unseen = None if seen is None else range(seen + 1, newest + 1)
+            return [self._add(session, draft, unseen) for draft in drafts]
+
+    def make(self, parts: Sequence[NewPart], *, origin: Origin = "own") -> list[str]:
+        """Make subjects with their names and first readings, all or none; return their ids."""
+        with Session(self._write) as session, session.begin():
+            return [self._make(session, part, origin) for part in parts]
+
+    def make_rig(
+        self,
+        name: str,
+        parts: dict[e.PartKind, str | NewPart],
+    ) -> str:
+        """Make a rig, and those of its parts that are new, all or none; return its id."""
+        with Session(self._write) as session, session.begin():
+            ids = {
+                kind: part if isinstance(part, str) else self._make(session, part, "own")
+                for kind, part in parts.items()
+            }
+            rig = self._make(session, NewPart("rig", name), "own")
+            for kind, part_id in ids.items():
+                draft = e.EntryDraft(
+                    subject=e.Subject(kind="rig", id=rig),
+                    reading=e.PartFitted(part=kind, part_id=part_id),
+                )
+                self._add(session, draft)
+            return rig
+
+    def retract(self, entry_id: str) -> e.Entry:
+        """Record that an entry is taken back."""
+        with Session(self._write) as session, session.begin():
+            row = session.scalar(select(EntryRow).where(EntryRow.id == entry_id))
+            if row is None:
+                raise _no_such_entry(entry_id)
+            subject = e.Subject(kind=_kind_of(session, row.subject_id), id=row.subject_id)
+            draft = e.EntryDraft(subject=subject, reading=e.Retraction(entry_id=entry_id))
+            return self._add(session, draft)
+
+    def load(self, drafts: Iterable[e.EntryDraft], *, origin: Origin) -> None:
+        """Record drafts of subjects that may not be there yet, in one transaction."""
+        with Session(self._write) as session, session.begin():
+            for draft in drafts:
+                if session.get(SubjectRow, draft.subject.id) is None:
+                    self._insert_subject(session, draft.subject, origin)
+                self._add(session, draft)
+
+    def _make(self, session: Session, part: NewPart, origin: Origin) -> str:
+        subject = e.Subject(kind=part.kind, id=part.id or _free_id(session, part.name, part.kind))
+        self._insert_subject(session, subject, origin)
+        named = e.EntryDraft(subject=subject, reading=e.Named(name=part.name))
+        for draft in (named, *(make(subject) for make in part.drafts)):
+            self._add(session, draft)
+        return subject.id
+
+    def _insert_subject(self, session: Session, subject: e.Subject, origin: Origin) -> None:
+        row = SubjectRow(id=subject.id, kind=subject.kind, origin=origin, created_at=self._clock())
+        session.add(row)
+        session.flush()
+
+    def _add(self, session: Session, draft: e.EntryDraft, unseen: range | None = None) -> e.Entry:
+        now = self._clock()
+        if draft.happened_at is not None:
+            check_instant(draft.happened_at, now)
+        kind = _kind_of(session, draft.subject.id)
+        if kind != draft.subject.kind:
+            raise _no_such_subject(draft.subject)
+        same = _already(session, draft, kind)
+        if same is not None:
+            return same
+        _check_references(session, draft)
+        _check_unseen(session, draft, unseen)
+        entry = recorded(
+            draft,
+            entry_id=draft.id or str(uuid4()),
+            seq=0,
+            now=now,
+            fitted=_fitted(session, draft, now),
+        )
+        row = _row(entry)
+        session.add(row)
+        session.flush()
+        return entry.model_copy(update={"seq": row.seq})
+
+
+def _row(entry: e.Entry) -> EntryRow:
+    reading = entry.reading
+    return EntryRow(
+        id=entry.id,
+        subject_id=entry.subject.id,
+        kind=reading.kind,
+        happened_at=entry.happened_at,
+        recorded_at=entry.recorded_at,
+        source=entry.source,
+        note=entry.note,
+        as_typed=entry.as_typed,
+        fitted=entry.fitted.model_dump(mode="json") if entry.fitted else None,
+        reading=reading.model_dump(mode="json"),
+        retracts=reading.entry_id if isinstance(reading, e.Retraction) else None,
+    )
+
+
+def _entry(row: EntryRow, kind: e.SubjectKind) -> e.Entry:
+    return e.Entry.model_validate(
+        {
+            "subject": {"kind": kind, "id": row.subject_id},
+            "reading": row.reading,
+            "happened_at": row.happened_at,
+            "recorded_at": row.recorded_at,
+            "source": row.source,
+            "note": row.note,
+            "as_typed": row.as_typed,
+            "id": row.id,
+            "seq": row.seq,
+            "fitted": row.fitted,
+        }
+    )
+
+
+def _rows(session: Session, subjects: Iterable[str]) -> list[EntryRow]:
+    query = select(EntryRow).where(EntryRow.subject_id.in_(list(subjects)))
+    return list(session.scalars(query.order_by(EntryRow.seq)))
+
+
+def _entries_of_rig(session: Session, rig: str) -> list[e.Entry]:
+    if _kind_of(session, rig) != "rig":
+        raise _no_such_subject(e.Subject(kind="rig", id=rig))
+    own = [_entry(row, "rig") for row in _rows(session, [rig])]
+    parts = {
+        entry.reading.part_id: entry.reading.part
+        for entry in own
+        if isinstance(entry.reading, e.PartFitted) and entry.reading.part_id
+    }
+    others = [_entry(row, parts[row.subject_id]) for row in _rows(session, parts)]
+    return in_order([*own, *others])
+
+
+def _kinds(session: Session) -> dict[str, e.SubjectKind]:
+    return {row.id: row.kind for row in session.execute(select(SubjectRow.id, SubjectRow.kind))}
+
+
+def _names(session: Session) -> dict[str, str]:
+    rows = session.scalars(
+        select(EntryRow).where(EntryRow.kind.in_(("named", "retraction"))).order_by(EntryRow.seq)
+    ).all()
+    kinds = _kinds(session)
+    standing = in_force([_entry(row, kinds[row.subject_id]) for row in rows])
+    return {
+        entry.subject.id: entry.reading.name
+        for entry in standing
+        if isinstance(entry.reading, e.Named)
+    }
+
+
+def _kind_of(session: Session, subject: str) -> e.SubjectKind:
+    row = session.get(SubjectRow, subject)
+    if row is None:
+        raise DomainError(
+            "no_such_subject",
+            f"There is nothing called “{subject}” on this bench.",
+            "Choose one from the list, or make it first.",
+            "subject",
+        )
+    return row.kind  # type: ignore[return-value]
+
+
+def _no_such_subject(subject: e.Subject) -> DomainError:
+    return DomainError(
+        "no_such_subject",
+        f"There is no {subject.kind.replace('_', ' ')} called “{subject.id}”.",
+        "Choose one from the list, or make it first.",
+        "subject",
+    )
+
+
+def _no_such_entry(entry_id: str) -> DomainError:
+    return DomainError(
+        "no_such_entry",
+        f"There is no entry {entry_id}.",
+        "Look at the history for what can be taken back.",
+        "entry_id",
+    )
+
+
+def _already(session: Session, draft: e.EntryDraft, kind: e.SubjectKind) -> e.Entry | None:
+    """Return the entry that already has the draft's id and content: a repeated send."""
+    if draft.id is None:
+        return None
+    row = session.scalar(select(EntryRow).where(EntryRow.id == draft.id))
+    if row is None:
+        return None
+    entry = _entry(row, kind)
+    if entry.subject == draft.subject and entry.reading == draft.reading:
+        return entry
+    raise DomainError(
+        "id_taken",
+        f"Entry {draft.id} is already recorded with other content.",
+        "Send the reading with a new id, or with none.",
+        "id",
+    )
+
+
+def _check_references(session: Session, draft: e.EntryDraft) -> None:
+    reading = draft.reading
+    if isinstance(reading, e.PartFitted) and reading.part_id is not None:
+        part = session.get(SubjectRow, reading.part_id)
+        if part is None or part.kind != reading.part:
+            raise DomainError(
+                "no_such_part",
+                f"There is no {reading.part.replace('_', ' ')} called “{reading.part_id}”.",
+                "Choose one from the list, or make it first.",
+                "part_id",
+            )
+    if isinstance(reading, e.Retraction):
+        _check_retraction(session, draft.subject, reading.entry_id)
+
+
+def _check_retraction(session: Session, subject: e.Subject, entry_id: str) -> None:
+    row = session.scalar(select(EntryRow).where(EntryRow.id == entry_id))
+    if row is None or row.subject_id != subject.id:
+        raise _no_such_entry(entry_id)
+    standing = [_entry(row, subject.kind) for row in _rows(session, [subject.id])]
+    if entry_id in retracted_ids(standing):
+        raise DomainError(
+            "already_retracted",
+            "This entry is already taken back.",
+            "Nothing needs doing. To put it back, take back the retraction.",
+            "entry_id",
+        )
+    if row.kind == "named" and _is_only_name(standing, entry_id):
+        raise DomainError(
+            "name_needed",
+            "This is its only name.",
+            "Give it another name instead of taking this one back.",
+            "entry_id",
+        )
+
+
+def _is_only_name(entries: list[e.Entry], entry_id: str) -> bool:
+    names = [s.id for s in in_force(entries) if isinstance(s.reading, e.Named)]
+    return names == [entry_id]
+
+
+def _check_unseen(session: Session, draft: e.EntryDraft, unseen: range | None) -> None:
+    """Refuse to write over a newer entry on the same topic that the writer has not seen."""
+    wanted = e.topics(draft.reading)
+    if not unseen or not wanted:
+        return
+    rows = _rows(session, [draft.subject.id])
+    newer = [_entry(row, draft.subject.kind) for row in rows if row.seq in unseen]
+    for entry in in_force(newer):
+        if e.topics(entry.reading) & wanted:
+            raise DomainError(
+                "changed_meanwhile",
+                "Somebody recorded this in another window since you last looked.",
+                "Look at the newer value, then record yours again if it still holds.",
+                next(iter(sorted(wanted))).split(":")[-1],
+            )
+
+
+def _fitted(session: Session, draft: e.EntryDraft, now: datetime) -> e.Fitted | None:
+    """Return the parts on the rig when the entry happened, for a rig's own entries."""
+    if draft.subject.kind != "rig":
+        return None
+    given = getattr(draft, "fitted", None)
+    if given is not None:
+        return e.Fitted.model_validate(given)
+    own = [_entry(row, "rig") for row in _rows(session, [draft.subject.id])]
+    return fitted_at(in_force(own), draft.subject.id, draft.happened_at or now)
+
+
+def _free_id(session: Session, name: str, kind: str) -> str:
+    """Return a readable id made of the name, numbered when it is taken."""
+    flat = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
+    slug = re.sub(r"[^a-z0-9]+", "-", flat).strip("-")[:48].strip("-") or kind.replace("_", "-")
+    taken = set(session.scalars(select(SubjectRow.id).where(SubjectRow.id.startswith(slug))))
+    candidate, number = slug, 1
+    while candidate in taken:
+        number += 1
+        candidate = f"{slug}-{number}"
+    return candidate
