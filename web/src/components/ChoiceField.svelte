@@ -1,0 +1,63 @@
+<script lang="ts">
+  import type { EntryDraft, Problem } from '../lib/api';
+  import { bench } from '../lib/bench.svelte';
+  import ProblemNote from './ProblemNote.svelte';
+
+  let {
+    control,
+    label,
+    choice,
+    options,
+    draft,
+  }: {
+    control: string;
+    label: string;
+    choice: string | null;
+    options: readonly (readonly [string, string])[];
+    draft: (choice: string) => EntryDraft | null;
+  } = $props();
+
+  let problem = $state.raw<Problem | null>(null);
+  let select = $state<HTMLSelectElement>();
+
+  $effect(() => {
+    if (bench.wanted?.control === control && select) {
+      select.scrollIntoView({ block: 'center' });
+      select.focus();
+      bench.wanted = null;
+    }
+  });
+
+  async function choose(event: Event & { currentTarget: HTMLSelectElement }) {
+    const made = draft(event.currentTarget.value);
+    problem = made
+      ? await bench.record([made])
+      : {
+          type: 'about:blank',
+          title: 'nothing fitted',
+          status: 422,
+          code: 'nothing_fitted',
+          reason: 'This rig has no such part fitted.',
+          instruction: 'Fit one first, under Fitted now.',
+          guesses: [],
+        };
+  }
+</script>
+
+<div class="min-w-0">
+  <label class="label block" for="field-{control}">{label}</label>
+  <select
+    bind:this={select}
+    id="field-{control}"
+    class="field"
+    value={choice ?? ''}
+    onchange={choose}
+    aria-describedby={problem ? `problem-${control}` : undefined}
+  >
+    <option value="" disabled>not told</option>
+    {#each options as [value, words] (value)}
+      <option {value}>{words}</option>
+    {/each}
+  </select>
+  {#if problem}<ProblemNote {problem} id="problem-{control}" />{/if}
+</div>

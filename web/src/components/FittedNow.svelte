@@ -1,0 +1,114 @@
+<script lang="ts">
+  import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
+  import { api, type Assessment, type PartKind, type SubjectOut } from '../lib/api';
+  import { bench } from '../lib/bench.svelte';
+  import { PART_WORDS } from '../lib/choices';
+  import { toaster } from '../lib/toaster';
+
+  let { assessment }: { assessment: Assessment } = $props();
+
+  const KINDS = ['archer', 'bow', 'string', 'arrow_set'] as const satisfies readonly PartKind[];
+  let open = $state(false);
+  let known = $state.raw<Partial<Record<PartKind, SubjectOut[]>>>({});
+  let names = $state<Record<PartKind, string>>({ archer: '', bow: '', string: '', arrow_set: '' });
+
+  async function load() {
+    const lists = await Promise.all(KINDS.map((kind) => api.subjects(kind)));
+    known = Object.fromEntries(KINDS.map((kind, index) => [kind, lists[index]?.data ?? []]));
+  }
+
+  async function change(next: boolean) {
+    open = next;
+    if (next) await load();
+  }
+
+  async function fit(part: PartKind, partId: string | null) {
+    if (!assessment.rig) return;
+    const problem = await bench.record(
+      [
+        {
+          subject: { kind: 'rig', id: assessment.rig },
+          reading: { kind: 'part_fitted', part, part_id: partId },
+        },
+      ],
+      `${PART_WORDS[part]} changed`,
+    );
+    if (problem) toaster.error({ title: problem.reason, description: problem.instruction });
+  }
+
+  async function make(event: SubmitEvent, part: PartKind) {
+    event.preventDefault();
+    const name = names[part].trim();
+    if (!name) return;
+    const { data, problem } = await api.createSubject(part, name);
+    if (problem) {
+      toaster.error({ title: problem.reason, description: problem.instruction });
+      return;
+    }
+    names[part] = '';
+    await fit(part, data.id);
+    await load();
+  }
+</script>
+
+<section aria-labelledby="fitted-title" class="mx-5 mt-3 border-t border-line pt-3">
+  <h2 id="fitted-title">Fitted now</h2>
+  <dl class="mt-1 text-sm">
+    {#each assessment.fitted as part (part.part)}
+      <div class="flex gap-2 py-0.5">
+        <dt class="w-14 shrink-0 text-soft">{PART_WORDS[part.part]}</dt>
+        <dd class="min-w-0">{part.name ?? 'none'}</dd>
+      </div>
+    {/each}
+  </dl>
+  <Dialog {open} onOpenChange={(details) => void change(details.open)}>
+    <Dialog.Trigger class="quiet mt-1 text-sm">change parts</Dialog.Trigger>
+    <Portal>
+      <Dialog.Backdrop class="fixed inset-0 z-40 bg-black/40" />
+      <Dialog.Positioner
+        class="fixed inset-0 z-50 flex items-start justify-center overflow-auto p-4"
+      >
+        <Dialog.Content class="w-full max-w-xl rounded border border-line bg-raised p-6">
+          <div class="flex items-start justify-between gap-4">
+            <div>
+              <Dialog.Title class="text-xl font-bold">Parts on {assessment.name}</Dialog.Title>
+              <Dialog.Description class="text-soft">
+                Each change is an entry of its own. A part shared between rigs brings its readings
+                along.
+              </Dialog.Description>
+            </div>
+            <Dialog.CloseTrigger class="act">Close</Dialog.CloseTrigger>
+          </div>
+          {#if open}
+            {#each KINDS as kind (kind)}
+              {@const fitted = assessment.fitted.find((part) => part.part === kind)}
+              <div class="mt-4 grid gap-2 border-t border-line pt-3 sm:grid-cols-2">
+                <div>
+                  <label class="label block" for="fit-{kind}">{PART_WORDS[kind]}</label>
+                  <select
+                    id="fit-{kind}"
+                    class="field"
+                    value={fitted?.id ?? ''}
+                    onchange={(event) => void fit(kind, event.currentTarget.value || null)}
+                  >
+                    <option value="">none</option>
+                    {#each known[kind] ?? [] as subject (subject.id)}
+                      <option value={subject.id}>{subject.name}</option>
+                    {/each}
+                  </select>
+                </div>
+                <form onsubmit={(event) => void make(event, kind)}>
+                  <label class="label block" for="make-{kind}">or a new one, called</label>
+                  <div class="flex gap-1">
+                    <input id="make-{kind}" class="field" maxlength="60" bind:value={names[kind]} />
+                    <button class="act" disabled={!names[kind].trim()}>Fit</button>
+                  </div>
+                </form>
+              </div>
+            {/each}
+          {/if}
+        </Dialog.Content>
+      </Dialog.Positioner>
+    </Portal>
+  </Dialog>
+</section>

@@ -1,0 +1,65 @@
+<script lang="ts">
+  import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
+  import { api, type JotWord } from '../lib/api';
+  import { keys } from '../lib/keys.svelte';
+
+  let words = $state.raw<JotWord[]>([]);
+
+  $effect(() => {
+    if (keys.helpOpen && words.length === 0) {
+      void api.words().then(({ data }) => (words = data ?? []));
+    }
+  });
+
+  const KEYS = [
+    ['1 2 3', 'Archer, Bow, Arrow'],
+    ['9', 'Logbook'],
+    ['j', 'jot line'],
+    ['Ctrl Z', 'take back what was recorded last'],
+    ['u', 'units'],
+    ['?', 'this list'],
+  ] as const;
+</script>
+
+<Dialog open={keys.helpOpen} onOpenChange={(details) => (keys.helpOpen = details.open)}>
+  <Dialog.Trigger class="act px-3 max-sm:px-2" title="Keys and jot words (?)">
+    <span aria-hidden="true">?</span><span class="max-lg:sr-only">Keys and words</span>
+  </Dialog.Trigger>
+  <Portal>
+    <Dialog.Backdrop class="fixed inset-0 z-40 bg-black/40" />
+    <Dialog.Positioner class="fixed inset-0 z-50 flex items-start justify-center overflow-auto p-4">
+      <Dialog.Content class="w-full max-w-2xl rounded border border-line bg-raised p-6">
+        <div class="flex items-start justify-between">
+          <Dialog.Title class="text-xl font-bold">Keys and jot words</Dialog.Title>
+          <Dialog.CloseTrigger class="act">Close</Dialog.CloseTrigger>
+        </div>
+        {#if keys.helpOpen}
+          <dl class="mt-4 grid grid-cols-[6rem_1fr] gap-y-1">
+            {#each KEYS as [key, does] (key)}
+              <dt class="font-semibold">{key}</dt>
+              <dd>{does}</dd>
+            {/each}
+          </dl>
+          <h2 class="mt-6">The jot line</h2>
+          <p class="mt-1">
+            Type a reading the way you would say it. Add “here” for this rig only, and “?” for an
+            estimate. Lengths in in, cm or mm; fractions as you like.
+          </p>
+          <table class="rows mt-3">
+            <thead>
+              <tr><th>Type</th><th>Records</th></tr>
+            </thead>
+            <tbody>
+              {#each words as word (word.word)}
+                <tr>
+                  <td class="font-semibold whitespace-nowrap">{word.example}</td>
+                  <td>{word.records}</td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        {/if}
+      </Dialog.Content>
+    </Dialog.Positioner>
+  </Portal>
+</Dialog>

@@ -1,0 +1,19 @@
+<script lang="ts">
+  import type { ParsedJot } from '../lib/api';
+  import { preferences } from '../lib/preferences.svelte';
+  import { otherUnits, say, sayPhrase } from '../lib/units';
+
+  let { parsed, where = false }: { parsed: ParsedJot; where?: boolean } = $props();
+
+  const other = $derived(
+    Object.values(parsed.says.figures ?? {})
+      .map((figure) => say(figure, otherUnits(preferences.units)))
+      .join(', '),
+  );
+</script>
+
+<span class="text-sm text-green">
+  {sayPhrase(parsed.says, preferences.units)}{#if other}
+    <span class="text-soft"> = {other}</span>{/if}{#if parsed.source === 'estimated'}, an estimate{/if}{#if where && parsed.subject_name}
+    · for {parsed.subject_name}{/if}
+</span>

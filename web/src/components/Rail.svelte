@@ -1,0 +1,92 @@
+<script lang="ts">
+  import type { Assessment } from '../lib/api';
+  import { tell } from '../lib/preferences.svelte';
+  import { placePath } from '../lib/paths';
+  import { route } from '../router';
+  import FittedNow from './FittedNow.svelte';
+  import RailMark from './RailMark.svelte';
+  import ValueText from './ValueText.svelte';
+
+  let { assessment }: { assessment: Assessment } = $props();
+
+  const rig = $derived(assessment.rig ?? '');
+  const here = $derived(route.pathname.split('/')[3] ?? 'archer');
+</script>
+
+<nav aria-label="Order of work" class="rail">
+  <h2 class="px-5 pt-4 pb-2 max-md:sr-only">Order of work</h2>
+  <ol class="flex md:flex-col">
+    {#each assessment.stages as stage (stage.key)}
+      <li class="shrink-0 max-md:flex-1">
+        <a
+          href={placePath(rig, stage.key)}
+          class="step"
+          aria-current={here === stage.key ? 'page' : undefined}
+          title={stage.moved ?? undefined}
+        >
+          <span class="w-4 text-sm text-soft max-md:hidden">{stage.number}</span>
+          <span class="min-w-0 flex-1">
+            <span class="block text-sm text-soft">{stage.name}</span>
+            <span class="block font-semibold md:text-[1.05rem]">
+              <ValueText value={stage.headline} plain />
+            </span>
+            {#if stage.detail}
+              <span class="block text-sm text-soft max-md:hidden">{tell(stage.detail)}</span>
+            {/if}
+            {#if stage.moved}<span class="sr-only">{stage.moved}</span>{/if}
+          </span>
+          <RailMark mark={stage.mark} />
+        </a>
+      </li>
+    {/each}
+    <li class="shrink-0">
+      <a
+        href={placePath(rig, 'logbook')}
+        class="step"
+        aria-current={here === 'logbook' ? 'page' : undefined}
+      >
+        <span class="w-4 text-sm text-soft max-md:hidden">9</span>
+        <span class="min-w-0 flex-1">
+          <span class="block text-sm text-soft">Logbook</span>
+          <span class="block font-semibold whitespace-nowrap md:text-[1.05rem]">
+            {assessment.entry_count}
+            {assessment.entry_count === 1 ? 'entry' : 'entries'}
+          </span>
+        </span>
+      </a>
+    </li>
+  </ol>
+  <div class="max-md:hidden"><FittedNow {assessment} /></div>
+</nav>
+
+<style>
+  .step {
+    display: flex;
+    align-items: center;
+    gap: 0.75rem;
+    padding: 0.75rem 1.25rem 0.75rem 1.1rem;
+    border-left: 3px solid transparent;
+    color: var(--ink);
+    text-decoration: none;
+  }
+  .step:hover {
+    background: var(--faint);
+  }
+  .step[aria-current='page'] {
+    background: var(--raised);
+    border-left-color: var(--ink);
+  }
+  @media (max-width: 767px) {
+    .step {
+      gap: 0.4rem;
+      padding: 0.5rem 0.6rem;
+      height: 100%;
+      border-left: 0;
+      border-bottom: 3px solid transparent;
+      font-size: 0.9rem;
+    }
+    .step[aria-current='page'] {
+      border-bottom-color: var(--ink);
+    }
+  }
+</style>

@@ -1,0 +1,33 @@
+<script lang="ts">
+  import type { Stage } from '../lib/api';
+
+  let { mark, size = 12 }: { mark: Stage['mark']; size?: number } = $props();
+
+  const WORDS = {
+    unset: 'not set',
+    estimated: 'estimated',
+    settled: 'settled',
+    in_doubt: 'in doubt',
+  } as const;
+</script>
+
+<svg
+  width={size}
+  height={size}
+  viewBox="-7 -7 14 14"
+  role="img"
+  aria-label={WORDS[mark]}
+  class="shrink-0"
+>
+  {#if mark === 'in_doubt'}
+    <path d="M0-6 6 0 0 6-6 0Z" fill="none" stroke="var(--amber)" stroke-width="1.5" />
+    <path d="M-4 1 1-4M-2.5 2.5 2.5-2.5M-1 4 4-1" stroke="var(--amber)" stroke-width="1.3" />
+  {:else}
+    <path d="M0-6 6 0 0 6-6 0Z" fill="none" stroke="var(--ink)" stroke-width="1.5" />
+    {#if mark === 'settled'}
+      <path d="M0-6 6 0 0 6-6 0Z" fill="var(--ink)" />
+    {:else if mark === 'estimated'}
+      <path d="M0-6-6 0 0 6Z" fill="var(--ink)" />
+    {/if}
+  {/if}
+</svg>

@@ -1,0 +1,91 @@
+<script lang="ts">
+  import Check from '@lucide/svelte/icons/check';
+  import type { Action } from '../lib/api';
+  import { bench } from '../lib/bench.svelte';
+  import { Reading } from '../lib/reading.svelte';
+  import Preview from './Preview.svelte';
+  import ProblemNote from './ProblemNote.svelte';
+
+  let {
+    control,
+    label,
+    word,
+    shown = null,
+    example,
+    hint = null,
+    tail = '',
+  }: {
+    /** Id that findings use to point here. */
+    control: string;
+    label: string;
+    /** Jot word that goes before what is typed. */
+    word: string;
+    /** The value now, as a placeholder. */
+    shown?: string | null;
+    example: string;
+    hint?: string | null;
+    /** What goes behind it, such as a datum. */
+    tail?: string;
+  } = $props();
+
+  const reading = new Reading((text) => `${word} ${text} ${tail}`.trim());
+  const wanted = $derived((bench.wanted as Action | null)?.control === control);
+  let input = $state<HTMLInputElement>();
+
+  $effect(() => {
+    if (wanted && input) {
+      input.scrollIntoView({ block: 'center' });
+      input.focus();
+      bench.wanted = null;
+    }
+  });
+
+  function guess(text: string) {
+    const [first, ...rest] = text.split(' ');
+    if (first === word) reading.type(rest.join(' '));
+    else void recordElsewhere(text);
+  }
+
+  /** A guess that belongs to another field is recorded as the jot line it is. */
+  async function recordElsewhere(text: string) {
+    const other = new Reading();
+    other.type(text);
+    if (await other.record()) reading.type('');
+  }
+
+  async function submit(event: SubmitEvent) {
+    event.preventDefault();
+    await reading.record();
+  }
+</script>
+
+<form onsubmit={submit} class="min-w-0">
+  <label class="label block" for="field-{control}">{label}</label>
+  <div class="flex gap-1">
+    <input
+      bind:this={input}
+      id="field-{control}"
+      class="field"
+      autocomplete="off"
+      inputmode="text"
+      placeholder={shown ?? example}
+      value={reading.text}
+      oninput={(event) => reading.type(event.currentTarget.value)}
+      onkeydown={(event) => event.key === 'Escape' && reading.type('')}
+      aria-invalid={reading.problem ? 'true' : undefined}
+      aria-describedby={reading.problem ? `problem-${control}` : undefined}
+    />
+    {#if reading.text.trim()}
+      <button class="act px-2" disabled={!reading.parsed?.draft || bench.busy} title="Record">
+        <Check size={18} aria-hidden="true" /><span class="sr-only">Record {label}</span>
+      </button>
+    {/if}
+  </div>
+  {#if reading.problem}
+    <ProblemNote problem={reading.problem} id="problem-{control}" onguess={guess} />
+  {:else if reading.parsed}
+    <Preview parsed={reading.parsed} />
+  {:else if hint}
+    <span class="text-sm text-soft">{hint}</span>
+  {/if}
+</form>

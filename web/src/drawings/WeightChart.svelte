@@ -1,0 +1,174 @@
+<script lang="ts">
+  import { scaleLinear } from 'd3-scale';
+  import { area, line } from 'd3-shape';
+  import type { components } from '../lib/api.gen';
+  import { figure, preferences } from '../lib/preferences.svelte';
+  import { lbf, mm } from '../lib/units';
+  import { lengthTicks, lengthUnit, weightTicks, weightUnit } from './axis';
+
+  type Drawing = components['schemas']['WeightDrawing'];
+  type Sample = components['schemas']['WeightSample'];
+  let { drawing, weight }: { drawing: Drawing; weight: number | null } = $props();
+
+  const W = 720;
+  const H = 300;
+  const PLOT = { left: 40, right: 12, top: 26, bottom: 36 };
+
+  const first = $derived(drawing.line[0]?.draw_mm ?? 0);
+  const last = $derived(drawing.line.at(-1)?.draw_mm ?? 1);
+  const x = $derived(scaleLinear([first, last], [PLOT.left, W - PLOT.right]));
+  const top = $derived(Math.max(...drawing.line.map((s) => s.high_lbf)) * 1.05);
+  const y = $derived(scaleLinear([0, top], [H - PLOT.bottom, PLOT.top]));
+  const band = $derived(
+    area<Sample>(
+      (s) => x(s.draw_mm),
+      (s) => y(s.low_lbf),
+      (s) => y(s.high_lbf),
+    )(drawing.line),
+  );
+  const path = $derived(
+    line<Sample>(
+      (s) => x(s.draw_mm),
+      (s) => y(s.weight_lbf),
+    )(drawing.line),
+  );
+  const own = $derived(drawing.own_mm ?? null);
+  const limit = $derived(
+    drawing.limit_mm != null && drawing.limit_mm < last ? drawing.limit_mm : null,
+  );
+  const ownLeft = $derived(own !== null && x(own) > W - 190);
+</script>
+
+<figure>
+  <svg
+    viewBox="0 0 {W} {H}"
+    class="w-full"
+    role="img"
+    aria-label="Draw weight against the position of the string at the hook"
+  >
+    <defs>
+      <pattern
+        id="hatch"
+        width="7"
+        height="7"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
+        <line x1="0" y1="0" x2="0" y2="7" stroke="var(--red)" stroke-width="1" opacity="0.6" />
+      </pattern>
+    </defs>
+    {#each weightTicks(0, top, 5, preferences.units) as tick (tick.at)}
+      <line
+        x1={PLOT.left}
+        x2={W - PLOT.right}
+        y1={y(tick.at)}
+        y2={y(tick.at)}
+        stroke="var(--faint)"
+      />
+      <text x={PLOT.left - 8} y={y(tick.at)} dy="4" text-anchor="end" class="soft">{tick.text}</text
+      >
+    {/each}
+    {#each lengthTicks(first, last, 11, preferences.units) as tick (tick.at)}
+      <line
+        x1={x(tick.at)}
+        x2={x(tick.at)}
+        y1={H - PLOT.bottom}
+        y2={H - PLOT.bottom + 5}
+        stroke="var(--soft)"
+      />
+      <text x={x(tick.at)} y={H - PLOT.bottom + 18} text-anchor="middle" class="soft"
+        >{tick.text}</text
+      >
+    {/each}
+    <line
+      x1={PLOT.left}
+      x2={W - PLOT.right}
+      y1={H - PLOT.bottom}
+      y2={H - PLOT.bottom}
+      stroke="var(--line)"
+    />
+    <text x="0" y="12" class="soft">{weightUnit(preferences.units)} on the scale</text>
+    <text x={W - PLOT.right} y={H - 2} text-anchor="end" class="soft">
+      string at the hook, {lengthUnit(preferences.units)}, pivot + 1¾
+    </text>
+
+    {#if limit !== null}
+      <rect
+        x={x(limit)}
+        y={PLOT.top}
+        width={W - PLOT.right - x(limit)}
+        height={H - PLOT.bottom - PLOT.top}
+        fill="url(#hatch)"
+      />
+      <text
+        x={x(limit) + 4}
+        y={PLOT.top - 6}
+        class="red"
+        text-anchor={x(limit) > W - 150 ? 'end' : 'start'}
+      >
+        maker's limit {figure(mm(limit))}
+      </text>
+    {/if}
+    <path d={band} fill="var(--blue)" opacity="0.16" />
+    <path
+      d={path}
+      fill="none"
+      stroke="var(--ink)"
+      stroke-width="2"
+      stroke-dasharray={drawing.basis === 'mark' ? '6 4' : undefined}
+    />
+    {#if own !== null && weight !== null}
+      <line x1={x(own)} x2={x(own)} y1={y(weight)} y2={H - PLOT.bottom} stroke="var(--ink)" />
+      <circle cx={x(own)} cy={y(weight)} r="4" fill="var(--ink)" />
+      <text
+        x={x(own) + (ownLeft ? -10 : 10)}
+        y={H - PLOT.bottom - 30}
+        text-anchor={ownLeft ? 'end' : 'start'}
+        class="soft"
+      >
+        your hook at {figure(mm(own))}
+      </text>
+      <text
+        x={x(own) + (ownLeft ? -10 : 10)}
+        y={H - PLOT.bottom - 12}
+        text-anchor={ownLeft ? 'end' : 'start'}
+        class="main"
+      >
+        {figure(lbf(weight))}
+      </text>
+    {/if}
+    {#each drawing.points as point (point.entry)}
+      {#if point.is_mark}
+        <path
+          d="M{x(point.draw_mm)} {y(point.weight_lbf) - 7} l7 7 -7 7 -7 -7Z"
+          fill="var(--paper)"
+          stroke="var(--soft)"
+          stroke-width="1.6"
+        />
+        <text x={x(point.draw_mm) - 12} y={y(point.weight_lbf) - 8} text-anchor="end" class="soft"
+          >mark</text
+        >
+      {:else}
+        <circle cx={x(point.draw_mm)} cy={y(point.weight_lbf)} r="5" class="point" />
+      {/if}
+    {/each}
+  </svg>
+</figure>
+
+<style>
+  .soft {
+    fill: var(--soft);
+  }
+  .red {
+    fill: var(--red);
+  }
+  .main {
+    font-size: 17px;
+    font-weight: 600;
+  }
+  .point {
+    fill: var(--paper);
+    stroke: var(--red);
+    stroke-width: 2.2;
+  }
+</style>

@@ -1,0 +1,47 @@
+/** Axes in the archer's units: where ticks stand (in stored units) and what they say. */
+import { ticks } from 'd3-array';
+import { MM_PER_IN, sixteenths, type UnitSet } from '../lib/units';
+
+export interface Tick {
+  at: number;
+  text: string;
+}
+
+export function lengthTicks(lowMm: number, highMm: number, count: number, units: UnitSet): Tick[] {
+  if (units !== 'inch') {
+    return ticks(lowMm / 10, highMm / 10, count).map((cm) => ({ at: cm * 10, text: `${cm}` }));
+  }
+  const span = (highMm - lowMm) / MM_PER_IN;
+  const step = [1 / 8, 1 / 4, 1 / 2, 1, 2, 4, 8].find((s) => span / s <= count) ?? 8;
+  const first = Math.ceil(lowMm / MM_PER_IN / step) * step;
+  const found: Tick[] = [];
+  for (let inch = first; inch <= highMm / MM_PER_IN + 1e-9; inch += step) {
+    found.push({ at: inch * MM_PER_IN, text: sixteenths(inch * MM_PER_IN) });
+  }
+  return found;
+}
+
+const NEWTONS_PER_LBF = 4.4482216152605;
+
+export function weightTicks(low: number, high: number, count: number, units: UnitSet): Tick[] {
+  const factor = units === 'metric' ? NEWTONS_PER_LBF : 1;
+  return ticks(low * factor, high * factor, count).map((value) => ({
+    at: value / factor,
+    text: `${value}`,
+  }));
+}
+
+export const lengthUnit = (units: UnitSet): string => (units === 'inch' ? 'in' : 'cm');
+export const weightUnit = (units: UnitSet): string => (units === 'metric' ? 'N' : 'lb');
+
+/** Keep labels on a line apart: move each at least `gap` from the one before it. */
+export function spread(places: number[], gap: number): number[] {
+  const order = places.map((place, index) => ({ place, index })).sort((a, b) => a.place - b.place);
+  let last = -Infinity;
+  const moved = [...places];
+  for (const { place, index } of order) {
+    last = Math.max(place, last + gap);
+    moved[index] = last;
+  }
+  return moved;
+}

@@ -1,0 +1,120 @@
+<script lang="ts">
+  import type { Assessment } from '../../lib/api';
+  import { bench } from '../../lib/bench.svelte';
+  import { DATUMS } from '../../lib/choices';
+  import { Reading } from '../../lib/reading.svelte';
+  import Preview from '../../components/Preview.svelte';
+  import ProblemNote from '../../components/ProblemNote.svelte';
+
+  let { assessment }: { assessment: Assessment } = $props();
+
+  const WAYS = [
+    ['marked', 'Marked arrow', 'Draw a light bow, mark the shaft, measure nock groove to mark.'],
+    [
+      'scale',
+      'String on a scale',
+      'Where the string at your hook stands, at full draw on a scale.',
+    ],
+    [
+      'tape',
+      'Fingertip to shoulder',
+      'Tape along the arm to the hollow at the ball of the shoulder.',
+    ],
+    ['span', 'Arm span', 'Fingertip to fingertip, arms spread. A first guess.'],
+    ['said', 'Told or remembered', 'Hearsay: a first guess.'],
+  ] as const;
+
+  let way = $state<(typeof WAYS)[number][0]>('marked');
+  let datum = $state('');
+  let onRig = $state(false);
+  let input = $state<HTMLInputElement>();
+
+  const takesDatum = $derived(way === 'marked' || way === 'scale' || way === 'said');
+  const reading = new Reading(line);
+
+  function line(text: string): string {
+    const tail = [takesDatum ? datum : '', takesDatum && onRig ? 'here' : ''].join(' ');
+    if (way === 'tape' || way === 'span') return `${way} ${text}`;
+    const head = { marked: 'draw', scale: 'draw hook', said: 'draw said' }[way];
+    return `${head} ${text} ${tail}`.trim();
+  }
+
+  $effect(() => {
+    if (bench.wanted?.control === 'draw' && input) {
+      input.scrollIntoView({ block: 'center' });
+      input.focus();
+      bench.wanted = null;
+    }
+  });
+
+  function reread() {
+    reading.type(reading.text);
+  }
+
+  function guess(text: string) {
+    const bare = text.replace(/^(draw hook|draw|tape|span) /, '');
+    if (text.startsWith('span')) way = 'span';
+    else if (text.startsWith('tape')) way = 'tape';
+    else if (text.startsWith('bow')) {
+      document.getElementById('jot')?.focus();
+      return;
+    }
+    reading.type(bare);
+  }
+
+  async function submit(event: SubmitEvent) {
+    event.preventDefault();
+    await reading.record();
+  }
+</script>
+
+<form onsubmit={submit} class="mt-1 grid grid-cols-2 gap-3">
+  <div class="min-w-0">
+    <label class="label block" for="draw-way">How it was measured</label>
+    <select id="draw-way" class="field" bind:value={way} onchange={reread}>
+      {#each WAYS as [value, words] (value)}<option {value}>{words}</option>{/each}
+    </select>
+  </div>
+  <div class="min-w-0">
+    <label class="label block" for="draw-datum">Measured to</label>
+    <select
+      id="draw-datum"
+      class="field"
+      bind:value={datum}
+      onchange={reread}
+      disabled={!takesDatum}
+    >
+      {#each DATUMS as [value, words] (value)}<option {value}>{words}</option>{/each}
+    </select>
+  </div>
+  <div class="min-w-0">
+    <label class="label block" for="field-draw">Reading</label>
+    <input
+      bind:this={input}
+      id="field-draw"
+      class="field"
+      autocomplete="off"
+      placeholder={way === 'span' ? '70' : '27 3/8'}
+      value={reading.text}
+      oninput={(event) => reading.type(event.currentTarget.value)}
+      aria-invalid={reading.problem ? 'true' : undefined}
+      aria-describedby="draw-says"
+    />
+  </div>
+  <div class="flex items-end justify-between gap-2">
+    <label class="flex min-h-9 items-center gap-2 text-sm">
+      <input type="checkbox" bind:checked={onRig} onchange={reread} disabled={!takesDatum} />
+      on {assessment.name} only
+    </label>
+    <button class="act act-strong" disabled={!reading.parsed?.draft || bench.busy}>Record</button>
+  </div>
+  <div id="draw-says" class="col-span-2 min-h-5">
+    {#if reading.problem}
+      <ProblemNote problem={reading.problem} id="problem-draw" onguess={guess} />
+    {:else if reading.parsed}
+      <Preview parsed={reading.parsed} where />
+    {:else}
+      <span class="text-sm text-soft">{WAYS.find(([value]) => value === way)?.[2]}</span>
+    {/if}
+  </div>
+</form>

@@ -1,0 +1,53 @@
+<script lang="ts">
+  import TakeBack from '../../components/TakeBack.svelte';
+  import type { components } from '../../lib/api.gen';
+  import { bench } from '../../lib/bench.svelte';
+  import { figure } from '../../lib/preferences.svelte';
+  import { gpp, gr } from '../../lib/units';
+
+  let { masses, mean }: { masses: components['schemas']['ArrowTick'][]; mean: number | null } =
+    $props();
+
+  const sorted = $derived([...masses].sort((a, b) => (a.number ?? 999) - (b.number ?? 999)));
+  let table = $state<HTMLElement>();
+
+  $effect(() => {
+    if (bench.wanted?.control === 'masses' && table) {
+      table.scrollIntoView({ block: 'center' });
+      table.focus();
+      bench.wanted = null;
+    }
+  });
+
+  function off(mass: number): string {
+    const gap = mass - (mean ?? mass);
+    return `${gap < 0 ? '−' : '+'}${figure(gr(Math.abs(gap)))}`;
+  }
+</script>
+
+<div bind:this={table} tabindex="-1">
+  {#if sorted.length}
+    <table class="rows mt-1">
+      <thead>
+        <tr><th>No.</th><th>Mass</th><th>Off the mean</th><th>Per pound</th><th></th></tr>
+      </thead>
+      <tbody>
+        {#each sorted as arrow (arrow.entry)}
+          <tr>
+            <td class="font-semibold">{arrow.number ?? '–'}</td>
+            <td class="whitespace-nowrap">{figure(gr(arrow.mass_gr))}</td>
+            <td class="whitespace-nowrap text-soft">{off(arrow.mass_gr)}</td>
+            <td class="whitespace-nowrap">
+              {arrow.grains_per_pound == null ? '' : figure(gpp(arrow.grains_per_pound))}
+            </td>
+            <td class="text-right">
+              <TakeBack entry={arrow.entry} what={figure(gr(arrow.mass_gr))} />
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  {:else}
+    <p class="mt-2 text-soft">None weighed yet.</p>
+  {/if}
+</div>

@@ -1,0 +1,95 @@
+<script lang="ts">
+  import Cautions from '../../components/Cautions.svelte';
+  import ChoiceField from '../../components/ChoiceField.svelte';
+  import ReadingField from '../../components/ReadingField.svelte';
+  import StageHead from '../../components/StageHead.svelte';
+  import Strip from '../../components/Strip.svelte';
+  import WhenReady from '../../components/WhenReady.svelte';
+  import WeightChart from '../../drawings/WeightChart.svelte';
+  import type { Stage } from '../../lib/api';
+  import { FAMILIES } from '../../lib/choices';
+  import { figure, tell } from '../../lib/preferences.svelte';
+  import { draftOn, valueOf } from '../../lib/values';
+  import WeighedPoints from './WeighedPoints.svelte';
+  import WeighForm from './WeighForm.svelte';
+
+  const FIELDS = [
+    ['mark', 'Marked weight and draw', 'mark', '45 @ 28', 'mark'],
+    ['bow', 'Length, nock to nock', 'bow', '62', 'bow_length'],
+    ['riser', 'Riser', 'riser', '17', 'riser_length'],
+    ['limit', "Maker's longest draw", 'limit', '30', 'draw_limit'],
+    ['floor', "Bowyer's lightest arrow", 'floor', '9 gpp or 430gr', 'arrow_minimum'],
+    ['bracerange', "Maker's brace, low to high", 'bracerange', '7 to 8', 'brace_range'],
+    ['brace', 'Brace height now', 'brace', '7 5/8', 'brace_height'],
+  ] as const;
+
+  function shown(stage: Stage, key: string): string | null {
+    const value = valueOf(stage, key);
+    if (!value?.figure) return null;
+    return figure(value.figure) + (value.detail ? ` ${tell(value.detail)}` : '');
+  }
+
+  function about(stage: Stage): string {
+    const family = valueOf(stage, 'family')?.text ?? 'bow of a family not told';
+    const mark = shown(stage, 'mark');
+    const words = `${family[0]?.toUpperCase()}${family.slice(1)}`;
+    return mark ? `${words}, marked ${mark}.` : `${words}, no mark told.`;
+  }
+</script>
+
+<WhenReady key="bow">
+  {#snippet children(assessment, stage)}
+    {@const weight = valueOf(stage, 'draw_weight')}
+    <StageHead {stage} about={about(stage)} />
+    {#if assessment.drawings.weight}
+      <WeightChart drawing={assessment.drawings.weight} weight={weight?.figure?.value ?? null} />
+    {:else}
+      <p class="grid h-48 place-items-center border border-dashed border-line text-soft">
+        Enter the mark or weigh the bow once, and its weight line is drawn here.
+      </p>
+    {/if}
+    <div class="mt-2">
+      <Strip
+        values={[
+          weight,
+          ...['slope', 'wished_weight', 'mark_to_ask'].map((key) => valueOf(stage, key)),
+        ]}
+      />
+    </div>
+
+    <div class="mt-5 grid gap-6 lg:grid-cols-2">
+      <section aria-labelledby="weigh">
+        <h2 id="weigh">Weigh it</h2>
+        <WeighForm {assessment} />
+      </section>
+      <section aria-labelledby="points">
+        <h2 id="points">Weighed points</h2>
+        <WeighedPoints drawing={assessment.drawings.weight ?? null} />
+      </section>
+    </div>
+
+    <section aria-labelledby="about-bow" class="mt-6">
+      <h2 id="about-bow">About this bow</h2>
+      <div class="mt-1 grid grid-cols-2 gap-3 lg:grid-cols-3">
+        <ChoiceField
+          control="family"
+          label="Family"
+          choice={valueOf(stage, 'family')?.choice ?? null}
+          options={FAMILIES}
+          draft={(family) => draftOn(assessment, 'bow', { kind: 'bow_family', family } as never)}
+        />
+        {#each FIELDS as [control, label, word, example, key] (control)}
+          <ReadingField {control} {label} {word} {example} shown={shown(stage, key)} />
+        {/each}
+        <ReadingField
+          control="wish"
+          label="Weight you wish to hold"
+          word="wish"
+          example="38"
+          shown={shown(stage, 'wished_weight')}
+        />
+      </div>
+    </section>
+    <Cautions {stage} />
+  {/snippet}
+</WhenReady>

@@ -1,0 +1,53 @@
+<script lang="ts">
+  import TakeBack from '../../components/TakeBack.svelte';
+  import type { components } from '../../lib/api.gen';
+  import { bench } from '../../lib/bench.svelte';
+  import { figure } from '../../lib/preferences.svelte';
+  import { lbf, mm } from '../../lib/units';
+
+  let { drawing }: { drawing: components['schemas']['WeightDrawing'] | null } = $props();
+
+  const points = $derived((drawing?.points ?? []).filter((point) => !point.is_mark));
+  let table = $state<HTMLElement>();
+
+  $effect(() => {
+    if (bench.wanted?.control === 'points' && table) {
+      table.scrollIntoView({ block: 'center' });
+      table.focus();
+      bench.wanted = null;
+    }
+  });
+
+  function off(weight: number, expected: number): string {
+    const gap = weight - expected;
+    const text = figure(lbf(Math.abs(gap)));
+    return `${gap < 0 ? '−' : '+'}${text}`;
+  }
+</script>
+
+<div bind:this={table} tabindex="-1">
+  {#if points.length}
+    <table class="rows mt-1">
+      <thead>
+        <tr><th>String at</th><th>Scale</th><th>Line</th><th>Off</th><th></th></tr>
+      </thead>
+      <tbody>
+        {#each points as point (point.entry)}
+          <tr>
+            <td class="whitespace-nowrap">{figure(mm(point.draw_mm))}</td>
+            <td class="whitespace-nowrap">{figure(lbf(point.weight_lbf))}</td>
+            <td class="whitespace-nowrap text-soft">{figure(lbf(point.expected_lbf))}</td>
+            <td class="whitespace-nowrap">{off(point.weight_lbf, point.expected_lbf)}</td>
+            <td class="text-right">
+              <TakeBack entry={point.entry} what={figure(lbf(point.weight_lbf))} />
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  {:else}
+    <p class="mt-2 text-soft">
+      Not weighed yet. {drawing ? 'The dashed line is worked out from the mark.' : ''}
+    </p>
+  {/if}
+</div>

@@ -1,0 +1,41 @@
+<script lang="ts">
+  import { tick } from 'svelte';
+  import Plain from '../../components/Plain.svelte';
+  import { api, type Problem, type Rule } from '../../lib/api';
+
+  let rules = $state.raw<Rule[]>([]);
+  let problem = $state.raw<Problem | null>(null);
+  document.title = 'Rulebook · Lyrandis';
+
+  const STAGES = { archer: 'Archer', bow: 'Bow', arrow: 'Arrow' } as const;
+
+  void load();
+
+  async function load() {
+    const answer = await api.rules();
+    problem = answer.problem ?? null;
+    rules = answer.data ?? [];
+    await tick();
+    const wanted = document.getElementById(decodeURIComponent(location.hash.slice(1)));
+    wanted?.scrollIntoView();
+    wanted?.focus();
+  }
+</script>
+
+<Plain>
+  <h1>Rulebook</h1>
+  <p class="text-soft">What Lyrandis judges by, who holds it, and what it rests on.</p>
+  {#if problem}<p class="mt-4 text-red" role="alert">{problem.reason} {problem.instruction}</p>{/if}
+  {#each Object.entries(STAGES) as [key, name] (key)}
+    <section class="mt-8" aria-labelledby="rules-{key}">
+      <h2 id="rules-{key}" class="border-b border-line pb-1">{name}</h2>
+      {#each rules.filter((rule) => rule.stage === key) as rule (rule.id)}
+        <article id={rule.id} tabindex="-1" class="scroll-mt-4 border-b border-line py-4">
+          <h3 class="text-[1.1rem] font-semibold">{rule.title}</h3>
+          <p class="mt-1 max-w-3xl">{rule.statement}</p>
+          <p class="mt-1 max-w-3xl text-sm text-soft">{rule.school}. {rule.source}</p>
+        </article>
+      {/each}
+    </section>
+  {/each}
+</Plain>

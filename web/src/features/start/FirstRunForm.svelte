@@ -1,0 +1,177 @@
+<script lang="ts">
+  import { tick } from 'svelte';
+  import ProblemNote from '../../components/ProblemNote.svelte';
+  import { FAMILIES } from '../../lib/choices';
+  import { navigate } from '../../router';
+  import { DRAW_WAYS, FirstRun } from './first-run.svelte';
+
+  const run = new FirstRun();
+  let form = $state<HTMLFormElement>();
+
+  const QUESTIONS = ['How long is your draw?', 'Which bow?', 'Which arrow?'] as const;
+
+  async function act(step: () => Promise<boolean>) {
+    if (!(await step())) return;
+    if (run.step === 3) {
+      const rig = await run.make();
+      if (rig) await navigate('/rigs/:rig/arrow', { params: { rig } });
+      else run.step = 2;
+      return;
+    }
+    await tick();
+    form?.querySelector<HTMLInputElement>('[data-first]')?.focus();
+  }
+
+  function submit(event: SubmitEvent) {
+    event.preventDefault();
+    void act([run.answerDraw, run.answerBow, run.answerArrow][run.step] ?? run.answerArrow);
+  }
+
+  function skip() {
+    void act([run.skipDraw, run.skipBow, run.skipArrow][run.step] ?? run.skipArrow);
+  }
+</script>
+
+{#snippet note(field: string)}
+  {#if run.problem?.field === field}
+    <ProblemNote problem={run.problem.problem} id="problem-{field}" />
+  {/if}
+{/snippet}
+
+<p class="text-soft">Three questions to a first verdict</p>
+<form bind:this={form} onsubmit={submit} class="mt-1 max-w-xl">
+  <ol class="mb-2 flex gap-4 text-sm text-soft" aria-label="Questions">
+    {#each ['Draw', 'Bow', 'Arrow'] as name, index (name)}
+      <li
+        class={index === run.step ? 'font-semibold text-ink' : ''}
+        aria-current={index === run.step ? 'step' : undefined}
+      >
+        {index + 1}
+        {name}
+      </li>
+    {/each}
+  </ol>
+  <h1>{QUESTIONS[Math.min(run.step, 2)]}</h1>
+
+  {#if run.step === 0}
+    <p class="mt-2">
+      From the string at the nock groove to the deepest part of the grip, plus 1¾ in. A guess will
+      do to begin with.
+    </p>
+    <div class="mt-4 grid gap-4 sm:grid-cols-2">
+      <div>
+        <label class="label block" for="first-draw">Length</label>
+        <input
+          id="first-draw"
+          data-first
+          class="field"
+          autocomplete="off"
+          placeholder="27 3/8 or 69.5cm"
+          bind:value={run.draw}
+          aria-invalid={run.problem?.field === 'draw' ? 'true' : undefined}
+          aria-describedby="problem-draw"
+        />
+        {@render note('draw')}
+      </div>
+      <div>
+        <label class="label block" for="first-way">How you know it</label>
+        <select id="first-way" class="field" bind:value={run.drawWay}>
+          {#each DRAW_WAYS as [value, words] (value)}<option {value}>{words}</option>{/each}
+        </select>
+      </div>
+      <div>
+        <label class="label block" for="first-name">Your name (if you like)</label>
+        <input
+          id="first-name"
+          class="field"
+          maxlength="60"
+          autocomplete="off"
+          bind:value={run.archerName}
+        />
+      </div>
+    </div>
+  {:else if run.step === 1}
+    <p class="mt-2">What is written on it is enough; the scale can come later.</p>
+    <div class="mt-4 grid gap-4 sm:grid-cols-2">
+      <div>
+        <label class="label block" for="first-family">Sort of bow</label>
+        <select id="first-family" data-first class="field" bind:value={run.family}>
+          {#each FAMILIES as [value, words] (value)}<option {value}>{words}</option>{/each}
+        </select>
+        {@render note('family')}
+      </div>
+      <div>
+        <label class="label block" for="first-mark">Marked weight, at 28 in unless you say</label>
+        <input
+          id="first-mark"
+          class="field"
+          autocomplete="off"
+          placeholder="45 or 45 @ 28"
+          bind:value={run.mark}
+          aria-invalid={run.problem?.field === 'mark' ? 'true' : undefined}
+          aria-describedby="problem-mark"
+        />
+        {@render note('mark')}
+      </div>
+      <div>
+        <label class="label block" for="first-length">Bow length (if you know)</label>
+        <input
+          id="first-length"
+          class="field"
+          autocomplete="off"
+          placeholder="62"
+          bind:value={run.length}
+          aria-invalid={run.problem?.field === 'length' ? 'true' : undefined}
+          aria-describedby="problem-length"
+        />
+        {@render note('length')}
+      </div>
+    </div>
+  {:else}
+    <p class="mt-2">The whole arrow on a scale, point and feathers included.</p>
+    <div class="mt-4 grid gap-4 sm:grid-cols-2">
+      <div>
+        <label class="label block" for="first-mass">Finished mass</label>
+        <input
+          id="first-mass"
+          data-first
+          class="field"
+          autocomplete="off"
+          placeholder="431gr or 27.9g"
+          bind:value={run.mass}
+          aria-invalid={run.problem?.field === 'mass' ? 'true' : undefined}
+          aria-describedby="problem-mass"
+        />
+        {@render note('mass')}
+      </div>
+      <div>
+        <label class="label block" for="first-rig">Name for this rig (if you like)</label>
+        <input
+          id="first-rig"
+          class="field"
+          maxlength="60"
+          autocomplete="off"
+          bind:value={run.rigName}
+        />
+        {@render note('rig')}
+      </div>
+    </div>
+  {/if}
+
+  <div class="mt-6 flex flex-wrap items-center gap-4">
+    <button class="act act-strong" disabled={run.busy}>
+      {run.step < 2 ? 'Next' : 'See the verdict'}
+    </button>
+    <button type="button" class="quiet" onclick={skip} disabled={run.busy}>
+      {['Skip: 28 in for now', 'Skip: a hunting recurve marked 40 lb', 'Skip: 400 gr for now'][
+        run.step
+      ]}, as an estimate
+    </button>
+    {#if run.step > 0}
+      <button type="button" class="quiet" onclick={() => run.back()}>Back</button>
+    {/if}
+  </div>
+  <p class="mt-8 text-sm text-soft">
+    Never draw a bow past its maker's limit, and never let go of a string without an arrow on it.
+  </p>
+</form>

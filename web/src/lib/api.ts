@@ -1,0 +1,82 @@
+/** The one place that talks to the server. */
+import createClient from 'openapi-fetch';
+import type { components, paths } from './api.gen';
+
+type Schemas = components['schemas'];
+export type Assessment = Schemas['Assessment'];
+export type Stage = Schemas['Stage'];
+export type Value = Schemas['Value'];
+export type Finding = Schemas['Finding'];
+export type NextStep = Schemas['NextStep'];
+export type Action = Schemas['Action'];
+export type EntryDraft = Schemas['EntryDraft'];
+export type Entry = Schemas['Entry'];
+export type ParsedJot = Schemas['ParsedJot'];
+export type Problem = Schemas['Problem'];
+export type RigOut = Schemas['RigOut'];
+export type RigDraft = Schemas['RigDraft'];
+export type History = Schemas['History'];
+export type Rule = Schemas['Rule'];
+export type JotWord = Schemas['JotWord'];
+export type SubjectOut = Schemas['SubjectOut'];
+export type StageKey = Stage['key'];
+export type PartKind = Schemas['FittedPart']['part'];
+
+export type Answer<T> = { data: T; problem?: undefined } | { data?: undefined; problem: Problem };
+
+const client = createClient<paths>({ baseUrl: '' });
+
+const OFFLINE: Problem = {
+  type: 'about:blank',
+  title: 'offline',
+  status: 0,
+  code: 'offline',
+  reason: 'Lyrandis does not answer.',
+  instruction: 'See that it is still running. What you typed is kept here.',
+  guesses: [],
+};
+
+type Raw<T> = Promise<{ data?: T; error?: unknown; response: Response }>;
+
+/** Turn a call into data or a problem; never throw. */
+async function answer<T>(call: Raw<T>): Promise<Answer<T>> {
+  try {
+    const { data, error } = await call;
+    if (data !== undefined) return { data };
+    return { problem: (error as Problem | undefined) ?? OFFLINE };
+  } catch {
+    return { problem: OFFLINE };
+  }
+}
+
+const PLURALS = {
+  archer: '/api/archers',
+  bow: '/api/bows',
+  string: '/api/strings',
+  arrow_set: '/api/arrow-sets',
+} as const;
+
+export const api = {
+  rigs: () => answer(client.GET('/api/rigs')),
+  rig: (rig: string) => answer(client.GET('/api/rigs/{rig}', { params: { path: { rig } } })),
+  history: (rig: string) =>
+    answer(client.GET('/api/rigs/{rig}/entries', { params: { path: { rig } } })),
+  createRig: (body: RigDraft) => answer(client.POST('/api/rigs', { body })),
+  record: (entries: EntryDraft[], rig: string, seen: number | null) =>
+    answer(client.POST('/api/entries', { body: { entries, rig, seen } })),
+  retract: (entry_id: string, rig: string) =>
+    answer(
+      client.POST('/api/entries/{entry_id}/retraction', {
+        params: { path: { entry_id } },
+        body: { rig },
+      }),
+    ),
+  parse: (text: string, rig: string | null, stage: StageKey | null) =>
+    answer(client.POST('/api/readings/parse', { body: { text, rig, stage } })),
+  words: () => answer(client.GET('/api/readings/words')),
+  rules: () => answer(client.GET('/api/rules')),
+  loadDemo: () => answer(client.POST('/api/demo')),
+  subjects: (kind: PartKind) => answer(client.GET(PLURALS[kind]) as Raw<SubjectOut[]>),
+  createSubject: (kind: PartKind, name: string) =>
+    answer(client.POST(PLURALS[kind], { body: { name, readings: [] } }) as Raw<SubjectOut>),
+};

@@ -1,0 +1,118 @@
+/** The open rig: its assessment, and recording onto it. */
+import { api, type Action, type Assessment, type EntryDraft, type Problem } from './api';
+import { toaster } from './toaster';
+
+type Status = 'loading' | 'ready' | 'missing' | 'offline';
+
+const UNDO_KEPT = 50;
+
+class BenchState {
+  rig = $state<string | null>(null);
+  assessment = $state.raw<Assessment | null>(null);
+  status = $state<Status>('loading');
+  problem = $state.raw<Problem | null>(null);
+  /** A control that a finding or the next step asks for. */
+  wanted = $state.raw<Action | null>(null);
+  busy = $state(false);
+
+  async open(rig: string): Promise<void> {
+    if (this.rig !== rig) {
+      this.rig = rig;
+      this.assessment = null;
+    }
+    if (!this.assessment) this.status = 'loading';
+    const { data, problem } = await api.rig(rig);
+    if (this.rig !== rig) return;
+    if (data) this.#show(data);
+    else {
+      this.problem = problem;
+      this.status = problem.status === 404 ? 'missing' : 'offline';
+    }
+  }
+
+  stage(key: string) {
+    return this.assessment?.stages.find((stage) => stage.key === key) ?? null;
+  }
+
+  /** Record drafts; answer the problem when they are refused, with everything kept as typed. */
+  async record(drafts: EntryDraft[], says?: string): Promise<Problem | null> {
+    const rig = this.rig;
+    if (!rig) return null;
+    this.busy = true;
+    const sent = drafts.map((draft) => ({ ...draft, id: draft.id ?? crypto.randomUUID() }));
+    const { data, problem } = await api.record(sent, rig, this.assessment?.revision ?? null);
+    this.busy = false;
+    if (problem) {
+      if (problem.code === 'changed_meanwhile') await this.open(rig);
+      return problem;
+    }
+    if (data.assessment) this.#show(data.assessment);
+    this.#remember(
+      rig,
+      data.entries.map((entry) => entry.id),
+    );
+    if (says) toaster.success({ title: says, description: 'Recorded. Ctrl+Z takes it back.' });
+    return null;
+  }
+
+  /** Take an entry back, or (given a retraction) put it back. */
+  async retract(entryId: string, says: string): Promise<Problem | null> {
+    const rig = this.rig;
+    if (!rig) return null;
+    const { data, problem } = await api.retract(entryId, rig);
+    if (problem) {
+      toaster.error({ title: problem.reason, description: problem.instruction });
+      return problem;
+    }
+    if (data.assessment) this.#show(data.assessment);
+    const retraction = data.entries[0]?.id;
+    if (retraction) {
+      toaster.info({
+        title: says,
+        action: { label: 'Put back', onClick: () => void this.retract(retraction, 'Put back') },
+      });
+    }
+    return null;
+  }
+
+  /** Take back what this window recorded last. */
+  async undo(): Promise<void> {
+    const rig = this.rig;
+    if (!rig) return;
+    const batches = this.#batches(rig);
+    const last = batches.pop();
+    if (!last) {
+      toaster.info({
+        title: 'Nothing left to take back here.',
+        description: 'Older entries are in the logbook.',
+      });
+      return;
+    }
+    this.#keep(rig, batches);
+    for (const entryId of last.reverse()) await this.retract(entryId, 'Taken back');
+  }
+
+  #show(assessment: Assessment): void {
+    this.assessment = assessment;
+    this.problem = null;
+    this.status = 'ready';
+  }
+
+  #batches(rig: string): string[][] {
+    try {
+      return JSON.parse(sessionStorage.getItem(`lyrandis.undo.${rig}`) ?? '[]') as string[][];
+    } catch {
+      return [];
+    }
+  }
+
+  #keep(rig: string, batches: string[][]): void {
+    sessionStorage.setItem(`lyrandis.undo.${rig}`, JSON.stringify(batches.slice(-UNDO_KEPT)));
+  }
+
+  #remember(rig: string, ids: string[]): void {
+    this.#keep(rig, [...this.#batches(rig), ids]);
+  }
+}
+
+export const bench = new BenchState();

@@ -1,0 +1,43 @@
+/** Keys that work anywhere on a rig's pages, unless something is being typed. */
+import { navigate } from '../router';
+import { bench } from './bench.svelte';
+import { preferences } from './preferences.svelte';
+
+const STAGES: Record<string, 'archer' | 'bow' | 'arrow' | 'logbook'> = {
+  '1': 'archer',
+  '2': 'bow',
+  '3': 'arrow',
+  '9': 'logbook',
+};
+
+class Keys {
+  helpOpen = $state(false);
+
+  handle = (event: KeyboardEvent): void => {
+    const typing = isTyping(event.target);
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !event.shiftKey) {
+      if (typing && (event.target as HTMLInputElement).value) return;
+      event.preventDefault();
+      void bench.undo();
+      return;
+    }
+    if (typing || event.ctrlKey || event.metaKey || event.altKey || this.helpOpen) return;
+    this.#press(event);
+  };
+
+  #press(event: KeyboardEvent): void {
+    const stage = STAGES[event.key];
+    if (stage && bench.rig) void navigate(`/rigs/:rig/${stage}`, { params: { rig: bench.rig } });
+    else if (event.key === 'j') document.getElementById('jot')?.focus();
+    else if (event.key === 'u') preferences.nextUnits();
+    else if (event.key === '?') this.helpOpen = true;
+    else return;
+    event.preventDefault();
+  }
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.matches('input, textarea, select');
+}
+
+export const keys = new Keys();

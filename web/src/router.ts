@@ -1,0 +1,19 @@
+import { createRouter } from 'sv-router';
+import Home from './features/start/Home.svelte';
+import RigFrame from './features/rig/RigFrame.svelte';
+
+export const { p, navigate, route } = createRouter({
+  '/': Home,
+  '/new': () => import('./features/start/FirstRun.svelte'),
+  '/rules': () => import('./features/rules/Rules.svelte'),
+  '/api-reference': () => import('./features/reference/Reference.svelte'),
+  '/rigs/:rig': {
+    '/': () => import('./features/archer/Archer.svelte'),
+    '/archer': () => import('./features/archer/Archer.svelte'),
+    '/bow': () => import('./features/bow/Bow.svelte'),
+    '/arrow': () => import('./features/arrow/Arrow.svelte'),
+    '/logbook': () => import('./features/logbook/Logbook.svelte'),
+    layout: RigFrame,
+  },
+  '*': () => import('./features/start/Lost.svelte'),
+});
