@@ -26,9 +26,9 @@ _HOOK = j.Action(label="Enter the hook depth", stage="archer", control="hook")
 
 
 _STOPS = {
-    "arrow-floor": "Stop: these arrows are too light",
-    "arrow-length": "Stop: these arrows are too short",
-    "past-draw-limit": "Stop: drawn past the limit",
+    "arrow-floor": "These arrows are too light",
+    "arrow-length": "These arrows are too short",
+    "past-draw-limit": "Drawn past the maker's limit",
 }
 
 
@@ -65,7 +65,7 @@ def _from_finding(findings: list[j.Finding], severity: j.Severity) -> j.NextStep
                 tells=phrase(
                     "Nothing else is worth doing on this rig until it is put right."
                     if stop
-                    else "Whether what follows from this number still holds."
+                    else "It tells whether what follows from this number still holds."
                 ),
                 minutes=5,
                 action=finding.action,
@@ -81,7 +81,7 @@ def _missing(c: Computed) -> j.NextStep | None:
                 "Everything else follows from it. Draw a light bow with a long arrow and have the "
                 "shaft marked above the deepest part of the grip."
             ),
-            tells=phrase("Your draw length: the mark's distance from the nock, plus 1¾ in."),
+            tells=phrase("It gives your draw length: the mark's distance from the nock, plus 1¾ in."),
             minutes=5,
             action=_MARK_ARROW,
         )
@@ -89,7 +89,7 @@ def _missing(c: Computed) -> j.NextStep | None:
         return j.NextStep(
             title=phrase("Weigh the bow"),
             why=phrase("There is no weight for this bow yet. Its mark will do to begin with."),
-            tells=phrase("What you hold at your own draw."),
+            tells=phrase("It tells what you hold at your own draw."),
             minutes=5,
             action=WEIGH,
         )
@@ -97,7 +97,7 @@ def _missing(c: Computed) -> j.NextStep | None:
         return j.NextStep(
             title=phrase("Weigh a finished arrow"),
             why=phrase("An arrow too light for its bow is half a dry fire."),
-            tells=phrase("Grains per pound, against the lightest this bow should be given."),
+            tells=phrase("It gives grains per pound, against the lightest this bow should be given."),
             minutes=2,
             action=WEIGH_ARROW,
         )
@@ -195,23 +195,23 @@ def _tell(c: Computed) -> j.NextStep | None:
     """Ask for the plain facts that sharpen what is said, one at a time."""
     archer, bow = c.setup.archer, c.setup.bow
     asks = (
-        (archer.hold, "Say how you hold the string", "archer", "hold", "The hook depth to expect."),
-        (archer.hand, "Say which hand draws", "archer", "hand", "On which side things are said."),
-        (bow.family, "Say what sort of bow it is", "bow", "family", "Its usual floor for arrows."),
-        (bow.length, "Enter the bow's length", "bow", "bow", "What the bow is and its card says."),
+        (archer.hold, "Say how you hold the string", "archer", "hold", "It gives the hook depth to expect."),
+        (archer.hand, "Say which hand draws", "archer", "hand", "It puts left and right the way you see them."),
+        (bow.family, "Say what sort of bow it is", "bow", "family", "It gives the usual floor for its arrows."),
+        (bow.length, "Enter the bow's length", "bow", "bow", "It says which bows this one compares with."),
         (
             bow.draw_limit,
             "Enter the maker's longest draw",
             "bow",
             "limit",
-            "Whether your draw is inside it.",
+            "It tells whether your draw is inside it.",
         ),
         (
             bow.arrow_minimum,
             "Ask the bowyer for the lightest arrow",
             "bow",
             "floor",
-            "A floor from the one who knows, in place of the usual one.",
+            "It puts a floor from the one who knows in place of the usual one.",
         ),
     )
     for known, title, stage, control, tells in asks:
@@ -237,7 +237,7 @@ def _keep(c: Computed) -> j.NextStep:
                 "the weight grows."
             ),
             tells=phrase(
-                "Weight per inch, now {slope}.",
+                "It sharpens weight per inch, now {slope}.",
                 slope=lbf_per_in(c.weight.slope.value, 2 * c.weight.slope.sd),
             ),
             minutes=10,
@@ -246,7 +246,7 @@ def _keep(c: Computed) -> j.NextStep:
     return j.NextStep(
         title=phrase("Number and weigh the rest"),
         why=phrase("All three stages are settled and nothing is in doubt. The set is next."),
-        tells=phrase("Which arrows belong together."),
+        tells=phrase("It shows which arrows belong together."),
         minutes=15,
         action=WEIGH_ARROW,
     )

@@ -55,7 +55,11 @@
       <span class="under" aria-hidden="true"><i>{before}</i><b>{word}</b></span>
     {/if}
   </div>
-  <p id="jot-says" class="min-w-0 flex-1 basis-72 text-sm" aria-live="polite">
+  <p
+    id="jot-says"
+    class="min-w-0 flex-1 text-sm max-md:order-last max-md:basis-full"
+    aria-live="polite"
+  >
     {#if reading.problem}
       <span class="text-red">{reading.problem.reason} {reading.problem.instruction}</span>
       {#each reading.problem.guesses ?? [] as guess (guess.text)}
@@ -83,9 +87,6 @@
     padding: 0.5rem 1.25rem;
     border-top: 1px solid var(--line);
     background: var(--raised);
-  }
-  .jot p:empty {
-    flex-basis: 0;
   }
   .under {
     position: absolute;

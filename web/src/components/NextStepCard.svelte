@@ -3,24 +3,26 @@
   import { goTo } from '../lib/go';
   import { tell } from '../lib/preferences.svelte';
 
-  let { step }: { step: NextStep } = $props();
+  let { step, brief = false }: { step: NextStep; brief?: boolean } = $props();
+
+  const id = $props.id();
 </script>
 
-<section aria-labelledby="next-title" class="card rounded bg-ink p-4 text-on-ink">
-  <p class="text-sm opacity-80">Next step</p>
-  <h2 id="next-title" class="text-[1.2rem] leading-tight font-bold text-on-ink">
-    {tell(step.title)}
-  </h2>
-  <p class="mt-2">{tell(step.why)}</p>
-  {#if step.tells.template}<p class="mt-1 opacity-90">{tell(step.tells)}</p>{/if}
+<section aria-labelledby={id} class="card rounded bg-ink p-4 text-on-ink" class:brief>
+  {#if !brief}<p class="text-sm opacity-80">Next step</p>{/if}
+  <h2 {id}>{tell(step.title)}</h2>
+  {#if !brief}
+    <p class="mt-2">{tell(step.why)}</p>
+    {#if step.tells.template}<p class="mt-1 opacity-90">{tell(step.tells)}</p>{/if}
+  {/if}
   <div class="mt-3 flex items-center justify-between gap-3">
     <button
-      class="min-h-9 rounded bg-paper px-3 font-semibold text-ink"
+      class="min-h-9 rounded bg-paper px-3 font-semibold whitespace-nowrap text-ink"
       onclick={() => goTo(step.action)}
     >
       {step.action.label}
     </button>
-    <span class="text-sm whitespace-nowrap opacity-80">{step.minutes} min</span>
+    {#if !brief}<span class="text-sm whitespace-nowrap opacity-80">{step.minutes} min</span>{/if}
   </div>
 </section>
 
@@ -30,5 +32,22 @@
   }
   h2 {
     font-size: 1.2rem;
+    font-weight: 700;
+    line-height: 1.2;
+    color: var(--on-ink);
+  }
+  .brief {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 1rem;
+    border-radius: 0;
+    padding: 0.5rem 0.75rem;
+  }
+  .brief h2 {
+    font-size: 1rem;
+  }
+  .brief div {
+    margin: 0;
   }
 </style>

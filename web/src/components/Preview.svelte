@@ -13,7 +13,7 @@
 </script>
 
 <span class="text-sm text-green">
-  {sayPhrase(parsed.says, preferences.units)}{#if other}
-    <span class="text-soft"> = {other}</span>{/if}{#if parsed.source === 'estimated'}, an estimate{/if}{#if where && parsed.subject_name}
-    · for {parsed.subject_name}{/if}
+  {sayPhrase(parsed.says, preferences.units)}{parsed.source === 'estimated' ? ', an estimate' : ''}
+  {#if other}<span class="text-soft">({other})</span>{/if}
+  {#if where && parsed.subject_name}<span class="text-soft">for {parsed.subject_name}</span>{/if}
 </span>

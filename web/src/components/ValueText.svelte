@@ -10,7 +10,8 @@
 {#if said && plain}
   {said.number} {said.unit}
 {:else if value.figure}
-  {figure(value.figure)}{#if value.detail}{' '}{tell(value.detail)}{/if}
+  {figure(value.figure)}{#if value.detail}
+    {tell(value.detail)}{/if}
 {:else if value.text}
   {value.text}
 {:else}

@@ -6,7 +6,8 @@
   type Drawing = components['schemas']['ArrowDrawing'];
   let { drawing }: { drawing: Drawing } = $props();
 
-  const W = 720;
+  let width = $state(720);
+  const W = $derived(Math.max(width, 300));
   const there = $derived(drawing.parts.filter((part) => part.mass_gr > 0));
   const total = $derived(Math.max(drawing.parts_gr ?? 0, drawing.weighed_gr ?? 0) * 1.02);
   const bars = $derived.by(() => {
@@ -21,7 +22,7 @@
 </script>
 
 {#if there.length}
-  <figure>
+  <figure bind:clientWidth={width}>
     <svg viewBox="0 0 {W} 74" class="w-full" role="img" aria-label="The arrow's mass by its parts">
       {#each bars as bar (bar.name)}
         <rect

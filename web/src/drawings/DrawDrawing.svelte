@@ -7,7 +7,8 @@
   type Drawing = components['schemas']['DrawDrawing'];
   let { drawing, leftHanded }: { drawing: Drawing; leftHanded: boolean } = $props();
 
-  const W = 720;
+  let width = $state(720);
+  const W = $derived(Math.max(width, 300));
   const LINE = 92;
   const METHODS: Record<string, string> = {
     draw_marked: 'marked arrow',
@@ -20,7 +21,7 @@
   const draw = $derived(drawing.draw_mm ?? 28 * MM_PER_IN);
   const pivotToNock = $derived(draw - drawing.trade_mm);
   const reach = $derived(drawing.back_mm + 1.6 * MM_PER_IN);
-  const perMm = $derived((W - 150) / (pivotToNock + drawing.hook_mm + reach));
+  const perMm = $derived((W - 40 - (narrow ? 84 : 110)) / (pivotToNock + drawing.hook_mm + reach));
   /** x of a place `mm` behind the pivot (toward the archer). */
   const x = (mm: number) => {
     const fromBow = 40 + (reach + mm) * perMm;
@@ -30,6 +31,9 @@
   const hook = $derived(x(pivotToNock + drawing.hook_mm));
   const out = $derived(leftHanded ? 1 : -1);
 
+  const narrow = $derived(W < 500);
+  const reachOfString = $derived(narrow ? 40 : 88);
+  const ROW = $derived(narrow ? 36 : 22);
   const rows = $derived(drawing.readings);
   const span = $derived.by(() => {
     const edges = rows.flatMap((r) => [r.draw_mm - r.plus_minus_mm, r.draw_mm + r.plus_minus_mm]);
@@ -38,16 +42,16 @@
     const pad = Math.max((high - low) * 0.08, 4);
     return [low - pad, high + pad] as const;
   });
-  const LEFT = 150;
-  const RIGHT = W - 90;
+  const LEFT = $derived(narrow ? 8 : 150);
+  const RIGHT = $derived(W - (narrow ? 12 : 90));
   const z = $derived(
     (mm: number) => LEFT + ((mm - span[0]) / (span[1] - span[0])) * (RIGHT - LEFT),
   );
   const TOP = 196;
-  const height = $derived(rows.length ? TOP + rows.length * 22 + 30 : 176);
+  const height = $derived(rows.length ? TOP + rows.length * ROW + 30 : 176);
 </script>
 
-<figure>
+<figure bind:clientWidth={width}>
   <svg
     viewBox="0 0 {W} {height}"
     class="w-full"
@@ -56,7 +60,8 @@
   >
     <!-- string at full draw -->
     <path
-      d="M{x(pivotToNock * 0.62)} 6 L{hook} {LINE} L{x(pivotToNock * 0.62)} 178"
+      d="M{hook - out * reachOfString} {LINE - 36} L{hook} {LINE} L{hook -
+        out * reachOfString} {LINE + 36}"
       class="string"
     />
     <!-- grip, cut at the pivot -->
@@ -73,13 +78,15 @@
       d="M{x(-reach)} {LINE} L{x(-reach + 12)} {LINE - 4} L{x(-reach + 12)} {LINE + 4} Z"
       fill="var(--ink)"
     />
-    <path
-      d="M{x(pivotToNock - 22)} {LINE} l{-out * 12} -7 H{x(pivotToNock - 98)} L{x(
-        pivotToNock - 112,
-      )} {LINE} Z"
-      fill="var(--green)"
-      opacity="0.85"
-    />
+    {#each [-1, 1] as side (side)}
+      <path
+        d="M{x(pivotToNock - 24)} {LINE + side * 2} l{-out * 10} {side * 8} L{x(
+          pivotToNock - 96,
+        )} {LINE + side * 9} L{x(pivotToNock - 118)} {LINE + side * 2} Z"
+        fill="var(--green)"
+        opacity="0.85"
+      />
+    {/each}
     <!-- datum lines -->
     <line x1={x(0)} x2={x(0)} y1="14" y2="150" class="datum" />
     <line x1={x(-drawing.trade_mm)} x2={x(-drawing.trade_mm)} y1="14" y2="172" class="datum" />
@@ -131,7 +138,7 @@
           y={TOP - 8}
           width={z(drawing.draw_mm + (drawing.plus_minus_mm ?? 0)) -
             z(drawing.draw_mm - (drawing.plus_minus_mm ?? 0))}
-          height={rows.length * 22 + 8}
+          height={rows.length * ROW + 8}
           fill="var(--blue)"
           opacity="0.16"
         />
@@ -139,13 +146,14 @@
           x1={z(drawing.draw_mm)}
           x2={z(drawing.draw_mm)}
           y1={TOP - 8}
-          y2={TOP + rows.length * 22}
+          y2={TOP + rows.length * ROW}
           stroke="var(--blue)"
         />
       {/if}
       {#each rows as reading, index (reading.entry)}
-        {@const y = TOP + 6 + index * 22}
-        <text x="0" {y} dy="4" class="soft">{METHODS[reading.method] ?? reading.method}</text>
+        {@const y = TOP + (narrow ? 22 : 6) + index * ROW}
+        {@const label = narrow ? y - 14 : y}
+        <text x="0" y={label} dy="4" class="soft">{METHODS[reading.method] ?? reading.method}</text>
         <line
           x1={z(reading.draw_mm - reading.plus_minus_mm)}
           x2={z(reading.draw_mm + reading.plus_minus_mm)}
@@ -162,9 +170,9 @@
           stroke={reading.used ? 'var(--red)' : 'var(--soft)'}
           stroke-width="1.6"
         />
-        <text x={W} {y} dy="4" text-anchor="end">{figure(mm(reading.draw_mm))}</text>
+        <text x={W} y={label} dy="4" text-anchor="end">{figure(mm(reading.draw_mm))}</text>
       {/each}
-      {@const base = TOP + rows.length * 22 + 2}
+      {@const base = TOP + rows.length * ROW + 2}
       <line x1={LEFT} x2={RIGHT} y1={base} y2={base} stroke="var(--line)" />
       {#each lengthTicks(span[0], span[1], 9, preferences.units) as tick (tick.at)}
         <line x1={z(tick.at)} x2={z(tick.at)} y1={base} y2={base + 5} stroke="var(--soft)" />

@@ -8,7 +8,8 @@
   type Drawing = components['schemas']['FloorDrawing'];
   let { drawing }: { drawing: Drawing } = $props();
 
-  const W = 720;
+  let width = $state(720);
+  const W = $derived(Math.max(width, 300));
   const H = 200;
   const LINE = 104;
   const value = $derived(drawing.grains_per_pound ?? null);
@@ -19,14 +20,14 @@
   const massTicks = $derived.by(() => {
     if (drawing.weight_lbf == null) return [];
     const per = GRAIN_STEP[preferences.units];
-    return ticks((low * drawing.weight_lbf) / per, (high * drawing.weight_lbf) / per, 7).map(
-      (mass) => ({ at: (mass * per) / (drawing.weight_lbf ?? 1), text: `${mass}` }),
-    );
+    return ticks((low * drawing.weight_lbf) / per, (high * drawing.weight_lbf) / per, 7)
+      .map((mass) => ({ at: (mass * per) / (drawing.weight_lbf ?? 1), text: `${mass}` }))
+      .filter((tick) => x(tick.at) > 24 && x(tick.at) < W - 24);
   });
   const clip = (place: number) => Math.min(Math.max(place, 60), W - 60);
 </script>
 
-<figure>
+<figure bind:clientWidth={width}>
   <svg
     viewBox="0 0 {W} {H}"
     class="w-full"
@@ -99,9 +100,7 @@
       </tspan>
       <tspan class="strong">{drawing.floor.toFixed(1)}</tspan>
     </text>
-    <text x={(x(low) + x(drawing.stop_below)) / 2} y={LINE + 5} text-anchor="middle" class="zone"
-      >too light</text
-    >
+    <text x={x(low) + 8} y={LINE + 15} class="zone">too light</text>
     {#each drawing.arrows as arrow (arrow.entry)}
       {#if arrow.grains_per_pound != null}
         <line

@@ -10,7 +10,8 @@
   type Sample = components['schemas']['WeightSample'];
   let { drawing, weight }: { drawing: Drawing; weight: number | null } = $props();
 
-  const W = 720;
+  let width = $state(720);
+  const W = $derived(Math.max(width, 300));
   const H = 300;
   const PLOT = { left: 40, right: 12, top: 26, bottom: 36 };
 
@@ -39,7 +40,7 @@
   const ownLeft = $derived(own !== null && x(own) > W - 190);
 </script>
 
-<figure>
+<figure bind:clientWidth={width}>
   <svg
     viewBox="0 0 {W} {H}"
     class="w-full"
@@ -137,20 +138,19 @@
         {figure(lbf(weight))}
       </text>
     {/if}
-    {#each drawing.points as point (point.entry)}
-      {#if point.is_mark}
-        <path
-          d="M{x(point.draw_mm)} {y(point.weight_lbf) - 7} l7 7 -7 7 -7 -7Z"
-          fill="var(--paper)"
-          stroke="var(--soft)"
-          stroke-width="1.6"
-        />
-        <text x={x(point.draw_mm) - 12} y={y(point.weight_lbf) - 8} text-anchor="end" class="soft"
-          >mark</text
-        >
-      {:else}
-        <circle cx={x(point.draw_mm)} cy={y(point.weight_lbf)} r="5" class="point" />
-      {/if}
+    {#each drawing.points.filter((point) => point.is_mark) as mark (mark.entry)}
+      <path
+        d="M{x(mark.draw_mm)} {y(mark.weight_lbf) - 10} l10 10 -10 10 -10 -10Z"
+        fill="none"
+        stroke="var(--soft)"
+        stroke-width="1.6"
+      />
+      <text x={x(mark.draw_mm) - 13} y={y(mark.weight_lbf) - 9} text-anchor="end" class="soft">
+        mark
+      </text>
+    {/each}
+    {#each drawing.points.filter((point) => !point.is_mark) as point (point.entry)}
+      <circle cx={x(point.draw_mm)} cy={y(point.weight_lbf)} r="5" class="point" />
     {/each}
   </svg>
 </figure>

@@ -73,7 +73,10 @@ export function parts(figure: Figure, units: UnitSet): Said {
 
 export function say(figure: Figure, units: UnitSet): string {
   const { number, plusMinus, unit } = parts(figure, units);
-  return `${plusMinus === null ? number : `${number} ± ${plusMinus}`} ${unit}`.trim();
+  return `${plusMinus === null ? number : `${number} ± ${plusMinus}`} ${unit}`
+    .trim()
+    .replace(/(\d) (?=\d+\/)/g, '$1\u202f')
+    .replaceAll(' ', '\u00a0');
 }
 
 /** Put a phrase's figures into its sentence. */

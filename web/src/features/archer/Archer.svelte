@@ -39,7 +39,7 @@
     <div class="mt-5 grid gap-6 lg:grid-cols-2">
       <section aria-labelledby="add-draw">
         <h2 id="add-draw">Add a draw reading</h2>
-        <DrawForm {assessment} />
+        <DrawForm />
       </section>
       <section aria-labelledby="draw-readings">
         <h2 id="draw-readings">Readings</h2>

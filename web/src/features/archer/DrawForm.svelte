@@ -1,12 +1,9 @@
 <script lang="ts">
-  import type { Assessment } from '../../lib/api';
   import { bench } from '../../lib/bench.svelte';
   import { DATUMS } from '../../lib/choices';
   import { Reading } from '../../lib/reading.svelte';
   import Preview from '../../components/Preview.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
-
-  let { assessment }: { assessment: Assessment } = $props();
 
   const WAYS = [
     ['marked', 'Marked arrow', 'Draw a light bow, mark the shaft, measure nock groove to mark.'],
@@ -104,7 +101,7 @@
   <div class="flex items-end justify-between gap-2">
     <label class="flex min-h-9 items-center gap-2 text-sm">
       <input type="checkbox" bind:checked={onRig} onchange={reread} disabled={!takesDatum} />
-      on {assessment.name} only
+      this rig only
     </label>
     <button class="act act-strong" disabled={!reading.parsed?.draft || bench.busy}>Record</button>
   </div>

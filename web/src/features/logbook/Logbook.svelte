@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { api, type Entry, type History, type Problem } from '../../lib/api';
   import { bench } from '../../lib/bench.svelte';
   import { tell } from '../../lib/preferences.svelte';
@@ -11,7 +12,7 @@
   $effect(() => {
     const rig = bench.assessment?.rig;
     void bench.assessment?.revision;
-    if (rig) void load(rig);
+    if (rig) untrack(() => void load(rig));
   });
 
   async function load(rig: string) {
@@ -106,12 +107,13 @@
           {@const takenBack = entry.id in history.taken_back}
           {@const by = history.taken_back[entry.id]}
           <li class="flex flex-wrap items-baseline gap-x-3 border-b border-faint py-1.5">
-            <span class="min-w-0 flex-1" class:gone={takenBack}>
+            <span
+              class="min-w-0 flex-1"
+              class:gone={takenBack}
+              title={entry.as_typed ? `Typed: ${entry.as_typed}` : undefined}
+            >
               {words(entry)}
               {#if entry.note}<span class="text-soft"> · {entry.note}</span>{/if}
-              {#if entry.as_typed}<span class="text-sm text-soft">
-                  · typed “{entry.as_typed}”</span
-                >{/if}
             </span>
             <span class="w-32 truncate text-sm text-soft max-sm:w-auto">
               {history.names[entry.subject.id] ?? entry.subject.id}

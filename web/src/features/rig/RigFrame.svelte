@@ -1,8 +1,9 @@
 <script lang="ts">
-  import type { Snippet } from 'svelte';
+  import { untrack, type Snippet } from 'svelte';
   import Findings from '../../components/Findings.svelte';
   import FittedNow from '../../components/FittedNow.svelte';
   import HeaderTools from '../../components/HeaderTools.svelte';
+  import NextStepCard from '../../components/NextStepCard.svelte';
   import JotLine from '../../components/JotLine.svelte';
   import Rail from '../../components/Rail.svelte';
   import RigSwitcher from '../../components/RigSwitcher.svelte';
@@ -22,7 +23,8 @@
   const assessment = $derived(bench.assessment);
 
   $effect(() => {
-    if (rig) void bench.open(rig);
+    const opened = rig;
+    if (opened) untrack(() => void bench.open(opened));
   });
   $effect(() => {
     document.title = assessment?.name ? `${assessment.name} · Lyrandis` : 'Lyrandis';
@@ -59,6 +61,7 @@
     </main>
   {:else}
     <div class="rail-area"><Rail {assessment} /></div>
+    <div class="md:hidden"><NextStepCard step={assessment.next_step} brief /></div>
     <main class="stage-area">
       {#if bench.status === 'offline'}
         <p class="mb-3 text-red" role="alert">

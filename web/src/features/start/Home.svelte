@@ -107,6 +107,9 @@
                     <span class="block text-[1.1rem] font-semibold">
                       <ValueText value={stage.headline} plain />
                     </span>
+                    {#if stage.detail}
+                      <span class="block text-sm text-soft">{tell(stage.detail)}</span>
+                    {/if}
                   </span>
                 </a>
               {/each}
