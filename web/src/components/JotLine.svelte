@@ -90,20 +90,21 @@
   }
   .under {
     position: absolute;
-    left: calc(0.6rem + 1px);
-    bottom: 2px;
+    inset: 0;
+    display: flex;
+    align-items: center;
+    padding: 0.3rem calc(0.6rem + 1px);
     pointer-events: none;
     font-weight: 600;
-    line-height: 1;
-    height: 3px;
-    overflow: hidden;
     white-space: pre;
     color: transparent;
+    overflow: hidden;
   }
   .under i {
     font-style: normal;
   }
   .under b {
-    border-top: 3px solid var(--red);
+    text-decoration: underline 3px var(--red);
+    text-underline-offset: 3px;
   }
 </style>

@@ -10,6 +10,9 @@
   let width = $state(720);
   const W = $derived(Math.max(width, 300));
   const LINE = 92;
+  const narrow = $derived(W < 500);
+  const reachOfString = $derived(narrow ? 40 : 88);
+  const ROW = $derived(narrow ? 36 : 22);
   const METHODS: Record<string, string> = {
     draw_marked: 'marked arrow',
     draw_on_scale: 'string on a scale',
@@ -31,9 +34,6 @@
   const hook = $derived(x(pivotToNock + drawing.hook_mm));
   const out = $derived(leftHanded ? 1 : -1);
 
-  const narrow = $derived(W < 500);
-  const reachOfString = $derived(narrow ? 40 : 88);
-  const ROW = $derived(narrow ? 36 : 22);
   const rows = $derived(drawing.readings);
   const span = $derived.by(() => {
     const edges = rows.flatMap((r) => [r.draw_mm - r.plus_minus_mm, r.draw_mm + r.plus_minus_mm]);
