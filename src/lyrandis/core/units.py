@@ -43,7 +43,7 @@ _SMALL_LENGTH_MM = 50.0
 def mm_from_in(length_in: float) -> float:
     """Return millimetres from inches.
 
-    >>> mm_from_in(28)
+    >>> round(mm_from_in(28), 6)
     711.2
     """
     return length_in * MM_PER_IN
@@ -52,7 +52,7 @@ def mm_from_in(length_in: float) -> float:
 def in_from_mm(length_mm: float) -> float:
     """Return inches from millimetres.
 
-    >>> in_from_mm(695.325)
+    >>> round(in_from_mm(695.325), 6)
     27.375
     """
     return length_mm / MM_PER_IN

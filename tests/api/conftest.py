@@ -1,0 +1,56 @@
+"""The app over a database of its own, asked as the page asks it."""
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from lyrandis.api.app import Settings, create_app
+
+HOST = "http://127.0.0.1:8080"
+
+
+class Api:
+    """A client that speaks JSON and hands back status and body."""
+
+    def __init__(self, client: TestClient) -> None:
+        self.client = client
+
+    def get(self, path: str, status: int = 200, **more: Any) -> Any:
+        answer = self.client.get(f"/api{path}", **more)
+        assert answer.status_code == status, answer.text
+        return answer.json()
+
+    def post(self, path: str, body: Any = None, status: int = 201, **more: Any) -> Any:
+        answer = self.client.post(f"/api{path}", json=body, **more)
+        assert answer.status_code == status, answer.text
+        return answer.json()
+
+    def problem(self, path: str, body: Any, status: int, **more: Any) -> Any:
+        answer = self.client.post(f"/api{path}", json=body, **more)
+        assert answer.status_code == status, answer.text
+        assert answer.headers["content-type"] == "application/problem+json"
+        problem = answer.json()
+        assert problem["reason"]
+        assert problem["instruction"]
+        assert problem["status"] == status
+        return problem
+
+
+def open_api(folder: Path, *, demo: bool) -> TestClient:
+    settings = Settings(database=folder / "bench.sqlite3", demo=demo, static=folder / "static")
+    return TestClient(create_app(settings), base_url=HOST, raise_server_exceptions=False)
+
+
+@pytest.fixture
+def api(tmp_path: Path) -> Iterator[Api]:
+    with open_api(tmp_path, demo=False) as client:
+        yield Api(client)
+
+
+@pytest.fixture
+def demo(tmp_path: Path) -> Iterator[Api]:
+    with open_api(tmp_path, demo=True) as client:
+        yield Api(client)

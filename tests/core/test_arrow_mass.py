@@ -1,0 +1,114 @@
+"""Finished mass, grains per pound and the floor."""
+
+import pytest
+
+from lyrandis.core import entries as e
+from lyrandis.core.archer.draw import Estimate
+from lyrandis.core.arrow.mass import (
+    FLOOR_GPP,
+    arrow_mass_of,
+    floor_of,
+    grains_per_pound,
+    parts_of,
+    sum_of,
+)
+from lyrandis.core.setup import fold
+from tests.entries import entries
+
+
+def mass(*said: str | e.EntryDraft):  # type: ignore[no-untyped-def]
+    return arrow_mass_of(fold(entries(*said)).arrows, 28 * 25.4)
+
+
+def test_nothing_known_gives_no_mass() -> None:
+    assert mass("bow 62") is None
+
+
+def test_parts_add_up() -> None:
+    said = ("shaft 30 9gpi", "point 125", "insert 15", "arrownock 9", "fletching 24", "wrap 0")
+    found = mass(*said)
+    assert found.basis == "parts"
+    assert found.mass.value == pytest.approx(30 * 9 + 125 + 15 + 9 + 24)
+    assert all(part.given for part in found.parts)
+
+
+def test_parts_nobody_gave_are_usual_and_widen_the_sum() -> None:
+    sparse = sum_of(parts_of(fold(entries("shaft 30 9gpi", "point 125")).arrows, None))
+    full = mass("shaft 30 9gpi", "point 125", "insert 8", "arrownock 9", "fletching 24").mass
+    assert sparse is not None
+    assert sparse.value == pytest.approx(full.value)
+    assert sparse.sd > full.sd
+
+
+def test_without_a_length_the_shaft_is_a_little_longer_than_the_draw() -> None:
+    found = mass("material wood", "point 125")
+    assert found.parts[0].mass.value == pytest.approx((28 + 1.25) * 10.5)
+    assert not found.parts[0].given
+
+
+def test_a_weighed_arrow_outranks_its_parts() -> None:
+    found = mass("shaft 30 9gpi", "arrow 1 442gr")
+    assert found.basis == "weighed"
+    assert found.mass.value == 442.0
+    assert found.parts_mass is not None
+
+
+def test_parts_outrank_a_supposed_mass_but_not_a_told_one() -> None:
+    assert mass("shaft 30 9gpi", "arrow 400gr ?").basis == "parts"
+    told = entries("shaft 30 9gpi", "arrow 400gr")
+    told[-1] = told[-1].model_copy(update={"source": "told"})
+    assert arrow_mass_of(fold(told).arrows, None).basis == "told"  # type: ignore[union-attr]
+
+
+def test_the_mean_carries_its_standard_error() -> None:
+    found = mass("arrow 1 430gr", "arrow 2 440gr")
+    assert found.mass.value == 435.0
+    assert found.mass.sd == pytest.approx((0.5**2 + 5.0**2) ** 0.5)
+    assert (found.lightest_gr, found.heaviest_gr) == (430.0, 440.0)
+
+
+@pytest.mark.parametrize(
+    ("said", "stale"),
+    [
+        (("point 100", "arrow 1 430gr", "point 125"), True),
+        (("point 100", "arrow 1 430gr", "point 100"), False),
+        (("arrow 1 430gr", "point 125"), False),
+        (("point 100", "arrow 1 430gr", "material wood"), False),
+        (("point 100", "arrow 1 430gr", "point 125", "arrow 1 455gr"), False),
+        (("point 100", "arrow 1 430gr", "point 125", "insert 20"), True),
+    ],
+)
+def test_a_changed_part_puts_older_weighings_in_doubt(said: tuple[str, ...], stale: bool) -> None:
+    assert (mass(*said).stale is not None) is stale
+
+
+def test_grains_per_pound_adds_relative_errors_in_quadrature() -> None:
+    gpp = grains_per_pound(Estimate(400.0, 12.0), Estimate(40.0, 1.6))
+    assert gpp.value == 10.0
+    assert gpp.sd == pytest.approx(10 * (0.03**2 + 0.04**2) ** 0.5)
+
+
+@pytest.mark.parametrize(
+    ("said", "floor", "basis"),
+    [
+        (("floor 9 gpp", "family large rigid tip"), 9.0, "bowyer"),
+        (("floor 430gr",), 10.75, "bowyer"),
+        (("family long rigid tip",), FLOOR_GPP["long_rigid_tip"], "family"),
+        ((), FLOOR_GPP[None], "family"),
+    ],
+)
+def test_the_bowyers_minimum_goes_before_the_usual_floor(
+    said: tuple[str, ...], floor: float, basis: str
+) -> None:
+    found = floor_of(fold(entries(*said)).bow, Estimate(40.0, 0.0))
+    assert (found.grains_per_pound, found.basis) == (floor, basis)
+
+
+def test_rigid_tips_ask_for_heavier_arrows() -> None:
+    """Order of the floors as the mechanics have it: heavy moving tips need heavier arrows."""
+    order = ["hunting_recurve", "short_rigid_tip", "long_rigid_tip", "large_rigid_tip"]
+    floors = [FLOOR_GPP[family] for family in order]  # type: ignore[index]
+    assert floors == sorted(floors)
+    assert floors[1] >= 10
+    assert 12 <= floors[2] <= 13
+    assert 14 <= floors[3] <= 15

@@ -1,0 +1,151 @@
+"""The jot line: what is understood, what is refused, and what is offered back."""
+
+from contextlib import suppress
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lyrandis.core import entries as e
+from lyrandis.core.describe import describe
+from lyrandis.core.errors import DomainError
+from lyrandis.core.jot import WORDS, parse
+from lyrandis.core.spoken import number_from
+
+
+@pytest.mark.parametrize(
+    ("text", "reading"),
+    [
+        ("draw 27 3/8", e.DrawMarked(draw_length_mm=695.325)),
+        ("draw 27⅜", e.DrawMarked(draw_length_mm=695.325)),
+        ("draw 27-3/8", e.DrawMarked(draw_length_mm=695.325)),
+        ('DRAW 27.375"', e.DrawMarked(draw_length_mm=695.325)),
+        ("draw 27,375 in", e.DrawMarked(draw_length_mm=695.325)),
+        ("draw 695.325mm", e.DrawMarked(draw_length_mm=695.325)),
+        ("draw 26 1/4 pivot", e.DrawMarked(draw_length_mm=666.75, datum="pivot")),
+        ("draw 28 to back", e.DrawMarked(draw_length_mm=711.2, datum="back")),
+        ("draw 28 at hook", e.DrawOnScale(hook_position_mm=711.2)),
+        ("draw hook 28", e.DrawOnScale(hook_position_mm=711.2)),
+        ("draw said 28", e.DrawStated(draw_length_mm=711.2)),
+        ("tape 27", e.ArmTape(arm_length_mm=685.8)),
+        ("span 70", e.ArmSpan(arm_span_mm=1778.0)),
+        ("hook ½", e.HookDepth(hook_depth_mm=12.7)),
+        ("hold Three-Under", e.HoldChosen(hold="three_under")),
+        ("anchor under chin", e.AnchorChosen(anchor="under_chin")),
+        ("wish 38#", e.WeightWished(draw_weight_lbf=38.0)),
+        ("family reflex deflex longbow", e.BowFamily(family="reflex_deflex_longbow")),
+        ("bow 5 1/2ft", e.BowLength(bow_length_mm=1676.4)),
+        ("mark 45", e.BowMark(draw_weight_lbf=45.0)),
+        ("mark 45lb @ 26", e.BowMark(draw_weight_lbf=45.0, draw_length_mm=660.4)),
+        ("scale 36.2 @ 27", e.BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8)),
+        ("scale 36.2@27", e.BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8)),
+        (
+            "scale 36.2 @ 27 groove",
+            e.BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8, string_at="groove"),
+        ),
+        ("floor 9 gpp", e.ArrowMinimum(grains_per_pound=9.0)),
+        ("floor 430gr", e.ArrowMinimum(arrow_mass_gr=430.0)),
+        ("floor 430", e.ArrowMinimum(arrow_mass_gr=430.0)),
+        ("brace 7 5/8", e.BraceHeight(brace_height_mm=193.675)),
+        ("bracerange 7 to 8", e.BraceRange(low_mm=177.8, high_mm=203.2)),
+        ("grip 1 3/4 back", e.GripDepth(to="back", depth_mm=44.45)),
+        ("arrow 4 431gr", e.ArrowMassed(arrow_mass_gr=431.0, arrow_number=4)),
+        ("arrow 431", e.ArrowMassed(arrow_mass_gr=431.0)),
+        ("shaft 29 1/2 9.2gpi", e.ArrowBuild(shaft_length_mm=749.3, shaft_gr_per_in=9.2)),
+        ("point 125", e.ArrowBuild(point_gr=125.0)),
+        ("69.5cm", e.DrawMarked(draw_length_mm=695.0)),
+        ("36.2 @ 27", e.BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8)),
+        ("431gr", e.ArrowMassed(arrow_mass_gr=431.0)),
+        ("note arm felt {tired}", e.Noted(text="arm felt {tired}")),
+    ],
+)
+def test_parse_understands_what_archers_type(text: str, reading: e.BaseReading) -> None:
+    assert parse(text).reading == reading
+
+
+def test_parse_reads_a_bare_number_by_stage() -> None:
+    assert isinstance(parse("27⅜", stage="archer").reading, e.DrawMarked)
+    assert isinstance(parse("62", stage="bow").reading, e.BowLength)
+    assert isinstance(parse("29 1/2", stage="arrow").reading, e.ArrowBuild)
+
+
+def test_parse_marks_estimates_and_rig_readings() -> None:
+    jotted = parse("draw 28 here ?")
+    assert (jotted.subject, jotted.source) == ("rig", "estimated")
+
+
+@pytest.mark.parametrize(
+    ("text", "code", "at"),
+    [
+        ("", "empty", None),
+        ("xyzzy", "unknown_word", "xyzzy"),
+        ("drow 27", "unknown_word", "drow"),
+        ("draw", "missing_number", ""),
+        ("draw long", "not_a_number", "long"),
+        ("draw nan", "not_a_number", "nan"),
+        ("draw 1/0", "not_a_number", "1/0"),
+        ("draw -27", "out_of_range", "-27"),
+        ("draw 0", "out_of_range", "0"),
+        ("draw 66", "out_of_range", "66"),
+        ("bow 27", "out_of_range", "27"),
+        ("mark 900 lb", "out_of_range", "900 lb"),
+        ("draw 27 gr", "wrong_unit", "27 gr"),
+        ("arrow 431 lb", "wrong_unit", "431 lb"),
+        ("scale 36.2 @", "missing_number", ""),
+        ("draw 27 3/8 in extra", "too_much", "extra"),
+        ("hold loosely", "unknown_choice", "loosely"),
+        ("bracerange 8 to 7", "wrong_order", None),
+        ("bow 62 here", "wrong_subject", " here"),
+        ("draw " + "9" * 300, "out_of_range", "9" * 300),
+    ],
+)
+def test_parse_refuses_and_points_at_the_word(text: str, code: str, at: str | None) -> None:
+    with pytest.raises(DomainError) as caught:
+        parse(text)
+    assert caught.value.code == code
+    assert caught.value.instruction
+    if at is not None:
+        assert caught.value.span is not None
+        start, end = caught.value.span
+        assert text[start:end] == at
+
+
+@pytest.mark.parametrize(
+    ("text", "offered"),
+    [
+        ("draw 66", {"bow 66 in", "draw 66 cm"}),
+        ("bow 27", {"draw 27 in"}),
+        ("drow 27", {"draw 27"}),
+        ("scal 36.2 @ 27", {"scale 36.2 @ 27"}),
+        ("hold tree under", {"hold three under"}),
+        ("arrow 28", {"arrow 28 g"}),
+        ("45lb", {"mark 45lb", "wish 45lb"}),
+    ],
+)
+def test_parse_offers_the_nearest_forms_and_they_work(text: str, offered: set[str]) -> None:
+    with pytest.raises(DomainError) as caught:
+        parse(text)
+    guesses = {guess.text for guess in caught.value.guesses}
+    assert offered <= guesses
+    for guess in guesses - {"arrow 27", "arrows 27"}:
+        parse(guess)
+
+
+@pytest.mark.parametrize("word", WORDS, ids=lambda word: word.word)
+def test_every_word_reads_its_own_example_and_says_it_back(word) -> None:  # type: ignore[no-untyped-def]
+    jotted = parse(word.example)
+    assert jotted.word == word.word
+    assert jotted.subject == word.subject
+    assert "{" not in describe(jotted.reading).text()
+
+
+@given(st.text(max_size=40))
+def test_parse_never_fails_other_than_with_a_domain_error(text: str) -> None:
+    for stage in (None, "archer", "bow", "arrow"):
+        with suppress(DomainError):
+            parse(text, stage=stage)
+
+
+@given(st.integers(0, 99), st.integers(1, 15))
+def test_number_from_reads_mixed_fractions_exactly(whole: int, sixteenth: int) -> None:
+    assert number_from(f"{whole} {sixteenth}/16") == whole + sixteenth / 16

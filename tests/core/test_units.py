@@ -1,0 +1,82 @@
+"""Units against their legal definitions, and the way figures are said."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lyrandis.core import constants
+from lyrandis.core.units import (
+    FORCE_UNITS_LBF,
+    LENGTH_UNITS_MM,
+    MASS_UNITS_GR,
+    in_from_mm,
+    mm_from_in,
+    say,
+    sixteenths,
+)
+
+
+def test_constants_are_the_legal_definitions() -> None:
+    assert constants.MM_PER_IN == 25.4
+    assert pytest.approx(15.43235835) == constants.GRAINS_PER_GRAM
+    assert pytest.approx(0.45359237 * 9.80665) == constants.NEWTONS_PER_LBF
+    assert pytest.approx(44.45) == constants.TRADE_OFFSET_MM
+
+
+@pytest.mark.parametrize(
+    ("table", "unit", "factor"),
+    [
+        (LENGTH_UNITS_MM, "ft", 304.8),
+        (LENGTH_UNITS_MM, "cm", 10.0),
+        (FORCE_UNITS_LBF, "n", 0.22480894),
+        (FORCE_UNITS_LBF, "kg", 2.2046226),
+        (MASS_UNITS_GR, "oz", 437.5),
+        (MASS_UNITS_GR, "g", 15.4323584),
+    ],
+)
+def test_unit_tables_hold_known_factors(table: dict[str, float], unit: str, factor: float) -> None:
+    assert table[unit] == pytest.approx(factor, rel=1e-7)
+
+
+@given(st.integers(-16 * 90, 16 * 90))
+def test_sixteenths_of_an_inch_survive_storing(count: int) -> None:
+    assert round(in_from_mm(mm_from_in(count / 16)) * 16) == count
+
+
+@pytest.mark.parametrize(
+    ("length_mm", "said"),
+    [
+        (0.0, "0"),
+        (1.5875, "1/16"),
+        (12.7, "1/2"),
+        (695.325, "27 3/8"),
+        (711.2, "28"),
+        (711.19, "28"),
+        (-14.2875, "-9/16"),
+        (25.3, "1"),
+    ],
+)
+def test_sixteenths_reads_like_a_bench_rule(length_mm: float, said: str) -> None:
+    assert sixteenths(length_mm) == said
+
+
+@pytest.mark.parametrize(
+    ("value", "unit", "plus_minus", "units", "said"),
+    [
+        (695.325, "mm", None, "inch", "27 3/8 in"),
+        (695.325, "mm", 0.2, "inch", "27 3/8 ± 1/16 in"),
+        (695.325, "mm", 3.0, "metric", "69.5 ± 0.3 cm"),
+        (14.2, "mm", None, "centimetre", "14 mm"),
+        (42.64, "lbf", 1.1, "inch", "42.6 ± 1.1 lb"),
+        (42.64, "lbf", 1.1, "centimetre", "42.6 ± 1.1 lb"),
+        (42.64, "lbf", None, "metric", "190 N"),
+        (468.2, "gr", None, "inch", "468 gr"),
+        (468.2, "gr", None, "metric", "30.3 g"),
+        (10.98, "gr/lbf", 0.01, "metric", "11.0 ± 0.1 gr/lb"),
+        (2.2, "lbf/in", None, "metric", "3.9 N/cm"),
+        (9.7, "gr/in", None, "metric", "0.25 g/cm"),
+        (3, "count", None, "inch", "3"),
+    ],
+)
+def test_say_uses_the_archers_units(value, unit, plus_minus, units, said) -> None:  # type: ignore[no-untyped-def]
+    assert say(value, unit, plus_minus, units=units) == said

@@ -1,0 +1,150 @@
+"""Making entries for tests: by hand, in a line, and by strategy."""
+
+from datetime import UTC, datetime, timedelta
+from typing import Any, get_args
+
+from hypothesis import strategies as st
+
+from lyrandis.core import entries as e
+from lyrandis.core.jot import parse
+from lyrandis.core.quantities import PLAUSIBLE
+from lyrandis.core.record import as_entries
+
+NOW = datetime(2026, 3, 1, 12, 0, tzinfo=UTC)
+IDS: dict[e.SubjectKind, str] = {
+    "archer": "ann", "bow": "yew", "string": "cord", "arrow_set": "set-a", "rig": "rig-1",
+}  # fmt: skip
+
+
+def draft(
+    said: str | e.BaseReading,
+    *,
+    on: e.SubjectKind | None = None,
+    subject: str | None = None,
+    days: float = 0,
+    **more: Any,
+) -> e.EntryDraft:
+    """A draft from a jot line or a reading, `days` after the start."""
+    kind: Any = on
+    source = more.pop("source", None)
+    if isinstance(said, str):
+        jotted = parse(said)
+        reading: Any = jotted.reading
+        kind, source = on or jotted.subject, source or jotted.source
+    else:
+        reading = said
+        kind = on or sorted(said.of)[0]
+    return e.PostedEntry(
+        subject=e.Subject(kind=kind, id=subject or IDS[kind]),
+        reading=reading,
+        source=source,
+        happened_at=NOW + timedelta(days=days),
+        **more,
+    )
+
+
+def fitting(**parts: str | None) -> list[e.EntryDraft]:
+    """Drafts that put parts on the rig (all the usual ones by default)."""
+    wanted = parts or {kind: IDS[kind] for kind in get_args(e.PartKind)}  # type: ignore[misc]
+    return [
+        draft(e.PartFitted(part=part, part_id=part_id), on="rig")  # type: ignore[arg-type]
+        for part, part_id in wanted.items()
+    ]
+
+
+def entries(*said: str | e.BaseReading | e.EntryDraft, fitted: bool = True) -> list[e.Entry]:
+    """Entries of one rig from jot lines, readings or drafts, a day apart."""
+    drafts = fitting() if fitted else []
+    for day, one in enumerate(said, start=1):
+        drafts.append(one if isinstance(one, e.EntryDraft) else draft(one, days=day))
+    return as_entries(drafts, now=NOW)
+
+
+_RANGES = {
+    "draw_length_mm": "draw_length", "hook_position_mm": "hook_position",
+    "arm_length_mm": "arm_length", "arm_span_mm": "arm_span", "hook_depth_mm": "hook_depth",
+    "bow_length_mm": "bow_length", "riser_length_mm": "riser_length",
+    "brace_height_mm": "brace_height", "low_mm": "brace_height", "high_mm": "brace_height",
+    "depth_mm": "grip_depth", "shaft_length_mm": "shaft_length",
+    "string_length_mm": "string_length", "draw_weight_lbf": "draw_weight",
+    "arrow_mass_gr": "arrow_mass", "grains_per_pound": "grains_per_pound",
+    "shaft_gr_per_in": "shaft_grains_per_inch",
+}  # fmt: skip
+
+
+def _field(name: str, annotation: Any) -> st.SearchStrategy[Any]:
+    key = _RANGES.get(name) or ("part_mass" if name.endswith("_gr") else None)
+    if key:
+        meant = PLAUSIBLE[key]
+        return st.floats(meant.low, meant.high)
+    options = [arg for arg in get_args(annotation) if isinstance(arg, str)]
+    if options:
+        return st.sampled_from(options)
+    nested = [option for arg in get_args(annotation) for option in get_args(arg)]
+    named = [option for option in nested if isinstance(option, str)]
+    return st.sampled_from(named) if named else st.just("x")
+
+
+def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
+    special: dict[type, st.SearchStrategy[Any]] = {
+        e.Retraction: st.builds(
+            e.Retraction, entry_id=st.integers(1, 16).map(lambda n: f"posted-{n}")
+        ),
+        e.PartFitted: st.sampled_from(sorted(get_args(e.PartKind))).flatmap(
+            lambda part: st.sampled_from([IDS[part], f"{IDS[part]}-2", None]).map(
+                lambda part_id: e.PartFitted(part=part, part_id=part_id)
+            )
+        ),
+        e.PutAway: st.builds(e.PutAway, away=st.booleans()),
+        e.BraceRange: st.lists(_field("low_mm", None), min_size=2, max_size=2).map(
+            lambda two: e.BraceRange(low_mm=min(two), high_mm=max(two))
+        ),
+        e.ArrowMinimum: st.one_of(
+            st.builds(e.ArrowMinimum, grains_per_pound=_field("grains_per_pound", None)),
+            st.builds(e.ArrowMinimum, arrow_mass_gr=_field("arrow_mass_gr", None)),
+        ),
+        e.StringBuild: st.builds(e.StringBuild, strands=st.integers(4, 60)),
+        e.ArrowMassed: st.builds(
+            e.ArrowMassed,
+            arrow_mass_gr=_field("arrow_mass_gr", None),
+            arrow_number=st.none() | st.integers(1, 12),
+        ),
+        e.ArrowBuild: st.dictionaries(
+            st.sampled_from(
+                ["shaft_length_mm", "shaft_gr_per_in", "point_gr", "insert_gr", "wrap_gr"]
+            ),
+            st.none(),
+            min_size=1,
+        ).flatmap(
+            lambda names: st.fixed_dictionaries({name: _field(name, None) for name in names}).map(
+                lambda given: e.ArrowBuild(**given)
+            )
+        ),
+    }
+    if kind in special:
+        return special[kind]
+    fields = {
+        name: _field(name, info.annotation)
+        for name, info in kind.model_fields.items()
+        if name != "kind"
+    }
+    return st.builds(kind, **fields)
+
+
+@st.composite
+def any_draft(draw: st.DrawFn) -> e.EntryDraft:
+    """Any valid entry, on any of the subjects it can be recorded on."""
+    reading = draw(st.one_of([_reading(kind) for kind in e.READINGS]))
+    kind = draw(st.sampled_from(sorted(reading.of)))
+    suffix = draw(st.sampled_from(["", "", "", "-2"])) if kind != "rig" else ""
+    return e.PostedEntry(
+        subject=e.Subject(kind=kind, id=IDS[kind] + suffix),
+        reading=reading,  # type: ignore[arg-type]
+        source=draw(st.none() | st.sampled_from(sorted(get_args(e.Source)))),
+        happened_at=NOW + timedelta(hours=draw(st.integers(0, 200))),
+    )
+
+
+def any_entries() -> st.SearchStrategy[list[e.Entry]]:
+    """Any list of valid entries, with parts fitted now and then."""
+    return st.lists(any_draft(), max_size=16).map(lambda drafts: as_entries(drafts, now=NOW))

@@ -1,0 +1,37 @@
+"""A bench on a database of its own, with a clock that is set by hand."""
+
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+import pytest
+
+from lyrandis.store.bench import Bench
+from lyrandis.store.database import open_database
+
+
+class Clock:
+    """A clock that moves a second each time it is read."""
+
+    def __init__(self) -> None:
+        self.now = datetime(2026, 3, 1, 12, 0, tzinfo=UTC)
+
+    def __call__(self) -> datetime:
+        self.now += timedelta(seconds=1)
+        return self.now
+
+
+@pytest.fixture
+def clock() -> Clock:
+    return Clock()
+
+
+@pytest.fixture
+def database(tmp_path: Path) -> Path:
+    return tmp_path / "bench.sqlite3"
+
+
+@pytest.fixture
+def bench(database: Path, clock: Clock):  # type: ignore[no-untyped-def]
+    engine = open_database(database)
+    yield Bench(engine, clock)
+    engine.dispose()

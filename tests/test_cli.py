@@ -1,0 +1,112 @@
+"""The command line: the same judgement as the page, from a file."""
+
+import json
+import socket
+from pathlib import Path
+
+import pytest
+
+from lyrandis import cli
+from lyrandis.core.assessment import assess
+from lyrandis.core.errors import DomainError
+from lyrandis.core.record import as_entries
+from lyrandis.core.setup import fold
+from lyrandis.demo.scenario import drafts
+from tests.entries import NOW
+
+
+@pytest.fixture
+def rig_file(tmp_path: Path) -> Path:
+    entries = as_entries(drafts(), now=NOW)
+    body = {
+        "rig": "sandpiper-thumb-bow",
+        "entries": [entry.model_dump(mode="json") for entry in entries],
+    }
+    path = tmp_path / "rig.json"
+    path.write_text(json.dumps(body))
+    return path
+
+
+def test_assess_prints_what_the_core_says_and_exits_2_on_stop(
+    rig_file: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert cli.main(["assess", str(rig_file)]) == 2
+    printed = capsys.readouterr().out
+    assert "Sandpiper thumb bow" in printed
+    assert "Stop" in printed
+    assert "Next: These arrows are too light" in printed
+
+
+def test_assess_speaks_metric(rig_file: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    cli.main(["assess", str(rig_file), "--units", "metric"])
+    assert "77.5 cm" in capsys.readouterr().out
+
+
+def test_assess_as_json_is_the_assessment(
+    rig_file: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    cli.main(["assess", str(rig_file), "--json"])
+    printed = json.loads(capsys.readouterr().out)
+    expected = assess(fold(as_entries(drafts(), now=NOW), rig="sandpiper-thumb-bow"))
+    assert printed == expected.model_dump(mode="json")
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ("not json", "the file"),
+        ('{"entries": [{"subject": {"kind": "bow", "id": "b"}}]}', "entries.0.reading"),
+        (
+            '{"entries": [{"subject": {"kind": "bow", "id": "b"},'
+            ' "reading": {"kind": "bow_length", "bow_length_mm": 700}}]}',
+            "27 9/16 in is outside what a bow length can be",
+        ),
+    ],
+)
+def test_assess_says_where_a_file_is_wrong(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str], text: str, said: str
+) -> None:
+    path = tmp_path / "bad.json"
+    path.write_text(text)
+    assert cli.main(["assess", str(path)]) == 1
+    assert said in capsys.readouterr().err
+
+
+def test_assess_of_a_missing_file_says_so(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert cli.main(["assess", str(tmp_path / "gone.json")]) == 1
+    assert "gone.json" in capsys.readouterr().err
+
+
+def test_a_taken_port_moves_to_the_next_free_one() -> None:
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        port = taken.getsockname()[1]
+        assert cli.free_port(port) > port
+
+
+def test_no_free_port_at_all_is_said(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(cli, "PORTS_TRIED", 0)
+    with pytest.raises(DomainError):
+        cli.free_port(8080)
+
+
+def test_the_demo_and_the_persons_own_data_never_share_a_folder(
+    monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    assert cli.data_folder(True) != cli.data_folder(False)
+    monkeypatch.setenv("LYRANDIS_DATA", str(tmp_path))
+    own = cli.data_folder(False)
+    own.mkdir()
+    (own / "bench.sqlite3").write_text("mine")
+    cli.data_folder(True).mkdir()
+    assert cli.main(["demo-reset"]) == 0
+    assert not cli.data_folder(True).exists()
+    assert (own / "bench.sqlite3").read_text() == "mine"
+
+
+def test_openapi_is_printed(capsys: pytest.CaptureFixture[str]) -> None:
+    assert cli.main(["openapi"]) == 0
+    assert json.loads(capsys.readouterr().out)["info"]["title"] == "Lyrandis"

@@ -1,0 +1,59 @@
+"""Imports go one way: api -> store -> core, api -> demo -> core. The core stays pure."""
+
+import ast
+from pathlib import Path
+
+import pytest
+
+ROOT = Path(__file__).parents[1] / "src" / "lyrandis"
+ALLOWED = {
+    "core": {"core"},
+    "store": {"store", "core"},
+    "demo": {"demo", "core"},
+    "api": {"api", "store", "demo", "core"},
+}
+CORE_MAY_USE = {
+    "__future__", "collections", "contextlib", "dataclasses", "datetime", "difflib", "enum",
+    "fractions", "functools", "itertools", "math", "numpy", "pydantic", "re", "scipy",
+    "statistics", "string", "typing",
+}  # fmt: skip
+FILES = sorted(ROOT.rglob("*.py"))
+
+
+def imported(path: Path) -> set[str]:
+    tree = ast.parse(path.read_text(encoding="utf-8"))
+    names = {a.name for n in ast.walk(tree) if isinstance(n, ast.Import) for a in n.names}
+    froms = {n.module or "" for n in ast.walk(tree) if isinstance(n, ast.ImportFrom)}
+    return names | froms
+
+
+def room_of(path: Path) -> str:
+    return path.relative_to(ROOT).parts[0]
+
+
+@pytest.mark.parametrize("path", FILES, ids=lambda p: str(p.relative_to(ROOT)))
+def test_imports_go_one_way(path: Path) -> None:
+    room = room_of(path)
+    for name in imported(path):
+        parts = name.split(".")
+        if parts[0] == "lyrandis" and room in ALLOWED and len(parts) > 1:
+            assert parts[1] in ALLOWED[room], f"{room} may not import {name}"
+        if parts[0] == "sqlalchemy" or parts[0] == "alembic":
+            assert room == "store"
+        if room == "core" and parts[0] != "lyrandis":
+            assert parts[0] in CORE_MAY_USE, f"the core may not import {name}"
+
+
+def test_the_core_reads_no_clock() -> None:
+    for path in (ROOT / "core").rglob("*.py"):
+        tree = ast.parse(path.read_text(encoding="utf-8"))
+        calls = {
+            node.func.attr
+            for node in ast.walk(tree)
+            if isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute)
+        }
+        assert not calls & {"now", "utcnow", "today"}, path.name
+
+
+def test_there_is_something_to_check() -> None:
+    assert {room_of(path) for path in FILES} >= set(ALLOWED)
