@@ -1,0 +1,138 @@
+"""The real thing in Debian's Chromium: a served bench, a browser, a page that watches itself."""
+
+import os
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, ConsoleMessage, Page, Request, sync_playwright
+
+from lyrandis.api.app import STATIC
+
+CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+CHROMIUM_FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+
+
+class Server:
+    """A served bench in a process of its own."""
+
+    def __init__(self, folder: Path, *, demo: bool) -> None:
+        self._command = [sys.executable, "-m", "lyrandis", "serve", "--data", str(folder)]
+        self._command += ["--port", str(_free_port())] + (["--demo"] if demo else [])
+        self.url = f"http://127.0.0.1:{self._command[self._command.index('--port') + 1]}"
+        self.start()
+
+    def start(self) -> None:
+        self._process = subprocess.Popen(self._command, stdout=subprocess.DEVNULL)
+        for _ in range(200):
+            try:
+                urllib.request.urlopen(f"{self.url}/api/rigs", timeout=1).close()
+                return
+            except OSError:
+                if self._process.poll() is not None:
+                    break
+                time.sleep(0.05)
+        raise RuntimeError("the server did not start")
+
+    def kill(self) -> None:
+        self._process.kill()
+        self._process.wait()
+
+
+def _free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port: int = probe.getsockname()[1]
+        return port
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        found = playwright.chromium.launch(executable_path=CHROMIUM, args=CHROMIUM_FLAGS)
+        yield found
+        found.close()
+
+
+@pytest.fixture
+def demo(tmp_path: Path) -> Iterator[Server]:
+    assert (STATIC / "index.html").is_file(), "build the page first: make test does"
+    server = Server(tmp_path / "demo", demo=True)
+    yield server
+    server.kill()
+
+
+@pytest.fixture(scope="session")
+def shared_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
+    """A demo bench for tests that only look."""
+    server = Server(tmp_path_factory.mktemp("shared"), demo=True)
+    yield server
+    server.kill()
+
+
+@pytest.fixture
+def own(tmp_path: Path) -> Iterator[Server]:
+    server = Server(tmp_path / "own", demo=False)
+    yield server
+    server.kill()
+
+
+Opener = Callable[..., Page]
+
+
+@pytest.fixture
+def open_page(browser: Browser) -> Iterator[Opener]:
+    """Open a page; at the end, fail on script errors, policy violations and foreign requests."""
+    troubles: list[str] = []
+    contexts = []
+
+    def note_console(message: ConsoleMessage) -> None:
+        if message.type == "error" and "Failed to load resource" not in message.text:
+            troubles.append(message.text)
+
+    def open_(
+        url: str, *, width: int = 1280, height: int = 800, dark: bool = False, still: bool = True
+    ) -> Page:
+        context = browser.new_context(
+            viewport={"width": width, "height": height},
+            color_scheme="dark" if dark else "light",
+            reduced_motion="reduce" if still else "no-preference",
+        )
+        contexts.append(context)
+        context.set_default_timeout(8000)
+        page = context.new_page()
+        host = "/".join(url.split("/")[:3])
+
+        def note_request(request: Request) -> None:
+            if not request.url.startswith((host, "data:", "blob:")):
+                troubles.append(f"foreign request {request.url}")
+
+        page.on("console", note_console)
+        page.on("pageerror", lambda error: troubles.append(str(error)))
+        page.on("request", note_request)
+        page.goto(url)
+        return page
+
+    yield open_
+    for context in contexts:
+        context.close()
+    assert troubles == []
+
+
+def text_of(page: Page, selector: str = "main") -> str:
+    """What a person reads, with every kind of space as a plain one."""
+    return " ".join(page.locator(selector).first.inner_text().split())

@@ -1,0 +1,64 @@
+"""axe finds nothing, on every view, light and dark, wide and narrow."""
+
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.web.conftest import AXE, Opener, Server
+
+VIEWS = [
+    "/",
+    "/new",
+    "/rules",
+    "/api-reference",
+    "/rigs/marram-longbow/archer",
+    "/rigs/marram-longbow/bow",
+    "/rigs/sandpiper-thumb-bow/arrow",
+    "/rigs/marram-longbow/logbook",
+]
+
+
+def violations(page: Page) -> list[Any]:
+    source = AXE.read_text(encoding="utf-8")
+    page.evaluate(source)  # evaluated by the debugger, so the page's own policy stays strict
+    found = page.evaluate(
+        "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice']})"
+    )
+    return [
+        (one["id"], node["target"], node["failureSummary"])
+        for one in found["violations"]
+        for node in one["nodes"]
+    ]
+
+
+@pytest.mark.parametrize("dark", [False, True], ids=["light", "dark"])
+@pytest.mark.parametrize("width", [1280, 390])
+@pytest.mark.parametrize("view", VIEWS)
+def test_axe_finds_nothing(
+    shared_demo: Server, open_page: Opener, view: str, width: int, dark: bool
+) -> None:
+    page = open_page(shared_demo.url + view, width=width, height=844, dark=dark)
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    expect(page.locator("[aria-busy=true]")).to_have_count(0)
+    assert violations(page) == []
+
+
+@pytest.mark.parametrize("dark", [False, True], ids=["light", "dark"])
+def test_axe_finds_nothing_in_open_parts(
+    shared_demo: Server, open_page: Opener, dark: bool
+) -> None:
+    page = open_page(shared_demo.url + "/rigs/tideway-recurve/bow", dark=dark)
+    page.get_by_role("button", name="show the sum").first.click()
+    page.get_by_label("Jot", exact=True).fill("draw 66")
+    expect(page.locator("#jot-says")).to_contain_text("outside")
+    page.get_by_label("Length, nock to nock").fill("27")
+    expect(page.locator("#problem-bow")).to_be_visible()
+    assert violations(page) == []
+    page.get_by_role("button", name="Keys and words").click()
+    expect(page.get_by_role("dialog")).to_contain_text("The jot line")
+    assert violations(page) == []
+    page.get_by_role("dialog").get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="change parts").first.click()
+    expect(page.get_by_role("dialog").get_by_label("Bow", exact=True)).to_be_visible()
+    assert violations(page) == []

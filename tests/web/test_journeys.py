@@ -1,0 +1,424 @@
+"""What a person does, in the real page, reading what a person reads."""
+
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.web.conftest import Opener, Server, text_of
+
+MARRAM = "/rigs/marram-longbow"
+
+
+def jot(page: Page, text: str) -> None:
+    page.get_by_label("Jot", exact=True).fill(text)
+
+
+def rail(page: Page, stage: str) -> str:
+    return text_of(page, f"nav li:has-text('{stage}')")
+
+
+def toast_gone(page: Page) -> None:
+    """Close toasts, so that they stand before nothing."""
+    for button in page.get_by_role("button", name="Close", exact=True).all():
+        if button.is_visible():
+            button.click()
+
+
+# 1. the demo
+
+
+def test_the_demo_opens_with_three_judged_rigs(shared_demo: Server, open_page: Opener) -> None:
+    page = open_page(shared_demo.url)
+    expect(page.get_by_role("heading", level=2)).to_have_count(3)
+    expect(page.get_by_text("Stop.")).to_be_visible()
+    read = text_of(page)
+    assert "Marram longbow" in read
+    assert "27 3/8 in" in read
+    assert "The lightest arrow, 556 gr, on 53.7 lb is 10.4 ± 0.2 gr/lb: too far under" in read
+    page.get_by_role("link", name="Tideway recurve").click()
+    expect(page).to_have_url(re.compile("/rigs/tideway-recurve/archer"))
+    expect(page.get_by_role("heading", name="Archer")).to_be_visible()
+
+
+# 2. the first run
+
+
+def test_three_questions_lead_to_a_first_verdict(own: Server, open_page: Opener) -> None:
+    page = open_page(own.url)
+    page.get_by_label("Length").fill("27⅜")
+    page.get_by_label("How you know it").select_option("Marked on an arrow at full draw")
+    page.get_by_label("Your name").fill("Ann")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Which bow?")).to_be_visible()
+    page.get_by_label("Sort of bow").select_option("straight longbow")
+    page.get_by_label("Marked weight").fill("45")
+    page.get_by_label("Bow length").fill("66")
+    page.get_by_role("button", name="Next").click()
+    page.get_by_label("Finished mass").fill("27.9g")
+    page.get_by_role("button", name="See the verdict").click()
+    expect(page).to_have_url(re.compile("/rigs/straight-longbow/arrow"))
+    expect(page.get_by_role("heading", name="Arrow", exact=True)).to_be_visible()
+    assert "431 gr" in rail(page, "Arrow")
+    assert "settled" in page.locator("nav li svg").nth(0).get_attribute("aria-label")  # type: ignore[operator]
+    assert "usual floor for this bow, 9.5 gr/lb" in text_of(page, "aside")
+
+
+def test_every_question_can_be_skipped_and_the_estimate_is_marked(
+    own: Server, open_page: Opener
+) -> None:
+    page = open_page(own.url)
+    for question in ("How long is your draw?", "Which bow?", "Which arrow?"):
+        expect(page.get_by_role("heading", name=question)).to_be_visible()
+        page.get_by_role("button", name="Skip").click()
+    expect(page).to_have_url(re.compile("/arrow"))
+    marks = page.locator("nav li svg")
+    for index in range(3):
+        expect(marks.nth(index)).to_have_attribute("aria-label", "estimated")
+    read = text_of(page, "aside")
+    assert "A draw of 28 ± 2 1/2 in is a first guess." in read
+    assert "400 ± 64 gr is supposed." in read
+
+
+def test_a_bad_answer_is_said_beside_its_field_and_kept(own: Server, open_page: Opener) -> None:
+    page = open_page(own.url)
+    field = page.get_by_label("Length")
+    field.fill("66")
+    page.get_by_role("button", name="Next").click()
+    expect(page.locator("#problem-draw")).to_contain_text("outside what a draw length can be")
+    expect(field).to_have_value("66")
+    expect(field).to_have_attribute("aria-invalid", "true")
+
+
+def test_an_empty_bench_offers_the_demo_which_can_be_put_away(
+    own: Server, open_page: Opener
+) -> None:
+    page = open_page(own.url)
+    page.get_by_role("button", name="bring in three made-up demo rigs").click()
+    expect(page.get_by_role("heading", level=2)).to_have_count(3)
+    page.get_by_role("button", name="put away Tideway recurve").click()
+    expect(page.get_by_role("heading", name="Put away")).to_be_visible()
+    page.get_by_role("button", name="take out Tideway recurve").click()
+    expect(page.get_by_role("link", name="Tideway recurve")).to_be_visible()
+
+
+# 3. readings as they are spoken
+
+
+def test_a_jotted_reading_is_shown_before_it_is_recorded_and_can_be_taken_back(
+    demo: Server, open_page: Opener
+) -> None:
+    page = open_page(demo.url + MARRAM + "/bow")
+    jot(page, "scale 45.9 @ 29")
+    preview = page.locator("#jot-says")
+    expect(preview).to_contain_text("Draw weight 45.9 lb with the hook at 29 in")
+    expect(preview).to_contain_text("204 N")
+    expect(preview).to_contain_text("for Marram")
+    before = rail(page, "Logbook")
+    assert "45 entries" in before
+    page.keyboard.press("Enter")
+    row = page.get_by_role("row").filter(has_text="45.9 lb")
+    expect(row).to_be_visible()
+    expect(page.get_by_label("Jot", exact=True)).to_have_value("")
+    page.keyboard.press("Control+z")
+    expect(row).to_have_count(0)
+    page.get_by_role("button", name="Put back").click()
+    expect(row).to_be_visible()
+
+
+@pytest.mark.parametrize(
+    ("typed", "recorded"),
+    [
+        ("draw 27 3/8", "Draw 27 3/8 in on a marked arrow"),
+        ("69.5cm", "Draw 27 3/8 in on a marked arrow"),
+        ("27⅜", "Draw 27 3/8 in on a marked arrow"),
+        ("arrow 4 431gr", "Arrow 4 431 gr finished"),
+        ("brace 7 1/2", "Brace height 7 1/2 in"),
+        ("hold thumb", "Hold: thumb"),
+    ],
+)
+def test_readings_are_understood_as_spoken_and_stand_in_the_logbook(
+    demo: Server, open_page: Opener, typed: str, recorded: str
+) -> None:
+    page = open_page(demo.url + MARRAM + "/archer")
+    jot(page, typed)
+    expect(page.locator("#jot-says")).to_contain_text(recorded.split()[0])
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Jot", exact=True)).to_have_value("")
+    page.get_by_role("link", name="Logbook").click()
+    expect(page.locator("main li").first).to_be_visible()
+    assert recorded in text_of(page, "main section")
+
+
+def test_a_wrong_unit_is_questioned_and_the_guess_can_be_taken(
+    demo: Server, open_page: Opener
+) -> None:
+    page = open_page(demo.url + MARRAM + "/archer")
+    jot(page, "draw 66")
+    expect(page.locator("#jot-says")).to_contain_text("66 in is outside what a draw length can be.")
+    page.get_by_role("button", name="Did you mean 66 cm (26 in)?").click()
+    expect(page.locator("#jot-says")).to_contain_text("Draw 26 in on a marked arrow")
+    expect(page.get_by_label("Jot", exact=True)).to_have_value("draw 66 cm")
+
+
+def test_each_stage_records_through_its_own_controls(demo: Server, open_page: Opener) -> None:
+    page = open_page(demo.url + "/rigs/tideway-recurve/archer")
+    page.get_by_label("Measured to").select_option("back of the bow")
+    page.get_by_label("Reading", exact=True).fill("28")
+    expect(page.locator("#draw-says")).to_contain_text("to the back of the bow")
+    page.get_by_role("button", name="Record", exact=True).click()
+    expect(page.get_by_role("row")).to_have_count(4)
+    page.get_by_label("Anchor").select_option("under the chin")
+    expect(page.get_by_label("Anchor")).to_have_value("under_chin")
+    page.keyboard.press("Escape")
+
+    page.get_by_role("link", name="Bow", exact=False).first.click()
+    page.get_by_label("Scale reads").fill("38.9")
+    page.get_by_label("with the string at").fill("28 3/4")
+    page.get_by_role("button", name="Record", exact=True).click()
+    expect(page.get_by_role("row").filter(has_text="38.9 lb")).to_be_visible()
+    page.get_by_label("Maker's longest draw").fill("30 1/2")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Maker's longest draw")).to_have_attribute(
+        "placeholder", re.compile(r"30\s1/2\sin")
+    )
+
+    page.get_by_role("navigation").get_by_role("link", name="Arrow").click()
+    page.get_by_label("Finished mass").fill("349gr")
+    page.get_by_role("button", name="Record", exact=True).click()
+    expect(page.get_by_role("row").filter(has_text="349 gr")).to_contain_text("4")
+
+
+def test_bad_input_in_a_field_is_said_beside_it_and_kept(demo: Server, open_page: Opener) -> None:
+    page = open_page(demo.url + MARRAM + "/bow")
+    field = page.get_by_label("Length, nock to nock")
+    field.fill("27")
+    expect(page.locator("#problem-bow")).to_contain_text(
+        "27 in is outside what a bow length can be"
+    )
+    field.press("Enter")
+    expect(field).to_have_value("27")
+    expect(page.locator("#problem-bow")).to_contain_text("Did you mean a draw length of 27 in?")
+
+
+def test_history_takes_back_and_puts_back(demo: Server, open_page: Opener) -> None:
+    page = open_page(demo.url + MARRAM + "/logbook")
+    page.get_by_role("button", name="take back Brace height 7 5/8 in").click()
+    expect(page.get_by_role("button", name="put back Brace height 7 5/8 in")).to_be_visible()
+    page.get_by_role("link", name="Bow", exact=False).first.click()
+    expect(page.get_by_label("Brace height now")).to_have_attribute(
+        "placeholder", re.compile(r"7\s3/8\sin")
+    )
+    page.go_back()
+    page.get_by_role("button", name="put back Brace height 7 5/8 in").click()
+    expect(page.get_by_role("button", name="take back Brace height 7 5/8 in")).to_be_visible()
+
+
+def test_the_logbook_saves_a_file_that_the_command_line_judges(
+    demo: Server, open_page: Opener, tmp_path: Path
+) -> None:
+    from lyrandis.cli import judge_text
+
+    page = open_page(demo.url + "/rigs/sandpiper-thumb-bow/logbook")
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Save as a file").click()
+    path = tmp_path / "saved.json"
+    download.value.save_as(path)
+    assessment = judge_text(path.read_text())
+    assert assessment.name == "Sandpiper thumb bow"
+    assert assessment.findings[0].severity == "stop"
+
+
+# 4 and 5. what is read on the stages
+
+
+def test_the_bow_stage_says_weight_slope_and_the_mark_to_look_for(
+    shared_demo: Server, open_page: Opener
+) -> None:
+    page = open_page(shared_demo.url + "/rigs/tideway-recurve/bow")
+    expect(page.get_by_role("heading", name="Bow", exact=True)).to_be_visible()
+    read = text_of(page)
+    assert "Hunting recurve, marked 38.0 lb at 28 in." in read
+    assert "Weight at your draw 39.6 lb ± 3.1, estimated" in read
+    assert "Mark to look for, at 28 in 34.6 lb ± 0.6, by rule" in read
+
+
+def test_a_finding_shows_its_sum_its_rule_and_leads_to_its_control(
+    shared_demo: Server, open_page: Opener
+) -> None:
+    page = open_page(shared_demo.url + "/rigs/tideway-recurve/archer")
+    finding = page.locator("aside li").filter(has_text="worked out from the mark")
+    finding.get_by_role("button", name="show the sum").click()
+    read = " ".join(finding.inner_text().split())
+    assert "Mark: 38.0 lb with the string at 28 in." in read
+    assert "Weight there 39.6 ± 3.1 lb." in read
+    finding.get_by_role("button", name="Weigh the bow").click()
+    expect(page).to_have_url(re.compile("/bow$"))
+    expect(page.get_by_label("Scale reads")).to_be_focused()
+    finding.get_by_role("link", name="the rule").click()
+    expect(page.locator("#weight-from-mark")).to_be_focused()
+    assert "2 to 3 lb on a 45 lb bow" in text_of(page, "#weight-from-mark")
+    page.go_back()
+    expect(page.get_by_role("heading", name="Bow", exact=True)).to_be_visible()
+
+
+def test_stop_stands_on_every_stage(shared_demo: Server, open_page: Opener) -> None:
+    page = open_page(shared_demo.url + "/rigs/sandpiper-thumb-bow/archer")
+    for stage in ("Archer", "Bow", "Arrow"):
+        page.get_by_role("navigation").get_by_role("link", name=stage).click()
+        alert = page.locator("main").get_by_role("alert")
+        expect(alert).to_contain_text("Do not shoot it.")
+
+
+def test_changing_parts_is_history(demo: Server, open_page: Opener) -> None:
+    page = open_page(demo.url + MARRAM + "/arrow")
+    page.get_by_role("button", name="change parts").first.click()
+    page.get_by_label("Arrows", exact=True).select_option("Carbon, set A")
+    page.get_by_role("dialog").get_by_role("button", name="Close").click()
+    expect(page.locator("nav li").filter(has_text="Arrow")).to_contain_text("352")
+    page.keyboard.press("Control+z")
+    expect(page.locator("nav li").filter(has_text="Arrow")).to_contain_text("469")
+
+
+# 6. keyboard, phone, light and dark, left hand
+
+
+def test_keys_move_between_stages_and_change_units(shared_demo: Server, open_page: Opener) -> None:
+    page = open_page(shared_demo.url + MARRAM + "/archer")
+    expect(page.get_by_role("heading", name="Archer", exact=True)).to_be_visible()
+    for key, name in (("2", "Bow"), ("3", "Arrow"), ("9", "Logbook"), ("1", "Archer")):
+        page.keyboard.press(key)
+        expect(page.get_by_role("heading", name=name, exact=True)).to_be_visible()
+    page.keyboard.press("u")
+    expect(page.locator("nav li").first).to_contain_text("69.5")
+    page.keyboard.press("j")
+    expect(page.get_by_label("Jot", exact=True)).to_be_focused()
+    page.keyboard.type("u2")
+    expect(page.get_by_label("Jot", exact=True)).to_have_value("u2")
+    page.keyboard.press("Escape")
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog")).to_contain_text("scale 36.2 @ 27")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_be_hidden()
+
+
+def test_a_reading_can_be_recorded_by_keyboard_alone(demo: Server, open_page: Opener) -> None:
+    page = open_page(demo.url + MARRAM + "/arrow")
+    expect(page.get_by_role("heading", name="Arrow", exact=True)).to_be_visible()
+    page.keyboard.press("j")
+    page.keyboard.type("arrow 7 471gr")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("row").filter(has_text="471 gr")).to_be_visible()
+
+
+@pytest.mark.parametrize("width", [390, 768, 1280, 1920])
+@pytest.mark.parametrize("path", ["", "/archer", "/bow", "/arrow", "/logbook"])
+def test_nothing_is_cut_off_sideways(
+    shared_demo: Server, open_page: Opener, width: int, path: str
+) -> None:
+    url = shared_demo.url + (f"/rigs/sandpiper-thumb-bow{path}" if path else "")
+    page = open_page(url, width=width, height=844)
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
+    wide = page.evaluate(
+        """() => [...document.querySelectorAll('main *')].filter((node) =>
+             node.getBoundingClientRect().right > window.innerWidth + 1).length"""
+    )
+    assert wide == 0
+
+
+def test_a_phone_shows_the_next_step_first_and_records(demo: Server, open_page: Opener) -> None:
+    page = open_page(demo.url + "/rigs/tideway-recurve/archer", width=390, height=844)
+    button = page.get_by_role("button", name="Weigh the bow").first
+    box = button.bounding_box()
+    assert box is not None
+    assert box["y"] < 200
+    jot(page, "scale 39 @ 28 3/4")
+    page.get_by_role("form", name="Jot line").get_by_role("button", name="Record").click()
+    expect(page.locator("nav li").filter(has_text="Bow")).to_contain_text("39.0")
+
+
+def test_theme_follows_the_system_until_chosen_and_is_kept(
+    shared_demo: Server, open_page: Opener
+) -> None:
+    page = open_page(shared_demo.url, dark=True)
+    html = page.locator("html")
+    expect(html).to_have_attribute("data-mode", "dark")
+    page.get_by_role("button", name="Light theme").click()
+    expect(html).to_have_attribute("data-mode", "light")
+    page.reload()
+    expect(html).to_have_attribute("data-mode", "light")
+
+
+def test_the_draw_drawing_is_mirrored_for_the_left_hand(
+    shared_demo: Server, open_page: Opener
+) -> None:
+    hooks = {}
+    for rig in ("marram-longbow", "tideway-recurve"):
+        page = open_page(f"{shared_demo.url}/rigs/{rig}/archer")
+        hook = page.locator("main svg circle.hook")
+        expect(hook).to_be_visible()
+        box = hook.bounding_box()
+        frame = page.locator("main svg").first.bounding_box()
+        assert box is not None
+        assert frame is not None
+        hooks[rig] = (box["x"] - frame["x"]) / frame["width"]
+    assert hooks["marram-longbow"] > 0.6  # left-handed: string to the right
+    assert hooks["tideway-recurve"] < 0.4
+
+
+# trouble
+
+
+def test_what_is_typed_survives_a_server_that_is_gone_and_back(
+    demo: Server, open_page: Opener
+) -> None:
+    page = open_page(demo.url + MARRAM + "/archer")
+    expect(page.get_by_role("heading", name="Archer", exact=True)).to_be_visible()
+    demo.kill()
+    jot(page, "draw 27 3/8")
+    expect(page.locator("#jot-says")).to_contain_text("Lyrandis does not answer.")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Jot", exact=True)).to_have_value("draw 27 3/8")
+    demo.start()
+    page.get_by_label("Jot", exact=True).press("Enter")
+    expect(page.get_by_label("Jot", exact=True)).to_have_value("")
+    expect(page.locator("main").get_by_role("row")).to_have_count(6)
+
+
+def test_two_windows_on_one_rig_are_told_and_lose_nothing(demo: Server, open_page: Opener) -> None:
+    one = open_page(demo.url + MARRAM + "/bow")
+    two = open_page(demo.url + MARRAM + "/bow")
+    for page in (one, two):
+        expect(page.get_by_role("heading", name="Bow", exact=True)).to_be_visible()
+    field = one.get_by_label("Brace height now")
+    field.fill("7 1/2")
+    field.press("Enter")
+    expect(field).to_have_value("")
+    other = two.get_by_label("Brace height now")
+    other.fill("7 1/4")
+    other.press("Enter")
+    expect(two.locator("#problem-brace")).to_contain_text("in another window")
+    expect(other).to_have_value("7 1/4")
+    expect(other).to_have_attribute("placeholder", re.compile(r"7\s1/2"))
+    other.press("Enter")
+    expect(other).to_have_value("")
+    expect(other).to_have_attribute("placeholder", re.compile(r"7\s1/4"))
+
+
+def test_unknown_addresses_say_so(shared_demo: Server, open_page: Opener) -> None:
+    page = open_page(shared_demo.url + "/rigs/no-such-rig/bow")
+    expect(page.get_by_role("heading", name="No such rig")).to_be_visible()
+    page = open_page(shared_demo.url + "/nowhere")
+    expect(page.get_by_role("heading", name="There is nothing at this address")).to_be_visible()
+
+
+def test_the_api_page_documents_every_route(shared_demo: Server, open_page: Opener) -> None:
+    from lyrandis.api.app import openapi_document
+
+    page = open_page(shared_demo.url + "/api-reference")
+    expect(page.get_by_role("heading", name="POST /api/entries", exact=True)).to_be_visible()
+    read = text_of(page)
+    for path in openapi_document()["paths"]:
+        assert path in read
