@@ -4,15 +4,17 @@ import os
 import socket
 import subprocess
 import sys
+import threading
 import time
 import urllib.request
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
+import uvicorn
 from playwright.sync_api import Browser, ConsoleMessage, Page, Request, sync_playwright
 
-from lyrandis.api.app import STATIC
+from lyrandis.api.app import STATIC, Settings, create_app
 
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
 CHROMIUM_FLAGS = [
@@ -62,31 +64,58 @@ def _free_port() -> int:
 
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
+    assert (STATIC / "index.html").is_file(), "build the page first: make test does"
     with sync_playwright() as playwright:
         found = playwright.chromium.launch(executable_path=CHROMIUM, args=CHROMIUM_FLAGS)
         yield found
         found.close()
 
 
+class HereServer:
+    """A bench served from a thread of the test itself: quick to start."""
+
+    def __init__(self, folder: Path, *, demo: bool) -> None:
+        app = create_app(Settings(database=folder / "bench.sqlite3", demo=demo))
+        config = uvicorn.Config(app, log_level="error", ws="none", lifespan="on")
+        self._server = uvicorn.Server(config)
+        listening = socket.socket()
+        listening.bind(("127.0.0.1", 0))
+        self.url = f"http://127.0.0.1:{listening.getsockname()[1]}"
+        self._thread = threading.Thread(target=self._server.run, args=([listening],), daemon=True)
+        self._thread.start()
+
+    def stop(self) -> None:
+        self._server.should_exit = True
+        self._server.force_exit = True
+        self._thread.join(5)
+
+
 @pytest.fixture
-def demo(tmp_path: Path) -> Iterator[Server]:
-    assert (STATIC / "index.html").is_file(), "build the page first: make test does"
-    server = Server(tmp_path / "demo", demo=True)
+def demo(tmp_path: Path) -> Iterator[HereServer]:
+    server = HereServer(tmp_path / "demo", demo=True)
     yield server
-    server.kill()
+    server.stop()
 
 
 @pytest.fixture(scope="session")
-def shared_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
+def shared_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[HereServer]:
     """A demo bench for tests that only look."""
-    server = Server(tmp_path_factory.mktemp("shared"), demo=True)
+    server = HereServer(tmp_path_factory.mktemp("shared"), demo=True)
     yield server
-    server.kill()
+    server.stop()
 
 
 @pytest.fixture
-def own(tmp_path: Path) -> Iterator[Server]:
-    server = Server(tmp_path / "own", demo=False)
+def own(tmp_path: Path) -> Iterator[HereServer]:
+    server = HereServer(tmp_path / "own", demo=False)
+    yield server
+    server.stop()
+
+
+@pytest.fixture
+def killable(tmp_path: Path) -> Iterator[Server]:
+    """A demo bench in a process of its own, to be killed and started again."""
+    server = Server(tmp_path / "killable", demo=True)
     yield server
     server.kill()
 

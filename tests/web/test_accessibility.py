@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.web.conftest import AXE, Opener, Server
+from tests.web.conftest import AXE, HereServer, Opener
 
 VIEWS = [
     "/",
@@ -23,7 +23,8 @@ def violations(page: Page) -> list[Any]:
     source = AXE.read_text(encoding="utf-8")
     page.evaluate(source)  # evaluated by the debugger, so the page's own policy stays strict
     found = page.evaluate(
-        "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice']})"
+        """axe.run(document, {runOnly:
+             ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice']})"""
     )
     return [
         (one["id"], node["target"], node["failureSummary"])
@@ -32,11 +33,12 @@ def violations(page: Page) -> list[Any]:
     ]
 
 
-@pytest.mark.parametrize("dark", [False, True], ids=["light", "dark"])
-@pytest.mark.parametrize("width", [1280, 390])
+@pytest.mark.parametrize(
+    ("width", "dark"), [(1280, False), (390, True)], ids=["wide", "phone-dark"]
+)
 @pytest.mark.parametrize("view", VIEWS)
 def test_axe_finds_nothing(
-    shared_demo: Server, open_page: Opener, view: str, width: int, dark: bool
+    shared_demo: HereServer, open_page: Opener, view: str, width: int, dark: bool
 ) -> None:
     page = open_page(shared_demo.url + view, width=width, height=844, dark=dark)
     expect(page.get_by_role("heading", level=1)).to_be_visible()
@@ -46,7 +48,7 @@ def test_axe_finds_nothing(
 
 @pytest.mark.parametrize("dark", [False, True], ids=["light", "dark"])
 def test_axe_finds_nothing_in_open_parts(
-    shared_demo: Server, open_page: Opener, dark: bool
+    shared_demo: HereServer, open_page: Opener, dark: bool
 ) -> None:
     page = open_page(shared_demo.url + "/rigs/tideway-recurve/bow", dark=dark)
     page.get_by_role("button", name="show the sum").first.click()

@@ -81,7 +81,9 @@ def _missing(c: Computed) -> j.NextStep | None:
                 "Everything else follows from it. Draw a light bow with a long arrow and have the "
                 "shaft marked above the deepest part of the grip."
             ),
-            tells=phrase("It gives your draw length: the mark's distance from the nock, plus 1¾ in."),
+            tells=phrase(
+                "It gives your draw length: the mark's distance from the nock, plus 1¾ in."
+            ),
             minutes=5,
             action=_MARK_ARROW,
         )
@@ -97,7 +99,9 @@ def _missing(c: Computed) -> j.NextStep | None:
         return j.NextStep(
             title=phrase("Weigh a finished arrow"),
             why=phrase("An arrow too light for its bow is half a dry fire."),
-            tells=phrase("It gives grains per pound, against the lightest this bow should be given."),
+            tells=phrase(
+                "It gives grains per pound, against the lightest this bow should be given."
+            ),
             minutes=2,
             action=WEIGH_ARROW,
         )
@@ -195,10 +199,34 @@ def _tell(c: Computed) -> j.NextStep | None:
     """Ask for the plain facts that sharpen what is said, one at a time."""
     archer, bow = c.setup.archer, c.setup.bow
     asks = (
-        (archer.hold, "Say how you hold the string", "archer", "hold", "It gives the hook depth to expect."),
-        (archer.hand, "Say which hand draws", "archer", "hand", "It puts left and right the way you see them."),
-        (bow.family, "Say what sort of bow it is", "bow", "family", "It gives the usual floor for its arrows."),
-        (bow.length, "Enter the bow's length", "bow", "bow", "It says which bows this one compares with."),
+        (
+            archer.hold,
+            "Say how you hold the string",
+            "archer",
+            "hold",
+            "It gives the hook depth to expect.",
+        ),
+        (
+            archer.hand,
+            "Say which hand draws",
+            "archer",
+            "hand",
+            "It puts left and right the way you see them.",
+        ),
+        (
+            bow.family,
+            "Say what sort of bow it is",
+            "bow",
+            "family",
+            "It gives the usual floor for its arrows.",
+        ),
+        (
+            bow.length,
+            "Enter the bow's length",
+            "bow",
+            "bow",
+            "It says which bows this one compares with.",
+        ),
         (
             bow.draw_limit,
             "Enter the maker's longest draw",

@@ -112,11 +112,11 @@ class Bench:
     ) -> str:
         """Make a rig, and those of its parts that are new, all or none; return its id."""
         with Session(self._write) as session, session.begin():
+            rig = self._make(session, NewPart("rig", name), "own")
             ids = {
                 kind: part if isinstance(part, str) else self._make(session, part, "own")
                 for kind, part in parts.items()
             }
-            rig = self._make(session, NewPart("rig", name), "own")
             for kind, part_id in ids.items():
                 draft = e.EntryDraft(
                     subject=e.Subject(kind="rig", id=rig),

@@ -8,7 +8,12 @@
   const id = $props.id();
 </script>
 
-<section aria-labelledby={id} class="card rounded bg-ink p-4 text-on-ink" class:brief>
+<section
+  aria-labelledby={brief ? undefined : id}
+  aria-label={brief ? 'Next step in brief' : undefined}
+  class="card rounded bg-ink p-4 text-on-ink"
+  class:brief
+>
   {#if !brief}<p class="text-sm opacity-80">Next step</p>{/if}
   <h2 {id}>{tell(step.title)}</h2>
   {#if !brief}

@@ -76,7 +76,7 @@
       aria-describedby={reading.problem ? `problem-${control}` : undefined}
     />
     {#if reading.text.trim()}
-      <button class="act px-2" disabled={!reading.parsed?.draft || bench.busy} title="Record">
+      <button class="act px-2" disabled={bench.busy} title="Record">
         <Check size={18} aria-hidden="true" /><span class="sr-only">Record {label}</span>
       </button>
     {/if}

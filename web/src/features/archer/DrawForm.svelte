@@ -103,7 +103,9 @@
       <input type="checkbox" bind:checked={onRig} onchange={reread} disabled={!takesDatum} />
       this rig only
     </label>
-    <button class="act act-strong" disabled={!reading.parsed?.draft || bench.busy}>Record</button>
+    <button class="act" class:act-strong={reading.parsed?.draft} disabled={bench.busy}
+      >Record</button
+    >
   </div>
   <div id="draw-says" class="col-span-2 min-h-5">
     {#if reading.problem}

@@ -29,7 +29,11 @@
   {#if drawing.readings.length}
     <table class="rows mt-1">
       <thead>
-        <tr><th>How</th><th>On pivot + 1¾</th><th>Counts</th><th></th></tr>
+        <tr
+          ><th>How</th><th>On pivot + 1¾</th><th>Counts</th><th
+            ><span class="sr-only">Take back</span></th
+          ></tr
+        >
       </thead>
       <tbody>
         {#each drawing.readings as reading (reading.entry)}

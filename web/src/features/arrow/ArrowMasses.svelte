@@ -29,7 +29,11 @@
   {#if sorted.length}
     <table class="rows mt-1">
       <thead>
-        <tr><th>No.</th><th>Mass</th><th>Off the mean</th><th>Per pound</th><th></th></tr>
+        <tr
+          ><th>No.</th><th>Mass</th><th>Off the mean</th><th>Per pound</th><th
+            ><span class="sr-only">Take back</span></th
+          ></tr
+        >
       </thead>
       <tbody>
         {#each sorted as arrow (arrow.entry)}

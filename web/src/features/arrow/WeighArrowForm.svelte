@@ -55,7 +55,7 @@
       aria-describedby="arrow-says"
     />
   </div>
-  <button class="act act-strong" disabled={!reading.parsed?.draft || bench.busy}>Record</button>
+  <button class="act" class:act-strong={reading.parsed?.draft} disabled={bench.busy}>Record</button>
   <div id="arrow-says" class="col-span-3 min-h-5">
     {#if reading.problem}
       <ProblemNote

@@ -25,12 +25,15 @@
     }
   });
 
+  const line = () => `scale ${weight} @ ${draw}${groove ? ' groove' : ''}`;
+
   function read() {
-    reading.type(complete ? `scale ${weight} @ ${draw}${groove ? ' groove' : ''}` : '');
+    reading.type(complete ? line() : '');
   }
 
   async function submit(event: SubmitEvent) {
     event.preventDefault();
+    reading.type(line());
     if (!(await reading.record())) return;
     weight = '';
     draw = '';
@@ -70,7 +73,9 @@
     read at the nock groove, not the hook
   </label>
   <div class="flex items-center justify-end">
-    <button class="act act-strong" disabled={!reading.parsed?.draft || bench.busy}>Record</button>
+    <button class="act" class:act-strong={reading.parsed?.draft} disabled={bench.busy}
+      >Record</button
+    >
   </div>
   <div id="scale-says" class="col-span-2 min-h-5">
     {#if reading.problem}

@@ -29,7 +29,11 @@
   {#if points.length}
     <table class="rows mt-1">
       <thead>
-        <tr><th>String at</th><th>Scale</th><th>Line</th><th>Off</th><th></th></tr>
+        <tr
+          ><th>String at</th><th>Scale</th><th>Line</th><th>Off</th><th
+            ><span class="sr-only">Take back</span></th
+          ></tr
+        >
       </thead>
       <tbody>
         {#each points as point (point.entry)}
