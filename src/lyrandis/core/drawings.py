@@ -134,7 +134,8 @@ def draw_all(c: Computed) -> Drawings:
 
 def _draw(c: Computed) -> DrawDrawing:
     bow = c.setup.bow
-    readings = (*c.draw.used, *c.draw.beside) if c.draw else ()
+    marks = [(reading, True) for reading in c.draw.used] if c.draw else []
+    marks += [(reading, False) for reading in c.draw.beside] if c.draw else []
     return DrawDrawing(
         back_mm=grip_depth(bow.back_depth, BACK_DEPTH_IN).value,
         belly_mm=grip_depth(bow.belly_depth, BELLY_DEPTH_IN).value,
@@ -149,9 +150,9 @@ def _draw(c: Computed) -> DrawDrawing:
                 method=reading.method,
                 draw_mm=reading.length.value,
                 plus_minus_mm=reading.length.plus_minus,
-                used=c.draw is not None and reading in c.draw.used,
+                used=used,
             )
-            for reading in readings
+            for reading, used in marks
         ),
     )
 
@@ -161,7 +162,7 @@ def _weight(c: Computed) -> WeightDrawing | None:
         return None
     limit = c.setup.bow.draw_limit
     points = [*c.weight.points]
-    if c.weight.mark and c.weight.mark not in points:
+    if c.weight.mark and c.weight.basis == "weighed":
         points.append(c.weight.mark)
     return WeightDrawing(
         line=tuple(_samples(c)),
@@ -173,7 +174,7 @@ def _weight(c: Computed) -> WeightDrawing | None:
                 expected_lbf=c.weight.at(point.draw_mm).value,
                 typed_draw_mm=point.recorded.reading.draw_length_mm,
                 string_at=getattr(point.recorded.reading, "string_at", "hook"),
-                is_mark=point is c.weight.mark,
+                is_mark=point.recorded.reading.kind == "bow_mark",
             )
             for point in points
         ),

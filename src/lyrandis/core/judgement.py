@@ -118,3 +118,17 @@ def weakest(*origins: Origin | e.Source) -> Origin:
     'estimated'
     """
     return max(origins, key=_WEAKEST_LAST.index)
+
+
+MOST_LINES = 8
+"""Readings written out in a sum; a longer list says how many more there are."""
+
+
+def shortened(lines: list[Phrase], count: int) -> tuple[Phrase, ...]:
+    """Return the lines of a sum over `count` readings, saying how many are not written out.
+
+    >>> [line.text() for line in shortened([Phrase(template="27 in.")], 3)]
+    ['27 in.', 'And 2 more.']
+    """
+    more = count - len(lines)
+    return (*lines, Phrase(template=f"And {more} more.")) if more else tuple(lines)

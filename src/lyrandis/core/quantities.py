@@ -131,8 +131,8 @@ def check(key: str, value: float) -> float:
             f"{_an(meant.name).capitalize()} must be a finite number.",
             "Type a plain number.",
         )
-    wanted = f"{say(meant.low, meant.unit)} and {say(meant.high, meant.unit)}"
-    said = say(value, meant.unit) if value < 100 * meant.high else "That"
+    wanted = f"{_short(meant.low, meant.unit)} and {_short(meant.high, meant.unit)}"
+    said = _short(value, meant.unit) if value < 100 * meant.high else "That"
     if value < 0 or (value == 0 and meant.low > 0):
         reason = f"{_an(meant.name).capitalize()} cannot be {'negative' if value < 0 else 'zero'}."
     else:
@@ -143,6 +143,10 @@ def check(key: str, value: float) -> float:
         f"Give {_an(meant.name)} between {wanted}, and check the unit.",
         guesses=_guesses(key, value) if value > 0 else (),
     )
+
+
+def _short(value: float, unit: Unit) -> str:
+    return say(value, unit).replace(".0 ", " ")
 
 
 def _checked(key: str) -> AfterValidator:

@@ -1,5 +1,6 @@
 """Folding entries into the setup: what is known of a rig, each fact with its entry."""
 
+from collections import defaultdict
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
@@ -164,7 +165,7 @@ def fold(
         rig = next((s.subject.id for s in reversed(standing) if s.subject.kind == "rig"), None)
     fitted = parts_fitted(standing, rig)
     chosen = _of_rig(standing, rig, fitted)
-    on_rig = chosen.get("rig", [])
+    on_rig = chosen["rig"]
     away = _last(on_rig, e.PutAway)
     return Setup(
         rig=rig,
@@ -173,33 +174,37 @@ def fold(
         revision=max((entry.seq for entry in entries), default=0),
         entry_count=len(entries),
         fitted=fitted,
-        archer=_fold_archer(chosen.get("archer", []), on_rig),
-        bow=_fold_bow(chosen.get("bow", [])),
-        string=_fold_string(chosen.get("string", []), standing, rig),
-        arrows=_fold_arrows(chosen.get("arrow_set", [])),
+        archer=_fold_archer(chosen["archer"], on_rig),
+        bow=_fold_bow(chosen["bow"]),
+        string=_fold_string(chosen["string"], on_rig),
+        arrows=_fold_arrows(chosen["arrow_set"]),
         brace_height=_last(on_rig, e.BraceHeight),
-        notes=_all([entry for group in chosen.values() for entry in group], e.Noted),
+        notes=tuple(note for pile in chosen.values() for note in _all(pile, e.Noted)),
     )
 
 
-def _of_rig(standing: list[e.Entry], rig: str | None, fitted: e.Fitted) -> dict[str, list[e.Entry]]:
-    """Group the standing entries that speak of this rig as it is now, by kind of subject.
+Pile = dict[type[e.BaseReading], list[e.Entry]]
+"""Standing entries of one subject, in order, by kind of reading."""
+
+
+def _of_rig(standing: list[e.Entry], rig: str | None, fitted: e.Fitted) -> dict[str, Pile]:
+    """Pile up the standing entries that speak of this rig as it is now, by kind of subject.
 
     A rig's own reading of bow or draw counts only with the parts it was made with.
     """
     wanted: dict[str, str | None] = {"rig": rig, **dict(fitted)}
-    chosen: dict[str, list[e.Entry]] = {}
-    so_far: list[e.Entry] = []
+    chosen: dict[str, Pile] = {kind: defaultdict(list) for kind in wanted}
+    so_far: dict[str, str | None] = {}
     for entry in standing:
-        if entry.subject.kind == "rig" and isinstance(entry.reading, e.PartFitted):
-            so_far.append(entry)
-        if wanted.get(entry.subject.kind) != entry.subject.id:
+        kind, reading = entry.subject.kind, entry.reading
+        if wanted[kind] != entry.subject.id:
             continue
-        if entry.subject.kind == "rig":
-            then = entry.fitted or parts_fitted(so_far, rig)
-            if not _same_parts(entry.reading, then, fitted):
+        if kind == "rig":
+            if isinstance(reading, e.PartFitted):
+                so_far[reading.part] = reading.part_id
+            elif not _same_parts(reading, entry.fitted or e.Fitted(**so_far), fitted):
                 continue
-        chosen.setdefault(entry.subject.kind, []).append(entry)
+        chosen[kind][type(reading)].append(entry)
     return chosen
 
 
@@ -224,27 +229,21 @@ def _same_parts(reading: e.Reading, then: e.Fitted, now: e.Fitted) -> bool:
     return not isinstance(reading, _NEEDS_SAME_BOW) or then.bow == now.bow
 
 
-def _all(entries: list[e.Entry], kind: type[R], *, on_rig: bool = False) -> tuple[Recorded[R], ...]:
-    return tuple(
-        Recorded(cast(R, entry.reading), entry, on_rig)
-        for entry in entries
-        if isinstance(entry.reading, kind)
-    )
+def _all(pile: Pile, kind: type[R], *, on_rig: bool = False) -> tuple[Recorded[R], ...]:
+    return tuple(Recorded(cast(R, entry.reading), entry, on_rig) for entry in pile.get(kind, ()))
 
 
-def _last(entries: list[e.Entry], kind: type[R], *, on_rig: bool = False) -> Recorded[R] | None:
-    for entry in reversed(entries):
-        if isinstance(entry.reading, kind):
-            return Recorded(cast(R, entry.reading), entry, on_rig)
-    return None
+def _last(pile: Pile, kind: type[R], *, on_rig: bool = False) -> Recorded[R] | None:
+    entries = pile.get(kind)
+    return Recorded(cast(R, entries[-1].reading), entries[-1], on_rig) if entries else None
 
 
-def _name(entries: list[e.Entry]) -> str | None:
+def _name(entries: Pile) -> str | None:
     named = _last(entries, e.Named)
     return None if named is None else named.reading.name
 
 
-def _fold_archer(entries: list[e.Entry], on_rig: list[e.Entry]) -> ArcherSetup:
+def _fold_archer(entries: Pile, on_rig: Pile) -> ArcherSetup:
     def every(kind: type[R]) -> tuple[Recorded[R], ...]:
         return _all(entries, kind) + _all(on_rig, kind, on_rig=True)
 
@@ -267,7 +266,7 @@ def _fold_archer(entries: list[e.Entry], on_rig: list[e.Entry]) -> ArcherSetup:
     )
 
 
-def _fold_bow(entries: list[e.Entry]) -> BowSetup:
+def _fold_bow(entries: Pile) -> BowSetup:
     def depth(to: str) -> Recorded[e.GripDepth] | None:
         return _last_where(entries, e.GripDepth, lambda reading: reading.to == to)
 
@@ -286,28 +285,20 @@ def _fold_bow(entries: list[e.Entry]) -> BowSetup:
     )
 
 
-def _last_where(
-    entries: list[e.Entry], kind: type[R], wanted: Callable[[R], bool]
-) -> Recorded[R] | None:
+def _last_where(entries: Pile, kind: type[R], wanted: Callable[[R], bool]) -> Recorded[R] | None:
     return next((r for r in reversed(_all(entries, kind)) if wanted(r.reading)), None)
 
 
-def _fold_string(entries: list[e.Entry], standing: list[e.Entry], rig: str | None) -> StringSetup:
-    fitted_at = None
-    for entry in standing:
-        reading = entry.reading
-        if (
-            entry.subject.id == rig
-            and isinstance(reading, e.PartFitted)
-            and reading.part == "string"
-        ):
-            fitted_at = entry.happened_at
+def _fold_string(entries: Pile, on_rig: Pile) -> StringSetup:
+    fitted = _last_where(on_rig, e.PartFitted, lambda reading: reading.part == "string")
     return StringSetup(
-        name=_name(entries), builds=_all(entries, e.StringBuild), fitted_at=fitted_at
+        name=_name(entries),
+        builds=_all(entries, e.StringBuild),
+        fitted_at=fitted.entry.happened_at if fitted else None,
     )
 
 
-def _fold_arrows(entries: list[e.Entry]) -> ArrowSetup:
+def _fold_arrows(entries: Pile) -> ArrowSetup:
     """Fold an arrow set: one mass per number, the newest; unnumbered readings add up."""
     newest: dict[object, Recorded[e.ArrowMassed]] = {}
     for mass in _all(entries, e.ArrowMassed):

@@ -19,6 +19,11 @@ from lyrandis.store.models import EntryRow, SubjectRow
 
 Origin = Literal["own", "demo"]
 
+_AT_ONCE = 500
+"""Rows asked for in one statement: SQLite takes a bounded number of parameters."""
+_MOST_KEPT = 10_000
+"""Parsed entries kept in memory, some 20 MB at the most."""
+
 
 @dataclass(frozen=True)
 class KnownSubject:
@@ -47,6 +52,7 @@ class Bench:
         self._read = engine
         self._write = engine.execution_options(writing=True)
         self._clock = clock
+        self._known: dict[int, e.Entry] = {}
 
     def is_empty(self) -> bool:
         with Session(self._read) as session:
@@ -76,18 +82,50 @@ class Bench:
             for rig in self.subjects("rig")
         ]
 
+    def check_rig(self, rig: str) -> None:
+        """Raise `DomainError` when there is no such rig."""
+        with Session(self._read) as session:
+            _check_rig(session, rig)
+
     def entries_of_rig(self, rig: str) -> list[e.Entry]:
         """Return every entry of the rig and of each part it ever had, in order.
 
         Raises `DomainError` when there is no such rig.
         """
         with Session(self._read) as session:
-            return _entries_of_rig(session, rig)
+            _check_rig(session, rig)
+            own = self._entries(session, {rig: "rig"})
+            parts: dict[str, e.SubjectKind] = {
+                entry.reading.part_id: entry.reading.part
+                for entry in own
+                if isinstance(entry.reading, e.PartFitted) and entry.reading.part_id
+            }
+            return in_order([*own, *self._entries(session, parts)])
 
     def entries_of(self, subject: str) -> list[e.Entry]:
         with Session(self._read) as session:
-            kind = _kind_of(session, subject)
-            return [_entry(row, kind) for row in _rows(session, [subject])]
+            return self._entries(session, {subject: _kind_of(session, subject)})
+
+    def _entries(self, session: Session, subjects: dict[str, e.SubjectKind]) -> list[e.Entry]:
+        """Return the entries of these subjects by order of recording.
+
+        Recorded entries never change, so those read before are kept and not read again.
+        """
+        query = select(EntryRow.seq).where(EntryRow.subject_id.in_(subjects))
+        wanted = session.scalars(query.order_by(EntryRow.seq)).all()
+        known = self._known
+        missing = [seq for seq in wanted if seq not in known]
+        fresh: dict[int, e.Entry] = {}
+        for start in range(0, len(missing), _AT_ONCE):
+            some = missing[start : start + _AT_ONCE]
+            for row in session.scalars(select(EntryRow).where(EntryRow.seq.in_(some))):
+                fresh[row.seq] = _entry(row, subjects[row.subject_id])
+        found = [fresh[seq] if seq in fresh else known[seq] for seq in wanted]
+        if len(known) + len(fresh) > _MOST_KEPT:
+            self._known = fresh
+        else:
+            known.update(fresh)
+        return found
 
     def record(self, drafts: Sequence[e.EntryDraft], *, seen: int | None = None) -> list[e.Entry]:
         """Record drafts, all or none, and return the entries.
@@ -220,17 +258,9 @@ def _rows(session: Session, subjects: Iterable[str]) -> list[EntryRow]:
     return list(session.scalars(query.order_by(EntryRow.seq)))
 
 
-def _entries_of_rig(session: Session, rig: str) -> list[e.Entry]:
+def _check_rig(session: Session, rig: str) -> None:
     if _kind_of(session, rig) != "rig":
         raise _no_such_subject(e.Subject(kind="rig", id=rig))
-    own = [_entry(row, "rig") for row in _rows(session, [rig])]
-    parts = {
-        entry.reading.part_id: entry.reading.part
-        for entry in own
-        if isinstance(entry.reading, e.PartFitted) and entry.reading.part_id
-    }
-    others = [_entry(row, parts[row.subject_id]) for row in _rows(session, parts)]
-    return in_order([*own, *others])
 
 
 def _kinds(session: Session) -> dict[str, e.SubjectKind]:

@@ -69,7 +69,7 @@
       {/each}
     {:else if reading.parsed}
       <Preview parsed={reading.parsed} where />
-      <span class="text-soft"> · Enter records</span>
+      <span class="text-soft max-md:hidden">· Enter records</span>
     {/if}
   </p>
   {#if reading.parsed?.draft}

@@ -23,7 +23,7 @@
 
 {#if there.length}
   <figure bind:clientWidth={width}>
-    <svg viewBox="0 0 {W} 74" class="w-full" role="img" aria-label="The arrow's mass by its parts">
+    <svg viewBox="0 0 {W} 70" class="w-full" role="img" aria-label="The arrow's mass by its parts">
       {#each bars as bar (bar.name)}
         <rect
           x={bar.start}
@@ -48,14 +48,14 @@
           >scale {figure(gr(drawing.weighed_gr))}</text
         >
       {/if}
-      {#if drawing.parts_gr != null}
-        <text x="0" y="66" class="soft">
-          parts add up to {figure(gr(drawing.parts_gr))}{drawing.shaft_length_mm == null
-            ? ''
-            : `, shaft ${figure(mm(drawing.shaft_length_mm))}`}; dashed parts at usual values
-        </text>
-      {/if}
     </svg>
+    <figcaption class="text-sm text-soft">
+      {#if drawing.parts_gr != null}
+        Parts add up to {figure(gr(drawing.parts_gr))}{drawing.shaft_length_mm == null
+          ? ''
+          : `, shaft ${figure(mm(drawing.shaft_length_mm))}`}. Dashed parts stand at usual values.
+      {/if}
+    </figcaption>
   </figure>
 {/if}
 

@@ -1291,13 +1291,13 @@ export interface components {
             /** Name */
             name: string;
             /** Archer */
-            archer?: string | components["schemas"]["_SubjectDraft"] | null;
+            archer?: string | components["schemas"]["SubjectDraft"] | null;
             /** Bow */
-            bow?: string | components["schemas"]["_SubjectDraft"] | null;
+            bow?: string | components["schemas"]["SubjectDraft"] | null;
             /** String */
-            string?: string | components["schemas"]["_SubjectDraft"] | null;
+            string?: string | components["schemas"]["SubjectDraft"] | null;
             /** Arrow Set */
-            arrow_set?: string | components["schemas"]["_SubjectDraft"] | null;
+            arrow_set?: string | components["schemas"]["SubjectDraft"] | null;
         };
         /**
          * RigOut
@@ -1423,6 +1423,19 @@ export interface components {
             id: string;
         };
         /**
+         * SubjectDraft
+         * @description A new subject and the readings it starts with.
+         */
+        SubjectDraft: {
+            /** Name */
+            name: string;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["FirstReading"][];
+        };
+        /**
          * SubjectOut
          * @description A subject and what it is called now.
          */
@@ -1546,16 +1559,6 @@ export interface components {
             entries: components["schemas"]["PostedEntry"][];
             /** Rig */
             rig?: string | null;
-        };
-        /** _SubjectDraft */
-        _SubjectDraft: {
-            /** Name */
-            name: string;
-            /**
-             * Readings
-             * @default []
-             */
-            readings: components["schemas"]["FirstReading"][];
         };
     };
     responses: never;
@@ -2003,7 +2006,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["_SubjectDraft"];
+                "application/json": components["schemas"]["SubjectDraft"];
             };
         };
         responses: {
@@ -2065,7 +2068,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["_SubjectDraft"];
+                "application/json": components["schemas"]["SubjectDraft"];
             };
         };
         responses: {
@@ -2127,7 +2130,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["_SubjectDraft"];
+                "application/json": components["schemas"]["SubjectDraft"];
             };
         };
         responses: {
@@ -2189,7 +2192,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["_SubjectDraft"];
+                "application/json": components["schemas"]["SubjectDraft"];
             };
         };
         responses: {

@@ -49,7 +49,7 @@ def _answer(bench: Bench, entries: list[e.Entry], rig: str | None) -> Recorded:
 def create_entries(bench: BenchOf, draft: EntriesDraft) -> Recorded:
     """Record one or several entries, all or nothing."""
     if draft.rig is not None:
-        bench.entries_of_rig(draft.rig)
+        bench.check_rig(draft.rig)
     return _answer(bench, bench.record(draft.entries, seen=draft.seen), draft.rig)
 
 
@@ -60,5 +60,5 @@ def retract_entry(
     """Take an entry back. Taking back a retraction puts its entry back."""
     rig = draft.rig if draft else None
     if rig is not None:
-        bench.entries_of_rig(rig)
+        bench.check_rig(rig)
     return _answer(bench, [bench.retract(entry_id)], rig)

@@ -43,7 +43,9 @@ class FirstReading(BaseModel):
         )
 
 
-class _SubjectDraft(BaseModel):
+class SubjectDraft(BaseModel):
+    """A new subject and the readings it starts with."""
+
     model_config = ConfigDict(extra="forbid")
 
     name: e.Name
@@ -53,7 +55,7 @@ class _SubjectDraft(BaseModel):
 def _fits(kind: e.SubjectKind) -> AfterValidator:
     """Check first readings against the kind of subject they are for."""
 
-    def check(draft: _SubjectDraft) -> _SubjectDraft:
+    def check(draft: SubjectDraft) -> SubjectDraft:
         for first in draft.readings:
             first.on(e.Subject(kind=kind, id="new"))
         return draft
@@ -61,13 +63,13 @@ def _fits(kind: e.SubjectKind) -> AfterValidator:
     return AfterValidator(check)
 
 
-ArcherDraft = Annotated[_SubjectDraft, _fits("archer")]
-BowDraft = Annotated[_SubjectDraft, _fits("bow")]
-StringDraft = Annotated[_SubjectDraft, _fits("string")]
-ArrowSetDraft = Annotated[_SubjectDraft, _fits("arrow_set")]
+ArcherDraft = Annotated[SubjectDraft, _fits("archer")]
+BowDraft = Annotated[SubjectDraft, _fits("bow")]
+StringDraft = Annotated[SubjectDraft, _fits("string")]
+ArrowSetDraft = Annotated[SubjectDraft, _fits("arrow_set")]
 
 
-def new_part(kind: e.SubjectKind, draft: _SubjectDraft) -> NewPart:
+def new_part(kind: e.SubjectKind, draft: SubjectDraft) -> NewPart:
     return NewPart(kind, draft.name, tuple(first.on for first in draft.readings))
 
 
@@ -75,7 +77,7 @@ def _list(bench: BenchOf, kind: e.SubjectKind) -> list[KnownSubject]:
     return bench.subjects(kind)
 
 
-def _create(bench: BenchOf, kind: e.SubjectKind, draft: _SubjectDraft) -> KnownSubject:
+def _create(bench: BenchOf, kind: e.SubjectKind, draft: SubjectDraft) -> KnownSubject:
     [subject] = bench.make([new_part(kind, draft)])
     return KnownSubject(subject, kind, draft.name, "own")
 

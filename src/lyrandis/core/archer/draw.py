@@ -220,7 +220,8 @@ def draw_of(archer: ArcherSetup, bow: BowSetup) -> Draw | None:
     basis: Basis = "rig" if on_rig else "direct" if direct else "guess"
     used = on_rig or direct or readings
     length, scatter = combine(used)
-    beside = tuple(r for r in readings if r not in used)
+    counted = {reading.recorded.entry.id for reading in used}
+    beside = tuple(r for r in readings if r.recorded.entry.id not in counted)
     return Draw(length, basis, tuple(used), beside, scatter)
 
 

@@ -40,7 +40,7 @@ RULES: tuple[j.Rule, ...] = (
         "deepest part of the grip, plus 1¾ in. Readings to the pivot, back or belly are converted "
         "with the grip's measured depth, or an assumed one with its ±.",
         school="Trade convention",
-        source="Trade convention; assumed grip depths are Lyrandis's own.",
+        source="Used for bows sold by draw length. Assumed grip depths are Lyrandis's own.",
     ),
     j.Rule(
         id="hook-depth",
@@ -77,6 +77,13 @@ def reading_line(reading: DrawReading) -> Phrase:
     )
 
 
+def reading_lines(readings: tuple[DrawReading, ...]) -> tuple[Phrase, ...]:
+    """Return the lines of the newest readings, and how many more there are."""
+    return j.shortened(
+        [reading_line(reading) for reading in readings[-j.MOST_LINES :]], len(readings)
+    )
+
+
 def judge(c: Computed) -> list[j.Finding]:
     """Return the findings on the archer."""
     if c.draw is None:
@@ -89,7 +96,7 @@ def _judge_draw(c: Computed) -> list[j.Finding]:
     draw = c.draw
     figure = mm(draw.length.value, draw.length.plus_minus)
     lines = (
-        *(reading_line(reading) for reading in draw.used),
+        *reading_lines(draw.used),
         phrase(
             "Weighted by 1/±², they give {draw} on pivot + 1¾ in."
             if len(draw.used) > 1
@@ -294,7 +301,7 @@ def _draw_value(c: Computed) -> j.Value:
         figure=mm(c.draw.length.value, c.draw.length.plus_minus),
         origin=j.weakest("estimated", *sources) if c.draw.basis == "guess" else j.weakest(*sources),
         entries=tuple(reading.recorded.entry.id for reading in c.draw.used),
-        because=tuple(reading_line(reading) for reading in c.draw.used),
+        because=reading_lines(c.draw.used),
     )
 
 

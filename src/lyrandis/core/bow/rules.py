@@ -114,9 +114,11 @@ def point_line(point: Point) -> Phrase:
 def _weight_sum(c: Computed) -> tuple[Phrase, ...]:
     assert c.weight is not None
     weight = c.weight
-    lines = [point_line(point) for point in weight.points]
+    nearest = sorted(weight.points, key=lambda point: abs(point.draw_mm - weight.at_mm))
+    shown = sorted(nearest[: j.MOST_LINES], key=lambda point: point.draw_mm)
+    lines = j.shortened([point_line(point) for point in shown], len(weight.points))
     if weight.basis == "mark":
-        lines = [phrase(f"Mark: {line.template}", **line.figures) for line in lines]
+        lines = tuple(phrase(f"Mark: {line.template}", **line.figures) for line in lines)
     return (
         *lines,
         phrase(

@@ -5,6 +5,7 @@ A straight line with a known spread of slopes, until the bow itself is computed.
 """
 
 import math
+from bisect import bisect_left
 from dataclasses import dataclass
 from typing import Literal
 
@@ -57,16 +58,22 @@ class DrawWeight:
         """Return the weight at another draw; the band widens with the distance from readings."""
         offset = (draw_mm - self.at_mm) / MM_PER_IN
         value = self.weight.value + self.slope.value * offset
-        nearest = min(abs(draw_mm - point.draw_mm) for point in self.points) / MM_PER_IN
+        nearest = self._distance_mm(draw_mm) / MM_PER_IN
         bend = CURVATURE_PER_IN2 * abs(self.weight.value) * nearest**2 / 2
         variance = self.bow_sd**2 + 2 * self.covariance * offset + (self.slope.sd * offset) ** 2
         return Estimate(value, math.sqrt(max(variance, 0.0) + bend**2))
 
+    def _distance_mm(self, draw_mm: float) -> float:
+        """Return how far the nearest point lies; the points stand in order of draw."""
+        place = bisect_left(self.points, draw_mm, key=lambda point: point.draw_mm)
+        around = self.points[max(place - 1, 0) : place + 1]
+        return min(abs(draw_mm - point.draw_mm) for point in around)
+
     @property
     def beyond_mm(self) -> float:
         """How far the archer's draw lies outside the weighed points; 0 between them."""
-        draws = [point.draw_mm for point in self.points]
-        return max(self.at_mm - max(draws), min(draws) - self.at_mm, 0.0)
+        first, last = self.points[0].draw_mm, self.points[-1].draw_mm
+        return max(self.at_mm - last, first - self.at_mm, 0.0)
 
 
 def mark_point(bow: BowSetup) -> Point | None:

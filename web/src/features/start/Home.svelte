@@ -98,7 +98,7 @@
             </p>
           </div>
           {#if assessment}
-            <div class="mt-2 grid gap-x-8 gap-y-3 md:grid-cols-[repeat(3,8.5rem)_1fr]">
+            <div class="mt-2 grid grid-cols-3 gap-x-4 gap-y-3 md:grid-cols-[repeat(3,8.5rem)_1fr] md:gap-x-8">
               {#each assessment.stages as stage (stage.key)}
                 <a class="flex items-start gap-2 no-underline" href={placePath(rig.id, stage.key)}>
                   <span class="mt-1"><RailMark mark={stage.mark} /></span>
@@ -113,7 +113,7 @@
                   </span>
                 </a>
               {/each}
-              <p class="min-w-0">
+              <p class="min-w-0 max-md:col-span-3">
                 {#if first}
                   <strong style:color={COLOURS[first.severity]}>{WORDS[first.severity]}.</strong>
                   {tell(first.sentence)}

@@ -1,0 +1,235 @@
+"""Measure speed and memory, print the table and write it to docs/BENCH.md.
+
+Every number is of this machine, the production build, and a database on disk.
+"""
+
+import gzip
+import json
+import os
+import platform
+import socket
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+from playwright.sync_api import sync_playwright
+
+from lyrandis.core import entries as e
+from lyrandis.core.assessment import assess
+from lyrandis.core.record import as_entries
+from lyrandis.core.setup import fold
+from lyrandis.demo.scenario import drafts
+from lyrandis.store.bench import Bench
+from lyrandis.store.database import open_database
+
+ROOT = Path(__file__).resolve().parents[1]
+CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-sync"]
+RIG = "marram-longbow"
+NOW = datetime(2026, 3, 1, tzinfo=UTC)
+
+
+@dataclass(frozen=True)
+class Row:
+    """One measured number against its limit."""
+
+    what: str
+    measured: float
+    limit: float
+    unit: str
+    how: str
+
+    @property
+    def kept(self) -> bool:
+        return self.measured < self.limit
+
+
+def many_drafts(count: int = 500) -> list[e.EntryDraft]:
+    """The demo's longbow with its history grown to `count` entries."""
+    found = [d for d in drafts() if d.subject.id in _LONGBOW]
+    number = 0
+    while len(found) < count:
+        number += 1
+        readings: list[tuple[e.SubjectKind, str, Any]] = [
+            ("archer", "oda", e.DrawMarked(draw_length_mm=695.0 + number % 7)),
+            ("bow", "marram", e.BowWeighed(draw_weight_lbf=40 + number % 5, draw_length_mm=690.0)),
+            ("arrow_set", "ash-set-b", e.ArrowMassed(arrow_mass_gr=468.0, arrow_number=number)),
+            ("rig", RIG, e.BraceHeight(brace_height_mm=190.0 + number % 3)),
+        ]
+        for kind, subject, reading in readings:
+            found.append(
+                e.EntryDraft(
+                    subject=e.Subject(kind=kind, id=subject),
+                    reading=reading,
+                    happened_at=NOW - timedelta(days=20, minutes=-number),
+                )
+            )
+    return found[:count]
+
+
+_LONGBOW = {"oda", "marram", "marram-string-16", "ash-set-b", RIG}
+
+
+def p95(times: list[float]) -> float:
+    return statistics.quantiles(times, n=20)[-1]
+
+
+def timed(run: Callable[[], Any], times: int) -> list[float]:
+    """Return the milliseconds of each run, after a few to warm up."""
+    for _ in range(5):
+        run()
+    found = []
+    for _ in range(times):
+        start = time.perf_counter()
+        run()
+        found.append((time.perf_counter() - start) * 1000)
+    return found
+
+
+def bench_core() -> list[Row]:
+    entries = as_entries(many_drafts(), now=NOW)
+    judging = timed(lambda: assess(fold(entries, rig=RIG)), 200)
+    how = f"fold and assess, 500 entries, 200 runs (median {statistics.median(judging):.1f} ms)"
+    return [Row("assess a rig, p95", p95(judging), 10, "ms", how)]
+
+
+class Served:
+    """The server in a process of its own over a database with 500 entries of one rig."""
+
+    def __init__(self, folder: Path) -> None:
+        bench = Bench(open_database(folder / "bench.sqlite3"), lambda: datetime.now(UTC))
+        bench.load(many_drafts(), origin="demo")
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            port = probe.getsockname()[1]
+        self.url = f"http://127.0.0.1:{port}"
+        command = [sys.executable, "-m", "lyrandis", "serve", "--data", str(folder)]
+        start = time.perf_counter()
+        self.process = subprocess.Popen([*command, "--port", str(port)], stdout=subprocess.DEVNULL)
+        while True:
+            try:
+                self.get("/api/rigs")
+                break
+            except OSError:
+                time.sleep(0.01)
+        self.start_s = time.perf_counter() - start
+
+    def get(self, path: str) -> bytes:
+        with urllib.request.urlopen(self.url + path, timeout=10) as answer:
+            body: bytes = answer.read()
+            return body
+
+    def post(self, path: str, body: Any) -> Any:
+        request = urllib.request.Request(
+            self.url + path,
+            json.dumps(body).encode(),
+            {"content-type": "application/json", "host": self.url.removeprefix("http://")},
+        )
+        with urllib.request.urlopen(request, timeout=10) as answer:
+            return json.load(answer)
+
+    def memory_mb(self) -> float:
+        for line in Path(f"/proc/{self.process.pid}/status").read_text().splitlines():
+            if line.startswith("VmHWM"):
+                return int(line.split()[1]) / 1024
+        raise RuntimeError("no memory reading")
+
+
+def bench_server(served: Served) -> list[Row]:
+    reading = {"kind": "draw_marked", "draw_length_mm": 695.0}
+    entry = {"subject": {"kind": "archer", "id": "oda"}, "reading": reading}
+    posting = timed(lambda: served.post("/api/entries", {"entries": [entry], "rig": RIG}), 120)
+    how = (
+        f"500 entries and growing, over HTTP, 120 runs (median {statistics.median(posting):.0f} ms)"
+    )
+    return [
+        Row("start to first answer", served.start_s, 3, "s", "process start, already set up"),
+        Row("POST /api/entries to new assessment, p95", p95(posting), 40, "ms", how),
+        Row("process memory, highest", served.memory_mb(), 150, "MB", "VmHWM after the above"),
+    ]
+
+
+def bench_page(served: Served) -> list[Row]:
+    """Load the rig page as a first visit: sum of scripts, and time until findings are visible."""
+    seen: list[float] = []
+    scripts: set[str] = set()
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        for run in range(9):
+            context = browser.new_context(viewport={"width": 1280, "height": 800})
+            page = context.new_page()
+            page.on(
+                "request", lambda r: scripts.add(r.url) if r.resource_type == "script" else None
+            )
+            start = time.perf_counter()
+            page.goto(f"{served.url}/rigs/{RIG}/bow", wait_until="commit")
+            page.locator("aside li").first.wait_for()
+            if run:
+                seen.append(time.perf_counter() - start)
+            page.wait_for_timeout(300)
+            context.close()
+        browser.close()
+    weight = sum(len(gzip.compress(served.get(url.removeprefix(served.url)))) for url in scripts)
+    how = f"new context each, 8 visits (slowest {max(seen):.2f} s)"
+    return [
+        Row("rig page JavaScript, gzip", weight / 1000, 180, "kB", f"{len(scripts)} files"),
+        Row("rig page, to findings visible, median", statistics.median(seen), 1.0, "s", how),
+    ]
+
+
+def machine() -> str:
+    model = next(
+        (
+            line.split(":")[1].strip()
+            for line in Path("/proc/cpuinfo").read_text().splitlines()
+            if line.startswith("model name")
+        ),
+        platform.machine(),
+    )
+    memory = os.sysconf("SC_PAGE_SIZE") * os.sysconf("SC_PHYS_PAGES") / 2**30
+    return (
+        f"{model}, {os.cpu_count()} cores, {memory:.0f} GiB, {platform.system()}, "
+        f"Python {platform.python_version()}"
+    )
+
+
+def table(rows: list[Row]) -> str:
+    lines = ["| what | measured | limit | kept | how |", "| --- | --- | --- | --- | --- |"]
+    for row in rows:
+        places = 2 if row.unit == "s" else 1
+        lines.append(
+            f"| {row.what} | {row.measured:.{places}f} {row.unit} | {row.limit:g} {row.unit} "
+            f"| {'yes' if row.kept else 'NO'} | {row.how} |"
+        )
+    return "\n".join(lines)
+
+
+def main() -> int:
+    rows = bench_core()
+    with tempfile.TemporaryDirectory() as folder:
+        served = Served(Path(folder))
+        try:
+            rows += bench_page(served) + bench_server(served)
+        finally:
+            served.process.terminate()
+            served.process.wait()
+    text = table(rows)
+    print(text)
+    today = datetime.now(UTC).date().isoformat()
+    (ROOT / "docs" / "BENCH.md").write_text(
+        f"# Bench\n\nWritten by `make bench` on {today}: {machine()}.\n\n{text}\n",
+        encoding="utf-8",
+    )
+    return 0 if all(row.kept for row in rows) else 1
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,73 @@
+"""Take docs/screenshots afresh from the demo data."""
+
+import sys
+import tempfile
+import threading
+from pathlib import Path
+
+import uvicorn
+from playwright.sync_api import Page, sync_playwright
+
+from lyrandis.api.app import Settings, create_app
+
+ROOT = Path(__file__).resolve().parents[1]
+OUT = ROOT / "docs" / "screenshots"
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-sync"]
+PORT = 18931
+WIDE, PHONE = (1280, 800), (390, 844)
+
+
+def jot(page: Page) -> None:
+    page.get_by_label("Jot", exact=True).fill("scale 38.9 @ 28 3/4")
+    page.get_by_text("Draw weight 38.9").wait_for()
+
+
+def answer_draw(page: Page) -> None:
+    page.get_by_label("Length").fill("27 3/8")
+    page.get_by_role("button", name="Next").click()
+    page.get_by_label("Marked weight").fill("45")
+
+
+VIEWS = (
+    ("rigs", "/", WIDE, False, None),
+    ("first-run", "/new", WIDE, False, answer_draw),
+    ("archer", "/rigs/marram-longbow/archer", WIDE, False, None),
+    ("bow", "/rigs/tideway-recurve/bow", WIDE, False, jot),
+    ("bow-dark", "/rigs/marram-longbow/bow", WIDE, True, None),
+    ("arrow-stop", "/rigs/sandpiper-thumb-bow/arrow", WIDE, False, None),
+    ("logbook", "/rigs/marram-longbow/logbook", WIDE, False, None),
+    ("rulebook", "/rules", WIDE, False, None),
+    ("phone-arrow", "/rigs/marram-longbow/arrow", PHONE, False, None),
+    ("phone-archer-dark", "/rigs/tideway-recurve/archer", PHONE, True, None),
+)
+
+
+def main() -> int:
+    OUT.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder:
+        app = create_app(Settings(database=Path(folder) / "bench.sqlite3", demo=True))
+        server = uvicorn.Server(uvicorn.Config(app, port=PORT, log_level="error"))
+        threading.Thread(target=server.run, daemon=True).start()
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+            for name, path, (width, height), dark, act in VIEWS:
+                context = browser.new_context(
+                    viewport={"width": width, "height": height},
+                    color_scheme="dark" if dark else "light",
+                    reduced_motion="reduce",
+                )
+                page = context.new_page()
+                page.goto(f"http://127.0.0.1:{PORT}{path}")
+                page.get_by_role("heading", level=1).wait_for()
+                if act:
+                    act(page)
+                page.wait_for_timeout(500)
+                page.screenshot(path=OUT / f"{name}.png")
+                context.close()
+            browser.close()
+        server.should_exit = True
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
