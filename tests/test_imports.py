@@ -13,7 +13,7 @@ ALLOWED = {
     "api": {"api", "store", "demo", "core"},
 }
 CORE_MAY_USE = {
-    "__future__", "collections", "contextlib", "dataclasses", "datetime", "difflib", "enum",
+    "__future__", "bisect", "collections", "contextlib", "dataclasses", "datetime", "difflib", "enum",
     "fractions", "functools", "itertools", "math", "numpy", "pydantic", "re", "scipy",
     "statistics", "string", "typing",
 }  # fmt: skip

@@ -22,6 +22,7 @@ from typing import Any
 
 from playwright.sync_api import sync_playwright
 
+from lyrandis.cli import settle_memory
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import assess
 from lyrandis.core.record import as_entries
@@ -96,6 +97,7 @@ def timed(run: Callable[[], Any], times: int) -> list[float]:
 
 def bench_core() -> list[Row]:
     entries = as_entries(many_drafts(), now=NOW)
+    settle_memory()  # as the server does
     judging = timed(lambda: assess(fold(entries, rig=RIG)), 200)
     how = f"fold and assess, 500 entries, 200 runs (median {statistics.median(judging):.1f} ms)"
     return [Row("assess a rig, p95", p95(judging), 10, "ms", how)]
@@ -146,7 +148,9 @@ class Served:
 def bench_server(served: Served) -> list[Row]:
     reading = {"kind": "draw_marked", "draw_length_mm": 695.0}
     entry = {"subject": {"kind": "archer", "id": "oda"}, "reading": reading}
-    posting = timed(lambda: served.post("/api/entries", {"entries": [entry], "rig": RIG}), 120)
+    seen = json.loads(served.get(f"/api/rigs/{RIG}"))["revision"]
+    body = {"entries": [entry], "rig": RIG, "seen": seen}
+    posting = timed(lambda: served.post("/api/entries", body), 120)
     how = (
         f"500 entries and growing, over HTTP, 120 runs (median {statistics.median(posting):.0f} ms)"
     )

@@ -75,7 +75,7 @@ def _bare_app(lifespan: Any = None) -> FastAPI:
         api.include_router(router)
     app.include_router(api)
     problems.install(app)
-    app.add_middleware(GZipMiddleware, minimum_size=500)
+    app.add_middleware(GZipMiddleware, minimum_size=500, compresslevel=4)
     app.add_middleware(Gate)
     return app
 

@@ -171,7 +171,7 @@ def _weight(c: Computed) -> WeightDrawing | None:
                 entry=point.recorded.entry.id,
                 draw_mm=point.draw_mm,
                 weight_lbf=point.weight.value,
-                expected_lbf=c.weight.at(point.draw_mm).value,
+                expected_lbf=c.weight.line_at(point.draw_mm),
                 typed_draw_mm=point.recorded.reading.draw_length_mm,
                 string_at=getattr(point.recorded.reading, "string_at", "hook"),
                 is_mark=point.recorded.reading.kind == "bow_mark",

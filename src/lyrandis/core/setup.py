@@ -109,19 +109,23 @@ def in_order(entries: Iterable[e.Entry]) -> list[e.Entry]:
     return sorted(entries, key=lambda entry: (entry.happened_at, entry.seq, entry.id))
 
 
-def retracted_ids(entries: Iterable[e.Entry]) -> frozenset[str]:
+def retracted_ids(entries: Sequence[e.Entry]) -> frozenset[str]:
     """Return the ids of entries that are taken back.
 
     A retraction counts against earlier entries only, and not when it is itself taken back.
     """
+    retractions = [
+        (entry.seq, entry.id, entry.reading.entry_id)
+        for entry in entries
+        if isinstance(entry.reading, e.Retraction)
+    ]
+    if not retractions:
+        return frozenset()
     order = {entry.id: entry.seq for entry in entries}
     taken_back: set[str] = set()
-    for entry in sorted(entries, key=lambda entry: (entry.seq, entry.id), reverse=True):
-        reading = entry.reading
-        if not isinstance(reading, e.Retraction) or entry.id in taken_back:
-            continue
-        if order.get(reading.entry_id, entry.seq) < entry.seq:
-            taken_back.add(reading.entry_id)
+    for seq, entry_id, target in sorted(retractions, reverse=True):
+        if entry_id not in taken_back and order.get(target, seq) < seq:
+            taken_back.add(target)
     return frozenset(taken_back)
 
 

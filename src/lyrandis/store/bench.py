@@ -12,10 +12,18 @@ from sqlalchemy import Engine, func, select
 from sqlalchemy.orm import Session
 
 from lyrandis.core import entries as e
-from lyrandis.core.errors import DomainError
-from lyrandis.core.record import check_instant, fitted_at, recorded
-from lyrandis.core.setup import in_force, in_order, parts_fitted, retracted_ids
+from lyrandis.core.record import check_instant, recorded
+from lyrandis.core.setup import in_order, parts_fitted
+from lyrandis.store.checks import already_recorded, check_references, check_unseen, fitted_for
 from lyrandis.store.models import EntryRow, SubjectRow
+from lyrandis.store.rows import (
+    entry_of,
+    kind_of,
+    no_such_entry,
+    no_such_subject,
+    row_of,
+    standing_of_kinds,
+)
 
 Origin = Literal["own", "demo"]
 
@@ -72,10 +80,7 @@ class Bench:
     def rigs_as_fitted(self) -> list[tuple[KnownSubject, e.Fitted, bool]]:
         """Return every rig with its parts and whether it is put away."""
         with Session(self._read) as session:
-            wanted = ("part_fitted", "put_away", "retraction")
-            rows = session.scalars(select(EntryRow).where(EntryRow.kind.in_(wanted))).all()
-            kinds = _kinds(session)
-        standing = in_force([_entry(row, kinds[row.subject_id]) for row in rows])
+            standing = standing_of_kinds(session, "part_fitted", "put_away")
         away = {s.subject.id: s.reading.away for s in standing if isinstance(s.reading, e.PutAway)}
         return [
             (rig, parts_fitted(standing, rig.id), away.get(rig.id, False))
@@ -104,7 +109,7 @@ class Bench:
 
     def entries_of(self, subject: str) -> list[e.Entry]:
         with Session(self._read) as session:
-            return self._entries(session, {subject: _kind_of(session, subject)})
+            return self._entries(session, {subject: kind_of(session, subject)})
 
     def _entries(self, session: Session, subjects: dict[str, e.SubjectKind]) -> list[e.Entry]:
         """Return the entries of these subjects by order of recording.
@@ -119,7 +124,7 @@ class Bench:
         for start in range(0, len(missing), _AT_ONCE):
             some = missing[start : start + _AT_ONCE]
             for row in session.scalars(select(EntryRow).where(EntryRow.seq.in_(some))):
-                fresh[row.seq] = _entry(row, subjects[row.subject_id])
+                fresh[row.seq] = entry_of(row, subjects[row.subject_id])
         found = [fresh[seq] if seq in fresh else known[seq] for seq in wanted]
         if len(known) + len(fresh) > _MOST_KEPT:
             self._known = fresh
@@ -168,8 +173,8 @@ class Bench:
         with Session(self._write) as session, session.begin():
             row = session.scalar(select(EntryRow).where(EntryRow.id == entry_id))
             if row is None:
-                raise _no_such_entry(entry_id)
-            subject = e.Subject(kind=_kind_of(session, row.subject_id), id=row.subject_id)
+                raise no_such_entry(entry_id)
+            subject = e.Subject(kind=kind_of(session, row.subject_id), id=row.subject_id)
             draft = e.EntryDraft(subject=subject, reading=e.Retraction(entry_id=entry_id))
             return self._add(session, draft)
 
@@ -198,203 +203,39 @@ class Bench:
         now = self._clock()
         if draft.happened_at is not None:
             check_instant(draft.happened_at, now)
-        kind = _kind_of(session, draft.subject.id)
+        kind = kind_of(session, draft.subject.id)
         if kind != draft.subject.kind:
-            raise _no_such_subject(draft.subject)
-        same = _already(session, draft, kind)
+            raise no_such_subject(draft.subject)
+        same = already_recorded(session, draft, kind)
         if same is not None:
             return same
-        _check_references(session, draft)
-        _check_unseen(session, draft, unseen)
+        check_references(session, draft)
+        check_unseen(session, draft, unseen)
         entry = recorded(
             draft,
             entry_id=draft.id or str(uuid4()),
             seq=0,
             now=now,
-            fitted=_fitted(session, draft, now),
+            fitted=fitted_for(session, draft, now),
         )
-        row = _row(entry)
+        row = row_of(entry)
         session.add(row)
         session.flush()
         return entry.model_copy(update={"seq": row.seq})
 
 
-def _row(entry: e.Entry) -> EntryRow:
-    reading = entry.reading
-    return EntryRow(
-        id=entry.id,
-        subject_id=entry.subject.id,
-        kind=reading.kind,
-        happened_at=entry.happened_at,
-        recorded_at=entry.recorded_at,
-        source=entry.source,
-        note=entry.note,
-        as_typed=entry.as_typed,
-        fitted=entry.fitted.model_dump(mode="json") if entry.fitted else None,
-        reading=reading.model_dump(mode="json"),
-        retracts=reading.entry_id if isinstance(reading, e.Retraction) else None,
-    )
-
-
-def _entry(row: EntryRow, kind: e.SubjectKind) -> e.Entry:
-    return e.Entry.model_validate(
-        {
-            "subject": {"kind": kind, "id": row.subject_id},
-            "reading": row.reading,
-            "happened_at": row.happened_at,
-            "recorded_at": row.recorded_at,
-            "source": row.source,
-            "note": row.note,
-            "as_typed": row.as_typed,
-            "id": row.id,
-            "seq": row.seq,
-            "fitted": row.fitted,
-        }
-    )
-
-
-def _rows(session: Session, subjects: Iterable[str]) -> list[EntryRow]:
-    query = select(EntryRow).where(EntryRow.subject_id.in_(list(subjects)))
-    return list(session.scalars(query.order_by(EntryRow.seq)))
-
-
 def _check_rig(session: Session, rig: str) -> None:
-    if _kind_of(session, rig) != "rig":
-        raise _no_such_subject(e.Subject(kind="rig", id=rig))
-
-
-def _kinds(session: Session) -> dict[str, e.SubjectKind]:
-    return {row.id: row.kind for row in session.execute(select(SubjectRow.id, SubjectRow.kind))}
+    if kind_of(session, rig) != "rig":
+        raise no_such_subject(e.Subject(kind="rig", id=rig))
 
 
 def _names(session: Session) -> dict[str, str]:
-    rows = session.scalars(
-        select(EntryRow).where(EntryRow.kind.in_(("named", "retraction"))).order_by(EntryRow.seq)
-    ).all()
-    kinds = _kinds(session)
-    standing = in_force([_entry(row, kinds[row.subject_id]) for row in rows])
+    """Return what every subject is called now."""
     return {
         entry.subject.id: entry.reading.name
-        for entry in standing
+        for entry in standing_of_kinds(session, "named")
         if isinstance(entry.reading, e.Named)
     }
-
-
-def _kind_of(session: Session, subject: str) -> e.SubjectKind:
-    row = session.get(SubjectRow, subject)
-    if row is None:
-        raise DomainError(
-            "no_such_subject",
-            f"There is nothing called “{subject}” on this bench.",
-            "Choose one from the list, or make it first.",
-            "subject",
-        )
-    return row.kind  # type: ignore[return-value]
-
-
-def _no_such_subject(subject: e.Subject) -> DomainError:
-    return DomainError(
-        "no_such_subject",
-        f"There is no {subject.kind.replace('_', ' ')} called “{subject.id}”.",
-        "Choose one from the list, or make it first.",
-        "subject",
-    )
-
-
-def _no_such_entry(entry_id: str) -> DomainError:
-    return DomainError(
-        "no_such_entry",
-        f"There is no entry {entry_id}.",
-        "Look at the history for what can be taken back.",
-        "entry_id",
-    )
-
-
-def _already(session: Session, draft: e.EntryDraft, kind: e.SubjectKind) -> e.Entry | None:
-    """Return the entry that already has the draft's id and content: a repeated send."""
-    if draft.id is None:
-        return None
-    row = session.scalar(select(EntryRow).where(EntryRow.id == draft.id))
-    if row is None:
-        return None
-    entry = _entry(row, kind)
-    if entry.subject == draft.subject and entry.reading == draft.reading:
-        return entry
-    raise DomainError(
-        "id_taken",
-        f"Entry {draft.id} is already recorded with other content.",
-        "Send the reading with a new id, or with none.",
-        "id",
-    )
-
-
-def _check_references(session: Session, draft: e.EntryDraft) -> None:
-    reading = draft.reading
-    if isinstance(reading, e.PartFitted) and reading.part_id is not None:
-        part = session.get(SubjectRow, reading.part_id)
-        if part is None or part.kind != reading.part:
-            raise DomainError(
-                "no_such_part",
-                f"There is no {reading.part.replace('_', ' ')} called “{reading.part_id}”.",
-                "Choose one from the list, or make it first.",
-                "part_id",
-            )
-    if isinstance(reading, e.Retraction):
-        _check_retraction(session, draft.subject, reading.entry_id)
-
-
-def _check_retraction(session: Session, subject: e.Subject, entry_id: str) -> None:
-    row = session.scalar(select(EntryRow).where(EntryRow.id == entry_id))
-    if row is None or row.subject_id != subject.id:
-        raise _no_such_entry(entry_id)
-    standing = [_entry(row, subject.kind) for row in _rows(session, [subject.id])]
-    if entry_id in retracted_ids(standing):
-        raise DomainError(
-            "already_retracted",
-            "This entry is already taken back.",
-            "Nothing needs doing. To put it back, take back the retraction.",
-            "entry_id",
-        )
-    if row.kind == "named" and _is_only_name(standing, entry_id):
-        raise DomainError(
-            "name_needed",
-            "This is its only name.",
-            "Give it another name instead of taking this one back.",
-            "entry_id",
-        )
-
-
-def _is_only_name(entries: list[e.Entry], entry_id: str) -> bool:
-    names = [s.id for s in in_force(entries) if isinstance(s.reading, e.Named)]
-    return names == [entry_id]
-
-
-def _check_unseen(session: Session, draft: e.EntryDraft, unseen: range | None) -> None:
-    """Refuse to write over a newer entry on the same topic that the writer has not seen."""
-    wanted = e.topics(draft.reading)
-    if not unseen or not wanted:
-        return
-    rows = _rows(session, [draft.subject.id])
-    newer = [_entry(row, draft.subject.kind) for row in rows if row.seq in unseen]
-    for entry in in_force(newer):
-        if e.topics(entry.reading) & wanted:
-            raise DomainError(
-                "changed_meanwhile",
-                "Somebody recorded this in another window since you last looked.",
-                "Look at the newer value, then record yours again if it still holds.",
-                next(iter(sorted(wanted))).split(":")[-1],
-            )
-
-
-def _fitted(session: Session, draft: e.EntryDraft, now: datetime) -> e.Fitted | None:
-    """Return the parts on the rig when the entry happened, for a rig's own entries."""
-    if draft.subject.kind != "rig":
-        return None
-    given = getattr(draft, "fitted", None)
-    if given is not None:
-        return e.Fitted.model_validate(given)
-    own = [_entry(row, "rig") for row in _rows(session, [draft.subject.id])]
-    return fitted_at(in_force(own), draft.subject.id, draft.happened_at or now)
 
 
 def _free_id(session: Session, name: str, kind: str) -> str:

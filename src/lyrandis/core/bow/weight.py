@@ -28,6 +28,7 @@ MARK_SD_LBF = 1.5
 TOLD_SD_SHARE = 0.06
 ESTIMATED_SD_SHARE = 0.12
 """Assumption: a supposed weight."""
+_SD_SHARES: dict[e.Source, float] = {"told": TOLD_SD_SHARE, "estimated": ESTIMATED_SD_SHARE}
 
 
 @dataclass(frozen=True)
@@ -57,11 +58,14 @@ class DrawWeight:
     def at(self, draw_mm: float) -> Estimate:
         """Return the weight at another draw; the band widens with the distance from readings."""
         offset = (draw_mm - self.at_mm) / MM_PER_IN
-        value = self.weight.value + self.slope.value * offset
         nearest = self._distance_mm(draw_mm) / MM_PER_IN
         bend = CURVATURE_PER_IN2 * abs(self.weight.value) * nearest**2 / 2
         variance = self.bow_sd**2 + 2 * self.covariance * offset + (self.slope.sd * offset) ** 2
-        return Estimate(value, math.sqrt(max(variance, 0.0) + bend**2))
+        return Estimate(self.line_at(draw_mm), math.sqrt(max(variance, 0.0) + bend**2))
+
+    def line_at(self, draw_mm: float) -> float:
+        """Return the weight at another draw without its band."""
+        return self.weight.value + self.slope.value * (draw_mm - self.at_mm) / MM_PER_IN
 
     def _distance_mm(self, draw_mm: float) -> float:
         """Return how far the nearest point lies; the points stand in order of draw."""
@@ -94,10 +98,8 @@ def weighed_points(bow: BowSetup, hook: Estimate) -> list[Point]:
         reading = recorded.reading
         draw = to_trade(reading.draw_length_mm, reading.datum, bow)
         behind = hook if reading.string_at == "groove" else Estimate(0.0, 0.0)
-        sd = {
-            "estimated": ESTIMATED_SD_SHARE * reading.draw_weight_lbf,
-            "told": TOLD_SD_SHARE * reading.draw_weight_lbf,
-        }.get(recorded.source, SCALE_SD_LBF)
+        share = _SD_SHARES.get(recorded.source)
+        sd = SCALE_SD_LBF if share is None else share * reading.draw_weight_lbf
         per_mm = SLOPE_SHARE_PER_IN * reading.draw_weight_lbf / MM_PER_IN
         sd = math.hypot(sd, per_mm * math.hypot(draw.sd, behind.sd))
         points.append(

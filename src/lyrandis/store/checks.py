@@ -1,0 +1,99 @@
+"""What may be recorded: references that exist, nothing doubled, nothing written over unseen."""
+
+from datetime import datetime
+
+from sqlalchemy import or_, select
+from sqlalchemy.orm import Session
+
+from lyrandis.core import entries as e
+from lyrandis.core.errors import DomainError
+from lyrandis.core.record import fitted_at
+from lyrandis.core.setup import in_force, retracted_ids
+from lyrandis.store.models import EntryRow, SubjectRow
+from lyrandis.store.rows import entries_where, entry_of, no_such_entry
+
+
+def already_recorded(session: Session, draft: e.EntryDraft, kind: e.SubjectKind) -> e.Entry | None:
+    """Return the entry that already has the draft's id and content: a repeated send."""
+    if draft.id is None:
+        return None
+    row = session.scalar(select(EntryRow).where(EntryRow.id == draft.id))
+    if row is None:
+        return None
+    entry = entry_of(row, kind)
+    if entry.subject == draft.subject and entry.reading == draft.reading:
+        return entry
+    raise DomainError(
+        "id_taken",
+        f"Entry {draft.id} is already recorded with other content.",
+        "Send the reading with a new id, or with none.",
+        "id",
+    )
+
+
+def check_references(session: Session, draft: e.EntryDraft) -> None:
+    reading = draft.reading
+    if isinstance(reading, e.PartFitted) and reading.part_id is not None:
+        part = session.get(SubjectRow, reading.part_id)
+        if part is None or part.kind != reading.part:
+            raise DomainError(
+                "no_such_part",
+                f"There is no {reading.part.replace('_', ' ')} called “{reading.part_id}”.",
+                "Choose one from the list, or make it first.",
+                "part_id",
+            )
+    if isinstance(reading, e.Retraction):
+        _check_retraction(session, draft.subject, reading.entry_id)
+
+
+def _check_retraction(session: Session, subject: e.Subject, entry_id: str) -> None:
+    about_it = or_(EntryRow.id == entry_id, EntryRow.kind.in_(("named", "retraction")))
+    found = entries_where(session, subject, about_it)
+    target = next((entry for entry in found if entry.id == entry_id), None)
+    if target is None:
+        raise no_such_entry(entry_id)
+    if entry_id in retracted_ids(found):
+        raise DomainError(
+            "already_retracted",
+            "This entry is already taken back.",
+            "Nothing needs doing. To put it back, take back the retraction.",
+            "entry_id",
+        )
+    names = [entry.id for entry in in_force(found) if isinstance(entry.reading, e.Named)]
+    if names == [entry_id]:
+        raise DomainError(
+            "name_needed",
+            "This is its only name.",
+            "Give it another name instead of taking this one back.",
+            "entry_id",
+        )
+
+
+def check_unseen(session: Session, draft: e.EntryDraft, unseen: range | None) -> None:
+    """Refuse to write over a newer entry on the same topic that the writer has not seen."""
+    wanted = e.topics(draft.reading)
+    if not unseen or not wanted:
+        return
+    newer = entries_where(
+        session, draft.subject, EntryRow.seq.between(unseen.start, unseen.stop - 1)
+    )
+    for entry in in_force(newer):
+        if e.topics(entry.reading) & wanted:
+            raise DomainError(
+                "changed_meanwhile",
+                "Somebody recorded this in another window since you last looked.",
+                "Look at the newer value, then record yours again if it still holds.",
+                next(iter(sorted(wanted))).split(":")[-1],
+            )
+
+
+def fitted_for(session: Session, draft: e.EntryDraft, now: datetime) -> e.Fitted | None:
+    """Return the parts on the rig when the entry happened, for a rig's own entries."""
+    if draft.subject.kind != "rig":
+        return None
+    given: e.Fitted | None = getattr(draft, "fitted", None)
+    if given is not None:
+        return given
+    fitting = EntryRow.kind.in_(("part_fitted", "retraction"))
+    own = in_force(entries_where(session, draft.subject, fitting))
+    return fitted_at(own, draft.subject.id, draft.happened_at or now)
