@@ -1,6 +1,12 @@
 <script lang="ts">
   import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
-  import { api, type Assessment, type PartKind, type SubjectOut } from '../lib/api';
+  import {
+    api,
+    type Assessment,
+    type EntryDraft,
+    type PartKind,
+    type SubjectOut,
+  } from '../lib/api';
   import { bench } from '../lib/bench.svelte';
   import { PART_WORDS } from '../lib/choices';
   import { toaster } from '../lib/toaster';
@@ -17,24 +23,29 @@
     known = Object.fromEntries(KINDS.map((kind, index) => [kind, lists[index]?.data ?? []]));
   }
 
+  let rigName = $state('');
+
   async function change(next: boolean) {
     open = next;
+    rigName = assessment.name ?? '';
     if (next) await load();
   }
 
-  async function fit(part: PartKind, partId: string | null) {
+  /** Record on the rig itself; a refusal is said in a toast. */
+  async function record(reading: EntryDraft['reading'], says: string) {
     if (!assessment.rig) return;
-    const problem = await bench.record(
-      [
-        {
-          subject: { kind: 'rig', id: assessment.rig },
-          reading: { kind: 'part_fitted', part, part_id: partId },
-        },
-      ],
-      `${PART_WORDS[part]} changed`,
-    );
+    const draft = { subject: { kind: 'rig' as const, id: assessment.rig }, reading };
+    const problem = await bench.record([draft], says);
     if (problem) toaster.error({ title: problem.reason, description: problem.instruction });
   }
+
+  async function rename(event: SubmitEvent) {
+    event.preventDefault();
+    await record({ kind: 'named', name: rigName.trim() }, 'Renamed');
+  }
+
+  const fit = (part: PartKind, partId: string | null) =>
+    record({ kind: 'part_fitted', part, part_id: partId }, `${PART_WORDS[part]} changed`);
 
   async function make(event: SubmitEvent, part: PartKind) {
     event.preventDefault();
@@ -80,6 +91,15 @@
             <Dialog.CloseTrigger class="act">Close</Dialog.CloseTrigger>
           </div>
           {#if open}
+            <form class="mt-4" onsubmit={rename}>
+              <label class="label block" for="rig-name">This rig is called</label>
+              <div class="flex gap-1">
+                <input id="rig-name" class="field" maxlength="60" bind:value={rigName} />
+                <button class="act" disabled={!rigName.trim() || rigName === assessment.name}>
+                  Rename
+                </button>
+              </div>
+            </form>
             {#each KINDS as kind (kind)}
               {@const fitted = assessment.fitted.find((part) => part.part === kind)}
               <div class="mt-4 grid gap-2 border-t border-line pt-3 sm:grid-cols-2">

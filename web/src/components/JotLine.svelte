@@ -41,7 +41,7 @@
       bind:this={input}
       id="jot"
       class="field font-semibold"
-      placeholder="draw 27 3/8, scale 36.2 @ 27, arrow 4 431gr"
+      placeholder="e.g. draw 27 3/8 or scale 36.2 @ 27"
       autocomplete="off"
       autocapitalize="off"
       spellcheck="false"

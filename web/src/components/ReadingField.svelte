@@ -11,6 +11,7 @@
     label,
     word,
     shown = null,
+    assumed = null,
     example,
     hint = null,
     tail = '',
@@ -22,6 +23,8 @@
     word: string;
     /** The value now, as a placeholder. */
     shown?: string | null;
+    /** What stands in its place while nobody has measured. */
+    assumed?: string | null;
     example: string;
     hint?: string | null;
     /** What goes behind it, such as a datum. */
@@ -66,9 +69,10 @@
       bind:this={input}
       id="field-{control}"
       class="field"
+      class:known={shown !== null}
       autocomplete="off"
       inputmode="text"
-      placeholder={shown ?? example}
+      placeholder={shown ?? (assumed ? `taken as ${assumed}` : `e.g. ${example}`)}
       value={reading.text}
       oninput={(event) => reading.type(event.currentTarget.value)}
       onkeydown={(event) => event.key === 'Escape' && reading.type('')}

@@ -79,8 +79,7 @@
       <line x1={x(low)} x2={x(high)} y1={LINE + 66} y2={LINE + 66} stroke="var(--line)" />
       {#each massTicks as tick (tick.text)}
         <line x1={x(tick.at)} x2={x(tick.at)} y1={LINE + 66} y2={LINE + 71} stroke="var(--soft)" />
-        <text x={x(tick.at)} y={LINE + 85} text-anchor="middle" class="soft">{tick.text}</text
-        >
+        <text x={x(tick.at)} y={LINE + 85} text-anchor="middle" class="soft">{tick.text}</text>
       {/each}
       <text x="8" y={LINE + 60} class="soft">
         finished arrow on this bow, {preferences.units === 'metric' ? 'g' : 'gr'}

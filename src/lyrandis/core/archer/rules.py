@@ -1,10 +1,10 @@
 """Judging the archer's draw, hook and hold; every finding with its sum."""
 
 from lyrandis.core import judgement as j
-from lyrandis.core.archer.draw import DrawReading
+from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, DrawReading, grip_depth
 from lyrandis.core.computed import Computed
 from lyrandis.core.describe import describe, words
-from lyrandis.core.entries import BaseReading
+from lyrandis.core.entries import BaseReading, GripDepth
 from lyrandis.core.phrase import Phrase, mm, phrase
 from lyrandis.core.setup import Recorded
 
@@ -314,15 +314,32 @@ def _hook_values(c: Computed) -> list[j.Value]:
         origin=recorded.source if recorded else "rule",
         entries=(recorded.entry.id,) if recorded else (),
     )
+    depths = [
+        _depth_value("back_depth", "Pivot to back", c.setup.bow.back_depth, BACK_DEPTH_IN),
+        _depth_value("belly_depth", "Pivot to belly", c.setup.bow.belly_depth, BELLY_DEPTH_IN),
+    ]
     if c.at_hook is None:
-        return [hook]
+        return [hook, *depths]
     at_hook = j.Value(
         key="draw_at_hook",
         label="String at the hook",
         figure=mm(c.at_hook.value, c.at_hook.plus_minus),
         origin=j.weakest(hook.origin or "rule", _draw_value(c).origin or "estimated"),
     )
-    return [hook, at_hook]
+    return [hook, at_hook, *depths]
+
+
+def _depth_value(
+    key: str, label: str, recorded: Recorded[GripDepth] | None, assumed: tuple[float, float]
+) -> j.Value:
+    depth = grip_depth(recorded, assumed)
+    return j.Value(
+        key=key,
+        label=label,
+        figure=mm(depth.value, depth.plus_minus),
+        origin=recorded.source if recorded else "rule",
+        entries=(recorded.entry.id,) if recorded else (),
+    )
 
 
 def _habits(c: Computed) -> list[j.Value]:

@@ -541,6 +541,7 @@ def _known(c: Computed) -> list[j.Value]:
         _recorded(
             "brace_height", "Brace height", brace, mm(brace_to_pivot(c) or 0.0) if brace else None
         ),
+        _string_value(c),
         _recorded(
             "brace_range",
             "Maker's brace",
@@ -549,6 +550,25 @@ def _known(c: Computed) -> list[j.Value]:
             phrase("to {high}", high=mm(maker.reading.high_mm)) if maker else None,
         ),
     ]
+
+
+def _string_value(c: Computed) -> j.Value:
+    """Return the fitted string's length and strands, as last told."""
+    builds = c.setup.string.builds
+    length = next((b for b in reversed(builds) if b.reading.string_length_mm), None)
+    strands = next((b for b in reversed(builds) if b.reading.strands), None)
+    said = f"{strands.reading.strands} strands" if strands else None
+    if length is None:
+        known = {"text": said} if said else {"missing": "Not told yet"}
+        return j.Value(key="string", label="String", **known)
+    return j.Value(
+        key="string",
+        label="String",
+        figure=mm(length.reading.string_length_mm or 0.0),
+        detail=phrase(said) if said else None,
+        origin=length.source,
+        entries=(length.entry.id,),
+    )
 
 
 def _minimum_figure(c: Computed) -> Figure | None:

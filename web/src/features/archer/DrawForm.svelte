@@ -19,6 +19,7 @@
     ],
     ['span', 'Arm span', 'Fingertip to fingertip, arms spread. A first guess.'],
     ['said', 'Told or remembered', 'Hearsay: a first guess.'],
+    ['supposed', 'Supposed', 'An estimate, marked as one.'],
   ] as const;
 
   let way = $state<(typeof WAYS)[number][0]>('marked');
@@ -26,14 +27,19 @@
   let onRig = $state(false);
   let input = $state<HTMLInputElement>();
 
-  const takesDatum = $derived(way === 'marked' || way === 'scale' || way === 'said');
+  const takesDatum = $derived(way !== 'tape' && way !== 'span');
   const reading = new Reading(line);
 
   function line(text: string): string {
     const tail = [takesDatum ? datum : '', takesDatum && onRig ? 'here' : ''].join(' ');
     if (way === 'tape' || way === 'span') return `${way} ${text}`;
-    const head = { marked: 'draw', scale: 'draw hook', said: 'draw said' }[way];
-    return `${head} ${text} ${tail}`.trim();
+    const head = {
+      marked: 'draw',
+      scale: 'draw hook',
+      said: 'draw said',
+      supposed: 'draw said',
+    }[way];
+    return `${head} ${text} ${tail}${way === 'supposed' ? ' ?' : ''}`.trim();
   }
 
   $effect(() => {
@@ -91,7 +97,7 @@
       id="field-draw"
       class="field"
       autocomplete="off"
-      placeholder={way === 'span' ? '70' : '27 3/8'}
+      placeholder={way === 'span' ? 'e.g. 70' : 'e.g. 27 3/8'}
       value={reading.text}
       oninput={(event) => reading.type(event.currentTarget.value)}
       aria-invalid={reading.problem ? 'true' : undefined}

@@ -48,7 +48,7 @@
       id="field-arrow"
       class="field"
       autocomplete="off"
-      placeholder="431gr or 27.9g"
+      placeholder="e.g. 431gr or 27.9g"
       value={reading.text}
       oninput={(event) => reading.type(event.currentTarget.value)}
       aria-invalid={reading.problem ? 'true' : undefined}

@@ -21,11 +21,12 @@
     ['floor', "Bowyer's lightest arrow", 'floor', '9 gpp or 430gr', 'arrow_minimum'],
     ['bracerange', "Maker's brace, low to high", 'bracerange', '7 to 8', 'brace_range'],
     ['brace', 'Brace height now', 'brace', '7 5/8', 'brace_height'],
+    ['string', 'String length and strands', 'string', '59 16 strands', 'string'],
   ] as const;
 
   function shown(stage: Stage, key: string): string | null {
     const value = valueOf(stage, key);
-    if (!value?.figure) return null;
+    if (!value?.figure) return value?.text ?? null;
     return figure(value.figure) + (value.detail ? ` ${tell(value.detail)}` : '');
   }
 

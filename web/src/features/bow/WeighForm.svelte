@@ -49,7 +49,7 @@
       id="field-scale"
       class="field"
       autocomplete="off"
-      placeholder="36.2 lb"
+      placeholder="e.g. 36.2 lb"
       bind:value={weight}
       oninput={read}
       aria-invalid={reading.problem ? 'true' : undefined}
@@ -62,7 +62,7 @@
       id="field-scale-draw"
       class="field"
       autocomplete="off"
-      placeholder={own === null ? '28' : figure(mm(own))}
+      placeholder={`e.g. ${own === null ? '28' : figure(mm(own))}`}
       bind:value={draw}
       oninput={read}
       aria-describedby="scale-says"

@@ -66,7 +66,7 @@
           data-first
           class="field"
           autocomplete="off"
-          placeholder="27 3/8 or 69.5cm"
+          placeholder="e.g. 27 3/8 or 69.5cm"
           bind:value={run.draw}
           aria-invalid={run.problem?.field === 'draw' ? 'true' : undefined}
           aria-describedby="problem-draw"
@@ -106,7 +106,7 @@
           id="first-mark"
           class="field"
           autocomplete="off"
-          placeholder="45 or 45 @ 28"
+          placeholder="e.g. 45 or 45 @ 28"
           bind:value={run.mark}
           aria-invalid={run.problem?.field === 'mark' ? 'true' : undefined}
           aria-describedby="problem-mark"
@@ -119,7 +119,7 @@
           id="first-length"
           class="field"
           autocomplete="off"
-          placeholder="62"
+          placeholder="e.g. 62"
           bind:value={run.length}
           aria-invalid={run.problem?.field === 'length' ? 'true' : undefined}
           aria-describedby="problem-length"
@@ -137,7 +137,7 @@
           data-first
           class="field"
           autocomplete="off"
-          placeholder="431gr or 27.9g"
+          placeholder="e.g. 431gr or 27.9g"
           bind:value={run.mass}
           aria-invalid={run.problem?.field === 'mass' ? 'true' : undefined}
           aria-describedby="problem-mass"

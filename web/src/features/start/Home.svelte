@@ -98,7 +98,9 @@
             </p>
           </div>
           {#if assessment}
-            <div class="mt-2 grid grid-cols-3 gap-x-4 gap-y-3 md:grid-cols-[repeat(3,8.5rem)_1fr] md:gap-x-8">
+            <div
+              class="mt-2 grid grid-cols-3 gap-x-4 gap-y-3 md:grid-cols-[repeat(3,8.5rem)_1fr] md:gap-x-8"
+            >
               {#each assessment.stages as stage (stage.key)}
                 <a class="flex items-start gap-2 no-underline" href={placePath(rig.id, stage.key)}>
                   <span class="mt-1"><RailMark mark={stage.mark} /></span>
