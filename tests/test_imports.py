@@ -13,8 +13,8 @@ ALLOWED = {
     "api": {"api", "store", "demo", "core"},
 }
 CORE_MAY_USE = {
-    "__future__", "bisect", "collections", "contextlib", "dataclasses", "datetime", "difflib", "enum",
-    "fractions", "functools", "itertools", "math", "numpy", "pydantic", "re", "scipy",
+    "__future__", "bisect", "collections", "contextlib", "dataclasses", "datetime", "difflib",
+    "enum", "fractions", "functools", "itertools", "math", "numpy", "pydantic", "re", "scipy",
     "statistics", "string", "typing",
 }  # fmt: skip
 FILES = sorted(ROOT.rglob("*.py"))

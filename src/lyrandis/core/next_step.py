@@ -143,8 +143,8 @@ def _doubts(c: Computed) -> list[Doubt]:
             _step(
                 phrase("Weigh the bow at {at}", at=at),
                 phrase(
-                    "Its weight at your draw is the least sure number here. Hang it on a scale, "
-                    "string at {at} from the pivot + 1¾ in line.",
+                    "Its weight at your draw is the least sure number here. Hang it on a scale and "
+                    "read it with the string at {at}, pivot + 1¾ in.",
                     at=at,
                 ),
                 5,

@@ -82,10 +82,12 @@ export function say(figure: Figure, units: UnitSet): string {
 /** Put a phrase's figures into its sentence. */
 export function sayPhrase(phrase: Phrase, units: UnitSet): string {
   const figures = phrase.figures ?? {};
-  return phrase.template.replace(/\{(\w+)\}/g, (whole, name: string) => {
-    const figure = figures[name];
-    return figure ? say(figure, units) : whole;
-  });
+  return phrase.template
+    .replace(/\{(\w+)\}/g, (whole, name: string) => {
+      const figure = figures[name];
+      return figure ? say(figure, units) : whole;
+    })
+    .replaceAll('± ', '±\u00a0');
 }
 
 export function otherUnits(units: UnitSet): UnitSet {
