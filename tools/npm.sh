@@ -9,9 +9,10 @@ fi
 case $1 in
   ci)
     echo "Setting up web packages…"
-    # npm 10 cannot install the build tool's platform files from this lock file: use npm 11 then
-    if [ "$(npm --version | cut -d. -f1)" -ge 11 ]; then npm=npm; else npm="npx --yes npm@11.6.2"; fi
-    $npm ci --ignore-scripts --no-audit --no-fund --loglevel=error >/dev/null
+    export npm_config_update_notifier=false
+    ci="ci --ignore-scripts --no-audit --no-fund --loglevel=error"
+    # an npm older than 11 may stumble over the build tool's platform files: then a newer one does it
+    npm $ci >/dev/null 2>&1 || npx --yes npm@11 $ci >/dev/null
     ;;
   build)
     echo "Building the page…"

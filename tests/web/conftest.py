@@ -86,7 +86,6 @@ class HereServer:
 
     def stop(self) -> None:
         self._server.should_exit = True
-        self._server.force_exit = True
         self._thread.join(5)
 
 

@@ -133,7 +133,7 @@ def test_a_jotted_reading_is_shown_before_it_is_recorded_and_can_be_taken_back(
         ("draw 27 3/8", "Draw 27 3/8 in on a marked arrow"),
         ("69.5cm", "Draw 27 3/8 in on a marked arrow"),
         ("27⅜", "Draw 27 3/8 in on a marked arrow"),
-        ("arrow 4 431gr", "Arrow 4 431 gr finished"),
+        ("arrow 4 431gr", "Arrow 4: 431 gr finished"),
         ("brace 7 1/2", "Brace height 7 1/2 in"),
         ("hold thumb", "Hold: thumb"),
     ],
@@ -215,6 +215,42 @@ def test_history_takes_back_and_puts_back(demo: HereServer, open_page: Opener) -
     page.go_back()
     page.get_by_role("button", name="put back Brace height 7 5/8 in").click()
     expect(page.get_by_role("button", name="take back Brace height 7 5/8 in")).to_be_visible()
+
+
+def test_a_reading_can_be_written_up_for_an_earlier_day(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + MARRAM + "/logbook")
+    page.locator(".jot").get_by_role("button", name="for another day").click()
+    page.locator("#jot-day").fill("2026-01-15")
+    jot(page, "brace 7 1/8")
+    page.keyboard.press("Enter")
+    section = page.get_by_role("region", name="15 January 2026")
+    expect(section).to_contain_text(re.compile(r"Brace height 7\s1/8"))
+    # written up late, it does not take the place of what was measured since
+    page.get_by_role("navigation").get_by_role("link", name="Bow").click()
+    expect(page.get_by_label("Brace height now")).to_have_attribute(
+        "placeholder", re.compile(r"7\s5/8\sin")
+    )
+    page.locator(".jot").get_by_role("button", name="back to now").click()
+    expect(page.locator("#jot-day")).to_have_count(0)
+
+
+def test_a_rig_can_be_renamed(demo: HereServer, open_page: Opener) -> None:
+    page = open_page(demo.url + MARRAM + "/archer")
+    page.get_by_role("button", name="change parts").first.click()
+    page.get_by_label("This rig is called").fill("Shore longbow")
+    page.get_by_role("button", name="Rename").click()
+    expect(page.get_by_role("dialog")).to_contain_text("Parts on Shore longbow")
+
+
+def test_habits_can_be_kept_for_one_rig_only(demo: HereServer, open_page: Opener) -> None:
+    page = open_page(demo.url + MARRAM + "/archer")
+    page.get_by_label("changes here are for this rig only").check()
+    page.get_by_label("Anchor").select_option("cheekbone")
+    page.get_by_role("link", name="Logbook").click()
+    row = page.get_by_role("listitem").filter(has_text="Anchor: cheekbone")
+    expect(row).to_contain_text("Marram longbow")
 
 
 def test_the_logbook_saves_a_file_that_the_command_line_judges(

@@ -148,7 +148,7 @@ def _describe_bow(reading: e.BaseReading) -> Phrase:
             to = " to the back" if reading.datum == "back" else ""
             return phrase(f"Brace height {{brace}}{to}", brace=mm(reading.brace_height_mm))
         case e.ArrowMassed():
-            which = "Arrow" if reading.arrow_number is None else f"Arrow {reading.arrow_number}"
+            which = "Arrow" if reading.arrow_number is None else f"Arrow {reading.arrow_number}:"
             return phrase(f"{which} {{mass}} finished", mass=gr(reading.arrow_mass_gr))
         case _:
             return phrase((type(reading).__doc__ or "").strip())

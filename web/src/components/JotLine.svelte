@@ -2,6 +2,7 @@
   import type { StageKey } from '../lib/api';
   import { bench } from '../lib/bench.svelte';
   import { Reading } from '../lib/reading.svelte';
+  import DayField from './DayField.svelte';
   import Preview from './Preview.svelte';
 
   let { stage }: { stage: StageKey | null } = $props();
@@ -75,7 +76,7 @@
   {#if reading.parsed?.draft}
     <button class="act act-strong md:hidden" disabled={bench.busy}>Record</button>
   {/if}
-  <span class="text-sm whitespace-nowrap text-soft max-lg:hidden">Ctrl Z takes back</span>
+  <div class="flex items-center gap-3 max-lg:hidden"><DayField id="jot-day" /></div>
 </form>
 
 <style>

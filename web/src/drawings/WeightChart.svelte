@@ -13,7 +13,7 @@
   let width = $state(720);
   const W = $derived(Math.max(width, 300));
   const H = 300;
-  const PLOT = { left: 40, right: 12, top: 26, bottom: 36 };
+  const PLOT = { left: 40, right: 12, top: 26, bottom: 40 };
 
   const first = $derived(drawing.line[0]?.draw_mm ?? 0);
   const last = $derived(drawing.line.at(-1)?.draw_mm ?? 1);
@@ -89,7 +89,7 @@
       stroke="var(--line)"
     />
     <text x="0" y="12" class="soft">{weightUnit(preferences.units)} on the scale</text>
-    <text x={W - PLOT.right} y={H - 2} text-anchor="end" class="soft">
+    <text x={W - PLOT.right} y={H - 6} text-anchor="end" class="soft">
       string at the hook, {lengthUnit(preferences.units)}, pivot + 1¾
     </text>
 

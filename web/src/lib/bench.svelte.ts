@@ -14,11 +14,14 @@ class BenchState {
   /** A control that a finding or the next step asks for. */
   wanted = $state.raw<Action | null>(null);
   busy = $state(false);
+  /** The day readings are recorded for, as yyyy-mm-dd; empty means now. */
+  day = $state('');
 
   async open(rig: string): Promise<void> {
     if (this.rig !== rig) {
       this.rig = rig;
       this.assessment = null;
+      this.day = '';
     }
     if (!this.assessment) this.status = 'loading';
     const { data, problem } = await api.rig(rig);
@@ -39,7 +42,12 @@ class BenchState {
     const rig = this.rig;
     if (!rig) return null;
     this.busy = true;
-    const sent = drafts.map((draft) => ({ ...draft, id: draft.id ?? crypto.randomUUID() }));
+    const happened_at = this.day ? new Date(`${this.day}T12:00`).toISOString() : undefined;
+    const sent = drafts.map((draft) => ({
+      ...draft,
+      id: draft.id ?? crypto.randomUUID(),
+      happened_at: draft.happened_at ?? happened_at,
+    }));
     const { data, problem } = await api.record(sent, rig, this.assessment?.revision ?? null);
     this.busy = false;
     if (problem) {

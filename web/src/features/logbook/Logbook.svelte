@@ -1,5 +1,6 @@
 <script lang="ts">
   import { untrack } from 'svelte';
+  import DayField from '../../components/DayField.svelte';
   import { api, type Entry, type History, type Problem } from '../../lib/api';
   import { bench } from '../../lib/bench.svelte';
   import { tell } from '../../lib/preferences.svelte';
@@ -81,6 +82,7 @@
   <button class="act" onclick={save} disabled={!history}>Save as a file</button>
 </header>
 
+<div class="mb-2 flex items-center gap-3 lg:hidden"><DayField id="logbook-day" /></div>
 <form onsubmit={addNote} class="flex gap-2">
   <label class="sr-only" for="note">Note</label>
   <input

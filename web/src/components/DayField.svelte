@@ -1,0 +1,38 @@
+<script lang="ts">
+  import { bench } from '../lib/bench.svelte';
+
+  let { id }: { id: string } = $props();
+
+  const today = new Date().toLocaleDateString('sv');
+  let choosing = $state(false);
+  let input = $state<HTMLInputElement>();
+
+  $effect(() => {
+    if (choosing) input?.focus();
+  });
+
+  function backToNow() {
+    bench.day = '';
+    choosing = false;
+  }
+</script>
+
+{#if choosing || bench.day}
+  <label for={id} class="text-sm font-semibold whitespace-nowrap text-amber">recording for</label>
+  <input bind:this={input} {id} type="date" class="field day" max={today} bind:value={bench.day} />
+  <button type="button" class="quiet text-sm whitespace-nowrap" onclick={backToNow}>
+    back to now
+  </button>
+{:else}
+  <button type="button" class="quiet text-sm whitespace-nowrap" onclick={() => (choosing = true)}>
+    for another day
+  </button>
+{/if}
+
+<style>
+  .day {
+    min-height: 1.9rem;
+    width: 9.2rem;
+    padding-block: 0.1rem;
+  }
+</style>
