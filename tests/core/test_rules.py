@@ -142,6 +142,7 @@ def test_every_rule_says_who_holds_it_and_what_it_rests_on() -> None:
         ((), ("unset", "unset", "unset")),
         (("span 70", "mark 40", "arrow 400gr ?"), ("estimated", "estimated", "estimated")),
         ((*RIG, "arrow 1 400gr"), ("settled", "settled", "settled")),
+        (("draw 28", "scale 40 @ 28 ?"), ("settled", "estimated", "unset")),
         (("draw 27", "draw 29"), ("in_doubt", "unset", "unset")),
         ((*RIG, NEW_STRING), ("settled", "in_doubt", "unset")),
         ((*RIG, "point 100", "arrow 1 400gr", "point 125"), ("settled", "settled", "in_doubt")),

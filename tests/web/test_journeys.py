@@ -121,6 +121,7 @@ def test_a_jotted_reading_is_shown_before_it_is_recorded_and_can_be_taken_back(
     row = page.get_by_role("row").filter(has_text="45.9 lb")
     expect(row).to_be_visible()
     expect(page.get_by_label("Jot", exact=True)).to_have_value("")
+    expect(preview).to_contain_text("Recorded: Draw weight 45.9 lb with the hook at 29 in.")
     page.keyboard.press("Control+z")
     expect(row).to_have_count(0)
     page.get_by_role("button", name="Put back").click()
@@ -314,9 +315,21 @@ def test_changing_parts_is_history(demo: HereServer, open_page: Opener) -> None:
     page.get_by_role("button", name="change parts").first.click()
     page.get_by_label("Arrows", exact=True).select_option("Carbon, set A")
     page.get_by_role("dialog").get_by_role("button", name="Close").click()
+    expect(page.locator("#jot-says")).to_contain_text("Recorded: Arrows changed.")
     expect(page.locator("nav li").filter(has_text="Arrow")).to_contain_text("352")
     page.keyboard.press("Control+z")
     expect(page.locator("nav li").filter(has_text="Arrow")).to_contain_text("469")
+
+
+def test_the_rig_switcher_leads_to_another_rig(shared_demo: HereServer, open_page: Opener) -> None:
+    page = open_page(shared_demo.url + MARRAM + "/bow")
+    page.get_by_role("button", name="Change rig").click()
+    page.get_by_role("link", name="Tideway recurve").click()
+    expect(page).to_have_url(re.compile("/rigs/tideway-recurve/archer"))
+    expect(page.get_by_role("button", name="Change rig")).to_contain_text("Tideway recurve")
+    page.go_back()
+    expect(page).to_have_url(re.compile("/rigs/marram-longbow/bow"))
+    expect(page.get_by_role("button", name="Change rig")).to_contain_text("Marram longbow")
 
 
 # 6. keyboard, phone, light and dark, left hand

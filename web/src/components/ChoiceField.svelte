@@ -29,9 +29,11 @@
   });
 
   async function choose(event: Event & { currentTarget: HTMLSelectElement }) {
-    const made = draft(event.currentTarget.value);
+    const chosen = event.currentTarget.value;
+    const made = draft(chosen);
+    const words = options.find(([value]) => value === chosen)?.[1] ?? chosen;
     problem = made
-      ? await bench.record([made])
+      ? await bench.record([made], `${label}: ${words}`)
       : {
           type: 'about:blank',
           title: 'nothing fitted',

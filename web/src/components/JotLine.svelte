@@ -71,6 +71,11 @@
     {:else if reading.parsed}
       <Preview parsed={reading.parsed} where />
       <span class="text-soft max-md:hidden">· Enter records</span>
+    {:else if bench.recorded}
+      <span class="text-green">Recorded: {bench.recorded}.</span>
+      <button type="button" class="quiet ml-2 text-ink" onclick={() => void bench.undo()}>
+        take back
+      </button>
     {/if}
   </p>
   {#if reading.parsed?.draft}

@@ -16,12 +16,15 @@ class BenchState {
   busy = $state(false);
   /** The day readings are recorded for, as yyyy-mm-dd; empty means now. */
   day = $state('');
+  /** What this window recorded last, in words. */
+  recorded = $state('');
 
   async open(rig: string): Promise<void> {
     if (this.rig !== rig) {
       this.rig = rig;
       this.assessment = null;
       this.day = '';
+      this.recorded = '';
     }
     if (!this.assessment) this.status = 'loading';
     const { data, problem } = await api.rig(rig);
@@ -59,7 +62,7 @@ class BenchState {
       rig,
       data.entries.map((entry) => entry.id),
     );
-    if (says) toaster.success({ title: says, description: 'Recorded. Ctrl+Z takes it back.' });
+    this.recorded = says ?? '';
     return null;
   }
 
@@ -97,6 +100,7 @@ class BenchState {
       return;
     }
     this.#keep(rig, batches);
+    this.recorded = '';
     for (const entryId of last.reverse()) await this.retract(entryId, 'Taken back');
   }
 

@@ -16,7 +16,7 @@ class Keys {
   handle = (event: KeyboardEvent): void => {
     const typing = isTyping(event.target);
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !event.shiftKey) {
-      if (typing && (event.target as HTMLInputElement).value) return;
+      if (isText(event.target) && event.target.value) return;
       event.preventDefault();
       void bench.undo();
       return;
@@ -34,6 +34,10 @@ class Keys {
     else return;
     event.preventDefault();
   }
+}
+
+function isText(target: EventTarget | null): target is HTMLInputElement {
+  return target instanceof HTMLElement && target.matches('input:not([type=checkbox]), textarea');
 }
 
 function isTyping(target: EventTarget | null): boolean {

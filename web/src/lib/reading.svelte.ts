@@ -1,6 +1,7 @@
 /** A line being typed: read by the server as it grows, recorded on Enter. */
 import { api, type ParsedJot, type Problem, type StageKey } from './api';
 import { bench } from './bench.svelte';
+import { tell } from './preferences.svelte';
 
 const PAUSE_MS = 120;
 
@@ -10,6 +11,8 @@ export class Reading {
   problem = $state.raw<Problem | null>(null);
   #timer: ReturnType<typeof setTimeout> | undefined;
   #turn = 0;
+  /** Sent with the draft, and again with the same text: a repeated send is recorded once. */
+  #sendId = crypto.randomUUID();
   #line: (text: string) => string;
   #stage: StageKey | null;
 
@@ -24,6 +27,7 @@ export class Reading {
   }
 
   type(text: string): void {
+    if (text !== this.text) this.#sendId = crypto.randomUUID();
     this.text = text;
     clearTimeout(this.#timer);
     if (!text.trim()) {
@@ -50,7 +54,8 @@ export class Reading {
     await this.read();
     const draft = this.parsed?.draft;
     if (!draft) return false;
-    const problem = await bench.record([draft]);
+    const says = this.parsed ? tell(this.parsed.says) : undefined;
+    const problem = await bench.record([{ ...draft, id: this.#sendId }], says);
     if (problem) {
       this.problem = problem;
       return false;

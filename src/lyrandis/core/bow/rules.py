@@ -439,7 +439,8 @@ def _mark(c: Computed, moved: str | None) -> j.Mark:
         return "unset"
     if moved:
         return "in_doubt"
-    estimated = c.weight.basis == "mark" or not c.weight_is_own
+    hearsay = all(point.recorded.source in ("told", "estimated") for point in c.weight.points)
+    estimated = c.weight.basis == "mark" or hearsay or not c.weight_is_own
     return "estimated" if estimated or c.weight.beyond_mm > FAR_BEYOND_POINTS_MM else "settled"
 
 

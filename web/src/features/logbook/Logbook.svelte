@@ -67,9 +67,8 @@
   async function addNote(event: SubmitEvent) {
     event.preventDefault();
     if (!note.trim() || !bench.rig) return;
-    problem = await bench.record([
-      { subject: { kind: 'rig', id: bench.rig }, reading: { kind: 'noted', text: note.trim() } },
-    ]);
+    const reading = { kind: 'noted' as const, text: note.trim() };
+    problem = await bench.record([{ subject: { kind: 'rig', id: bench.rig }, reading }], 'a note');
     if (!problem) note = '';
   }
 </script>

@@ -36,7 +36,7 @@
   });
 </script>
 
-<svelte:window onkeydown={keys.handle} />
+<svelte:window onkeydown={keys.handle} onfocus={() => rig && void bench.open(rig)} />
 
 <div class="frame">
   <header class="flex items-center gap-3 border-b border-line px-5 py-1.5 max-md:px-3">
