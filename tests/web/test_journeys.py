@@ -4,7 +4,7 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.web.conftest import HereServer, Opener, Server, text_of
 
@@ -438,6 +438,24 @@ def test_what_is_typed_survives_a_server_that_is_gone_and_back(
     page.get_by_label("Jot", exact=True).press("Enter")
     expect(page.get_by_label("Jot", exact=True)).to_have_value("")
     expect(page.locator("main").get_by_role("row")).to_have_count(6)
+
+
+def test_a_reading_whose_answer_was_lost_is_recorded_once(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + MARRAM + "/arrow")
+
+    def lose_the_answer(route: Route) -> None:
+        route.fetch()
+        route.abort()
+
+    page.route("**/api/entries", lose_the_answer, times=1)
+    jot(page, "arrow 471gr")
+    page.keyboard.press("Enter")
+    expect(page.locator("#jot-says")).to_contain_text("Lyrandis does not answer.")
+    page.keyboard.press("Enter")
+    expect(page.locator("#jot-says")).to_contain_text("Recorded: Arrow 471 gr finished.")
+    expect(page.get_by_role("row").filter(has_text="471 gr")).to_have_count(1)
 
 
 def test_two_windows_on_one_rig_are_told_and_lose_nothing(

@@ -17,7 +17,9 @@
         {/if}
       </Toast.Message>
       {#if toast.action}
-        <Toast.ActionTrigger class="font-semibold underline">
+        <Toast.ActionTrigger
+          class="bg-transparent px-2 py-1 font-semibold whitespace-nowrap underline"
+        >
           {toast.action.label}
         </Toast.ActionTrigger>
       {/if}

@@ -4,6 +4,12 @@ import { toaster } from './toaster';
 
 type Status = 'loading' | 'ready' | 'missing' | 'offline';
 
+/** Entries recorded in one go, and how they were said. */
+interface Batch {
+  ids: string[];
+  says: string;
+}
+
 const UNDO_KEPT = 50;
 
 class BenchState {
@@ -58,10 +64,8 @@ class BenchState {
       return problem;
     }
     if (data.assessment) this.#show(data.assessment);
-    this.#remember(
-      rig,
-      data.entries.map((entry) => entry.id),
-    );
+    const ids = data.entries.map((entry) => entry.id);
+    this.#keep(rig, [...this.#batches(rig), { ids, says: says ?? '' }]);
     this.recorded = says ?? '';
     return null;
   }
@@ -101,7 +105,7 @@ class BenchState {
     }
     this.#keep(rig, batches);
     this.recorded = '';
-    for (const entryId of last.reverse()) await this.retract(entryId, 'Taken back');
+    for (const id of last.ids.reverse()) await this.retract(id, `Taken back: ${last.says}`);
   }
 
   #show(assessment: Assessment): void {
@@ -110,20 +114,16 @@ class BenchState {
     this.status = 'ready';
   }
 
-  #batches(rig: string): string[][] {
+  #batches(rig: string): Batch[] {
     try {
-      return JSON.parse(sessionStorage.getItem(`lyrandis.undo.${rig}`) ?? '[]') as string[][];
+      return JSON.parse(sessionStorage.getItem(`lyrandis.undo.${rig}`) ?? '[]') as Batch[];
     } catch {
       return [];
     }
   }
 
-  #keep(rig: string, batches: string[][]): void {
+  #keep(rig: string, batches: Batch[]): void {
     sessionStorage.setItem(`lyrandis.undo.${rig}`, JSON.stringify(batches.slice(-UNDO_KEPT)));
-  }
-
-  #remember(rig: string, ids: string[]): void {
-    this.#keep(rig, [...this.#batches(rig), ids]);
   }
 }
 
