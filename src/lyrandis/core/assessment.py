@@ -5,15 +5,22 @@ from pydantic import BaseModel, ConfigDict
 from lyrandis.core import entries as e
 from lyrandis.core import judgement as j
 from lyrandis.core.archer import rules as archer_rules
+from lyrandis.core.archer.stage import stage as archer_stage
 from lyrandis.core.arrow import rules as arrow_rules
+from lyrandis.core.arrow.stage import stage as arrow_stage
 from lyrandis.core.bow import rules as bow_rules
+from lyrandis.core.bow.stage import stage as bow_stage
 from lyrandis.core.computed import compute
 from lyrandis.core.drawings import Drawings, draw_all
 from lyrandis.core.next_step import next_step
 from lyrandis.core.setup import Setup
 
-_STAGES = (archer_rules, bow_rules, arrow_rules)
-RULEBOOK: tuple[j.Rule, ...] = tuple(rule for stage in _STAGES for rule in stage.RULES)
+_STAGES = (
+    (archer_rules, archer_stage),
+    (bow_rules, bow_stage),
+    (arrow_rules, arrow_stage),
+)
+RULEBOOK: tuple[j.Rule, ...] = tuple(rule for rules, _ in _STAGES for rule in rules.RULES)
 
 
 class FittedPart(BaseModel):
@@ -46,7 +53,7 @@ class Assessment(BaseModel):
 def assess(setup: Setup) -> Assessment:
     """Judge a setup. Never raises: what cannot be known is missing, with a reason."""
     c = compute(setup)
-    per_stage = [stage.judge(c) for stage in _STAGES]
+    per_stage = [rules.judge(c) for rules, _ in _STAGES]
     findings = sorted(
         (finding for group in per_stage for finding in group),
         key=lambda finding: j.SEVERITIES.index(finding.severity),
@@ -58,9 +65,7 @@ def assess(setup: Setup) -> Assessment:
         revision=setup.revision,
         entry_count=setup.entry_count,
         fitted=_fitted(setup),
-        stages=tuple(
-            stage.stage(c, group) for stage, group in zip(_STAGES, per_stage, strict=True)
-        ),
+        stages=tuple(stage(c, group) for (_, stage), group in zip(_STAGES, per_stage, strict=True)),
         findings=tuple(findings),
         next_step=next_step(c, findings),
         drawings=draw_all(c),

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { wanted } from '../lib/wanted';
   import type { EntryDraft, Problem } from '../lib/api';
   import { bench } from '../lib/bench.svelte';
   import ProblemNote from './ProblemNote.svelte';
@@ -18,15 +19,6 @@
   } = $props();
 
   let problem = $state.raw<Problem | null>(null);
-  let select = $state<HTMLSelectElement>();
-
-  $effect(() => {
-    if (bench.wanted?.control === control && select) {
-      select.scrollIntoView({ block: 'center' });
-      select.focus();
-      bench.wanted = null;
-    }
-  });
 
   async function choose(event: Event & { currentTarget: HTMLSelectElement }) {
     const chosen = event.currentTarget.value;
@@ -49,7 +41,7 @@
 <div class="min-w-0">
   <label class="label block" for="field-{control}">{label}</label>
   <select
-    bind:this={select}
+    {@attach wanted(control)}
     id="field-{control}"
     class="field"
     value={choice ?? ''}

@@ -1,6 +1,6 @@
 <script lang="ts">
+  import { wanted } from '../lib/wanted';
   import Check from '@lucide/svelte/icons/check';
-  import type { Action } from '../lib/api';
   import { bench } from '../lib/bench.svelte';
   import { Reading } from '../lib/reading.svelte';
   import Preview from './Preview.svelte';
@@ -32,16 +32,6 @@
   } = $props();
 
   const reading = new Reading((text) => `${word} ${text} ${tail}`.trim());
-  const wanted = $derived((bench.wanted as Action | null)?.control === control);
-  let input = $state<HTMLInputElement>();
-
-  $effect(() => {
-    if (wanted && input) {
-      input.scrollIntoView({ block: 'center' });
-      input.focus();
-      bench.wanted = null;
-    }
-  });
 
   function guess(text: string) {
     const [first, ...rest] = text.split(' ');
@@ -66,7 +56,7 @@
   <label class="label block" for="field-{control}">{label}</label>
   <div class="flex gap-1">
     <input
-      bind:this={input}
+      {@attach wanted(control)}
       id="field-{control}"
       class="field"
       class:known={shown !== null}

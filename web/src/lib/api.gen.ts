@@ -203,7 +203,7 @@ export interface paths {
         put?: never;
         /**
          * Create Archer
-         * @description Create an archer, with first readings.
+         * @description Create one of the archers, with first readings.
          */
         post: operations["create_archer"];
         delete?: never;
@@ -227,7 +227,7 @@ export interface paths {
         put?: never;
         /**
          * Create Bow
-         * @description Create a bow, with first readings.
+         * @description Create one of the bows, with first readings.
          */
         post: operations["create_bow"];
         delete?: never;
@@ -251,7 +251,7 @@ export interface paths {
         put?: never;
         /**
          * Create String
-         * @description Create a string, with first readings.
+         * @description Create one of the strings, with first readings.
          */
         post: operations["create_string"];
         delete?: never;
@@ -275,7 +275,7 @@ export interface paths {
         put?: never;
         /**
          * Create Arrow Set
-         * @description Create an arrow set, with first readings.
+         * @description Create one of the arrow sets, with first readings.
          */
         post: operations["create_arrow_set"];
         delete?: never;

@@ -1,6 +1,6 @@
 """Archers, bows, strings and arrow sets: list and create."""
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
@@ -73,58 +73,36 @@ def new_part(kind: e.SubjectKind, draft: SubjectDraft) -> NewPart:
     return NewPart(kind, draft.name, tuple(first.on for first in draft.readings))
 
 
-def _list(bench: BenchOf, kind: e.SubjectKind) -> list[KnownSubject]:
-    return bench.subjects(kind)
+def _offer(kind: e.SubjectKind, plural: str, words: str, draft_type: Any) -> None:
+    """Add the routes that list and create one kind of subject."""
+
+    def list_subjects(bench: BenchOf) -> list[KnownSubject]:
+        return bench.subjects(kind)
+
+    def create_subject(bench: BenchOf, draft: draft_type) -> KnownSubject:
+        [subject] = bench.make([new_part(kind, draft)])
+        return KnownSubject(subject, kind, draft.name, "own")
+
+    name = plural.replace("-", "_")
+    router.add_api_route(
+        f"/{plural}",
+        list_subjects,
+        response_model=list[SubjectOut],
+        name=f"list_{name}",
+        description=f"List the {words}.",
+    )
+    router.add_api_route(
+        f"/{plural}",
+        create_subject,
+        methods=["POST"],
+        response_model=SubjectOut,
+        status_code=201,
+        name=f"create_{name.removesuffix('s')}",
+        description=f"Create one of the {words}, with first readings.",
+    )
 
 
-def _create(bench: BenchOf, kind: e.SubjectKind, draft: SubjectDraft) -> KnownSubject:
-    [subject] = bench.make([new_part(kind, draft)])
-    return KnownSubject(subject, kind, draft.name, "own")
-
-
-@router.get("/archers", response_model=list[SubjectOut])
-def list_archers(bench: BenchOf) -> list[KnownSubject]:
-    """List the archers."""
-    return _list(bench, "archer")
-
-
-@router.post("/archers", response_model=SubjectOut, status_code=201)
-def create_archer(bench: BenchOf, draft: ArcherDraft) -> KnownSubject:
-    """Create an archer, with first readings."""
-    return _create(bench, "archer", draft)
-
-
-@router.get("/bows", response_model=list[SubjectOut])
-def list_bows(bench: BenchOf) -> list[KnownSubject]:
-    """List the bows."""
-    return _list(bench, "bow")
-
-
-@router.post("/bows", response_model=SubjectOut, status_code=201)
-def create_bow(bench: BenchOf, draft: BowDraft) -> KnownSubject:
-    """Create a bow, with first readings."""
-    return _create(bench, "bow", draft)
-
-
-@router.get("/strings", response_model=list[SubjectOut])
-def list_strings(bench: BenchOf) -> list[KnownSubject]:
-    """List the strings."""
-    return _list(bench, "string")
-
-
-@router.post("/strings", response_model=SubjectOut, status_code=201)
-def create_string(bench: BenchOf, draft: StringDraft) -> KnownSubject:
-    """Create a string, with first readings."""
-    return _create(bench, "string", draft)
-
-
-@router.get("/arrow-sets", response_model=list[SubjectOut])
-def list_arrow_sets(bench: BenchOf) -> list[KnownSubject]:
-    """List the arrow sets."""
-    return _list(bench, "arrow_set")
-
-
-@router.post("/arrow-sets", response_model=SubjectOut, status_code=201)
-def create_arrow_set(bench: BenchOf, draft: ArrowSetDraft) -> KnownSubject:
-    """Create an arrow set, with first readings."""
-    return _create(bench, "arrow_set", draft)
+_offer("archer", "archers", "archers", ArcherDraft)
+_offer("bow", "bows", "bows", BowDraft)
+_offer("string", "strings", "strings", StringDraft)
+_offer("arrow_set", "arrow-sets", "arrow sets", ArrowSetDraft)

@@ -1,10 +1,7 @@
 """Judging the arrow: grains per pound against the floor, mass, parts and length."""
 
-from collections.abc import Callable
-
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import Estimate, to_pivot
-from lyrandis.core.archer.rules import choice_value
 from lyrandis.core.arrow.mass import (
     SCALE_SD_GR,
     STOP_BELOW_FLOOR_GPP,
@@ -13,7 +10,7 @@ from lyrandis.core.arrow.mass import (
 )
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
-from lyrandis.core.phrase import Figure, Phrase, gpp, gr, gr_per_in, lbf, mm, phrase
+from lyrandis.core.phrase import Phrase, gpp, gr, lbf, mm, phrase
 
 SPREAD_TO_WATCH = 0.03
 SPREAD_TO_MEND = 0.06
@@ -71,17 +68,6 @@ RULES: tuple[j.Rule, ...] = (
     ),
 )
 
-CAUTIONS = (
-    j.Caution(
-        id="flex",
-        text="Before shooting, flex and look at every arrow. A cracked one goes in the bin.",
-    ),
-    j.Caution(
-        id="too-light",
-        text="An arrow that is too light is half a dry fire. Local rules on arrows and places "
-        "decide.",
-    ),
-)
 
 WEIGH_ARROW = j.Action(label="Weigh an arrow", stage="arrow", control="arrow")
 WEIGH_HEAVIER = j.Action(label="Weigh a heavier arrow", stage="arrow", control="arrow")
@@ -146,7 +132,7 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
             stage="arrow",
             severity=severity,
             sentence=phrase(texts[severity], **figures),
-            sum=_floor_sum(c, light),
+            sum=floor_sum(c, light),
             rule="arrow-floor",
             action=action,
         )
@@ -166,7 +152,7 @@ def floor_severity(light: Estimate, floor: float) -> j.Severity:
     return "watch" if light.value - light.plus_minus < floor else "good"
 
 
-def _floor_sum(c: Computed, light: Estimate) -> tuple[Phrase, ...]:
+def floor_sum(c: Computed, light: Estimate) -> tuple[Phrase, ...]:
     assert c.arrow is not None
     assert c.weight is not None
     weight = lbf(c.weight.weight.value, c.weight.weight.plus_minus)
@@ -202,7 +188,7 @@ def _judge_mass(c: Computed) -> list[j.Finding]:
                 sentence=phrase(
                     "Parts changed after these arrows weighed {mass}. Weigh again.", mass=mass
                 ),
-                sum=_mass_sum(c.arrow),
+                sum=mass_sum(c.arrow),
                 rule="arrow-mass",
                 action=WEIGH_ARROW,
             )
@@ -220,14 +206,14 @@ def _judge_mass(c: Computed) -> list[j.Finding]:
             stage="arrow",
             severity="watch",
             sentence=phrase(f"{{mass}} is {how}. A grain scale settles it.", mass=mass),
-            sum=_mass_sum(c.arrow),
+            sum=mass_sum(c.arrow),
             rule="arrow-mass",
             action=WEIGH_ARROW,
         )
     ]
 
 
-def _mass_sum(arrow: ArrowMass) -> tuple[Phrase, ...]:
+def mass_sum(arrow: ArrowMass) -> tuple[Phrase, ...]:
     if arrow.weighed:
         masses = sorted(m.reading.arrow_mass_gr for m in arrow.weighed)
         return (
@@ -268,7 +254,7 @@ def _judge_spread(c: Computed) -> list[j.Finding]:
                 f"{count} arrows within {{spread}}, {share:.1%} of their mass.{advice}",
                 spread=gr(spread),
             ),
-            sum=_mass_sum(c.arrow),
+            sum=mass_sum(c.arrow),
             rule="arrow-spread",
             action=None
             if severity == "good"
@@ -344,126 +330,3 @@ def _judge_length(c: Computed) -> list[j.Finding]:
             action=j.Action(label="Enter the shaft length", stage="arrow", control="shaft"),
         )
     ]
-
-
-def stage(c: Computed, findings: list[j.Finding]) -> j.Stage:
-    """Return the arrow's stage: finished mass, grains per pound, floor and parts."""
-    mass = _mass_value(c)
-    moved = next((f.sentence.text() for f in findings if f.id == "arrow-changed"), None)
-    return j.Stage(
-        key="arrow",
-        number=3,
-        name="Arrow",
-        mark=_mark(c, moved),
-        headline=mass,
-        detail=phrase("{gpp}", gpp=gpp(c.gpp.value)) if c.gpp else None,
-        moved=moved,
-        values=(mass, *_gpp_values(c), *_part_values(c)),
-        cautions=CAUTIONS,
-    )
-
-
-def _mark(c: Computed, moved: str | None) -> j.Mark:
-    if c.arrow is None:
-        return "unset"
-    if moved:
-        return "in_doubt"
-    return "settled" if c.arrow.basis == "weighed" else "estimated"
-
-
-def _mass_value(c: Computed) -> j.Value:
-    label = "Finished mass"
-    if c.arrow is None:
-        return j.Value(key="arrow_mass", label=label, missing="No arrow weighed or built yet")
-    sources = [recorded.source for recorded in c.arrow.weighed]
-    return j.Value(
-        key="arrow_mass",
-        label=label,
-        figure=gr(c.arrow.mass.value, c.arrow.mass.plus_minus),
-        origin=j.weakest(*sources) if sources else "estimated",
-        entries=tuple(recorded.entry.id for recorded in c.arrow.weighed),
-        because=_mass_sum(c.arrow),
-    )
-
-
-def _gpp_values(c: Computed) -> list[j.Value]:
-    floor = c.floor.grains_per_pound
-    values = []
-    if c.gpp is None:
-        why = "Needs a draw length, a bow's weight and an arrow's mass"
-        values.append(j.Value(key="gpp", label="Grains per pound", missing=why))
-    else:
-        light = lightest_gpp(c)
-        values.append(
-            j.Value(
-                key="gpp",
-                label="Grains per pound",
-                figure=gpp(c.gpp.value, c.gpp.plus_minus),
-                origin=_gpp_origin(c),
-                because=_floor_sum(c, light) if light else (),
-            )
-        )
-    values.append(
-        j.Value(
-            key="floor",
-            label="Bowyer's minimum" if c.floor.basis == "bowyer" else "Usual floor",
-            figure=gpp(floor, c.floor.plus_minus or None),
-            origin=c.floor.recorded.source if c.floor.recorded else "rule",
-            entries=(c.floor.recorded.entry.id,) if c.floor.recorded else (),
-        )
-    )
-    if c.weight is not None and c.weight_is_own:
-        values.append(
-            j.Value(
-                key="floor_mass",
-                label="Lightest arrow for this bow",
-                figure=gr(floor * c.weight.weight.value),
-                origin="rule",
-            )
-        )
-    return values
-
-
-def _gpp_origin(c: Computed) -> j.Origin:
-    assert c.weight is not None
-    assert c.draw is not None
-    sources: list[j.Origin] = [point.recorded.source for point in c.weight.points]
-    sources += [reading.recorded.source for reading in c.draw.used]
-    mass = _mass_value(c).origin
-    if c.weight.basis == "mark" or c.draw.basis == "guess":
-        sources.append("estimated")
-    return j.weakest(*sources, mass or "estimated")
-
-
-_PARTS: tuple[tuple[str, str, Callable[[float], Figure]], ...] = (
-    ("shaft_length_mm", "Shaft length", mm),
-    ("shaft_gr_per_in", "Shaft per inch", gr_per_in),
-    ("point_gr", "Point", gr),
-    ("insert_gr", "Insert", gr),
-    ("arrow_nock_gr", "Arrow nock", gr),
-    ("fletching_gr", "Fletching", gr),
-    ("wrap_gr", "Wrap", gr),
-)
-
-
-def _part_values(c: Computed) -> list[j.Value]:
-    arrows = c.setup.arrows
-    values = []
-    material, build = arrows.part("material")
-    known = None if material is None or build is None else build
-    values.append(choice_value("material", "Shaft material", known))
-    for key, label, figure in _PARTS:
-        value, build = arrows.part(key)
-        if value is None or build is None:
-            values.append(j.Value(key=key, label=label, missing="Not told yet"))
-            continue
-        values.append(
-            j.Value(
-                key=key,
-                label=label,
-                figure=figure(value),
-                origin=build.source,
-                entries=(build.entry.id,),
-            )
-        )
-    return values

@@ -5,13 +5,10 @@ from math import hypot
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, Estimate, grip_depth
-from lyrandis.core.archer.rules import choice_value
 from lyrandis.core.bow.weight import Point, mark_to_ask_for
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
-from lyrandis.core.entries import BaseReading
-from lyrandis.core.phrase import Figure, Phrase, gpp, gr, lbf, lbf_per_in, mm, phrase
-from lyrandis.core.setup import Recorded
+from lyrandis.core.phrase import Figure, Phrase, lbf, lbf_per_in, mm, phrase
 
 CLOSE_TO_LIMIT_MM = MM_PER_IN / 2
 FAR_BEYOND_POINTS_MM = 1.5 * MM_PER_IN
@@ -78,14 +75,6 @@ RULES: tuple[j.Rule, ...] = (
     ),
 )
 
-CAUTIONS = (
-    j.Caution(id="dry-fire", text="Never dry-fire. Never overdraw. The maker's limit decides."),
-    j.Caution(
-        id="inspect",
-        text="Before stringing, look for twist, cracks, crazing, lifting laminations, worn nocks "
-        "and a frayed string. Use a stringer.",
-    ),
-)
 
 WEIGH = j.Action(label="Weigh the bow", stage="bow", control="scale")
 _LIMIT = j.Action(label="See the limit", stage="bow", control="limit")
@@ -111,7 +100,7 @@ def point_line(point: Point) -> Phrase:
     )
 
 
-def _weight_sum(c: Computed) -> tuple[Phrase, ...]:
+def weight_sum(c: Computed) -> tuple[Phrase, ...]:
     assert c.weight is not None
     weight = c.weight
     nearest = sorted(weight.points, key=lambda point: abs(point.draw_mm - weight.at_mm))
@@ -147,7 +136,7 @@ def _judge_weight(c: Computed) -> list[j.Finding]:
                     weight=weight,
                     at=mm(c.weight.at_mm),
                 ),
-                sum=_weight_sum(c),
+                sum=weight_sum(c),
                 rule="weight-from-mark",
                 action=WEIGH,
             )
@@ -164,7 +153,7 @@ def _judge_weight(c: Computed) -> list[j.Finding]:
                     beyond=mm(beyond),
                     at=mm(c.weight.at_mm),
                 ),
-                sum=_weight_sum(c),
+                sum=weight_sum(c),
                 rule="weight-weighed",
                 action=WEIGH,
             )
@@ -179,7 +168,7 @@ def _judge_weight(c: Computed) -> list[j.Finding]:
                 f"{{weight}} at your draw, from {count} weighed point{'s' * (count > 1)}.",
                 weight=weight,
             ),
-            sum=_weight_sum(c),
+            sum=weight_sum(c),
             rule="weight-weighed",
         )
     ]
@@ -252,13 +241,13 @@ def _judge_mark(c: Computed) -> list[j.Finding]:
                 mark=lbf(mark.weight.value),
                 draw=mm(mark.draw_mm),
             ),
-            sum=(*_weight_sum(c), phrase("At the mark's draw {scale}.", scale=_figure(scale))),
+            sum=(*weight_sum(c), phrase("At the mark's draw {scale}.", scale=weight_figure(scale))),
             rule="weight-weighed",
         )
     ]
 
 
-def _figure(weight: Estimate) -> Figure:
+def weight_figure(weight: Estimate) -> Figure:
     return lbf(weight.value, weight.plus_minus)
 
 
@@ -401,181 +390,3 @@ def _judge_brace(c: Computed) -> list[j.Finding]:
             else j.Action(label="Enter the brace again", stage="bow", control="brace"),
         )
     ]
-
-
-def stage(c: Computed, findings: list[j.Finding]) -> j.Stage:
-    """Return the bow's stage: weight at the archer's draw, and what is known of the bow."""
-    headline = _weight_value(c)
-    moved = _moved(c, findings)
-    bow = c.setup.bow
-    length = bow.length.reading.bow_length_mm if bow.length else None
-    return j.Stage(
-        key="bow",
-        number=2,
-        name="Bow",
-        mark=_mark(c, moved),
-        headline=headline,
-        detail=phrase("{length}", length=mm(length)) if length else None,
-        moved=moved,
-        values=(headline, *_weight_values(c), *_known(c)),
-        cautions=CAUTIONS,
-    )
-
-
-def _moved(c: Computed, findings: list[j.Finding]) -> str | None:
-    off = next((f for f in findings if f.id == "weighed-point-off"), None)
-    if off is not None:
-        return off.sentence.text()
-    string = c.setup.string
-    if c.weight and c.weight.basis == "weighed" and string.fitted_at:
-        last = max(point.recorded.entry.happened_at for point in c.weight.points)
-        if string.fitted_at > last:
-            return f"The string {string.name or ''} was fitted after the bow was last weighed."
-    return None
-
-
-def _mark(c: Computed, moved: str | None) -> j.Mark:
-    if c.weight is None:
-        return "unset"
-    if moved:
-        return "in_doubt"
-    hearsay = all(point.recorded.source in ("told", "estimated") for point in c.weight.points)
-    estimated = c.weight.basis == "mark" or hearsay or not c.weight_is_own
-    return "estimated" if estimated or c.weight.beyond_mm > FAR_BEYOND_POINTS_MM else "settled"
-
-
-def _weight_value(c: Computed) -> j.Value:
-    if c.weight is None:
-        return j.Value(
-            key="draw_weight", label="Weight at your draw", missing="No mark or weighed point yet"
-        )
-    sources = [point.recorded.source for point in c.weight.points]
-    estimated = c.weight.basis == "mark" or not c.weight_is_own
-    return j.Value(
-        key="draw_weight",
-        label="Weight at your draw" if c.weight_is_own else "Weight at the marked draw",
-        figure=_figure(c.weight.weight),
-        origin=j.weakest("estimated", *sources) if estimated else j.weakest(*sources),
-        entries=tuple(point.recorded.entry.id for point in c.weight.points),
-        because=_weight_sum(c),
-    )
-
-
-def _weight_values(c: Computed) -> list[j.Value]:
-    values = []
-    if c.weight is not None:
-        weighed = c.weight.basis == "weighed" and len(c.weight.points) > 1
-        values.append(
-            j.Value(
-                key="slope",
-                label="Per inch here",
-                figure=lbf_per_in(c.weight.slope.value, 2 * c.weight.slope.sd),
-                origin="weighed" if weighed else "rule",
-            )
-        )
-    wished = c.setup.archer.wished_weight
-    if wished is None:
-        values.append(j.Value(key="wished_weight", label="Wished weight", missing="Not told yet"))
-        return values
-    hold = wished.reading.draw_weight_lbf
-    values.append(_recorded("wished_weight", "Wished weight", wished, lbf(hold)))
-    if c.at_hook is not None:
-        values.append(
-            j.Value(
-                key="mark_to_ask",
-                label="Mark to look for, at 28 in",
-                figure=_figure(mark_to_ask_for(hold, c.at_hook)),
-                origin="rule",
-            )
-        )
-    return values
-
-
-def _recorded(
-    key: str,
-    label: str,
-    recorded: Recorded[BaseReading] | None,
-    figure: Figure | None,
-    detail: Phrase | None = None,
-) -> j.Value:
-    if recorded is None or figure is None:
-        return j.Value(key=key, label=label, missing="Not told yet")
-    return j.Value(
-        key=key,
-        label=label,
-        figure=figure,
-        detail=detail,
-        origin=recorded.source,
-        entries=(recorded.entry.id,),
-    )
-
-
-def _known(c: Computed) -> list[j.Value]:
-    """Return what has been told or measured of the bow, present or missing."""
-    bow = c.setup.bow
-    length, riser, limit = bow.length, bow.riser_length, bow.draw_limit
-    mark, brace, maker = bow.mark, c.setup.brace_height, bow.brace_range
-    return [
-        choice_value("family", "Family", bow.family),
-        _recorded(
-            "mark",
-            "Marked weight",
-            mark,
-            lbf(mark.reading.draw_weight_lbf) if mark else None,
-            phrase("at {draw}", draw=mm(mark.reading.draw_length_mm)) if mark else None,
-        ),
-        _recorded(
-            "bow_length", "Bow length", length, mm(length.reading.bow_length_mm) if length else None
-        ),
-        _recorded(
-            "riser_length", "Riser", riser, mm(riser.reading.riser_length_mm) if riser else None
-        ),
-        _recorded(
-            "draw_limit",
-            "Maker's longest draw",
-            limit,
-            mm(limit.reading.draw_length_mm) if limit else None,
-        ),
-        _recorded(
-            "arrow_minimum", "Bowyer's lightest arrow", bow.arrow_minimum, _minimum_figure(c)
-        ),
-        _recorded(
-            "brace_height", "Brace height", brace, mm(brace_to_pivot(c) or 0.0) if brace else None
-        ),
-        _string_value(c),
-        _recorded(
-            "brace_range",
-            "Maker's brace",
-            maker,
-            mm(maker.reading.low_mm) if maker else None,
-            phrase("to {high}", high=mm(maker.reading.high_mm)) if maker else None,
-        ),
-    ]
-
-
-def _string_value(c: Computed) -> j.Value:
-    """Return the fitted string's length and strands, as last told."""
-    builds = c.setup.string.builds
-    length = next((b for b in reversed(builds) if b.reading.string_length_mm), None)
-    strands = next((b for b in reversed(builds) if b.reading.strands), None)
-    said = f"{strands.reading.strands} strands" if strands else None
-    if length is None:
-        known = {"text": said} if said else {"missing": "Not told yet"}
-        return j.Value(key="string", label="String", **known)
-    return j.Value(
-        key="string",
-        label="String",
-        figure=mm(length.reading.string_length_mm or 0.0),
-        detail=phrase(said) if said else None,
-        origin=length.source,
-        entries=(length.entry.id,),
-    )
-
-
-def _minimum_figure(c: Computed) -> Figure | None:
-    minimum = c.setup.bow.arrow_minimum
-    if minimum is None:
-        return None
-    if minimum.reading.arrow_mass_gr is not None:
-        return gr(minimum.reading.arrow_mass_gr)
-    return gpp(minimum.reading.grains_per_pound or 0.0)

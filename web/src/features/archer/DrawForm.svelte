@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { wanted } from '../../lib/wanted';
   import { bench } from '../../lib/bench.svelte';
   import { DATUMS } from '../../lib/choices';
   import { Reading } from '../../lib/reading.svelte';
@@ -25,7 +26,6 @@
   let way = $state<(typeof WAYS)[number][0]>('marked');
   let datum = $state('');
   let onRig = $state(false);
-  let input = $state<HTMLInputElement>();
 
   const takesDatum = $derived(way !== 'tape' && way !== 'span');
   const reading = new Reading(line);
@@ -41,14 +41,6 @@
     }[way];
     return `${head} ${text} ${tail}${way === 'supposed' ? ' ?' : ''}`.trim();
   }
-
-  $effect(() => {
-    if (bench.wanted?.control === 'draw' && input) {
-      input.scrollIntoView({ block: 'center' });
-      input.focus();
-      bench.wanted = null;
-    }
-  });
 
   function reread() {
     reading.type(reading.text);
@@ -93,7 +85,7 @@
   <div class="min-w-0">
     <label class="label block" for="field-draw">Reading</label>
     <input
-      bind:this={input}
+      {@attach wanted('draw')}
       id="field-draw"
       class="field"
       autocomplete="off"

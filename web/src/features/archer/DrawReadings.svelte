@@ -1,7 +1,7 @@
 <script lang="ts">
+  import { wanted } from '../../lib/wanted';
   import TakeBack from '../../components/TakeBack.svelte';
   import type { components } from '../../lib/api.gen';
-  import { bench } from '../../lib/bench.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { mm } from '../../lib/units';
 
@@ -14,18 +14,9 @@
     arm_tape: 'To the shoulder',
     arm_span: 'Arm span',
   };
-  let heading = $state<HTMLElement>();
-
-  $effect(() => {
-    if (bench.wanted?.control === 'readings' && heading) {
-      heading.scrollIntoView({ block: 'center' });
-      heading.focus();
-      bench.wanted = null;
-    }
-  });
 </script>
 
-<div bind:this={heading} tabindex="-1">
+<div {@attach wanted('readings')} tabindex="-1">
   {#if drawing.readings.length}
     <table class="rows mt-1">
       <thead>

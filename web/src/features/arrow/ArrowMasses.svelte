@@ -1,7 +1,7 @@
 <script lang="ts">
+  import { wanted } from '../../lib/wanted';
   import TakeBack from '../../components/TakeBack.svelte';
   import type { components } from '../../lib/api.gen';
-  import { bench } from '../../lib/bench.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { gpp, gr } from '../../lib/units';
 
@@ -9,15 +9,6 @@
     $props();
 
   const sorted = $derived([...masses].sort((a, b) => (a.number ?? 999) - (b.number ?? 999)));
-  let table = $state<HTMLElement>();
-
-  $effect(() => {
-    if (bench.wanted?.control === 'masses' && table) {
-      table.scrollIntoView({ block: 'center' });
-      table.focus();
-      bench.wanted = null;
-    }
-  });
 
   function off(mass: number): string {
     const gap = mass - (mean ?? mass);
@@ -25,7 +16,7 @@
   }
 </script>
 
-<div bind:this={table} tabindex="-1">
+<div {@attach wanted('masses')} tabindex="-1">
   {#if sorted.length}
     <table class="rows mt-1">
       <thead>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { wanted } from '../../lib/wanted';
   import Preview from '../../components/Preview.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import type { components } from '../../lib/api.gen';
@@ -11,14 +12,6 @@
   let number = $state('');
   let input = $state<HTMLInputElement>();
   const reading = new Reading((text) => `arrow ${number.trim() || next} ${text}`);
-
-  $effect(() => {
-    if (bench.wanted?.control === 'arrow' && input) {
-      input.scrollIntoView({ block: 'center' });
-      input.focus();
-      bench.wanted = null;
-    }
-  });
 
   async function submit(event: SubmitEvent) {
     event.preventDefault();
@@ -45,6 +38,7 @@
     <label class="label block" for="field-arrow">Finished mass</label>
     <input
       bind:this={input}
+      {@attach wanted('arrow')}
       id="field-arrow"
       class="field"
       autocomplete="off"

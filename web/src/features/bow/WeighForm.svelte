@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { wanted } from '../../lib/wanted';
   import type { Assessment } from '../../lib/api';
   import { bench } from '../../lib/bench.svelte';
   import { figure } from '../../lib/preferences.svelte';
@@ -16,14 +17,6 @@
   const reading = new Reading();
   const own = $derived(assessment.drawings.weight?.own_mm ?? null);
   const complete = $derived(weight.trim() !== '' && draw.trim() !== '');
-
-  $effect(() => {
-    if (bench.wanted?.control === 'scale' && input) {
-      input.scrollIntoView({ block: 'center' });
-      input.focus();
-      bench.wanted = null;
-    }
-  });
 
   const line = () => `scale ${weight} @ ${draw}${groove ? ' groove' : ''}`;
 
@@ -46,6 +39,7 @@
     <label class="label block" for="field-scale">Scale reads</label>
     <input
       bind:this={input}
+      {@attach wanted('scale')}
       id="field-scale"
       class="field"
       autocomplete="off"

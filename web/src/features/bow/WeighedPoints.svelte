@@ -1,22 +1,13 @@
 <script lang="ts">
+  import { wanted } from '../../lib/wanted';
   import TakeBack from '../../components/TakeBack.svelte';
   import type { components } from '../../lib/api.gen';
-  import { bench } from '../../lib/bench.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { lbf, mm } from '../../lib/units';
 
   let { drawing }: { drawing: components['schemas']['WeightDrawing'] | null } = $props();
 
   const points = $derived((drawing?.points ?? []).filter((point) => !point.is_mark));
-  let table = $state<HTMLElement>();
-
-  $effect(() => {
-    if (bench.wanted?.control === 'points' && table) {
-      table.scrollIntoView({ block: 'center' });
-      table.focus();
-      bench.wanted = null;
-    }
-  });
 
   function off(weight: number, expected: number): string {
     const gap = weight - expected;
@@ -25,7 +16,7 @@
   }
 </script>
 
-<div bind:this={table} tabindex="-1">
+<div {@attach wanted('points')} tabindex="-1">
   {#if points.length}
     <table class="rows mt-1">
       <thead>

@@ -1,0 +1,130 @@
+"""The archer on the page: draw, hook, grip depths and habits, with the stage's mark."""
+
+from lyrandis.core import judgement as j
+from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
+from lyrandis.core.archer.rules import SCATTER_TO_MEND, reading_lines
+from lyrandis.core.computed import Computed
+from lyrandis.core.describe import words
+from lyrandis.core.entries import BaseReading, GripDepth
+from lyrandis.core.phrase import Phrase, mm, phrase
+from lyrandis.core.setup import Recorded
+
+CAUTIONS = (
+    j.Caution(id="light-bow", text="Measure draw on a light bow, never past its maker's limit."),
+    j.Caution(id="dry-fire", text="Never let go of a string without an arrow on it."),
+    j.Caution(
+        id="pain", text="Pain or doubt about a weight: stop, and see a coach or a physician."
+    ),
+)
+
+
+def stage(c: Computed, findings: list[j.Finding]) -> j.Stage:
+    """Return the archer's stage: draw, hook and habits."""
+    draw = _draw_value(c)
+    return j.Stage(
+        key="archer",
+        number=1,
+        name="Archer",
+        mark=_mark(c),
+        headline=draw,
+        detail=_detail(c),
+        moved=next(
+            (f.sentence.text() for f in findings if f.id == "draw-scatter"),
+            None,
+        ),
+        values=(draw, *_hook_values(c), *_habits(c)),
+        cautions=CAUTIONS,
+    )
+
+
+def _mark(c: Computed) -> j.Mark:
+    if c.draw is None:
+        return "unset"
+    if c.draw.basis == "guess":
+        return "estimated"
+    return "in_doubt" if c.draw.scatter > SCATTER_TO_MEND else "settled"
+
+
+def _detail(c: Computed) -> Phrase | None:
+    if c.draw is None:
+        return None
+    said = "on this rig" if c.draw.basis == "rig" else None
+    said = said or ("first guess" if c.draw.basis == "guess" else None)
+    return phrase("± {pm}" + (f", {said}" if said else ""), pm=mm(c.draw.length.plus_minus))
+
+
+def _draw_value(c: Computed) -> j.Value:
+    label = "Draw length"
+    if c.draw is None:
+        return j.Value(key="draw_length", label=label, missing="No draw reading yet")
+    sources = [reading.recorded.source for reading in c.draw.used]
+    return j.Value(
+        key="draw_length",
+        label=label,
+        figure=mm(c.draw.length.value, c.draw.length.plus_minus),
+        origin=j.weakest("estimated", *sources) if c.draw.basis == "guess" else j.weakest(*sources),
+        entries=tuple(reading.recorded.entry.id for reading in c.draw.used),
+        because=reading_lines(c.draw.used),
+    )
+
+
+def _hook_values(c: Computed) -> list[j.Value]:
+    recorded = c.setup.archer.hook_depth
+    hook = j.Value(
+        key="hook_depth",
+        label="Hook depth",
+        figure=mm(c.hook.value, c.hook.plus_minus),
+        origin=recorded.source if recorded else "rule",
+        entries=(recorded.entry.id,) if recorded else (),
+    )
+    depths = [
+        _depth_value("back_depth", "Pivot to back", c.setup.bow.back_depth, BACK_DEPTH_IN),
+        _depth_value("belly_depth", "Pivot to belly", c.setup.bow.belly_depth, BELLY_DEPTH_IN),
+    ]
+    if c.at_hook is None:
+        return [hook, *depths]
+    at_hook = j.Value(
+        key="draw_at_hook",
+        label="String at the hook",
+        figure=mm(c.at_hook.value, c.at_hook.plus_minus),
+        origin=j.weakest(hook.origin or "rule", _draw_value(c).origin or "estimated"),
+    )
+    return [hook, at_hook, *depths]
+
+
+def _depth_value(
+    key: str, label: str, recorded: Recorded[GripDepth] | None, assumed: tuple[float, float]
+) -> j.Value:
+    depth = grip_depth(recorded, assumed)
+    return j.Value(
+        key=key,
+        label=label,
+        figure=mm(depth.value, depth.plus_minus),
+        origin=recorded.source if recorded else "rule",
+        entries=(recorded.entry.id,) if recorded else (),
+    )
+
+
+def _habits(c: Computed) -> list[j.Value]:
+    archer = c.setup.archer
+    return [
+        choice_value("hold", "Hold", archer.hold),
+        choice_value("anchor", "Anchor", archer.anchor),
+        choice_value("hand", "Drawing hand", archer.hand),
+        choice_value("purpose", "Purpose", archer.purpose),
+    ]
+
+
+def choice_value(key: str, label: str, recorded: Recorded[BaseReading] | None) -> j.Value:
+    """Return the value of a choice whose reading has a field named like the key."""
+    if recorded is None:
+        return j.Value(key=key, label=label, missing="Not told yet")
+    choice = str(getattr(recorded.reading, key))
+    return j.Value(
+        key=key,
+        label=label,
+        text=words(choice),
+        choice=choice,
+        origin=recorded.source,
+        entries=(recorded.entry.id,),
+    )

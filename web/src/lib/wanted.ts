@@ -1,0 +1,13 @@
+/** Letting a finding's action put the cursor into its control. */
+import type { Attachment } from 'svelte/attachments';
+import { bench } from './bench.svelte';
+
+/** Attach to the element that stands for a control: it comes into view and takes the focus. */
+export function wanted(name: string): Attachment<HTMLElement> {
+  return (node) => {
+    if (bench.wanted?.control !== name) return;
+    node.scrollIntoView({ block: 'center' });
+    node.focus();
+    bench.wanted = null;
+  };
+}
