@@ -12,7 +12,7 @@ from lyrandis.core.archer.draw import METHOD_SD_IN, Estimate
 from lyrandis.core.arrow.mass import SCALE_SD_GR
 from lyrandis.core.arrow.rules import WEIGH_ARROW
 from lyrandis.core.bow.rules import WEIGH
-from lyrandis.core.bow.weight import SCALE_SD_LBF
+from lyrandis.core.bow.weight import SCALE_SD_LBF, DrawWeight
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.phrase import Phrase, gpp, lbf_per_in, mm, phrase
@@ -131,127 +131,83 @@ def _sharpen(c: Computed) -> j.NextStep | None:
 def _doubts(c: Computed) -> list[Doubt]:
     if c.draw is None or c.weight is None or c.arrow is None or c.gpp is None:
         return []
-    weight = c.weight.weight.value
-    per_mm = c.weight.slope.value / MM_PER_IN / weight
-    at = mm(c.weight.at_mm)
-    weighed = min(c.weight.bow_sd, SCALE_SD_LBF)
-    marked = min(c.draw.length.sd, METHOD_SD_IN["draw_marked"] * MM_PER_IN)
+    per_mm = c.weight.slope.value / MM_PER_IN / c.weight.weight.value
     return [
-        Doubt(
-            c.weight.bow_sd / weight,
-            weighed / weight,
-            _step(
-                phrase("Weigh the bow at {at}", at=at),
-                phrase(
-                    "Its weight at your draw is the least sure number here. Hang it on a scale and "
-                    "read it with the string at {at}, pivot + 1¾ in.",
-                    at=at,
-                ),
-                5,
-                WEIGH,
-            ),
-        ),
-        Doubt(
-            per_mm * c.draw.length.sd,
-            per_mm * marked,
-            _step(
-                phrase("Mark an arrow at full draw"),
-                phrase(
-                    "Your draw is uncertain by {pm}, and the bow's weight with it.",
-                    pm=mm(c.draw.length.plus_minus),
-                ),
-                5,
-                _MARK_ARROW,
-            ),
-        ),
-        Doubt(
-            per_mm * c.hook.sd,
-            per_mm * min(c.hook.sd, MEASURED_HOOK_SD_MM),
-            _step(
-                phrase("Measure your hook depth"),
-                phrase(
-                    "At full draw, have someone measure from the nock groove back to the string "
-                    "at your fingers. It is taken as {hook} until then.",
-                    hook=mm(c.hook.value, c.hook.plus_minus),
-                ),
-                3,
-                _HOOK,
-            ),
-        ),
-        Doubt(
-            c.arrow.mass.sd / c.arrow.mass.value,
-            SCALE_SD_GR / c.arrow.mass.value,
-            _step(
-                phrase("Weigh a finished arrow"),
-                phrase("Its mass is not off a scale yet."),
-                2,
-                WEIGH_ARROW,
-            ),
-        ),
+        _doubt_of_weight(c.weight),
+        _doubt_of_draw(c.draw.length, per_mm),
+        _doubt_of_hook(c.hook, per_mm),
+        _doubt_of_mass(c.arrow.mass),
     ]
+
+
+def _doubt_of_weight(weight: DrawWeight) -> Doubt:
+    at = mm(weight.at_mm)
+    why = phrase(
+        "Its weight at your draw is the least sure number here. Hang it on a scale and "
+        "read it with the string at {at}, pivot + 1¾ in.",
+        at=at,
+    )
+    step = _step(phrase("Weigh the bow at {at}", at=at), why, 5, WEIGH)
+    now = weight.weight.value
+    return Doubt(weight.bow_sd / now, min(weight.bow_sd, SCALE_SD_LBF) / now, step)
+
+
+def _doubt_of_draw(draw: Estimate, per_mm: float) -> Doubt:
+    why = phrase(
+        "Your draw is uncertain by {pm}, and the bow's weight with it.", pm=mm(draw.plus_minus)
+    )
+    step = _step(phrase("Mark an arrow at full draw"), why, 5, _MARK_ARROW)
+    marked = min(draw.sd, METHOD_SD_IN["draw_marked"] * MM_PER_IN)
+    return Doubt(per_mm * draw.sd, per_mm * marked, step)
+
+
+def _doubt_of_hook(hook: Estimate, per_mm: float) -> Doubt:
+    why = phrase(
+        "At full draw, have someone measure from the nock groove back to the string "
+        "at your fingers. It is taken as {hook} until then.",
+        hook=mm(hook.value, hook.plus_minus),
+    )
+    step = _step(phrase("Measure your hook depth"), why, 3, _HOOK)
+    return Doubt(per_mm * hook.sd, per_mm * min(hook.sd, MEASURED_HOOK_SD_MM), step)
+
+
+def _doubt_of_mass(mass: Estimate) -> Doubt:
+    why = phrase("Its mass is not off a scale yet.")
+    step = _step(phrase("Weigh a finished arrow"), why, 2, WEIGH_ARROW)
+    return Doubt(mass.sd / mass.value, SCALE_SD_GR / mass.value, step)
 
 
 def _step(title: Phrase, why: Phrase, minutes: int, action: j.Action) -> j.NextStep:
     return j.NextStep(title=title, why=why, tells=phrase(""), minutes=minutes, action=action)
 
 
+_ASKS: tuple[tuple[str, str, str, j.StageKey, str, str], ...] = (
+    ("archer", "hold", "Say how you hold the string", "archer", "hold",
+     "It gives the hook depth to expect."),
+    ("archer", "hand", "Say which hand draws", "archer", "hand",
+     "It puts left and right the way you see them."),
+    ("bow", "family", "Say what sort of bow it is", "bow", "family",
+     "It gives the usual floor for its arrows."),
+    ("bow", "length", "Enter the bow's length", "bow", "bow",
+     "It says which bows this one compares with."),
+    ("bow", "draw_limit", "Enter the maker's longest draw", "bow", "limit",
+     "It tells whether your draw is inside it."),
+    ("bow", "arrow_minimum", "Ask the bowyer for the lightest arrow", "bow", "floor",
+     "It puts a floor from the one who knows in place of the usual one."),
+)  # fmt: skip
+"""Plain facts worth telling, in order: where they stand, what to ask, where, what it gives."""
+
+
 def _tell(c: Computed) -> j.NextStep | None:
     """Ask for the plain facts that sharpen what is said, one at a time."""
-    archer, bow = c.setup.archer, c.setup.bow
-    asks = (
-        (
-            archer.hold,
-            "Say how you hold the string",
-            "archer",
-            "hold",
-            "It gives the hook depth to expect.",
-        ),
-        (
-            archer.hand,
-            "Say which hand draws",
-            "archer",
-            "hand",
-            "It puts left and right the way you see them.",
-        ),
-        (
-            bow.family,
-            "Say what sort of bow it is",
-            "bow",
-            "family",
-            "It gives the usual floor for its arrows.",
-        ),
-        (
-            bow.length,
-            "Enter the bow's length",
-            "bow",
-            "bow",
-            "It says which bows this one compares with.",
-        ),
-        (
-            bow.draw_limit,
-            "Enter the maker's longest draw",
-            "bow",
-            "limit",
-            "It tells whether your draw is inside it.",
-        ),
-        (
-            bow.arrow_minimum,
-            "Ask the bowyer for the lightest arrow",
-            "bow",
-            "floor",
-            "It puts a floor from the one who knows in place of the usual one.",
-        ),
-    )
-    for known, title, stage, control, tells in asks:
-        if known is None:
+    for part, fact, title, stage, control, tells in _ASKS:
+        if getattr(getattr(c.setup, part), fact) is None:
             return j.NextStep(
                 title=phrase(title),
                 why=phrase("It is not told yet, and something is assumed in its place."),
                 tells=phrase(tells),
                 minutes=1,
-                action=j.Action.model_validate(
-                    {"label": "Enter it", "stage": stage, "control": control}
-                ),
+                action=j.Action(label="Enter it", stage=stage, control=control),
             )
     return None
 

@@ -48,7 +48,9 @@ class _Plain(Formatter):
 
 
 def phrase(template: str, **figures: Figure) -> Phrase:
-    return Phrase(template=template, figures=figures)
+    """Make a phrase; figures that the sentence does not name are left out."""
+    named = {name: figure for name, figure in figures.items() if f"{{{name}}}" in template}
+    return Phrase(template=template, figures=named)
 
 
 def plain(words: str) -> str:

@@ -54,6 +54,7 @@ RULES: tuple[j.Rule, ...] = (
 
 
 _MEASURE = j.Action(label="Measure it on an arrow", stage="archer", control="draw")
+_LOOK = j.Action(label="Look at the readings", stage="archer", control="readings")
 _HOOK = j.Action(label="Measure the hook depth", stage="archer", control="hook")
 
 
@@ -86,57 +87,46 @@ def _judge_draw(c: Computed) -> list[j.Finding]:
     assert c.draw is not None
     draw = c.draw
     figure = mm(draw.length.value, draw.length.plus_minus)
-    lines = (
-        *reading_lines(draw.used),
-        phrase(
-            "Weighted by 1/±², they give {draw} on pivot + 1¾ in."
-            if len(draw.used) > 1
-            else "One reading: {draw} on pivot + 1¾ in.",
-            draw=figure,
-        ),
-    )
+    count = len(draw.used)
+    where = " on this rig" if draw.basis == "rig" else ""
     if draw.basis == "guess":
-        finding = j.Finding(
-            id="draw-guess",
-            stage="archer",
-            severity="watch",
-            sentence=phrase(
-                "A draw of {draw} is a first guess. An arrow drawn and marked settles it.",
-                draw=figure,
-            ),
-            sum=lines,
-            rule="draw-readings",
-            action=_MEASURE,
-        )
-    elif draw.scatter > SCATTER_TO_MEND:
-        finding = j.Finding(
-            id="draw-scatter",
-            stage="archer",
-            severity="mend",
-            sentence=phrase(
-                f"The draw readings spread {draw.scatter:.1f} times what measuring explains: "
-                "{draw}. Take back the one that was something else.",
-                draw=figure,
-            ),
-            sum=lines,
-            rule="draw-agreement",
-            action=j.Action(label="Look at the readings", stage="archer", control="readings"),
-        )
-    else:
-        count = len(draw.used)
-        where = " on this rig" if draw.basis == "rig" else ""
-        finding = j.Finding(
-            id="draw-settled",
-            stage="archer",
-            severity="good",
-            sentence=phrase(
-                f"Draw {{draw}}, from {count} measured reading{'s' * (count > 1)}{where}.",
-                draw=figure,
-            ),
-            sum=lines,
-            rule="draw-readings",
-        )
-    return [finding]
+        return [_draw_finding(c, "draw-guess", "watch", "draw-readings", _MEASURE, phrase(
+            "A draw of {draw} is a first guess. An arrow drawn and marked settles it.", draw=figure
+        ))]  # fmt: skip
+    if draw.scatter > SCATTER_TO_MEND:
+        return [_draw_finding(c, "draw-scatter", "mend", "draw-agreement", _LOOK, phrase(
+            f"The draw readings spread {draw.scatter:.1f} times what measuring explains: "
+            "{draw}. Take back the one that was something else.",
+            draw=figure,
+        ))]  # fmt: skip
+    return [_draw_finding(c, "draw-settled", "good", "draw-readings", None, phrase(
+        f"Draw {{draw}}, from {count} measured reading{'s' * (count > 1)}{where}.", draw=figure
+    ))]  # fmt: skip
+
+
+def _draw_finding(
+    c: Computed,
+    finding: str,
+    severity: j.Severity,
+    rule: str,
+    action: j.Action | None,
+    sentence: Phrase,
+) -> j.Finding:
+    assert c.draw is not None
+    draw = c.draw
+    how = "Weighted by 1/±², they give" if len(draw.used) > 1 else "One reading:"
+    line = phrase(
+        f"{how} {{draw}} on pivot + 1¾ in.", draw=mm(draw.length.value, draw.length.plus_minus)
+    )
+    return j.Finding(
+        id=finding,
+        stage="archer",
+        severity=severity,
+        sentence=sentence,
+        sum=(*reading_lines(draw.used), line),
+        rule=rule,
+        action=action,
+    )
 
 
 def _judge_beside(c: Computed) -> list[j.Finding]:
@@ -168,7 +158,7 @@ def _judge_beside(c: Computed) -> list[j.Finding]:
                     ),
                 ),
                 rule="draw-agreement",
-                action=j.Action(label="Look at the readings", stage="archer", control="readings"),
+                action=_LOOK,
             )
         )
     return found

@@ -122,54 +122,37 @@ def weight_sum(c: Computed) -> tuple[Phrase, ...]:
 def _judge_weight(c: Computed) -> list[j.Finding]:
     if c.weight is None or not c.weight_is_own:
         return []
-    weight = lbf(c.weight.weight.value, c.weight.weight.plus_minus)
-    beyond = c.weight.beyond_mm
-    if c.weight.basis == "mark":
-        return [
-            j.Finding(
-                id="weight-from-mark",
-                stage="bow",
-                severity="watch",
-                sentence=phrase(
-                    "{weight} at your draw is worked out from the mark. Weigh it with the string "
-                    "at {at}.",
-                    weight=weight,
-                    at=mm(c.weight.at_mm),
-                ),
-                sum=weight_sum(c),
-                rule="weight-from-mark",
-                action=WEIGH,
-            )
-        ]
-    if beyond > FAR_BEYOND_POINTS_MM:
-        return [
-            j.Finding(
-                id="weight-beyond-points",
-                stage="bow",
-                severity="watch",
-                sentence=phrase(
-                    "{weight} is read {beyond} outside the weighed points. Weigh once at {at}.",
-                    weight=weight,
-                    beyond=mm(beyond),
-                    at=mm(c.weight.at_mm),
-                ),
-                sum=weight_sum(c),
-                rule="weight-weighed",
-                action=WEIGH,
-            )
-        ]
+    figures = {
+        "weight": lbf(c.weight.weight.value, c.weight.weight.plus_minus),
+        "at": mm(c.weight.at_mm),
+        "beyond": mm(c.weight.beyond_mm),
+    }
     count = len(c.weight.points)
+    severity: j.Severity = "watch"
+    finding, rule, text = (
+        "weight-weighed",
+        "weight-weighed",
+        f"{{weight}} at your draw, from {count} weighed point{'s' * (count > 1)}.",
+    )
+    if c.weight.basis == "mark":
+        finding = rule = "weight-from-mark"
+        text = (
+            "{weight} at your draw is worked out from the mark. Weigh it with the string at {at}."
+        )
+    elif c.weight.beyond_mm > FAR_BEYOND_POINTS_MM:
+        finding = "weight-beyond-points"
+        text = "{weight} is read {beyond} outside the weighed points. Weigh once at {at}."
+    else:
+        severity = "good"
     return [
         j.Finding(
-            id="weight-weighed",
+            id=finding,
             stage="bow",
-            severity="good",
-            sentence=phrase(
-                f"{{weight}} at your draw, from {count} weighed point{'s' * (count > 1)}.",
-                weight=weight,
-            ),
+            severity=severity,
+            sentence=phrase(text, **figures),
             sum=weight_sum(c),
-            rule="weight-weighed",
+            rule=rule,
+            action=None if severity == "good" else WEIGH,
         )
     ]
 
