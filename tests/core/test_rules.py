@@ -173,6 +173,32 @@ def test_next_step_is_the_reading_worth_most(said: tuple[str, ...], title: str) 
     assert judged(*said).next_step.title.text() == title
 
 
+def test_next_step_asks_plain_facts_one_at_a_time_then_lets_the_archer_be() -> None:
+    said: list[str] = [*RIG, "arrow 1 400gr"]
+    asked = []
+    for telling in ("hand left", "family selfbow", "bow 66", "limit 30", "floor 9 gpp"):
+        asked.append(judged(*said).next_step.action.control)
+        said.append(telling)
+    assert asked == ["hand", "family", "bow", "limit", "floor"]
+    assert judged(*said).next_step.title.text() == "Weigh at two more draws"
+    said += ["scale 36 @ 26 1/2", "scale 44 @ 30"]
+    assert judged(*said).next_step.title.text() == "Number and weigh the rest"
+
+
+def test_next_step_leads_to_a_control_for_every_state() -> None:
+    """Each action names its stage and a control; the browser tests follow some of them."""
+    for said in ((), ("draw 28",), ("draw 28", "mark 40"), (*RIG, "floor 9 gpp", "arrow 300gr")):
+        action = judged(*said).next_step.action
+        assert action.stage in ("archer", "bow", "arrow")
+        assert action.control
+
+
+def test_a_stop_goes_before_everything_that_is_missing() -> None:
+    step = judged("draw 28", "shaft 26").next_step
+    assert step.title.text() == "These arrows are too short"
+    assert step.action.control == "shaft"
+
+
 def test_next_step_tells_how_much_sharper_the_answer_gets() -> None:
     step = judged("draw 28", "hook 1/2", "mark 40", "arrow 1 400gr").next_step
     before, after = (figure.value for figure in step.tells.figures.values())

@@ -438,6 +438,10 @@ def test_what_is_typed_survives_a_server_that_is_gone_and_back(
     page.get_by_label("Jot", exact=True).press("Enter")
     expect(page.get_by_label("Jot", exact=True)).to_have_value("")
     expect(page.locator("main").get_by_role("row")).to_have_count(6)
+    killable.kill()
+    killable.start()
+    page.reload()
+    expect(page.locator("main").get_by_role("row")).to_have_count(6)
 
 
 def test_a_reading_whose_answer_was_lost_is_recorded_once(

@@ -1,0 +1,87 @@
+"""Saying readings back: every kind, in the trade's words, in every set of units."""
+
+import pytest
+
+from lyrandis.core import entries as e
+from lyrandis.core.describe import describe, words
+from lyrandis.core.jot import parse
+from lyrandis.core.phrase import Figure, lbf, mm, phrase, plain
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("draw 27 3/8 pivot", "Draw 27 3/8 in to the pivot on a marked arrow"),
+        ("draw hook 28 belly", "String at the hook 28 in to the belly, at full draw on a scale"),
+        ("draw said 28", "Draw said to be 28 in"),
+        ("tape 27", "Fingertip to shoulder 27 in"),
+        ("span 70", "Arm span 70 in"),
+        ("hook 1/2", "Hook 1/2 in behind the nock groove"),
+        ("hold split", "Hold: one over, two under"),
+        ("anchor corner", "Anchor: corner of the mouth"),
+        ("hand left", "Draws with the left hand"),
+        ("purpose woods", "Purpose: woods and 3-D course"),
+        ("wish 38", "Wishes to hold 38.0 lb"),
+        ("family long rigid tip", "Family: bow with long static tips"),
+        ("bow 62", "Bow length 62 in"),
+        ("riser 17", "Riser 17 in"),
+        ("mark 45", "Marked 45.0 lb at 28 in"),
+        ("scale 36.2 @ 27 groove", "Draw weight 36.2 lb with the nock groove at 27 in"),
+        ("limit 30", "Maker's limit 30 in of draw"),
+        ("floor 9 gpp", "Bowyer's minimum arrow 9.0 gr/lb"),
+        ("floor 430gr", "Bowyer's minimum arrow 430 gr"),
+        ("bracerange 7 to 8", "Maker's brace 7 in to 8 in"),
+        ("grip 2 back", "Pivot to back 2 in"),
+        ("brace 9 1/4 back", "Brace height 9 1/4 in to the back"),
+        ("string 59 16 strands", "String: 16 strands, 59 in long"),
+        ("arrow 4 431gr", "Arrow 4: 431 gr finished"),
+        ("arrow 431gr", "Arrow 431 gr finished"),
+        ("shaft 29 1/2 9.2gpi", "Arrow parts: shaft 29 1/2 in, 9.2 gr/in"),
+        ("material ash", "Arrow parts: wood"),
+        ("note new tab", "Note: new tab"),
+    ],
+)
+def test_describe_says_what_was_typed(typed: str, said: str) -> None:
+    assert describe(parse(typed).reading).text() == said
+
+
+@pytest.mark.parametrize(
+    ("reading", "said"),
+    [
+        (e.Named(name="Old {yew}"), "Named Old (yew)"),
+        (e.PutAway(), "Put away"),
+        (e.PutAway(away=False), "Taken out again"),
+        (e.PartFitted(part="arrow_set", part_id="set-b"), "Fitted arrow set set-b"),
+        (e.PartFitted(part="bow", part_id=None), "Took the bow off"),
+        (e.Retraction(entry_id="some-entry"), "Took an entry back"),
+        (
+            e.StringBuild(material="low_stretch", string_mass_gr=110.0),
+            "String: low-stretch fibre, 110 gr",
+        ),
+    ],
+)
+def test_describe_says_what_has_no_jot_word(reading: e.BaseReading, said: str) -> None:
+    assert describe(reading).text() == said
+
+
+def test_describe_follows_the_units() -> None:
+    said = describe(parse("scale 36.2 @ 27").reading)
+    assert said.text("metric") == "Draw weight 161 N with the hook at 68.6 cm"
+    assert said.text("centimetre") == "Draw weight 36.2 lb with the hook at 68.6 cm"
+
+
+def test_a_phrase_keeps_only_the_figures_it_names() -> None:
+    assert phrase("Draw {draw}.", draw=mm(700.0), weight=lbf(40.0)).figures == {"draw": mm(700.0)}
+
+
+def test_a_phrase_without_its_figure_is_still_a_sentence() -> None:
+    assert phrase("Draw {draw}.").text() == "Draw {draw}."
+
+
+def test_words_typed_by_the_archer_cannot_name_figures() -> None:
+    said = phrase(f"Note: {plain('{weight}')} and {{weight}}", weight=Figure(value=1, unit="lbf"))
+    assert said.text() == "Note: (weight) and 1.0 lb"
+
+
+def test_choices_without_other_words_stand_for_themselves() -> None:
+    assert words("carbon") == "carbon"

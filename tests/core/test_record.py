@@ -1,0 +1,79 @@
+"""Making entries of drafts: defaults, instants, and the parts fitted at the time."""
+
+from datetime import timedelta
+
+import pytest
+
+from lyrandis.core import entries as e
+from lyrandis.core.errors import DomainError
+from lyrandis.core.record import as_entries, check_instant, fitted_at, recorded
+from tests.entries import NOW, draft, fitting
+
+
+@pytest.mark.parametrize(
+    ("said", "source"),
+    [
+        ("draw 28", "measured"),
+        ("draw said 28", "told"),
+        ("scale 40 @ 28", "weighed"),
+        ("mark 40", "told"),
+        ("arrow 400gr", "weighed"),
+        ("arrow 400gr ?", "estimated"),
+        ("brace 7", "measured"),
+    ],
+)
+def test_a_reading_has_the_usual_source_of_its_kind(said: str, source: str) -> None:
+    [entry] = as_entries([draft(said)], now=NOW)
+    assert entry.source == source
+
+
+def test_without_an_instant_it_happened_when_it_was_recorded() -> None:
+    plain = e.EntryDraft(
+        subject=e.Subject(kind="bow", id="yew"), reading=e.BowLength(bow_length_mm=1600.0)
+    )
+    entry = recorded(plain, entry_id="entry-one", seq=3, now=NOW)
+    assert entry.happened_at == entry.recorded_at == NOW
+    assert (entry.id, entry.seq) == ("entry-one", 3)
+
+
+def test_what_a_file_says_of_an_entry_is_kept() -> None:
+    posted = draft("brace 7", id="from-a-file", seq=9, fitted=e.Fitted(bow="yew"))
+    [entry] = as_entries([posted], now=NOW + timedelta(days=9), after=100)
+    assert (entry.id, entry.seq, entry.fitted) == ("from-a-file", 9, e.Fitted(bow="yew"))
+
+
+def test_a_few_minutes_of_clock_difference_are_no_future() -> None:
+    check_instant(NOW + timedelta(minutes=4), NOW)
+    with pytest.raises(DomainError) as caught:
+        check_instant(NOW + timedelta(minutes=6), NOW)
+    assert caught.value.field == "happened_at"
+
+
+def test_fitted_at_looks_at_what_was_on_the_rig_then() -> None:
+    swap = draft(e.PartFitted(part="bow", part_id="ash"), on="rig", days=5)
+    entries = as_entries([*fitting(), swap], now=NOW)
+    assert fitted_at(entries, "rig-1", NOW + timedelta(days=1)).bow == "yew"
+    assert fitted_at(entries, "rig-1", NOW + timedelta(days=6)).bow == "ash"
+    assert fitted_at(entries, "rig-1", NOW - timedelta(days=1)) == e.Fitted()
+
+
+@pytest.mark.parametrize(
+    ("reading", "topics"),
+    [
+        (e.BowLength(bow_length_mm=1600.0), {"bow_length"}),
+        (e.DrawMarked(draw_length_mm=700.0), set()),
+        (e.Noted(text="x"), set()),
+        (e.ArrowMassed(arrow_mass_gr=400.0), set()),
+        (e.ArrowMassed(arrow_mass_gr=400.0, arrow_number=4), {"arrow_mass:4"}),
+        (e.PartFitted(part="bow", part_id="yew"), {"part_fitted:bow"}),
+        (e.GripDepth(to="back", depth_mm=44.0), {"grip_depth:back"}),
+        (
+            e.ArrowBuild(point_gr=125.0, insert_gr=0.0),
+            {"arrow_build:point_gr", "arrow_build:insert_gr"},
+        ),
+    ],
+)
+def test_topics_say_what_a_reading_takes_the_place_of(
+    reading: e.BaseReading, topics: set[str]
+) -> None:
+    assert e.topics(reading) == topics

@@ -1,0 +1,47 @@
+"""The demo scenario: whole, invented, and judged as the story goes."""
+
+import pytest
+
+from lyrandis.core.assessment import Assessment, assess
+from lyrandis.core.record import as_entries
+from lyrandis.core.setup import fold
+from lyrandis.demo.scenario import SUBJECTS, drafts
+from tests.entries import NOW
+
+
+@pytest.fixture(scope="module", name="rigs")
+def judged_rigs() -> dict[str, Assessment]:
+    entries = as_entries(drafts(), now=NOW)
+    rigs = [subject for kind, subject, _ in SUBJECTS if kind == "rig"]
+    return {rig: assess(fold(entries, rig=rig)) for rig in rigs}
+
+
+def choice(assessment: Assessment, key: str) -> str | None:
+    return next(v.choice for v in assessment.stages[0].values if v.key == key)
+
+
+def test_every_entry_speaks_of_a_subject_of_the_scenario() -> None:
+    known = {(kind, subject) for kind, subject, _ in SUBJECTS}
+    assert {(d.subject.kind, d.subject.id) for d in drafts()} == known
+    assert all(d.happened_at is not None and d.happened_at < NOW for d in drafts())
+
+
+def test_the_woodland_shooter_is_left_handed_with_ash_arrows(rigs: dict[str, Assessment]) -> None:
+    marram = rigs["marram-longbow"]
+    assert choice(marram, "hand") == "left"
+    assert choice(marram, "purpose") == "woods"
+    assert [stage.mark for stage in marram.stages] == ["settled"] * 3
+    assert {f.severity for f in marram.findings} == {"watch", "good"}
+
+
+def test_the_string_walker_has_a_bow_that_is_not_weighed_yet(rigs: dict[str, Assessment]) -> None:
+    tideway = rigs["tideway-recurve"]
+    assert tideway.stages[1].mark == "estimated"
+    assert tideway.next_step.action.control == "scale"
+
+
+def test_the_thumb_shooters_arrow_is_too_light(rigs: dict[str, Assessment]) -> None:
+    sandpiper = rigs["sandpiper-thumb-bow"]
+    assert choice(sandpiper, "hold") == "thumb"
+    assert [f.id for f in sandpiper.findings if f.severity == "stop"] == ["arrow-floor"]
+    assert sandpiper.next_step.action.control == "arrow"
