@@ -13,7 +13,8 @@ ALLOWED = {
     "api": {"api", "store", "demo", "core"},
 }
 CORE_MAY_USE = {
-    "__future__", "bisect", "collections", "contextlib", "dataclasses", "datetime", "difflib",
+    "__future__", "bisect", "collections", "contextlib", "dataclasses", "datetime", "decimal",
+    "difflib",
     "enum", "fractions", "functools", "itertools", "math", "numpy", "pydantic", "re", "scipy",
     "statistics", "string", "typing",
 }  # fmt: skip

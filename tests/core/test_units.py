@@ -54,6 +54,9 @@ def test_sixteenths_of_an_inch_survive_storing(count: int) -> None:
         (711.19, "28"),
         (-14.2875, "-9/16"),
         (25.3, "1"),
+        (-0.5, "0"),
+        (25.4 * 5 / 32, "3/16"),
+        (25.4 * 7 / 32, "1/4"),
     ],
 )
 def test_sixteenths_reads_like_a_bench_rule(length_mm: float, said: str) -> None:
@@ -72,6 +75,8 @@ def test_sixteenths_reads_like_a_bench_rule(length_mm: float, said: str) -> None
         (42.64, "lbf", None, "metric", "190 N"),
         (468.2, "gr", None, "inch", "468 gr"),
         (468.2, "gr", None, "metric", "30.3 g"),
+        (558.5, "gr", None, "inch", "559 gr"),
+        (557.5, "gr", 0.5, "inch", "558 ± 1 gr"),
         (10.98, "gr/lbf", 0.01, "metric", "11.0 ± 0.1 gr/lb"),
         (2.2, "lbf/in", None, "metric", "3.9 N/cm"),
         (9.7, "gr/in", None, "metric", "0.25 g/cm"),

@@ -3,6 +3,8 @@
 Stored: lengths in mm, forces in lbf, masses in grains. Converted at the edge only.
 """
 
+import math
+from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
 from typing import Literal
 
@@ -64,12 +66,22 @@ def sixteenths(length_mm: float) -> str:
     >>> sixteenths(695.325), sixteenths(1625.6), sixteenths(-3.175), sixteenths(0.4)
     ('27 3/8', '64', '-1/8', '0')
     """
-    count = round(length_mm / _SIXTEENTH_MM)
-    whole, rest = divmod(abs(count), 16)
+    count = math.floor(abs(length_mm) / _SIXTEENTH_MM + 0.5)
+    whole, rest = divmod(count, 16)
     parts = [str(whole)] if whole or not rest else []
     if rest:
         parts.append(str(Fraction(rest, 16)))
-    return ("-" if count < 0 else "") + " ".join(parts)
+    return ("-" if length_mm < 0 < count else "") + " ".join(parts)
+
+
+def fixed(value: float, places: int) -> str:
+    """Write a number with so many decimals, halves away from zero as the page does.
+
+    >>> fixed(558.5, 0), fixed(-0.25, 1), fixed(42.64, 1)
+    ('559', '-0.3', '42.6')
+    """
+    step = Decimal(1).scaleb(-places)
+    return str(Decimal(value).quantize(step, ROUND_HALF_UP))
 
 
 def say(
@@ -99,8 +111,8 @@ def _in_units(
     spread = None
     if plus_minus is not None:
         least = 10.0**-places
-        spread = f"{max(plus_minus * factor, least):.{places}f}"
-    return f"{value * factor:.{places}f}", spread, label
+        spread = fixed(max(plus_minus * factor, least), places)
+    return fixed(value * factor, places), spread, label
 
 
 def _scale(value: float, unit: Unit, units: UnitSet) -> tuple[float, int, str]:

@@ -17,10 +17,10 @@ const GRAINS_PER_GRAM = 15.43235835294143;
 const SIXTEENTH_MM = MM_PER_IN / 16;
 
 export function sixteenths(lengthMm: number): string {
-  const count = Math.round(lengthMm / SIXTEENTH_MM);
-  const whole = Math.floor(Math.abs(count) / 16);
-  const rest = Math.abs(count) % 16;
-  const sign = count < 0 ? '-' : '';
+  const count = Math.floor(Math.abs(lengthMm) / SIXTEENTH_MM + 0.5);
+  const whole = Math.floor(count / 16);
+  const rest = count % 16;
+  const sign = lengthMm < 0 && count > 0 ? '-' : '';
   if (rest === 0) return sign + whole;
   const divisor = [8, 4, 2, 1].find((d) => rest % d === 0) ?? 1;
   const fraction = `${rest / divisor}/${16 / divisor}`;
