@@ -55,6 +55,12 @@ FUTURE = (datetime.now(UTC) + timedelta(days=2)).isoformat()
         ),
         (body(draw(700), happened_at=FUTURE), 422, "in_the_future", "happened_at"),
         (body(draw(700), happened_at="2026-01-10T10:00:00"), 422, "no_time_zone", "happened_at"),
+        (
+            body(draw(700), happened_at="0001-01-01T00:00:00+14:00"),
+            422,
+            "too_long_ago",
+            "happened_at",
+        ),
         (body(draw(700), source="dreamt"), 422, "invalid", "source"),
         (body(draw(700), subject="nobody"), 404, "no_such_subject", "subject"),
         (body(draw(700), subject="No Body"), 422, "invalid", "id"),
@@ -151,6 +157,46 @@ def test_unknown_addresses_are_problems(demo: Api, path: str) -> None:
     answer = demo.client.get(f"/api{path}")
     assert answer.status_code == 404
     assert answer.headers["content-type"] == "application/problem+json"
+
+
+@pytest.mark.parametrize("as_of", ["2026-01-10T10:00:00", "yesterday"])
+def test_an_instant_without_a_zone_or_sense_is_a_problem(demo: Api, as_of: str) -> None:
+    problem = demo.get("/rigs/marram-longbow", 422, params={"as_of": as_of})
+    assert problem["field"] == "as_of"
+
+
+def test_a_what_if_in_the_future_is_refused(demo: Api) -> None:
+    problem = demo.problem("/assessments", body(draw(700), happened_at=FUTURE), 422)
+    assert problem["code"] == "in_the_future"
+
+
+@pytest.mark.parametrize(
+    ("path", "sent", "code"),
+    [
+        ("/rigs", {"name": "   "}, "invalid"),
+        ("/rigs", {"name": "x" * 61}, "invalid"),
+        ("/rigs", {}, "missing_field"),
+        ("/rigs", {"name": "Rig", "colour": "red"}, "unknown_field"),
+        ("/archers", {"name": "Ann", "readings": [{"reading": {"kind": "nope"}}]}, "unknown_kind"),
+        (
+            "/archers",
+            {
+                "name": "Ann",
+                "readings": [{"reading": {"kind": "bow_length", "bow_length_mm": 1600}}],
+            },
+            "wrong_subject",
+        ),
+        ("/assessments", {"entries": "all"}, "invalid"),
+        ("/assessments", {"entries": [], "rig": "no-rig"}, "no_such_subject"),
+        ("/readings/parse", {"text": "x" * 401}, "invalid"),
+        ("/readings/parse", {"text": "draw 27", "stage": "moon"}, "invalid"),
+        ("/readings/parse", {}, "missing_field"),
+    ],
+)
+def test_other_bad_bodies_are_problems_too(api: Api, path: str, sent: Any, code: str) -> None:
+    status = 404 if code == "no_such_subject" else 422
+    assert api.problem(path, sent, status)["code"] == code
+    assert api.get("/rigs") == api.get("/archers") == []
 
 
 def test_a_wrong_method_is_a_problem(demo: Api) -> None:

@@ -343,6 +343,7 @@ def test_keys_move_between_stages_and_change_units(
     for key, name in (("2", "Bow"), ("3", "Arrow"), ("9", "Logbook"), ("1", "Archer")):
         page.keyboard.press(key)
         expect(page.get_by_role("heading", name=name, exact=True)).to_be_visible()
+        expect(page).to_have_title(f"{name} · Marram longbow · Lyrandis")
     page.keyboard.press("u")
     expect(page.locator("nav li").first).to_contain_text("69.5")
     page.keyboard.press("j")

@@ -11,8 +11,18 @@ FUTURE_ALLOWED = timedelta(minutes=5)
 """Clocks differ a little; anything later has not happened yet."""
 
 
+EARLIEST_YEAR = 1900
+
+
 def check_instant(happened_at: datetime, now: datetime) -> None:
-    """Raise `DomainError` for an entry that has not happened yet."""
+    """Raise `DomainError` for an entry that has not happened yet, or never can have."""
+    if happened_at.year < EARLIEST_YEAR:
+        raise DomainError(
+            "too_long_ago",
+            f"The year {happened_at.year} is before anybody here drew a bow.",
+            "Check the year.",
+            "happened_at",
+        )
     if happened_at > now + FUTURE_ALLOWED:
         raise DomainError(
             "in_the_future",

@@ -1,9 +1,7 @@
 """Rigs: list, create, judge, and their history."""
 
-from datetime import datetime
-
 from fastapi import APIRouter
-from pydantic import BaseModel, ConfigDict
+from pydantic import AwareDatetime, BaseModel, ConfigDict
 
 from lyrandis.api.context import BenchOf
 from lyrandis.api.problems import NOT_FOUND
@@ -89,7 +87,7 @@ def create_rig(bench: BenchOf, draft: RigDraft) -> Assessment:
 
 
 @router.get("/rigs/{rig}", responses=NOT_FOUND)
-def read_rig(bench: BenchOf, rig: e.SubjectId, as_of: datetime | None = None) -> Assessment:
+def read_rig(bench: BenchOf, rig: e.SubjectId, as_of: AwareDatetime | None = None) -> Assessment:
     """Judge a rig as it is now, or as it stood at an instant."""
     return assess(fold(bench.entries_of_rig(rig), rig=rig, as_of=as_of))
 

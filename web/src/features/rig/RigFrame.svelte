@@ -27,7 +27,8 @@
     if (opened) untrack(() => void bench.open(opened));
   });
   $effect(() => {
-    document.title = assessment?.name ? `${assessment.name} · Lyrandis` : 'Lyrandis';
+    const page = `${place[0]?.toUpperCase()}${place.slice(1)}`;
+    document.title = assessment?.name ? `${page} · ${assessment.name} · Lyrandis` : 'Lyrandis';
   });
   $effect(() => {
     if (bench.status !== 'offline') return;
