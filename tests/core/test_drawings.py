@@ -65,6 +65,15 @@ def test_residuals_are_scale_less_line() -> None:
     assert max(off) == off[1]
 
 
+def test_long_histories_are_drawn_short_and_say_how_much_is_left_out() -> None:
+    said = ["draw 28", "scale 40 @ 28", "arrow 400gr"] * 70 + ["span 70"] * 8
+    drawings = drawn(*said)
+    assert drawings.weight is not None
+    shown = (drawings.draw.readings, drawings.weight.points, drawings.floor.arrows)
+    assert [len(one) for one in shown] == [12 + 6, 24, 60]
+    assert (drawings.draw.more, drawings.weight.more, drawings.floor.more) == (60, 46, 10)
+
+
 def test_every_weighed_arrow_is_a_tick_with_its_own_grains_per_pound() -> None:
     drawing = drawn(
         "draw 28", "hook 1/2", "scale 40 @ 28 1/2", "arrow 1 400gr", "arrow 2 440gr"

@@ -15,6 +15,12 @@ _CHART_HIGH_MM = 34 * MM_PER_IN
 _CHART_STEP_MM = MM_PER_IN / 2
 
 
+MOST_READINGS = 12
+MOST_POINTS = 24
+MOST_ARROWS = 60
+"""What one drawing and its table can show and still be read; the logbook holds the rest."""
+
+
 class _Drawing(BaseModel):
     model_config = ConfigDict(frozen=True, allow_inf_nan=False)
 
@@ -43,6 +49,8 @@ class DrawDrawing(_Drawing):
     hook_mm: float
     hook_plus_minus_mm: float
     readings: tuple[DrawMark, ...]
+    more: int
+    """Older readings that are not drawn."""
 
 
 class WeightSample(_Drawing):
@@ -71,6 +79,7 @@ class WeightDrawing(_Drawing):
 
     line: tuple[WeightSample, ...]
     points: tuple[WeighedPoint, ...]
+    more: int
     own_mm: float | None
     own_plus_minus_mm: float | None
     limit_mm: float | None
@@ -97,6 +106,7 @@ class FloorDrawing(_Drawing):
     stop_below: float
     weight_lbf: float | None
     arrows: tuple[ArrowTick, ...]
+    more: int
 
 
 class PartBar(_Drawing):
@@ -134,8 +144,9 @@ def draw_all(c: Computed) -> Drawings:
 
 def _draw(c: Computed) -> DrawDrawing:
     bow = c.setup.bow
-    marks = [(reading, True) for reading in c.draw.used] if c.draw else []
-    marks += [(reading, False) for reading in c.draw.beside] if c.draw else []
+    used, beside = (c.draw.used, c.draw.beside) if c.draw else ((), ())
+    marks = [(reading, True) for reading in used[-MOST_READINGS:]]
+    marks += [(reading, False) for reading in beside[-MOST_READINGS // 2 :]]
     return DrawDrawing(
         back_mm=grip_depth(bow.back_depth, BACK_DEPTH_IN).value,
         belly_mm=grip_depth(bow.belly_depth, BELLY_DEPTH_IN).value,
@@ -150,10 +161,11 @@ def _draw(c: Computed) -> DrawDrawing:
                 method=reading.method,
                 draw_mm=reading.length.value,
                 plus_minus_mm=reading.length.plus_minus,
-                used=used,
+                used=counts,
             )
-            for reading, used in marks
+            for reading, counts in marks
         ),
+        more=len(used) + len(beside) - len(marks),
     )
 
 
@@ -161,7 +173,9 @@ def _weight(c: Computed) -> WeightDrawing | None:
     if c.weight is None:
         return None
     limit = c.setup.bow.draw_limit
-    points = [*c.weight.points]
+    newest = sorted(c.weight.points, key=lambda point: point.recorded.entry.happened_at)
+    points = sorted(newest[-MOST_POINTS:], key=lambda point: point.draw_mm)
+    more = len(newest) - len(points)
     if c.weight.mark and c.weight.basis == "weighed":
         points.append(c.weight.mark)
     return WeightDrawing(
@@ -178,6 +192,7 @@ def _weight(c: Computed) -> WeightDrawing | None:
             )
             for point in points
         ),
+        more=more,
         own_mm=c.at_hook.value if c.at_hook else None,
         own_plus_minus_mm=c.at_hook.plus_minus if c.at_hook else None,
         limit_mm=limit.reading.draw_length_mm if limit else None,
@@ -208,6 +223,7 @@ def _samples(c: Computed) -> list[WeightSample]:
 
 def _floor(c: Computed) -> FloorDrawing:
     weight = c.weight.weight.value if c.weight and c.weight_is_own else None
+    masses = c.setup.arrows.masses
     return FloorDrawing(
         grains_per_pound=c.gpp.value if c.gpp else None,
         plus_minus=c.gpp.plus_minus if c.gpp else None,
@@ -223,8 +239,9 @@ def _floor(c: Computed) -> FloorDrawing:
                 mass_gr=mass.reading.arrow_mass_gr,
                 grains_per_pound=mass.reading.arrow_mass_gr / weight if weight else None,
             )
-            for mass in c.setup.arrows.masses
+            for mass in masses[-MOST_ARROWS:]
         ),
+        more=max(len(masses) - MOST_ARROWS, 0),
     )
 
 

@@ -649,6 +649,8 @@ export interface components {
             hook_plus_minus_mm: number;
             /** Readings */
             readings: components["schemas"]["DrawMark"][];
+            /** More */
+            more: number;
         };
         /**
          * DrawLimit
@@ -925,6 +927,8 @@ export interface components {
             weight_lbf: number | null;
             /** Arrows */
             arrows: components["schemas"]["ArrowTick"][];
+            /** More */
+            more: number;
         };
         /**
          * GripDepth
@@ -1511,6 +1515,8 @@ export interface components {
             line: components["schemas"]["WeightSample"][];
             /** Points */
             points: components["schemas"]["WeighedPoint"][];
+            /** More */
+            more: number;
             /** Own Mm */
             own_mm: number | null;
             /** Own Plus Minus Mm */

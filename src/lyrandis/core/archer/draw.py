@@ -6,7 +6,7 @@ otherwise; `sd` is one standard deviation. What is shown as ± is two.
 
 import math
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from lyrandis.core import entries as e
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
@@ -44,8 +44,7 @@ HOOK_DEPTH_IN: dict[e.Hold | None, tuple[float, float]] = {
 }
 
 
-@dataclass(frozen=True)
-class Estimate:
+class Estimate(NamedTuple):
     """A number and its standard deviation, in the unit its user says."""
 
     value: float

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { wanted } from '../../lib/wanted';
+  import MoreNote from '../../components/MoreNote.svelte';
   import TakeBack from '../../components/TakeBack.svelte';
   import type { components } from '../../lib/api.gen';
   import { figure } from '../../lib/preferences.svelte';
@@ -41,6 +42,7 @@
         {/each}
       </tbody>
     </table>
+    <MoreNote count={drawing.more} />
   {:else}
     <p class="mt-2 text-soft">None yet. A mark on an arrow at full draw is the real thing.</p>
   {/if}

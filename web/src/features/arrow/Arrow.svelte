@@ -56,6 +56,7 @@
         <ArrowMasses
           masses={assessment.drawings.floor.arrows}
           mean={valueOf(stage, 'arrow_mass')?.figure?.value ?? null}
+          more={assessment.drawings.floor.more}
         />
       </section>
     </div>

@@ -1,12 +1,16 @@
 <script lang="ts">
   import { wanted } from '../../lib/wanted';
+  import MoreNote from '../../components/MoreNote.svelte';
   import TakeBack from '../../components/TakeBack.svelte';
   import type { components } from '../../lib/api.gen';
   import { figure } from '../../lib/preferences.svelte';
   import { gpp, gr } from '../../lib/units';
 
-  let { masses, mean }: { masses: components['schemas']['ArrowTick'][]; mean: number | null } =
-    $props();
+  let {
+    masses,
+    mean,
+    more,
+  }: { masses: components['schemas']['ArrowTick'][]; mean: number | null; more: number } = $props();
 
   const sorted = $derived([...masses].sort((a, b) => (a.number ?? 999) - (b.number ?? 999)));
 
@@ -42,6 +46,7 @@
         {/each}
       </tbody>
     </table>
+    <MoreNote count={more} />
   {:else}
     <p class="mt-2 text-soft">None weighed yet.</p>
   {/if}

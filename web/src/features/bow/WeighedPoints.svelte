@@ -1,5 +1,6 @@
 <script lang="ts">
   import { wanted } from '../../lib/wanted';
+  import MoreNote from '../../components/MoreNote.svelte';
   import TakeBack from '../../components/TakeBack.svelte';
   import type { components } from '../../lib/api.gen';
   import { figure } from '../../lib/preferences.svelte';
@@ -40,6 +41,7 @@
         {/each}
       </tbody>
     </table>
+    <MoreNote count={drawing?.more ?? 0} />
   {:else}
     <p class="mt-2 text-soft">
       Not weighed yet. {drawing ? 'The dashed line is worked out from the mark.' : ''}
