@@ -14,9 +14,8 @@ ALLOWED = {
 }
 CORE_MAY_USE = {
     "__future__", "bisect", "collections", "contextlib", "dataclasses", "datetime", "decimal",
-    "difflib",
-    "enum", "fractions", "functools", "itertools", "math", "numpy", "pydantic", "re", "scipy",
-    "statistics", "string", "typing",
+    "difflib", "enum", "fractions", "functools", "itertools", "math", "numpy", "operator",
+    "pydantic", "re", "scipy", "statistics", "string", "typing",
 }  # fmt: skip
 FILES = sorted(ROOT.rglob("*.py"))
 

@@ -4,7 +4,8 @@ from collections import defaultdict
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
-from typing import Any, Generic, TypeVar, cast
+from operator import attrgetter
+from typing import Any, Generic, NamedTuple, TypeVar, cast
 
 from lyrandis.core import entries as e
 
@@ -12,8 +13,7 @@ R = TypeVar("R", bound=e.BaseReading)
 R_co = TypeVar("R_co", bound=e.BaseReading, covariant=True)
 
 
-@dataclass(frozen=True)
-class Recorded(Generic[R_co]):
+class Recorded(NamedTuple, Generic[R_co]):
     """A reading in force, with where it came from."""
 
     reading: R_co
@@ -106,7 +106,7 @@ class Setup:
 
 def in_order(entries: Iterable[e.Entry]) -> list[e.Entry]:
     """Sort by when it happened, then by the order of recording."""
-    return sorted(entries, key=lambda entry: (entry.happened_at, entry.seq, entry.id))
+    return sorted(entries, key=attrgetter("happened_at", "seq", "id"))
 
 
 def retracted_ids(entries: Sequence[e.Entry]) -> frozenset[str]:

@@ -55,8 +55,7 @@ class Estimate(NamedTuple):
         return 2 * self.sd
 
 
-@dataclass(frozen=True)
-class DrawReading:
+class DrawReading(NamedTuple):
     """One reading brought to the trade datum."""
 
     length: Estimate

@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass
-from statistics import fmean, stdev
+from statistics import fmean
 from typing import Literal
 
 from lyrandis.core import entries as e
@@ -188,7 +188,9 @@ def arrow_mass_of(arrows: ArrowSetup, draw_mm: float | None) -> ArrowMass | None
 def _mean(masses: list[float], share: float) -> Estimate:
     """Return the mean with its standard error, never better than the scale or the hearsay."""
     mean = fmean(masses)
-    error = stdev(masses) / math.sqrt(len(masses)) if len(masses) > 1 else 0.0
+    count = len(masses)
+    squares = sum((mass - mean) ** 2 for mass in masses)
+    error = math.sqrt(squares / (count - 1) / count) if count > 1 else 0.0
     return Estimate(mean, math.hypot(SCALE_SD_GR, error, share * mean))
 
 

@@ -7,7 +7,7 @@ A straight line with a known spread of slopes, until the bow itself is computed.
 import math
 from bisect import bisect_left
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from lyrandis.core import entries as e
 from lyrandis.core.archer.draw import Estimate, to_trade
@@ -31,8 +31,7 @@ ESTIMATED_SD_SHARE = 0.12
 _SD_SHARES: dict[e.Source, float] = {"told": TOLD_SD_SHARE, "estimated": ESTIMATED_SD_SHARE}
 
 
-@dataclass(frozen=True)
-class Point:
+class Point(NamedTuple):
     """A known weight at a string position, with its standard deviation."""
 
     draw_mm: float
