@@ -13,6 +13,7 @@ from fastapi.routing import APIRoute
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
+from starlette.types import Receive, Scope, Send
 
 from lyrandis import __version__
 from lyrandis.api import problems
@@ -75,7 +76,7 @@ def _bare_app(lifespan: Any = None) -> FastAPI:
         api.include_router(router)
     app.include_router(api)
     problems.install(app)
-    app.add_middleware(GZipMiddleware, minimum_size=500, compresslevel=4)
+    app.add_middleware(_PageGZip, minimum_size=500, compresslevel=6)
     app.add_middleware(Gate)
     return app
 
@@ -87,6 +88,16 @@ def _operation_id(route: APIRoute) -> str:
 def openapi_document() -> dict[str, Any]:
     """Return the OpenAPI document without opening a database."""
     return _bare_app().openapi()
+
+
+class _PageGZip(GZipMiddleware):
+    """Compresses the page's files; the API answers on this machine only, as it is."""
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] == "http" and scope["path"].startswith("/api"):
+            await self.app(scope, receive, send)
+        else:
+            await super().__call__(scope, receive, send)
 
 
 class _Assets(StaticFiles):

@@ -2,10 +2,10 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from lyrandis.api.context import BenchOf
+from lyrandis.api.context import BenchOf, as_json
 from lyrandis.api.problems import CONFLICT, NOT_FOUND
 from lyrandis.api.routers.rigs import assessment_of
 from lyrandis.core import entries as e
@@ -40,23 +40,31 @@ class Recorded(BaseModel):
     assessment: Assessment | None
 
 
-def _answer(bench: Bench, entries: list[e.Entry], rig: str | None) -> Recorded:
+def _answer(bench: Bench, entries: list[e.Entry], rig: str | None) -> Response:
     rig = rig or next((s.subject.id for s in entries if s.subject.kind == "rig"), None)
-    return Recorded(entries=entries, assessment=assessment_of(bench, rig) if rig else None)
+    assessment = assessment_of(bench, rig) if rig else None
+    return as_json(Recorded(entries=entries, assessment=assessment), 201)
 
 
-@router.post("/entries", status_code=201, responses={**NOT_FOUND, **CONFLICT})
-def create_entries(bench: BenchOf, draft: EntriesDraft) -> Recorded:
+@router.post(
+    "/entries", status_code=201, response_model=Recorded, responses={**NOT_FOUND, **CONFLICT}
+)
+def create_entries(bench: BenchOf, draft: EntriesDraft) -> Response:
     """Record one or several entries, all or nothing."""
     if draft.rig is not None:
         bench.check_rig(draft.rig)
     return _answer(bench, bench.record(draft.entries, seen=draft.seen), draft.rig)
 
 
-@router.post("/entries/{entry_id}/retraction", status_code=201, responses={**NOT_FOUND, **CONFLICT})
+@router.post(
+    "/entries/{entry_id}/retraction",
+    status_code=201,
+    response_model=Recorded,
+    responses={**NOT_FOUND, **CONFLICT},
+)
 def retract_entry(
     bench: BenchOf, entry_id: e.EntryId, draft: RetractionDraft | None = None
-) -> Recorded:
+) -> Response:
     """Take an entry back. Taking back a retraction puts its entry back."""
     rig = draft.rig if draft else None
     if rig is not None:

@@ -1,9 +1,9 @@
 """Rigs: list, create, judge, and their history."""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 from pydantic import AwareDatetime, BaseModel, ConfigDict
 
-from lyrandis.api.context import BenchOf
+from lyrandis.api.context import BenchOf, as_json
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.api.routers.subjects import (
     ArcherDraft,
@@ -75,21 +75,21 @@ def list_rigs(bench: BenchOf) -> list[RigOut]:
     ]
 
 
-@router.post("/rigs", status_code=201, responses=NOT_FOUND)
-def create_rig(bench: BenchOf, draft: RigDraft) -> Assessment:
+@router.post("/rigs", status_code=201, response_model=Assessment, responses=NOT_FOUND)
+def create_rig(bench: BenchOf, draft: RigDraft) -> Response:
     """Create a rig and those of its parts that are new, all or nothing; return its assessment."""
     parts: dict[e.PartKind, str | NewPart] = {}
     for kind in ("archer", "bow", "string", "arrow_set"):
         part = getattr(draft, kind)
         if part is not None:
             parts[kind] = part if isinstance(part, str) else new_part(kind, part)
-    return assessment_of(bench, bench.make_rig(draft.name, parts))
+    return as_json(assessment_of(bench, bench.make_rig(draft.name, parts)), 201)
 
 
-@router.get("/rigs/{rig}", responses=NOT_FOUND)
-def read_rig(bench: BenchOf, rig: e.SubjectId, as_of: AwareDatetime | None = None) -> Assessment:
+@router.get("/rigs/{rig}", response_model=Assessment, responses=NOT_FOUND)
+def read_rig(bench: BenchOf, rig: e.SubjectId, as_of: AwareDatetime | None = None) -> Response:
     """Judge a rig as it is now, or as it stood at an instant."""
-    return assess(fold(bench.entries_of_rig(rig), rig=rig, as_of=as_of))
+    return as_json(assess(fold(bench.entries_of_rig(rig), rig=rig, as_of=as_of)))
 
 
 @router.get("/rigs/{rig}/entries", responses=NOT_FOUND)
