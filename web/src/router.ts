@@ -2,7 +2,7 @@ import { createRouter } from 'sv-router';
 import Home from './features/start/Home.svelte';
 import RigFrame from './features/rig/RigFrame.svelte';
 
-export const { p, navigate, route } = createRouter({
+export const { navigate, route } = createRouter({
   '/': Home,
   '/new': () => import('./features/start/FirstRun.svelte'),
   '/rules': () => import('./features/rules/Rules.svelte'),

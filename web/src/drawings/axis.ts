@@ -33,15 +33,3 @@ export function weightTicks(low: number, high: number, count: number, units: Uni
 
 export const lengthUnit = (units: UnitSet): string => (units === 'inch' ? 'in' : 'cm');
 export const weightUnit = (units: UnitSet): string => (units === 'metric' ? 'N' : 'lb');
-
-/** Keep labels on a line apart: move each at least `gap` from the one before it. */
-export function spread(places: number[], gap: number): number[] {
-  const order = places.map((place, index) => ({ place, index })).sort((a, b) => a.place - b.place);
-  let last = -Infinity;
-  const moved = [...places];
-  for (const { place, index } of order) {
-    last = Math.max(place, last + gap);
-    moved[index] = last;
-  }
-  return moved;
-}
