@@ -22,3 +22,9 @@ TRADE_OFFSET_MM: Final = 1.75 * MM_PER_IN
 
 MARKED_DRAW_MM: Final = 28.0 * MM_PER_IN
 """Draw at which bows are usually marked (trade convention)."""
+
+GRAINS_PER_POUND: Final = 7000.0
+"""Grains in a pound, exact."""
+
+JOULES_PER_LBF_MM: Final = NEWTONS_PER_LBF / 1000.0
+"""Joules in one lbf over one mm, exact."""

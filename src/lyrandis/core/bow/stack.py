@@ -1,0 +1,71 @@
+"""Stack: where the weight climbs steeply near the end of the limbs' travel.
+
+Draws in mm, true to the pivot. The slope of a draw curve falls from brace, has one minimum, and
+rises again. Stack is said to begin where it has grown to 1.6 times that minimum (felt from 1.5,
+plain at 1.7): a convention of Lyrandis, within about an inch of practitioners' limits. The folk
+"string at a right angle to the tip" holds for straight limbs only and is not used.
+"""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Protocol
+
+from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
+from lyrandis.core.constants import MM_PER_IN
+
+ONSET = 1.6
+FELT = 1.5
+PLAIN = 1.7
+SEARCH_FROM = 0.35
+"""The minimum is searched beyond this share of the stroke: before it a recurve's string lifts."""
+ONSET_SD_MM = MM_PER_IN / 2
+"""One standard deviation of the onset against what archers report (within an inch as a rule)."""
+_STEP_MM = MM_PER_IN / 8
+
+
+@dataclass(frozen=True)
+class Stack:
+    """Where stack is felt, begins and is plain; None where the curve ends before it."""
+
+    least_slope: float
+    """In the curve's own unit of force, per mm."""
+    least_at_mm: float
+    felt_mm: float | None
+    onset_mm: float | None
+    plain_mm: float | None
+
+
+class Climbs(Protocol):
+    """Anything with a slope against draw."""
+
+    def slope(self, x: float) -> float: ...
+
+
+def stack_of(curve: DrawCurve, climbs: Climbs | None = None) -> Stack:
+    """Return the stack of a bow; of `climbs`, a curve fitted to it, where one is given.
+
+    Scanned in eighths of an inch and found by straight line between them.
+    """
+    slope = (climbs or curve.force).slope
+    start = curve.first_mm + SEARCH_FROM * (curve.last_mm - curve.first_mm)
+    count = int((curve.last_mm - start) / _STEP_MM)
+    xs = [start + index * _STEP_MM for index in range(count + 1)]
+    slopes = [slope(x) for x in xs]
+    low = min(range(len(xs)), key=slopes.__getitem__)
+    least = slopes[low]
+
+    def reaches(share: float) -> float | None:
+        for index in range(low + 1, len(xs)):
+            if slopes[index] >= share * least:
+                run = slopes[index] - slopes[index - 1]
+                back = (slopes[index] - share * least) / run if run > 0 else 0.0
+                return xs[index] - back * _STEP_MM
+        return None
+
+    return Stack(least, xs[low], reaches(FELT), reaches(ONSET), reaches(PLAIN))
+
+
+@lru_cache(maxsize=512)
+def typical_stack(shape: BowShape) -> Stack:
+    """Return the stack of a family's typical shape. Errors: those of `draw_curve`."""
+    return stack_of(draw_curve(shape))

@@ -1,0 +1,438 @@
+"""The bow as a spring: a limb as a chain of stiff pieces, bent by its string.
+
+Half a symmetric bow. x runs toward the archer, y up the limb, origin at the grip's pivot; a draw is
+from the pivot to the string's middle. Lengths in mm, angles in radians. Bending stiffness is in
+units of the limb root's EI, so forces come out per EI [1/mm2] and are scaled by one weighed point.
+
+The chain is shot backwards from the tip: from the string's tension T (over EI) and the angle p
+between free string and outermost piece, one pass gives draw, string length, force, and their
+derivatives; p < 0 means that the string lies on a recurved tip. Two unknowns, two conditions:
+Newton's method finds the brace, then follows the draw.
+Source: statics of an inextensible elastic limb (Euler's elastica) in finite pieces; the elliptic
+integral and the stored energy check it in the tests.
+"""
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+from itertools import pairwise
+from typing import Literal, NamedTuple
+
+from lyrandis.core.bow.families import FAMILIES, FamilyShape
+from lyrandis.core.bow.hermite import Hermite
+from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.entries import Family
+from lyrandis.core.errors import DomainError
+from lyrandis.core.units import sixteenths
+
+SEGMENTS = 40
+STEP_MM = 0.9 * MM_PER_IN
+LONGEST_DRAW_MM = 35 * MM_PER_IN - TRADE_OFFSET_MM
+LEAST_LIMB_MM = 9 * MM_PER_IN
+LEAST_WORKING_SHARE = 0.4
+STEEPEST_STRING = math.radians(65)
+STEEPEST_TIP = math.radians(140)
+"""Past these angles no limb survives; the curve ends there and says so."""
+
+End = Literal["asked", "string_angle", "tip_angle"]
+_STARTS = tuple((p, t) for p in (0.4, 0.1, -0.3, 0.7, -0.7) for t in (2.0, 4.0, 8.0))
+
+
+class BowShape(NamedTuple):
+    """What the shape of a bow depends on. Lengths in mm; brace height to the pivot."""
+
+    family: Family
+    bow_length_mm: float
+    riser_length_mm: float
+    brace_height_mm: float
+
+    @property
+    def limb_mm(self) -> float:
+        return (self.bow_length_mm - self.riser_length_mm) / 2
+
+
+Piece = tuple[float, float, float]
+"""Length [mm], compliance over EI [mm], built-in kink [rad]. A plain tuple: quickest to unpack."""
+
+
+@dataclass(frozen=True)
+class Chain:
+    """One limb at rest: pieces from tip to root, and where the root stands."""
+
+    pieces: tuple[Piece, ...]
+    root_x: float
+    root_y: float
+    root_lean: float
+    length: float
+
+
+class _Pass(NamedTuple):
+    """One pass down the chain: quantities and their derivatives by T and p."""
+
+    gamma: float
+    gamma_t: float
+    gamma_p: float
+    half_string: float
+    half_t: float
+    half_p: float
+    draw: float
+    draw_t: float
+    draw_p: float
+    energy: float
+    moment_arm: float
+
+
+class _State(NamedTuple):
+    """One solved draw: T, p, their rates per mm of draw, and the pass that holds there."""
+
+    draw: float
+    t: float
+    p: float
+    t_rate: float
+    p_rate: float
+    here: _Pass
+
+
+@dataclass(frozen=True)
+class DrawCurve:
+    """A bow drawn from brace: everything per EI of the limb root, against true draw [mm]."""
+
+    shape: BowShape
+    chain: Chain
+    string_length_mm: float
+    force: Hermite
+    """Draw force over EI [1/mm2]."""
+    energy: Hermite
+    """Stored energy over EI [1/mm], both limbs, from brace."""
+    gamma: Hermite
+    """String from the vertical at the hook [rad]."""
+    tip: Hermite
+    """Between free string and limb tip [rad]; below 0 the string lies on the limb."""
+    tension: Hermite
+    states: tuple[_State, ...]
+    ends: End
+
+    @property
+    def first_mm(self) -> float:
+        return self.force.x[0]
+
+    @property
+    def last_mm(self) -> float:
+        return self.force.x[-1]
+
+    def finger_angle(self, draw_mm: float) -> float:
+        """Return the angle the string encloses at the hook [rad]."""
+        return math.pi - 2 * self.gamma.at(draw_mm)
+
+    def limb_energy(self, state: int) -> float:
+        """Return the energy bent into both limbs since brace, over EI [1/mm]."""
+        return self.states[state].here.energy - self.states[0].here.energy
+
+
+def chain_of(shape: BowShape, segments: int = SEGMENTS) -> Chain:
+    """Return the limb of a bow as a chain of `segments` pieces and, if it has one, a rigid tip.
+
+    Piece i of the working limb bends at its inner end with compliance (length)/(relative
+    stiffness there). Raises `DomainError` where there is hardly a limb left to bend.
+    """
+    family = FAMILIES[shape.family]
+    rigid = family.rigid_tip_in * MM_PER_IN
+    working = shape.limb_mm - rigid
+    _require_limb(shape, family, working)
+    piece = working / segments
+    root_lean = math.radians(family.root_lean_deg)
+    lengths = [piece] * segments
+    compliances = [piece / _stiffness(family, i / segments) for i in range(segments)]
+    compliances[0] = piece / 2 / _stiffness(family, 1 / (4 * segments))
+    leans = [_lean(family, (i + 0.5) / segments) for i in range(segments)]
+    if rigid:
+        lengths.append(rigid)
+        compliances.append(piece / 2 / _stiffness(family, 1 - 1 / (4 * segments)))
+        leans.append(_lean(family, 1.0) - math.radians(family.rigid_tip_deg))
+    kinks = [inner - outer for inner, outer in pairwise([root_lean, *leans])]
+    return Chain(
+        pieces=tuple(zip(lengths, compliances, kinks, strict=True))[::-1],
+        root_x=family.root_x_in * MM_PER_IN,
+        root_y=shape.riser_length_mm / 2,
+        root_lean=root_lean,
+        length=shape.limb_mm,
+    )
+
+
+def _require_limb(shape: BowShape, family: FamilyShape, working: float) -> None:
+    bow, riser = sixteenths(shape.bow_length_mm), sixteenths(shape.riser_length_mm)
+    if shape.riser_length_mm >= shape.bow_length_mm:
+        raise DomainError(
+            "riser_longer_than_bow",
+            f"A {riser} in riser is longer than the {bow} in bow.",
+            "Enter the bow's length nock to nock, and the riser's with its fades.",
+            "riser_length_mm",
+        )
+    if shape.limb_mm < LEAST_LIMB_MM or working < LEAST_WORKING_SHARE * shape.limb_mm:
+        limb = sixteenths(shape.limb_mm)
+        tips = f" with {sixteenths(family.rigid_tip_in * MM_PER_IN)} in stiff tips"
+        raise DomainError(
+            "limb_too_short",
+            f"A {bow} in bow with a {riser} in riser leaves {limb} in limbs"
+            f"{tips if family.rigid_tip_in else ''}: too little to bend.",
+            "Check the bow's length and the riser's.",
+            "bow_length_mm",
+        )
+
+
+def _stiffness(family: FamilyShape, u: float) -> float:
+    """Return bending stiffness at the share `u` of the working limb, over the root's."""
+    return family.tip_stiffness + (1 - family.tip_stiffness) * (1 - u)
+
+
+def _lean(family: FamilyShape, u: float) -> float:
+    """Return the unstrung limb's lean at the share `u` of it [rad]."""
+    lean = family.root_lean_deg
+    for bend in family.bends:
+        along = min(max((u - bend.start) / (bend.end - bend.start), 0.0), 1.0)
+        lean -= bend.deg * along**bend.power
+    return math.radians(lean)
+
+
+def _pass(chain: Chain, t: float, p: float) -> _Pass:
+    """Go down the chain from tip to root with tension `t` and tip angle `p`, derivatives along."""
+    sin, cos = math.sin, math.cos
+    phi, phi_t, phi_p = p, 0.0, 1.0
+    arm = arm_t = arm_p = along = along_t = along_p = wrapped = energy = 0.0
+    lying = p < 0
+    for length, compliance, kink in chain.pieces:
+        if lying and phi < 0:
+            wrapped += length
+        else:
+            lying = False
+            dx, dy = length * cos(phi), length * sin(phi)
+            along += dx
+            arm += dy
+            along_t -= dy * phi_t
+            along_p -= dy * phi_p
+            arm_t += dx * phi_t
+            arm_p += dx * phi_p
+        moment = t * arm
+        phi += kink - compliance * moment
+        phi_t -= compliance * (arm + t * arm_t)
+        phi_p -= compliance * t * arm_p
+        energy += compliance * moment * moment
+    gamma = phi - chain.root_lean
+    s, c = sin(gamma), cos(gamma)
+    x = chain.root_x - along * s + arm * c
+    y = chain.root_y + along * c + arm * s
+    x_g, y_g = -along * c - arm * s, -along * s + arm * c
+    x_t, x_p = arm_t * c - along_t * s + x_g * phi_t, arm_p * c - along_p * s + x_g * phi_p
+    y_t, y_p = along_t * c + arm_t * s + y_g * phi_t, along_p * c + arm_p * s + y_g * phi_p
+    tangent, secant2 = s / c, 1 / (c * c)
+    turn = y * s * secant2
+    swing = y * secant2
+    return _Pass(
+        gamma, phi_t, phi_p,
+        y / c + wrapped, y_t / c + turn * phi_t, y_p / c + turn * phi_p,
+        x + y * tangent, x_t + y_t * tangent + swing * phi_t, x_p + y_p * tangent + swing * phi_p,
+        energy, arm,
+    )  # fmt: skip
+
+
+def _damped(t: float, step_t: float, step_p: float) -> float:
+    """Return the share of a Newton step that keeps it near: |dp| <= 0.3, |dT| <= T/2."""
+    share = 1.0
+    if abs(step_p) > 0.3:
+        share = 0.3 / abs(step_p)
+    if abs(step_t) * share > 0.5 * t:
+        share = 0.5 * t / abs(step_t)
+    return share
+
+
+def _brace(chain: Chain, brace_mm: float) -> tuple[float, float, _Pass] | None:
+    """Find T and p of the strung bow at rest: string straight up, at its brace height."""
+    for p0, t0 in _STARTS:
+        t, p = t0 / chain.length**2, p0
+        for _ in range(30):
+            here = _pass(chain, t, p)
+            off = here.draw - brace_mm
+            if abs(here.gamma) < 1e-12 and abs(off) < 1e-9 * chain.length:
+                if here.moment_arm > 0 and here.half_string > 0 and abs(p) < 1.6:
+                    return t, p, here
+                break
+            det = here.gamma_t * here.draw_p - here.gamma_p * here.draw_t
+            if det == 0 or not math.isfinite(det):
+                break
+            step_t = -(here.gamma * here.draw_p - here.gamma_p * off) / det
+            step_p = -(here.gamma_t * off - here.draw_t * here.gamma) / det
+            share = _damped(t, step_t, step_p)
+            t, p = t + share * step_t, p + share * step_p
+    return None
+
+
+def _state(draw: float, t: float, p: float, here: _Pass) -> _State | None:
+    """Return the solved draw with its tangent, the string's length held."""
+    det = here.half_t * here.draw_p - here.half_p * here.draw_t
+    if det == 0 or not math.isfinite(det):
+        return None
+    return _State(draw, t, p, -here.half_p / det, here.half_t / det, here)
+
+
+def _next(chain: Chain, last: _State, half_string: float, step: float) -> _State | None:
+    """Draw `step` further by the tangent, then Newton on string length and draw."""
+    target = last.draw + step
+    t, p = last.t + last.t_rate * step, last.p + last.p_rate * step
+    for _ in range(12):
+        if t <= 0:
+            return None
+        here = _pass(chain, t, p)
+        slack, off = here.half_string - half_string, here.draw - target
+        if abs(slack) < 1e-9 * chain.length and abs(off) < 1e-9 * chain.length:
+            return _state(target, t, p, here)
+        det = here.half_t * here.draw_p - here.half_p * here.draw_t
+        if det == 0 or not math.isfinite(det):
+            return None
+        step_t = -(slack * here.draw_p - here.half_p * off) / det
+        step_p = -(here.half_t * off - here.draw_t * slack) / det
+        share = _damped(t, step_t, step_p)
+        t, p = t + share * step_t, p + share * step_p
+    return None
+
+
+def _march(chain: Chain, first: _State, to_mm: float) -> tuple[list[_State], End]:
+    """Draw the bow step by step until `to_mm`, or until an angle no limb survives."""
+    steps = max(math.ceil((to_mm - first.draw) / STEP_MM), 1)
+    step = (to_mm - first.draw) / steps
+    states, half_string = [first], first.here.half_string
+    while states[-1].draw < to_mm - 1e-6:
+        last = states[-1]
+        reach = min(step, to_mm - last.draw)
+        found = next(
+            (s for n in range(4) if (s := _next(chain, last, half_string, reach / 2**n))), None
+        )
+        if found is None or abs(found.p) > STEEPEST_TIP:
+            return states, "tip_angle"
+        if found.here.gamma > STEEPEST_STRING:
+            return states, "string_angle"
+        states.append(found)
+    return states, "asked"
+
+
+def _force(state: _State) -> tuple[float, float]:
+    """Return draw force over EI and its slope: F = 2 T sin gamma, exactly differentiated."""
+    here = state.here
+    gamma_rate = _gamma_rate(state)
+    force = 2 * state.t * math.sin(here.gamma)
+    slope = (
+        2 * math.sin(here.gamma) * state.t_rate + 2 * state.t * math.cos(here.gamma) * gamma_rate
+    )
+    return force, slope
+
+
+def _gamma_rate(state: _State) -> float:
+    return state.here.gamma_t * state.t_rate + state.here.gamma_p * state.p_rate
+
+
+@lru_cache(maxsize=512)
+def draw_curve(shape: BowShape, *, segments: int = SEGMENTS) -> DrawCurve:
+    """Return the draw curve of a bow shape, from brace to 35 in (trade) or as far as it goes.
+
+    Range: the families' typical shapes, 48 to 72 in bows, brace 5 to 9 1/2 in; second order in the
+    number of segments, 0.01 % in force at 40.
+    Raises `DomainError`: riser longer than the bow, limbs too short to bend, a brace height that
+    no string gives, a shape whose weight would fall while it is drawn.
+
+    >>> curve = draw_curve(BowShape("hunting_recurve", 58 * 25.4, 15 * 25.4, 7.75 * 25.4))
+    >>> ratio = curve.force.at(22.25 * 25.4) / curve.force.at(26.25 * 25.4)
+    >>> round(45 * ratio, 1)
+    36.3
+    """
+    chain = chain_of(shape, segments)
+    strung = _brace(chain, shape.brace_height_mm)
+    first = _state(shape.brace_height_mm, *strung) if strung else None
+    if first is None:
+        raise _brace_unreachable(shape)
+    states, ends = _march(chain, first, LONGEST_DRAW_MM)
+    forces = [_force(state) for state in states]
+    if len(states) < 4 or any(b[0] <= a[0] for a, b in pairwise(forces)):
+        raise _does_not_hold(shape)
+    x = tuple(state.draw for state in states)
+    force = Hermite(x, tuple(f for f, _ in forces), tuple(s for _, s in forces))
+    return DrawCurve(
+        shape=shape,
+        chain=chain,
+        string_length_mm=2 * first.here.half_string,
+        force=force,
+        energy=force.integral(),
+        gamma=Hermite(x, tuple(s.here.gamma for s in states), tuple(map(_gamma_rate, states))),
+        tip=Hermite(x, tuple(s.p for s in states), tuple(s.p_rate for s in states)),
+        tension=Hermite(x, tuple(s.t for s in states), tuple(s.t_rate for s in states)),
+        states=tuple(states),
+        ends=ends,
+    )
+
+
+def _brace_unreachable(shape: BowShape) -> DomainError:
+    brace = sixteenths(shape.brace_height_mm)
+    bow, words = sixteenths(shape.bow_length_mm), FAMILIES[shape.family].words
+    return DomainError(
+        "brace_unreachable",
+        f"No string braces a {bow} in {words} at {brace} in.",
+        "Check the brace height, the bow's length and the riser's.",
+        "brace_height_mm",
+    )
+
+
+def _does_not_hold(shape: BowShape) -> DomainError:
+    family = FAMILIES[shape.family]
+    low, high = family.lengths_in
+    return DomainError(
+        "shape_does_not_hold",
+        f"The computed {family.words} does not hold at {sixteenths(shape.bow_length_mm)} in with a "
+        f"{sixteenths(shape.riser_length_mm)} in riser and a brace of "
+        f"{sixteenths(shape.brace_height_mm)} in. It is meant for {low:g} to {high:g} in bows.",
+        "Check the family, the lengths and the brace height.",
+        "bow_length_mm",
+    )
+
+
+class LimbPoint(NamedTuple):
+    """A joint of the limb, x toward the archer, y up the limb [mm]."""
+
+    x: float
+    y: float
+
+
+def limb_at(curve: DrawCurve, draw_mm: float | None) -> list[LimbPoint]:
+    """Return the joints of the upper limb from root to tip, drawn so far; None for unstrung."""
+    if draw_mm is None:
+        leans = _unstrung_leans(curve.chain)
+    else:
+        within = min(max(draw_mm, curve.first_mm), curve.last_mm)
+        leans = _leans(curve.chain, curve.tension.at(within), curve.tip.at(within))
+    x, y = curve.chain.root_x, curve.chain.root_y
+    points = [LimbPoint(x, y)]
+    for (length, _, _), lean in zip(reversed(curve.chain.pieces), reversed(leans), strict=True):
+        x += length * math.sin(lean)
+        y += length * math.cos(lean)
+        points.append(LimbPoint(x, y))
+    return points
+
+
+def _unstrung_leans(chain: Chain) -> list[float]:
+    """Return each piece's lean without a string, tip first."""
+    lean, leans = chain.root_lean, []
+    for _, _, kink in reversed(chain.pieces):
+        lean -= kink
+        leans.append(lean)
+    return leans[::-1]
+
+
+def _leans(chain: Chain, t: float, p: float) -> list[float]:
+    """Return each piece's lean toward the archer under tension `t`, tip angle `p`; tip first."""
+    phi, arm, lying = p, 0.0, p < 0
+    angles = []
+    for length, compliance, kink in chain.pieces:
+        angles.append(phi)
+        lying = lying and phi < 0
+        if not lying:
+            arm += length * math.sin(phi)
+        phi += kink - compliance * t * arm
+    gamma = phi - chain.root_lean
+    return [angle - gamma for angle in angles]
