@@ -11,8 +11,11 @@ from lyrandis.core.arrow.mass import (
     floor_of,
     grains_per_pound,
 )
+from lyrandis.core.bow.likeness import Likeness, likeness_of
+from lyrandis.core.bow.stack import Stack, stack_of
+from lyrandis.core.bow.thrust import Calibration, Thrust, calibrate, floor_per_pound, thrust_of
 from lyrandis.core.bow.weight import DrawWeight, draw_weight_at
-from lyrandis.core.constants import MARKED_DRAW_MM
+from lyrandis.core.constants import MARKED_DRAW_MM, TRADE_OFFSET_MM
 from lyrandis.core.setup import Setup
 
 
@@ -21,12 +24,18 @@ class Computed:
     """Lengths in mm (trade datum), weights in lbf, masses in grains."""
 
     setup: Setup
+    likeness: Likeness
     draw: Draw | None
     hook: Estimate
     at_hook: Estimate | None
     """String position at the hook, at full draw."""
     weight: DrawWeight | None
     """At the archer's own draw; at the marked draw while that is unknown."""
+    stack: Stack
+    """True draws to the pivot: of the fitted curve, or of the bow's kind before weighing."""
+    thrust: Thrust | None
+    """At the archer's own draw, drawn to the chronograph where there is a reading."""
+    calibration: Calibration | None
     arrow: ArrowMass | None
     gpp: Estimate | None
     floor: Floor
@@ -35,26 +44,73 @@ class Computed:
     def weight_is_own(self) -> bool:
         return self.draw is not None
 
+    @property
+    def pivot_mm(self) -> float | None:
+        """The string at the hook from the pivot, at full draw."""
+        return self.at_hook.value - TRADE_OFFSET_MM if self.at_hook else None
+
+    @property
+    def stack_margin_mm(self) -> Estimate | None:
+        """From the string at the hook to the onset of stack; below 0 it stacks."""
+        if self.at_hook is None or self.stack.onset_mm is None:
+            return None
+        margin = self.stack.onset_mm + TRADE_OFFSET_MM - self.at_hook.value
+        return Estimate(margin, math.hypot(self.stack.onset_sd_mm, self.at_hook.sd))
+
 
 def compute(setup: Setup) -> Computed:
     """Return the numbers that follow from a setup; None where something is missing."""
-    draw = draw_of(setup.archer, setup.bow)
-    hook = hook_depth(setup.archer)
+    likeness = likeness_of(setup)
+    draw, hook = _drawn(setup, likeness)
     at_hook = _behind(draw.length, hook) if draw else None
-    weight = draw_weight_at(setup.bow, at_hook or Estimate(MARKED_DRAW_MM, 0.0), hook)
+    at = at_hook or Estimate(MARKED_DRAW_MM, 0.0)
+    weight = draw_weight_at(setup.bow, at, hook, likeness)
     arrow = arrow_mass_of(setup.arrows, draw.length.value if draw else None)
-    gpp = grains_per_pound(arrow.mass, weight.weight) if arrow and weight and draw else None
+    own = weight if draw else None
+    mechanical = thrust_of(own, at, _string_gr(setup)) if own else None
+    calibration = None
+    if mechanical is not None:
+        calibration = calibrate(mechanical, setup.speeds, arrow.mass.value if arrow else None)
+    thrust = calibration.after if calibration else mechanical
     return Computed(
         setup=setup,
+        likeness=likeness,
         draw=draw,
         hook=hook,
         at_hook=at_hook,
         weight=weight,
+        stack=stack_of(likeness.curve, weight.fitted if weight else None, known=likeness.known),
+        thrust=thrust,
+        calibration=calibration,
         arrow=arrow,
-        gpp=gpp,
-        floor=floor_of(setup.bow, weight.weight if weight else None),
+        gpp=grains_per_pound(arrow.mass, own.weight) if arrow and own else None,
+        floor=floor_of(
+            setup.bow, own.weight if own else None, floor_per_pound(own, thrust, likeness)
+        ),
     )
+
+
+def _drawn(setup: Setup, likeness: Likeness) -> tuple[Draw | None, Estimate]:
+    """Return draw and hook depth; the hook follows from the string's angle where nobody measured.
+
+    The angle needs the draw, and a draw read on a scale needs the hook: the usual hook depth gives
+    the first, and one round settles it to a sixty-fourth of an inch.
+    """
+    hook = hook_depth(setup.archer)
+    draw = draw_of(setup.archer, setup.bow, hook)
+    if setup.archer.hook_depth is not None or draw is None or not likeness.known:
+        return draw, hook
+    pivot = draw.length.value + hook.value - TRADE_OFFSET_MM
+    curve = likeness.curve
+    angle = curve.gamma.at(min(max(pivot, curve.first_mm), curve.last_mm))
+    hook = hook_depth(setup.archer, angle)
+    return draw_of(setup.archer, setup.bow, hook), hook
 
 
 def _behind(draw: Estimate, hook: Estimate) -> Estimate:
     return Estimate(draw.value + hook.value, math.hypot(draw.sd, hook.sd))
+
+
+def _string_gr(setup: Setup) -> float | None:
+    builds = reversed(setup.string.builds)
+    return next((b.reading.string_mass_gr for b in builds if b.reading.string_mass_gr), None)

@@ -17,6 +17,9 @@ KG_PER_LB: Final = 0.45359237
 GRAINS_PER_OUNCE: Final = 437.5
 """Grains in an avoirdupois ounce, exact."""
 
+M_PER_FT: Final = 0.3048
+"""Metres in a foot, exact."""
+
 TRADE_OFFSET_MM: Final = 1.75 * MM_PER_IN
 """Trade draw length = true draw to the pivot + 1 3/4 in (trade convention)."""
 

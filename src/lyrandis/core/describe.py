@@ -1,7 +1,7 @@
 """Saying a reading back in the trade's words: the jot preview and the history use the same."""
 
 from lyrandis.core import entries as e
-from lyrandis.core.phrase import Figure, Phrase, gpp, gr, gr_per_in, lbf, mm, phrase, plain
+from lyrandis.core.phrase import Figure, Phrase, gpp, gr, gr_per_in, lbf, mm, mps, phrase, plain
 
 DATUM_WORDS: dict[str, str] = {
     "trade": "",
@@ -32,6 +32,10 @@ WORDS: dict[str, str] = {
     "distance": "distance",
     "low_stretch": "low-stretch fibre",
     "arrow_set": "arrow set",
+    "two_bottoms": "two bottom limbs",
+    "two_tops": "two top limbs",
+    "two_makers": "limbs of two makers",
+    "matched": "matched limbs",
 }
 _BUILD_WORDS = {
     "point_gr": "point",
@@ -40,6 +44,20 @@ _BUILD_WORDS = {
     "fletching_gr": "fletching",
     "wrap_gr": "wrap",
 }
+
+
+INSPECTION_WORDS: dict[e.InspectionItem, tuple[str, str]] = {
+    "limbs": ("limbs straight, no cracks", "a limb is twisted or cracked"),
+    "tips": ("tips sound", "a tip is cracked or loose"),
+    "finish": ("finish clear", "the finish is crazed"),
+    "laminations": ("laminations tight", "a lamination lifts"),
+    "string": ("string whole, loops and serving too", "the string is frayed"),
+    "string_grooves": ("string grooves smooth", "a string groove is worn or sharp"),
+    "right_way_up": ("top limb on top, larger loop on it", "limbs or loops are upside down"),
+    "stringer": ("strung with a stringer", "strung without a stringer"),
+    "twang": ("twanged: nothing rattles", "something rattles when twanged"),
+}
+"""What an item looks like when it is good, and when it is not."""
 
 
 def words(key: str) -> str:
@@ -147,11 +165,36 @@ def _describe_bow(reading: e.BaseReading) -> Phrase:
         case e.BraceHeight():
             to = " to the back" if reading.datum == "back" else ""
             return phrase(f"Brace height {{brace}}{to}", brace=mm(reading.brace_height_mm))
+        case e.LimbPair() | e.Inspected() | e.ArrowSpeed():
+            return _describe_bench(reading)
         case e.ArrowMassed():
             which = "Arrow" if reading.arrow_number is None else f"Arrow {reading.arrow_number}:"
             return phrase(f"{which} {{mass}} finished", mass=gr(reading.arrow_mass_gr))
         case _:
             return phrase((type(reading).__doc__ or "").strip())
+
+
+def _describe_bench(reading: e.LimbPair | e.Inspected | e.ArrowSpeed) -> Phrase:
+    if isinstance(reading, e.ArrowSpeed):
+        of = "" if reading.arrow_mass_gr is None else ", an arrow of {mass}"
+        mass = gr(reading.arrow_mass_gr or 0.0)
+        return phrase(f"Chronograph {{speed}}{of}", speed=mps(reading.speed_mps), mass=mass)
+    if isinstance(reading, e.Inspected):
+        said = [INSPECTION_WORDS[item][1] for item in reading.failing]
+        if reading.good:
+            said.append(f"{len(reading.good)} good")
+        return phrase("Looked over: " + "; ".join(said))
+    parts: list[str] = []
+    figures: dict[str, Figure] = {}
+    if reading.pair:
+        parts.append(words(reading.pair))
+    if reading.upper_lbf is not None and reading.lower_lbf is not None:
+        parts.append("upper {upper}, lower {lower}")
+        figures |= {"upper": lbf(reading.upper_lbf), "lower": lbf(reading.lower_lbf)}
+    if reading.upper_length_mm is not None and reading.lower_length_mm is not None:
+        parts.append("upper {long} long, lower {longer}")
+        figures |= {"long": mm(reading.upper_length_mm), "longer": mm(reading.lower_length_mm)}
+    return phrase("Limbs: " + ", ".join(parts), **figures)
 
 
 def _describe_string(reading: e.StringBuild) -> Phrase:

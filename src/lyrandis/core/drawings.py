@@ -7,16 +7,18 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
 from lyrandis.core.arrow.mass import STOP_BELOW_FLOOR_GPP
+from lyrandis.core.bow.drawing import (
+    BenchDrawing,
+    KneeDrawing,
+    WeightDrawing,
+    bench_drawing,
+    knee_drawing,
+    weight_drawing,
+)
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
-
-_CHART_LOW_MM = 14 * MM_PER_IN
-_CHART_HIGH_MM = 34 * MM_PER_IN
-_CHART_STEP_MM = MM_PER_IN / 2
-
+from lyrandis.core.constants import TRADE_OFFSET_MM
 
 MOST_READINGS = 12
-MOST_POINTS = 24
 MOST_ARROWS = 60
 """What one drawing and its table can show and still be read; the logbook holds the rest."""
 
@@ -51,39 +53,6 @@ class DrawDrawing(_Drawing):
     readings: tuple[DrawMark, ...]
     more: int
     """Older readings that are not drawn."""
-
-
-class WeightSample(_Drawing):
-    """The weight line at one string position."""
-
-    draw_mm: float
-    weight_lbf: float
-    low_lbf: float
-    high_lbf: float
-
-
-class WeighedPoint(_Drawing):
-    """One weighed point, and how far it stands off the line."""
-
-    entry: str
-    draw_mm: float
-    weight_lbf: float
-    expected_lbf: float
-    typed_draw_mm: float
-    string_at: str
-    is_mark: bool
-
-
-class WeightDrawing(_Drawing):
-    """Draw weight against string position."""
-
-    line: tuple[WeightSample, ...]
-    points: tuple[WeighedPoint, ...]
-    more: int
-    own_mm: float | None
-    own_plus_minus_mm: float | None
-    limit_mm: float | None
-    basis: str
 
 
 class ArrowTick(_Drawing):
@@ -132,14 +101,23 @@ class Drawings(_Drawing):
     """Everything the drawings place."""
 
     draw: DrawDrawing
+    bench: BenchDrawing
     weight: WeightDrawing | None
+    knee: KneeDrawing | None
     floor: FloorDrawing
     arrow: ArrowDrawing
 
 
 def draw_all(c: Computed) -> Drawings:
     """Return the geometry of every drawing for this setup."""
-    return Drawings(draw=_draw(c), weight=_weight(c), floor=_floor(c), arrow=_arrow(c))
+    return Drawings(
+        draw=_draw(c),
+        bench=bench_drawing(c),
+        weight=weight_drawing(c),
+        knee=knee_drawing(c),
+        floor=_floor(c),
+        arrow=_arrow(c),
+    )
 
 
 def _draw(c: Computed) -> DrawDrawing:
@@ -167,58 +145,6 @@ def _draw(c: Computed) -> DrawDrawing:
         ),
         more=len(used) + len(beside) - len(marks),
     )
-
-
-def _weight(c: Computed) -> WeightDrawing | None:
-    if c.weight is None:
-        return None
-    limit = c.setup.bow.draw_limit
-    newest = sorted(c.weight.points, key=lambda point: point.recorded.entry.happened_at)
-    points = sorted(newest[-MOST_POINTS:], key=lambda point: point.draw_mm)
-    more = len(newest) - len(points)
-    if c.weight.mark and c.weight.basis == "weighed":
-        points.append(c.weight.mark)
-    return WeightDrawing(
-        line=tuple(_samples(c)),
-        points=tuple(
-            WeighedPoint(
-                entry=point.recorded.entry.id,
-                draw_mm=point.draw_mm,
-                weight_lbf=point.weight.value,
-                expected_lbf=c.weight.line_at(point.draw_mm),
-                typed_draw_mm=point.recorded.reading.draw_length_mm,
-                string_at=getattr(point.recorded.reading, "string_at", "hook"),
-                is_mark=point.recorded.reading.kind == "bow_mark",
-            )
-            for point in points
-        ),
-        more=more,
-        own_mm=c.at_hook.value if c.at_hook else None,
-        own_plus_minus_mm=c.at_hook.plus_minus if c.at_hook else None,
-        limit_mm=limit.reading.draw_length_mm if limit else None,
-        basis=c.weight.basis,
-    )
-
-
-def _samples(c: Computed) -> list[WeightSample]:
-    assert c.weight is not None
-    near = [point.draw_mm for point in c.weight.points] + [c.weight.at_mm]
-    low = max(_CHART_LOW_MM, min(near) - 4 * MM_PER_IN)
-    high = min(_CHART_HIGH_MM, max(near) + 3 * MM_PER_IN)
-    samples = []
-    draw = low
-    while draw <= high + 1e-6:
-        weight = c.weight.at(draw)
-        samples.append(
-            WeightSample(
-                draw_mm=draw,
-                weight_lbf=max(weight.value, 0.0),
-                low_lbf=max(weight.value - weight.plus_minus, 0.0),
-                high_lbf=max(weight.value + weight.plus_minus, 0.0),
-            )
-        )
-        draw += _CHART_STEP_MM
-    return samples
 
 
 def _floor(c: Computed) -> FloorDrawing:

@@ -32,6 +32,19 @@ Family = Literal[
 ShaftMaterial = Literal["wood", "carbon", "aluminium", "cane", "glass"]
 StringMaterial = Literal["polyester", "low_stretch", "linen", "other"]
 
+LimbsAre = Literal["matched", "two_bottoms", "two_tops", "two_makers"]
+InspectionItem = Literal[
+    "limbs",
+    "tips",
+    "finish",
+    "laminations",
+    "string",
+    "string_grooves",
+    "right_way_up",
+    "stringer",
+    "twang",
+]
+
 SubjectId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
 EntryId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{7,63}$")]
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
@@ -292,6 +305,55 @@ class ArrowMinimum(BaseReading):
         return self
 
 
+class LimbPair(BaseReading):
+    """How the two limbs of a bow belong together: their marks, lengths, where they come from."""
+
+    of = frozenset({"bow"})
+    kind: Literal["limb_pair"] = "limb_pair"
+    pair: LimbsAre | None = None
+    upper_lbf: q.DrawWeight | None = None
+    lower_lbf: q.DrawWeight | None = None
+    upper_length_mm: q.LimbLength | None = None
+    lower_length_mm: q.LimbLength | None = None
+
+    @model_validator(mode="after")
+    def _both_of_them(self) -> "LimbPair":
+        for upper, lower, words in (
+            (self.upper_lbf, self.lower_lbf, "weight"),
+            (self.upper_length_mm, self.lower_length_mm, "length"),
+        ):
+            if (upper is None) != (lower is None):
+                raise DomainError(
+                    "both_needed",
+                    f"Only one limb's {words} is given.",
+                    "Give both, upper limb first.",
+                    "lower_lbf" if words == "weight" else "lower_length_mm",
+                )
+        return _require_something(self, "pair")
+
+
+class Inspected(BaseReading):
+    """What was looked at before stringing: good, or failing."""
+
+    of = frozenset({"bow"})
+    by = "measured"
+    kind: Literal["inspected"] = "inspected"
+    good: tuple[InspectionItem, ...] = ()
+    failing: tuple[InspectionItem, ...] = ()
+
+    @model_validator(mode="after")
+    def _each_once(self) -> "Inspected":
+        if not self.good and not self.failing:
+            raise DomainError(
+                "nothing_given", "Nothing was looked at.", "Mark at least one item.", "good"
+            )
+        if len({*self.good, *self.failing}) < len(self.good) + len(self.failing):
+            raise DomainError(
+                "twice", "An item is marked twice.", "Mark each item good or failing.", "failing"
+            )
+        return self
+
+
 class BraceRange(BaseReading):
     """The brace heights the maker allows."""
 
@@ -330,6 +392,17 @@ class BraceHeight(BaseReading):
     kind: Literal["brace_height"] = "brace_height"
     brace_height_mm: q.BraceHeight
     datum: Literal["pivot", "back"] = "pivot"
+
+
+class ArrowSpeed(BaseReading):
+    """One chronograph reading at full draw; without a mass, of the arrows on the rig."""
+
+    of = frozenset({"rig"})
+    by = "measured"
+    settles = False
+    kind: Literal["arrow_speed"] = "arrow_speed"
+    speed_mps: q.ArrowSpeed
+    arrow_mass_gr: q.ArrowMass | None = None
 
 
 class StringBuild(BaseReading):
@@ -401,9 +474,12 @@ Reading = Annotated[
     | BowWeighed
     | DrawLimit
     | ArrowMinimum
+    | LimbPair
+    | Inspected
     | BraceRange
     | GripDepth
     | BraceHeight
+    | ArrowSpeed
     | StringBuild
     | ArrowMassed
     | ArrowBuild,
@@ -427,6 +503,8 @@ def topics(reading: BaseReading) -> frozenset[str]:
     if isinstance(reading, ArrowBuild | StringBuild):
         given = (name for name, value in reading if name != "kind" and value is not None)
         return frozenset(f"{reading.kind}:{name}" for name in given)
+    if isinstance(reading, Inspected):
+        return frozenset(f"inspected:{item}" for item in (*reading.good, *reading.failing))
     which = getattr(reading, "part", None) or getattr(reading, "to", None)
     kind: str = getattr(reading, "kind", "")
     return frozenset({f"{kind}:{which}" if which else kind})

@@ -51,6 +51,15 @@ _MATERIALS: dict[str, e.ShaftMaterial] = {
     **{material: material for material in get_args(e.ShaftMaterial)},
     "aluminum": "aluminium", "bamboo": "cane", "ash": "wood", "cedar": "wood", "pine": "wood",
 }  # fmt: skip
+_LIMBS: dict[str, e.LimbsAre] = {
+    "matched": "matched", "two bottoms": "two_bottoms", "two tops": "two_tops",
+    "two makers": "two_makers", "bottoms": "two_bottoms", "tops": "two_tops",
+}  # fmt: skip
+_ITEMS: dict[str, e.InspectionItem] = {
+    **{item.replace("_", " "): item for item in get_args(e.InspectionItem)},
+    "crazing": "finish", "lamination": "laminations", "tip": "tips", "limb": "limbs",
+    "nocks": "string_grooves", "grooves": "string_grooves", "rattle": "twang",
+}  # fmt: skip
 _PARTS = {
     "point": ("point_gr", "125gr"), "insert": ("insert_gr", "20gr"),
     "fletching": ("fletching_gr", "18gr"), "wrap": ("wrap_gr", "6gr"),
@@ -190,6 +199,33 @@ def _string(line: Line) -> e.Reading:
     return e.StringBuild(string_length_mm=length, strands=strands)
 
 
+def _speed(line: Line) -> e.Reading:
+    speed = line.speed()
+    return e.ArrowSpeed(speed_mps=speed, arrow_mass_gr=None if line.done else line.mass())
+
+
+def _limbs(line: Line) -> e.Reading:
+    token = line.peek()
+    if token is None or token.kind != "number":
+        return e.LimbPair(pair=_choice(line, _LIMBS))
+    if "length" in line.text.lower():
+        upper, lower = line.length("limb_length"), line.length("limb_length")
+        line.take_word("length", "long")
+        return e.LimbPair(upper_length_mm=upper, lower_length_mm=lower)
+    return e.LimbPair(upper_lbf=line.weight(), lower_lbf=line.weight())
+
+
+def _inspect(line: Line) -> e.Reading:
+    if line.take_word("all"):
+        line.take_word("good", "fine")
+        return e.Inspected(good=get_args(e.InspectionItem))
+    failing = line.take_word("bad", "failing")
+    if not failing:
+        line.take_word("good", "fine")
+    item = _choice(line, _ITEMS)
+    return e.Inspected(failing=(item,)) if failing else e.Inspected(good=(item,))
+
+
 def _part(field: str) -> Callable[[Line], e.Reading]:
     def read(line: Line) -> e.Reading:
         return e.ArrowBuild.model_validate({field: line.mass("part_mass")})
@@ -215,6 +251,9 @@ WORDS: tuple[Word, ...] = (
     Word("limit", "bow", "limit 30", "the maker's longest draw", lambda line: e.DrawLimit(draw_length_mm=line.length("draw_length"))),
     Word("floor", "bow", "floor 9 gpp", "the bowyer's lightest arrow, in gpp or grains", _floor),
     Word("bracerange", "bow", "bracerange 7 to 8", "the maker's brace heights", _brace_range),
+    Word("limbs", "bow", "limbs 38 40", "marks of the upper and lower limb; or “limbs two bottoms”, “limbs 20 21 length”", _limbs),
+    Word("inspect", "bow", "inspect all good", "the look-over before stringing; or “inspect bad crazing”, “inspect good string”", _inspect),
+    Word("speed", "rig", "speed 168 fps 431gr", "a chronograph reading, with the arrow's mass", _speed, ("chrono",)),
     Word("grip", "bow", "grip 1 3/4 back", "pivot to the back (or belly) where the arrow passes", _grip),
     Word("brace", "rig", "brace 7 5/8", "brace height", _brace),
     Word("string", "string", "string 59 16 strands", "string length and strands", _string),

@@ -11,7 +11,7 @@ from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import METHOD_SD_IN, Estimate
 from lyrandis.core.arrow.mass import SCALE_SD_GR
 from lyrandis.core.arrow.rules import WEIGH_ARROW
-from lyrandis.core.bow.rules import WEIGH
+from lyrandis.core.bow.judge_weight import WEIGH
 from lyrandis.core.bow.weight import SCALE_SD_LBF, DrawWeight
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
@@ -29,6 +29,9 @@ _STOPS = {
     "arrow-floor": "These arrows are too light",
     "arrow-length": "These arrows are too short",
     "past-draw-limit": "Drawn past the maker's limit",
+    "stack-margin": "Drawn far into stack",
+    "limb-pair": "These limbs are no pair",
+    "inspection": "Not to be drawn",
 }
 
 
@@ -187,11 +190,13 @@ _ASKS: tuple[tuple[str, str, str, j.StageKey, str, str], ...] = (
     ("archer", "hand", "Say which hand draws", "archer", "hand",
      "It puts left and right the way you see them."),
     ("bow", "family", "Say what sort of bow it is", "bow", "family",
-     "It gives the usual floor for its arrows."),
+     "It gives the curve, the stack and the floor of its kind."),
     ("bow", "length", "Enter the bow's length", "bow", "bow",
-     "It says which bows this one compares with."),
+     "It says where this bow stacks and what it stores."),
     ("bow", "draw_limit", "Enter the maker's longest draw", "bow", "limit",
      "It tells whether your draw is inside it."),
+    ("bow", "inspections", "Look the bow over", "bow", "inspection",
+     "It clears limbs, string and tips before the next shot."),
     ("bow", "arrow_minimum", "Ask the bowyer for the lightest arrow", "bow", "floor",
      "It puts a floor from the one who knows in place of the usual one."),
 )  # fmt: skip
@@ -201,7 +206,7 @@ _ASKS: tuple[tuple[str, str, str, j.StageKey, str, str], ...] = (
 def _tell(c: Computed) -> j.NextStep | None:
     """Ask for the plain facts that sharpen what is said, one at a time."""
     for part, fact, title, stage, control, tells in _ASKS:
-        if getattr(getattr(c.setup, part), fact) is None:
+        if not getattr(getattr(c.setup, part), fact):
             return j.NextStep(
                 title=phrase(title),
                 why=phrase("It is not told yet, and something is assumed in its place."),

@@ -1,5 +1,6 @@
 """Sentences with figures in them, so that a page can say them in the archer's units."""
 
+import math
 from string import Formatter
 from typing import Any
 
@@ -84,3 +85,20 @@ def lbf_per_in(value: float, plus_minus: float | None = None) -> Figure:
 
 def gr_per_in(value: float) -> Figure:
     return Figure(value=value, unit="gr/in")
+
+
+def mps(value: float, plus_minus: float | None = None) -> Figure:
+    return Figure(value=value, unit="m/s", plus_minus=plus_minus)
+
+
+def joules(value: float, plus_minus: float | None = None) -> Figure:
+    return Figure(value=value, unit="J", plus_minus=plus_minus)
+
+
+def degrees(radians: float) -> Figure:
+    return Figure(value=math.degrees(radians), unit="deg")
+
+
+def percent(share: float, plus_minus: float | None = None) -> Figure:
+    spread = None if plus_minus is None else 100 * plus_minus
+    return Figure(value=100 * share, unit="%", plus_minus=spread)

@@ -49,6 +49,7 @@ PLAUSIBLE: dict[str, Plausible] = {
     "hook_depth": _inches("hook depth", 0, 3, "hook", ("draw_length",)),
     "bow_length": _inches("bow length", 36, 84, "bow", ("draw_length", "riser_length")),
     "riser_length": _inches("riser length", 3, 30, "riser", ("bow_length",)),
+    "limb_length": _inches("limb length", 12, 45, "limbs", ("bow_length",)),
     "brace_height": _inches("brace height", 3, 12, "brace", ("draw_length",)),
     "grip_depth": _inches("grip depth", 0, 4, "grip"),
     "shaft_length": _inches("shaft length", 15, 45, "shaft", ("bow_length",)),
@@ -58,11 +59,13 @@ PLAUSIBLE: dict[str, Plausible] = {
     "grains_per_pound": Plausible("grains per pound", "gr/lbf", 3, 30, "floor"),
     "shaft_grains_per_inch": Plausible("shaft mass per inch", "gr/in", 2, 25, "shaft"),
     "part_mass": Plausible("part mass", "gr", 0, 600, "point"),
+    "arrow_speed": Plausible("arrow speed", "m/s", 10, 120, "speed"),
 }
 
 _SLIPS_OF_UNIT: dict[Unit, tuple[tuple[float, str], ...]] = {
     "lbf": ((1 / 4.4482216, "N"), (2.2046226, "kg")),
     "gr": ((15.432358, "g"), (1 / 15.432358, "gr")),
+    "m/s": ((0.3048, "fps"),),
 }
 _LENGTH_TYPED_IN_INCHES = ((1 / 2.54, "cm"), (1 / 25.4, "mm"))
 _LENGTH_TYPED_IN_METRIC = ((2.54, "in"), (0.1, "mm"), (10.0, "cm"), (25.4, "in"))
@@ -112,6 +115,7 @@ def _in_unit(value: float, unit: str) -> str:
         "N": 0.22480894,
         "kg": 2.2046226,
         "g": 15.432358,
+        "fps": 0.3048,
     }
     return f"{value / per_unit.get(unit, 1.0):.4g} {unit}"
 
@@ -166,6 +170,7 @@ ArmSpan = Annotated[float, _checked("arm_span"), _told("arm_span")]
 HookDepth = Annotated[float, _checked("hook_depth"), _told("hook_depth")]
 BowLength = Annotated[float, _checked("bow_length"), _told("bow_length")]
 RiserLength = Annotated[float, _checked("riser_length"), _told("riser_length")]
+LimbLength = Annotated[float, _checked("limb_length"), _told("limb_length")]
 BraceHeight = Annotated[float, _checked("brace_height"), _told("brace_height")]
 GripDepth = Annotated[float, _checked("grip_depth"), _told("grip_depth")]
 ShaftLength = Annotated[float, _checked("shaft_length"), _told("shaft_length")]
@@ -177,3 +182,4 @@ ShaftGrainsPerInch = Annotated[
     float, _checked("shaft_grains_per_inch"), _told("shaft_grains_per_inch")
 ]
 PartMass = Annotated[float, _checked("part_mass"), _told("part_mass")]
+ArrowSpeed = Annotated[float, _checked("arrow_speed"), _told("arrow_speed")]

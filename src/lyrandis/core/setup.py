@@ -53,6 +53,8 @@ class BowSetup:
     draw_limit: Recorded[e.DrawLimit] | None = None
     arrow_minimum: Recorded[e.ArrowMinimum] | None = None
     brace_range: Recorded[e.BraceRange] | None = None
+    limb_pair: Recorded[e.LimbPair] | None = None
+    inspections: tuple[Recorded[e.Inspected], ...] = ()
     back_depth: Recorded[e.GripDepth] | None = None
     belly_depth: Recorded[e.GripDepth] | None = None
 
@@ -101,6 +103,7 @@ class Setup:
     string: StringSetup = field(default_factory=StringSetup)
     arrows: ArrowSetup = field(default_factory=ArrowSetup)
     brace_height: Recorded[e.BraceHeight] | None = None
+    speeds: tuple[Recorded[e.ArrowSpeed], ...] = ()
     notes: tuple[Recorded[e.Noted], ...] = ()
 
 
@@ -183,6 +186,7 @@ def fold(
         string=_fold_string(chosen["string"], on_rig),
         arrows=_fold_arrows(chosen["arrow_set"]),
         brace_height=_last(on_rig, e.BraceHeight),
+        speeds=_all(on_rig, e.ArrowSpeed),
         notes=tuple(note for pile in chosen.values() for note in _all(pile, e.Noted)),
     )
 
@@ -221,8 +225,16 @@ _NEEDS_SAME_ARCHER = (
     e.AnchorChosen,
     e.HandChosen,
     e.WeightWished,
+    e.ArrowSpeed,
 )
-_NEEDS_SAME_BOW = (e.DrawMarked, e.DrawOnScale, e.DrawStated, e.HookDepth, e.BraceHeight)
+_NEEDS_SAME_BOW = (
+    e.DrawMarked,
+    e.DrawOnScale,
+    e.DrawStated,
+    e.HookDepth,
+    e.BraceHeight,
+    e.ArrowSpeed,
+)
 
 
 def _same_parts(reading: e.Reading, then: e.Fitted, now: e.Fitted) -> bool:
@@ -230,6 +242,8 @@ def _same_parts(reading: e.Reading, then: e.Fitted, now: e.Fitted) -> bool:
         return False
     if isinstance(reading, e.BraceHeight) and then.string != now.string:
         return False
+    if isinstance(reading, e.ArrowSpeed) and reading.arrow_mass_gr is None:
+        return then.bow == now.bow and then.arrow_set == now.arrow_set
     return not isinstance(reading, _NEEDS_SAME_BOW) or then.bow == now.bow
 
 
@@ -284,6 +298,8 @@ def _fold_bow(entries: Pile) -> BowSetup:
         draw_limit=_last(entries, e.DrawLimit),
         arrow_minimum=_last(entries, e.ArrowMinimum),
         brace_range=_last(entries, e.BraceRange),
+        limb_pair=_last(entries, e.LimbPair),
+        inspections=_all(entries, e.Inspected),
         back_depth=depth("back"),
         belly_depth=depth("belly"),
     )

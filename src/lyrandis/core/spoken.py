@@ -12,6 +12,7 @@ from lyrandis.core.units import (
     GPP_UNITS,
     LENGTH_UNITS_MM,
     MASS_UNITS_GR,
+    SPEED_UNITS_MPS,
 )
 
 _VULGAR = {
@@ -23,7 +24,7 @@ _NUMBER = re.compile(
     rf"[-+−]?(?:\d+(?:[\s-]+(?=\d+\s*[/⁄]))?{_FRACTION}|{_FRACTION}|\d+(?:[.,]\d+)?|[.,]\d+)"
 )
 _TOKEN = re.compile(
-    rf"(?P<number>{_NUMBER.pattern})|(?P<at>@)|(?P<word>gr/in|gr/lb|[^\W\d_]+|[\"″”'#]+)|(?P<other>\S)"
+    rf"(?P<number>{_NUMBER.pattern})|(?P<at>@)|(?P<word>gr/in|gr/lb|ft/s|m/s|km/h|[^\W\d_]+|[\"″”'#]+)|(?P<other>\S)"
 )
 _UNITS: dict[str, dict[str, float]] = {
     "length": LENGTH_UNITS_MM,
@@ -31,6 +32,7 @@ _UNITS: dict[str, dict[str, float]] = {
     "mass": MASS_UNITS_GR,
     "grains per pound": GPP_UNITS,
     "grains per inch": GPI_UNITS,
+    "speed": SPEED_UNITS_MPS,
 }
 _EXAMPLES = {
     "length": '27 3/8, 27⅜, 27.375" or 69.5cm',
@@ -38,6 +40,7 @@ _EXAMPLES = {
     "mass": "431, 431gr or 27.9g",
     "grains per pound": "9 gpp",
     "grains per inch": "9.2 gpi",
+    "speed": "168 fps or 51.2 m/s",
 }
 
 
@@ -184,6 +187,12 @@ class Line:
     def per_inch(self) -> float:
         """Take a shaft mass per inch and return grains per inch."""
         return self._quantity("grains per inch", "gpi", "shaft_grains_per_inch")
+
+    def speed(self) -> float:
+        """Take a speed and return m/s; a bare number of 80 or more is feet per second."""
+        token = self.peek()
+        feet = token is not None and token.kind == "number" and number_from(token.text) >= 80
+        return self._quantity("speed", "fps" if feet else "m/s", "arrow_speed")
 
     def _quantity(self, kind: str, bare: str, key: str) -> float:
         measure = self.measure(kind)

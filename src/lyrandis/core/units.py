@@ -12,11 +12,12 @@ from lyrandis.core.constants import (
     GRAINS_PER_GRAM,
     GRAINS_PER_OUNCE,
     KG_PER_LB,
+    M_PER_FT,
     MM_PER_IN,
     NEWTONS_PER_LBF,
 )
 
-Unit = Literal["mm", "lbf", "gr", "gr/lbf", "lbf/in", "gr/in", "count"]
+Unit = Literal["mm", "lbf", "gr", "gr/lbf", "lbf/in", "gr/in", "m/s", "J", "deg", "%", "count"]
 """Units a stored figure can have."""
 
 UnitSet = Literal["inch", "centimetre", "metric"]
@@ -36,6 +37,9 @@ MASS_UNITS_GR: dict[str, float] = {
     "gram": GRAINS_PER_GRAM, "grams": GRAINS_PER_GRAM, "oz": GRAINS_PER_OUNCE,
 }  # fmt: skip
 GPP_UNITS: dict[str, float] = {"gpp": 1.0, "gr/lb": 1.0}
+SPEED_UNITS_MPS: dict[str, float] = {
+    "fps": M_PER_FT, "ft/s": M_PER_FT, "m/s": 1.0, "mps": 1.0, "km/h": 1 / 3.6,
+}  # fmt: skip
 GPI_UNITS: dict[str, float] = {"gpi": 1.0, "gr/in": 1.0}
 
 _SIXTEENTH_MM = MM_PER_IN / 16
@@ -98,7 +102,7 @@ def say(
     """
     number, spread, label = _in_units(value, unit, plus_minus, units)
     said = number if spread is None else f"{number} ± {spread}"
-    return f"{said} {label}".strip()
+    return f"{said}{'' if label == '°' else ' '}{label}".strip()
 
 
 def _in_units(
@@ -130,4 +134,12 @@ def _scale(value: float, unit: Unit, units: UnitSet) -> tuple[float, int, str]:
         return (NEWTONS_PER_LBF / 2.54, 1, "N/cm") if metric else (1.0, 1, "lb/in")
     if unit == "gr/lbf":
         return 1.0, 1, "gr/lb"
+    if unit == "m/s":
+        return (1 / M_PER_FT, 0, "fps") if units == "inch" else (1.0, 1, "m/s")
+    if unit == "J":
+        return 1.0, 1, "J"
+    if unit == "deg":
+        return 1.0, 0, "°"
+    if unit == "%":
+        return 1.0, 0, "%"
     return 1.0, 0, ""

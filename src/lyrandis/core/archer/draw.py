@@ -42,6 +42,14 @@ HOOK_DEPTH_IN: dict[e.Hold | None, tuple[float, float]] = {
     "thumb": (3 / 4, 3 / 16),
     None: (5 / 8, 3 / 16),
 }
+HOOK_ALONG_STRING_IN: dict[e.Hold | None, tuple[float, float]] = {
+    "split": (0.875, 0.125),
+    "three_under": (1.0, 0.15),
+    "thumb": (1.3, 0.2),
+    None: (1.0, 0.25),
+}
+"""Assumption: from the nock groove along the string to the middle of the hook: 3/4 to 1 in for
+fingers, up to 1.6 in for the thumb, (mean, sd)."""
 
 
 class Estimate(NamedTuple):
@@ -116,19 +124,29 @@ def grip_depth(measured: Recorded[e.GripDepth] | None, assumed: tuple[float, flo
     return Estimate(assumed[0] * MM_PER_IN, assumed[1] * MM_PER_IN)
 
 
-def hook_depth(archer: ArcherSetup) -> Estimate:
-    """Return how far the string at the hook lies behind the nock groove, measured or by hold."""
+def hook_depth(archer: ArcherSetup, string_angle: float | None = None) -> Estimate:
+    """Return how far the string at the hook lies behind the nock groove.
+
+    As measured; else e tan(gamma), `string_angle` gamma [rad] from the vertical at full draw and e
+    the hook's distance from the groove along the string by hold; else a usual depth by hold.
+    """
     if archer.hook_depth is not None:
         sd = 1 / 4 if archer.hook_depth.source in ("estimated", "told") else 1 / 16
         return Estimate(archer.hook_depth.reading.hook_depth_mm, sd * MM_PER_IN)
     hold = archer.hold.reading.hold if archer.hold else None
+    if string_angle is not None:
+        along, sd = HOOK_ALONG_STRING_IN[hold]
+        tangent = math.tan(string_angle)
+        return Estimate(along * tangent * MM_PER_IN, sd * tangent * MM_PER_IN)
     mean, sd = HOOK_DEPTH_IN[hold]
     return Estimate(mean * MM_PER_IN, sd * MM_PER_IN)
 
 
-def draw_readings(archer: ArcherSetup, bow: BowSetup) -> list[DrawReading]:
+def draw_readings(
+    archer: ArcherSetup, bow: BowSetup, hook: Estimate | None = None
+) -> list[DrawReading]:
     """Return every reading that bears on draw length, on the trade datum."""
-    hook = hook_depth(archer)
+    hook = hook or hook_depth(archer)
     found = [
         _reading(marked, marked.reading.draw_length_mm, bow, datum=marked.reading.datum)
         for marked in archer.marked
@@ -204,13 +222,13 @@ def combine(readings: list[DrawReading]) -> tuple[Estimate, float]:
     return Estimate(mean, max(math.sqrt(variance), LEAST_SD_IN * MM_PER_IN)), scatter
 
 
-def draw_of(archer: ArcherSetup, bow: BowSetup) -> Draw | None:
+def draw_of(archer: ArcherSetup, bow: BowSetup, hook: Estimate | None = None) -> Draw | None:
     """Return the draw length, or None when nothing bears on it.
 
     Readings taken on this rig outrank the archer's general ones; an arrow drawn outranks tape,
     span and hearsay. What is outranked stands beside, as a cross-check.
     """
-    readings = draw_readings(archer, bow)
+    readings = draw_readings(archer, bow, hook)
     if not readings:
         return None
     direct = [r for r in readings if _is_direct(r)]

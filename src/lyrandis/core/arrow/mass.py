@@ -43,20 +43,8 @@ SHAFT_BEYOND_DRAW_IN = (1.25, 0.5)
 PART_SD_SHARE = 0.01
 """Assumption: a part's stated mass against the same part on a scale, one standard deviation."""
 
-# Lowest sensible grains per pound by family where no bowyer has spoken, from a constant share of
-# energy left in the bow; indicative to 1 grain per pound. All-natural limbs by tradition lower.
-FLOOR_GPP: dict[e.Family | None, float] = {
-    "selfbow": 8.5,
-    "straight_longbow": 9.5,
-    "reflex_deflex_longbow": 9.0,
-    "hunting_recurve": 8.5,
-    "target_recurve": 8.0,
-    "short_rigid_tip": 11.0,
-    "long_rigid_tip": 12.5,
-    "large_rigid_tip": 14.5,
-    None: 9.0,
-}
-FLOOR_PLUS_MINUS_GPP = 1.0
+BY_TRADITION = 0.8
+"""Solid-glass and all-natural limbs by tradition take arrows a fifth lighter: a school."""
 STOP_BELOW_FLOOR_GPP = 0.5
 
 
@@ -89,8 +77,10 @@ class Floor:
     """The lightest arrow per pound that this bow should be given."""
 
     grains_per_pound: float
-    basis: Literal["bowyer", "family"]
+    basis: Literal["bowyer", "computed"]
     plus_minus: float
+    computed: Estimate
+    """What the mechanics say [gr/lbf], beside the bowyer's word."""
     recorded: Recorded[e.ArrowMinimum] | None = None
 
 
@@ -226,14 +216,13 @@ def grains_per_pound(mass: Estimate, weight: Estimate) -> Estimate:
     return Estimate(value, value * math.hypot(mass.sd / mass.value, weight.sd / weight.value))
 
 
-def floor_of(bow: BowSetup, weight: Estimate | None) -> Floor:
-    """Return the bowyer's minimum if there is one, else the usual floor of the family."""
+def floor_of(bow: BowSetup, weight: Estimate | None, computed: Estimate) -> Floor:
+    """Return the bowyer's minimum if there is one, else the computed floor [gr/lbf]."""
     stated = bow.arrow_minimum
     if stated is not None:
-        least = stated.reading
-        if least.grains_per_pound is not None:
-            return Floor(least.grains_per_pound, "bowyer", 0.0, stated)
-        if least.arrow_mass_gr is not None and weight is not None:
-            return Floor(least.arrow_mass_gr / weight.value, "bowyer", 0.0, stated)
-    family = bow.family.reading.family if bow.family else None
-    return Floor(FLOOR_GPP[family], "family", FLOOR_PLUS_MINUS_GPP)
+        least = stated.reading.grains_per_pound
+        if least is None and weight is not None and stated.reading.arrow_mass_gr is not None:
+            least = stated.reading.arrow_mass_gr / weight.value
+        if least is not None:
+            return Floor(least, "bowyer", 0.0, computed, stated)
+    return Floor(computed.value, "computed", computed.plus_minus, computed)

@@ -3,11 +3,13 @@
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import Estimate, to_pivot
 from lyrandis.core.arrow.mass import (
+    BY_TRADITION,
     SCALE_SD_GR,
     STOP_BELOW_FLOOR_GPP,
     ArrowMass,
     grains_per_pound,
 )
+from lyrandis.core.bow.thrust import FLOOR_SHARE
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.phrase import Phrase, gpp, gr, lbf, mm, phrase
@@ -23,13 +25,15 @@ RULES: tuple[j.Rule, ...] = (
         stage="arrow",
         title="Grains per pound and the floor",
         statement="Grains per pound is the finished arrow's mass over the draw weight at your own "
-        "full draw. The bowyer's minimum is the floor; without one, a usual floor for the bow's "
-        "family, good to about one grain per pound. The lightest arrow of the set is judged. "
+        "full draw. The bowyer's minimum is the floor; without one, the mass that still takes 81 % "
+        "of the energy coming back, 4.2 times the bow's virtual mass, good to about one grain per "
+        "pound. The lightest arrow of the set is judged. "
         "More than half a grain per pound under the floor is Stop; under it is Mend; reaching "
         "under it within the ± is Watch.",
-        school="Maker's limit, else the Lyrandis floor",
-        source="The bowyer's word decides. The family floors follow from leaving a constant share "
-        "of the bow's energy behind; all-natural limbs by tradition tolerate less.",
+        school="Maker's limit, else the computed floor",
+        source="The bowyer's word decides. The computed floor leaves a constant share of the "
+        "energy behind. By tradition solid-glass and all-natural limbs take a fifth less: a "
+        "school, not mechanics.",
     ),
     j.Rule(
         id="arrow-mass",
@@ -102,7 +106,7 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
     floor = c.floor.grains_per_pound
     severity = floor_severity(light, floor)
     needed = floor * c.weight.weight.value
-    whose = "bowyer's minimum" if c.floor.basis == "bowyer" else "usual floor for this bow"
+    whose = "bowyer's minimum" if c.floor.basis == "bowyer" else "computed floor of this bow"
     lightest = c.arrow.heaviest_gr > c.arrow.lightest_gr
     which = "The lightest arrow, {mass}," if lightest else "{mass}"
     texts = {
@@ -157,8 +161,24 @@ def floor_sum(c: Computed, light: Estimate) -> tuple[Phrase, ...]:
     assert c.weight is not None
     weight = lbf(c.weight.weight.value, c.weight.weight.plus_minus)
     margin = light.value - c.floor.grains_per_pound
-    source = "from the bowyer" if c.floor.basis == "bowyer" else "usual for the family"
-    pm = c.floor.plus_minus or None
+    computed = gpp(c.floor.computed.value, c.floor.computed.plus_minus)
+    floors = [
+        phrase(
+            f"Floor {{floor}}: {FLOOR_SHARE:g} × the bow's virtual mass, {{mass}}, per pound.",
+            floor=computed,
+            mass=gr(c.thrust.virtual_mass_gr),
+        )
+        if c.thrust
+        else phrase("Computed floor {floor}.", floor=computed)
+    ]
+    if c.floor.basis == "bowyer":
+        floors = [
+            phrase("Floor {floor}, from the bowyer.", floor=gpp(c.floor.grains_per_pound)),
+            phrase("The mechanics alone would say {floor}.", floor=computed),
+        ]
+    elif _natural(c):
+        less = gpp(BY_TRADITION * c.floor.computed.value)
+        floors.append(phrase("All-natural limbs by tradition {less}, a school.", less=less))
     return (
         phrase(
             "{mass} ÷ {weight} = {gpp}.",
@@ -166,13 +186,17 @@ def floor_sum(c: Computed, light: Estimate) -> tuple[Phrase, ...]:
             weight=weight,
             gpp=gpp(light.value, light.plus_minus),
         ),
-        phrase(f"Floor {{floor}}, {source}.", floor=gpp(c.floor.grains_per_pound, pm)),
+        *floors,
         phrase(
             f"{{margin}} {'above' if margin >= 0 else 'under'} it; Stop begins {{stop}} under it.",
             margin=gpp(abs(margin)),
             stop=gpp(STOP_BELOW_FLOOR_GPP),
         ),
     )
+
+
+def _natural(c: Computed) -> bool:
+    return c.likeness.known and c.likeness.shape.family == "selfbow"
 
 
 def _judge_mass(c: Computed) -> list[j.Finding]:

@@ -81,7 +81,7 @@ def _gpp_values(c: Computed) -> list[j.Value]:
     values.append(
         j.Value(
             key="floor",
-            label="Bowyer's minimum" if c.floor.basis == "bowyer" else "Usual floor",
+            label="Bowyer's minimum" if c.floor.basis == "bowyer" else "Computed floor",
             figure=gpp(floor, c.floor.plus_minus or None),
             origin=c.floor.recorded.source if c.floor.recorded else "rule",
             entries=(c.floor.recorded.entry.id,) if c.floor.recorded else (),

@@ -22,7 +22,6 @@ class Bend:
 class FamilyShape:
     """A typical bow of one family."""
 
-    words: str
     riser_in: float
     """Stiff middle, fades included."""
     usual_length_in: float
@@ -59,35 +58,35 @@ _TUNED = (
 
 FAMILIES: dict[Family, FamilyShape] = {
     "selfbow": FamilyShape(
-        "selfbow", 8, 66, 6, -0.5, 1.0, (), 0.25, 0, 0,
+        8, 66, 6, -0.5, 1.0, (), 0.25, 0, 0,
         1.7, 0.55, 1.5e6, 0.025, 150, 10, 0, 0.78, (48, 80), _TUNED,
     ),
     "straight_longbow": FamilyShape(
-        "straight longbow", 14, 68, 6.75, -0.4, 0.0, (), 0.35, 0, 0,
+        14, 68, 6.75, -0.4, 0.0, (), 0.35, 0, 0,
         1.25, 0.55, 3.5e6, 0.038, 130, 25, 0, 0.83, (52, 80), _TUNED,
     ),
     "reflex_deflex_longbow": FamilyShape(
-        "reflex-deflex longbow", 15, 62, 7, -0.9, 0.0, (Bend(38, 0.2, 1.0),), 0.30, 0, 0,
+        15, 62, 7, -0.9, 0.0, (Bend(38, 0.2, 1.0),), 0.30, 0, 0,
         1.4, 0.55, 3.8e6, 0.040, 115, 25, 0, 0.91, (52, 72), _TUNED,
     ),
     "hunting_recurve": FamilyShape(
-        "hunting recurve", 17, 60, 7.75, 0.4, 0.0, (Bend(76, 0.36, 1.0, 2),), 0.20, 0, 0,
-        1.75, 0.7, 4.2e6, 0.042, 110, 30, 0, 0.92, (48, 68), _TUNED,
+        17, 60, 7.75, 0.4, 0.0, (Bend(76, 0.36, 1.0, 2),), 0.20, 0, 0,
+        1.75, 0.7, 4.2e6, 0.042, 110, 30, 0, 0.92, (48, 66), _TUNED,
     ),
     "target_recurve": FamilyShape(
-        "target recurve", 27, 68, 8.75, 1.8, 6.5, (Bend(77, 0.32, 1.0, 2),), 0.20, 0, 0,
+        27, 68, 8.75, 1.8, 6.5, (Bend(77, 0.32, 1.0, 2),), 0.20, 0, 0,
         1.7, 0.7, 5.0e6, 0.042, 105, 30, 0, 0.92, (62, 74), _TUNED,
     ),
     "short_rigid_tip": FamilyShape(
-        "bow with short rigid tips", 6, 54, 6.5, -0.5, 0.0, (Bend(10),), 0.40, 4.5, 35,
+        6, 54, 6.5, -0.5, 0.0, (Bend(10),), 0.40, 4.5, 35,
         1.3, 0.9, 3.5e6, 0.042, 120, 10, 60, 0.85, (46, 66), _TUNED,
     ),
     "long_rigid_tip": FamilyShape(
-        "bow with long rigid tips", 6, 54, 6.5, -0.5, 0.0, (Bend(5),), 0.45, 8, 40,
+        6, 54, 6.5, -0.5, 0.0, (Bend(5),), 0.45, 8, 40,
         1.3, 0.9, 3.5e6, 0.042, 130, 10, 70, 0.85, (46, 66), _TUNED,
     ),
     "large_rigid_tip": FamilyShape(
-        "bow with large rigid tips", 7, 58, 7, -0.5, 0.0, (), 0.50, 11, 50,
+        7, 58, 7, -0.5, 0.0, (), 0.50, 11, 50,
         1.6, 1.1, 3.5e6, 0.042, 150, 10, 80, 0.85, (50, 62), _TUNED,
     ),
 }  # fmt: skip

@@ -20,6 +20,8 @@ SEARCH_FROM = 0.35
 """The minimum is searched beyond this share of the stroke: before it a recurve's string lifts."""
 ONSET_SD_MM = MM_PER_IN / 2
 """One standard deviation of the onset against what archers report (within an inch as a rule)."""
+UNKNOWN_ONSET_SD_MM = 1.25 * MM_PER_IN
+"""The same where family or length is not told."""
 _STEP_MM = MM_PER_IN / 8
 
 
@@ -33,6 +35,7 @@ class Stack:
     felt_mm: float | None
     onset_mm: float | None
     plain_mm: float | None
+    onset_sd_mm: float = ONSET_SD_MM
 
 
 class Climbs(Protocol):
@@ -41,10 +44,11 @@ class Climbs(Protocol):
     def slope(self, x: float) -> float: ...
 
 
-def stack_of(curve: DrawCurve, climbs: Climbs | None = None) -> Stack:
+def stack_of(curve: DrawCurve, climbs: Climbs | None = None, *, known: bool = True) -> Stack:
     """Return the stack of a bow; of `climbs`, a curve fitted to it, where one is given.
 
-    Scanned in eighths of an inch and found by straight line between them.
+    Scanned in eighths of an inch and found by straight line between them. `known` says whether the
+    bow's kind was told; the onset is less sure where it was not.
     """
     slope = (climbs or curve.force).slope
     start = curve.first_mm + SEARCH_FROM * (curve.last_mm - curve.first_mm)
@@ -62,7 +66,8 @@ def stack_of(curve: DrawCurve, climbs: Climbs | None = None) -> Stack:
                 return xs[index] - back * _STEP_MM
         return None
 
-    return Stack(least, xs[low], reaches(FELT), reaches(ONSET), reaches(PLAIN))
+    sd = ONSET_SD_MM if known else UNKNOWN_ONSET_SD_MM
+    return Stack(least, xs[low], reaches(FELT), reaches(ONSET), reaches(PLAIN), sd)
 
 
 @lru_cache(maxsize=512)

@@ -2,16 +2,13 @@
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.stage import choice_value
-from lyrandis.core.bow.rules import (
-    FAR_BEYOND_POINTS_MM,
-    brace_to_pivot,
-    weight_figure,
-    weight_sum,
-)
+from lyrandis.core.bow.judge_energy import energy_sum
+from lyrandis.core.bow.judge_weight import FAR_BEYOND_POINTS_MM, weight_figure, weight_sum
+from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.weight import mark_to_ask_for
 from lyrandis.core.computed import Computed
 from lyrandis.core.entries import BaseReading
-from lyrandis.core.phrase import Figure, Phrase, gpp, gr, lbf, lbf_per_in, mm, phrase
+from lyrandis.core.phrase import Figure, Phrase, gpp, gr, joules, lbf, lbf_per_in, mm, mps, phrase
 from lyrandis.core.setup import Recorded
 
 CAUTIONS = (
@@ -38,7 +35,7 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Stage:
         headline=headline,
         detail=phrase("{length}", length=mm(length)) if length else None,
         moved=moved,
-        values=(headline, *_weight_values(c), *_known(c)),
+        values=(headline, *_weight_values(c), *_energy_values(c), *_known(c)),
         cautions=CAUTIONS,
     )
 
@@ -105,11 +102,61 @@ def _weight_values(c: Computed) -> list[j.Value]:
             j.Value(
                 key="mark_to_ask",
                 label="Mark to look for, at 28 in",
-                figure=weight_figure(mark_to_ask_for(hold, c.at_hook)),
+                figure=weight_figure(mark_to_ask_for(hold, c.at_hook, c.likeness)),
                 origin="rule",
             )
         )
     return values
+
+
+def _energy_values(c: Computed) -> list[j.Value]:
+    """Return what the mechanics say at the archer's own draw."""
+    why = "Needs a draw length and a weight"
+    if c.thrust is None:
+        return [
+            j.Value(key="stored", label="Energy stored", missing=why),
+            j.Value(key="stack_margin", label="Before stack", missing=why),
+            j.Value(key="speed", label="Arrow speed", missing=why),
+        ]
+    values = [
+        j.Value(
+            key="stored",
+            label="Energy stored",
+            figure=joules(c.thrust.stored_j.value, c.thrust.stored_j.plus_minus),
+            origin="rule",
+            because=energy_sum(c),
+        ),
+        _margin_value(c),
+    ]
+    if c.arrow is None:
+        values.append(j.Value(key="speed", label="Arrow speed", missing="Needs an arrow's mass"))
+        return values
+    speed = c.thrust.speed_estimate(c.arrow.mass.value)
+    clocked = c.calibration is not None and bool(c.calibration.used)
+    values.append(
+        j.Value(
+            key="speed",
+            label="Arrow speed",
+            figure=mps(speed.value, speed.plus_minus),
+            origin="measured" if clocked else "rule",
+            because=energy_sum(c),
+        )
+    )
+    return values
+
+
+def _margin_value(c: Computed) -> j.Value:
+    margin = c.stack_margin_mm
+    if margin is None:
+        return j.Value(
+            key="stack_margin", label="Before stack", missing="Stack lies beyond the computed draw"
+        )
+    return j.Value(
+        key="stack_margin",
+        label="Before stack" if margin.value >= 0 else "Past the onset of stack",
+        figure=mm(abs(margin.value), margin.plus_minus),
+        origin="rule",
+    )
 
 
 def _recorded(
@@ -161,7 +208,10 @@ def _known(c: Computed) -> list[j.Value]:
             "arrow_minimum", "Bowyer's lightest arrow", bow.arrow_minimum, _minimum_figure(c)
         ),
         _recorded(
-            "brace_height", "Brace height", brace, mm(brace_to_pivot(c) or 0.0) if brace else None
+            "brace_height",
+            "Brace height",
+            brace,
+            mm(brace_to_pivot(c.setup) or 0.0) if brace else None,
         ),
         _string_value(c),
         _recorded(

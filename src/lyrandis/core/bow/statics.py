@@ -21,6 +21,7 @@ from typing import Literal, NamedTuple
 from lyrandis.core.bow.families import FAMILIES, FamilyShape
 from lyrandis.core.bow.hermite import Hermite
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.describe import words
 from lyrandis.core.entries import Family
 from lyrandis.core.errors import DomainError
 from lyrandis.core.units import sixteenths
@@ -66,7 +67,7 @@ class Chain:
     length: float
 
 
-class _Pass(NamedTuple):
+class Pass(NamedTuple):
     """One pass down the chain: quantities and their derivatives by T and p."""
 
     gamma: float
@@ -80,6 +81,8 @@ class _Pass(NamedTuple):
     draw_p: float
     energy: float
     moment_arm: float
+    free_string: float
+    """Half the string less what lies on the limb."""
 
 
 class _State(NamedTuple):
@@ -90,7 +93,7 @@ class _State(NamedTuple):
     p: float
     t_rate: float
     p_rate: float
-    here: _Pass
+    here: Pass
 
 
 @dataclass(frozen=True)
@@ -194,7 +197,7 @@ def _lean(family: FamilyShape, u: float) -> float:
     return math.radians(lean)
 
 
-def _pass(chain: Chain, t: float, p: float) -> _Pass:
+def pass_down(chain: Chain, t: float, p: float) -> Pass:
     """Go down the chain from tip to root with tension `t` and tip angle `p`, derivatives along."""
     sin, cos = math.sin, math.cos
     phi, phi_t, phi_p = p, 0.0, 1.0
@@ -227,11 +230,11 @@ def _pass(chain: Chain, t: float, p: float) -> _Pass:
     tangent, secant2 = s / c, 1 / (c * c)
     turn = y * s * secant2
     swing = y * secant2
-    return _Pass(
+    return Pass(
         gamma, phi_t, phi_p,
         y / c + wrapped, y_t / c + turn * phi_t, y_p / c + turn * phi_p,
         x + y * tangent, x_t + y_t * tangent + swing * phi_t, x_p + y_p * tangent + swing * phi_p,
-        energy, arm,
+        energy, arm, y / c,
     )  # fmt: skip
 
 
@@ -245,12 +248,12 @@ def _damped(t: float, step_t: float, step_p: float) -> float:
     return share
 
 
-def _brace(chain: Chain, brace_mm: float) -> tuple[float, float, _Pass] | None:
+def _brace(chain: Chain, brace_mm: float) -> tuple[float, float, Pass] | None:
     """Find T and p of the strung bow at rest: string straight up, at its brace height."""
     for p0, t0 in _STARTS:
         t, p = t0 / chain.length**2, p0
         for _ in range(30):
-            here = _pass(chain, t, p)
+            here = pass_down(chain, t, p)
             off = here.draw - brace_mm
             if abs(here.gamma) < 1e-12 and abs(off) < 1e-9 * chain.length:
                 if here.moment_arm > 0 and here.half_string > 0 and abs(p) < 1.6:
@@ -266,7 +269,7 @@ def _brace(chain: Chain, brace_mm: float) -> tuple[float, float, _Pass] | None:
     return None
 
 
-def _state(draw: float, t: float, p: float, here: _Pass) -> _State | None:
+def _state(draw: float, t: float, p: float, here: Pass) -> _State | None:
     """Return the solved draw with its tangent, the string's length held."""
     det = here.half_t * here.draw_p - here.half_p * here.draw_t
     if det == 0 or not math.isfinite(det):
@@ -281,7 +284,7 @@ def _next(chain: Chain, last: _State, half_string: float, step: float) -> _State
     for _ in range(12):
         if t <= 0:
             return None
-        here = _pass(chain, t, p)
+        here = pass_down(chain, t, p)
         slack, off = here.half_string - half_string, here.draw - target
         if abs(slack) < 1e-9 * chain.length and abs(off) < 1e-9 * chain.length:
             return _state(target, t, p, here)
@@ -370,23 +373,23 @@ def draw_curve(shape: BowShape, *, segments: int = SEGMENTS) -> DrawCurve:
 
 def _brace_unreachable(shape: BowShape) -> DomainError:
     brace = sixteenths(shape.brace_height_mm)
-    bow, words = sixteenths(shape.bow_length_mm), FAMILIES[shape.family].words
+    bow, kind = sixteenths(shape.bow_length_mm), words(shape.family)
     return DomainError(
         "brace_unreachable",
-        f"No string braces a {bow} in {words} at {brace} in.",
+        f"No string braces a {bow} in {kind} at {brace} in.",
         "Check the brace height, the bow's length and the riser's.",
         "brace_height_mm",
     )
 
 
 def _does_not_hold(shape: BowShape) -> DomainError:
-    family = FAMILIES[shape.family]
-    low, high = family.lengths_in
+    low, high = FAMILIES[shape.family].lengths_in
+    bow, riser = sixteenths(shape.bow_length_mm), sixteenths(shape.riser_length_mm)
     return DomainError(
         "shape_does_not_hold",
-        f"The computed {family.words} does not hold at {sixteenths(shape.bow_length_mm)} in with a "
-        f"{sixteenths(shape.riser_length_mm)} in riser and a brace of "
-        f"{sixteenths(shape.brace_height_mm)} in. It is meant for {low:g} to {high:g} in bows.",
+        f"The computed {words(shape.family)} does not hold at {bow} in with a {riser} in riser and "
+        f"a brace of {sixteenths(shape.brace_height_mm)} in. It is meant for {low:g} to {high:g} "
+        "in bows.",
         "Check the family, the lengths and the brace height.",
         "bow_length_mm",
     )
@@ -413,6 +416,15 @@ def limb_at(curve: DrawCurve, draw_mm: float | None) -> list[LimbPoint]:
         y += length * math.cos(lean)
         points.append(LimbPoint(x, y))
     return points
+
+
+def leaving_point(curve: DrawCurve, draw_mm: float) -> LimbPoint:
+    """Return where the free string leaves the limb: the tip, or further down a recurve."""
+    within = min(max(draw_mm, curve.first_mm), curve.last_mm)
+    gamma = curve.gamma.at(within)
+    here = pass_down(curve.chain, curve.tension.at(within), curve.tip.at(within))
+    free = here.draw - here.free_string * math.sin(gamma)
+    return LimbPoint(free, here.free_string * math.cos(gamma))
 
 
 def _unstrung_leans(chain: Chain) -> list[float]:

@@ -1,7 +1,8 @@
-"""Draw weight at the archer's own draw, from weighed points or from the mark.
+"""Draw weight: the computed curve of the bow's kind, fitted to what its scale or mark says.
 
 Weights in lbf, draws in mm on the trade datum with the string at the hook, slopes in lbf per inch.
-A straight line with a known spread of slopes, until the bow itself is computed.
+The curve keeps its computed shape; its scale, and one tilt (how much faster or slower than typical
+the weight climbs), are inferred from the points.
 """
 
 import math
@@ -11,15 +12,19 @@ from typing import Literal, NamedTuple
 
 from lyrandis.core import entries as e
 from lyrandis.core.archer.draw import Estimate, to_trade
-from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN
+from lyrandis.core.bow.hermite import Hermite
+from lyrandis.core.bow.likeness import Likeness
+from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.setup import BowSetup, Recorded
 
-SLOPE_SHARE_PER_IN = 1 / 18
-"""Weight gained per inch as a share of weight: 2.5 lb on a 45 lb bow (trade rule, 2 to 3 lb)."""
-SLOPE_SPREAD = 0.10
-"""One standard deviation of that share: 2 to 3 lb on a 45 lb bow is two either way."""
-CURVATURE_PER_IN2 = 0.004
-"""Assumption: how a draw-force curve bends off its tangent, share of weight per inch squared."""
+TILT_SD_PER_IN = 0.0055
+"""One standard deviation of a bow's weight per inch about its family's, as a share of its weight:
+a tenth of the slope, so that a recurve's at 28 in is known to 1/2 lb per inch before weighing."""
+UNKNOWN_TILT_SD_PER_IN = 0.0085
+"""The same where family or length is not told."""
+BEND_PER_IN2 = 0.0015
+"""Assumption: how the family's curve may bend otherwise than this bow's, share per inch squared."""
+MOST_BEND = 0.08
 SCALE_SD_LBF = 0.4
 """Assumption: one reading of a bow scale, draw error included, one standard deviation."""
 MARK_SD_SHARE = 0.04
@@ -28,6 +33,12 @@ MARK_SD_LBF = 1.5
 TOLD_SD_SHARE = 0.06
 ESTIMATED_SD_SHARE = 0.12
 """Assumption: a supposed weight."""
+POINT_OFF_CURVE = 3.5
+"""A point this many standard deviations off what the others expect is named."""
+LEAST_TO_LEAVE_OUT = 4
+"""With this many points, one that is off is left out of the fit until it is weighed again."""
+LEAST_STROKE_MM = MM_PER_IN
+"""A weight this close to brace says nothing of the bow."""
 _SD_SHARES: dict[e.Source, float] = {"told": TOLD_SD_SHARE, "estimated": ESTIMATED_SD_SHARE}
 
 
@@ -40,8 +51,31 @@ class Point(NamedTuple):
 
 
 @dataclass(frozen=True)
+class Fit:
+    """ln W(x) = level + tilt (x - centre) + ln f(x), f the typical curve: the posterior."""
+
+    centre_mm: float
+    level: Estimate
+    tilt: Estimate
+    """Per inch."""
+    covariance: float
+
+    def factor(self, draw_mm: float) -> float:
+        """Return W over f at a draw."""
+        return math.exp(self.level.value + self.tilt.value * self._inches(draw_mm))
+
+    def variance(self, draw_mm: float) -> float:
+        """Return the variance of ln W at a draw, without the curve's own bend."""
+        x = self._inches(draw_mm)
+        return max(self.level.sd**2 + 2 * self.covariance * x + (self.tilt.sd * x) ** 2, 0.0)
+
+    def _inches(self, draw_mm: float) -> float:
+        return (draw_mm - self.centre_mm) / MM_PER_IN
+
+
+@dataclass(frozen=True)
 class DrawWeight:
-    """The weight line: W(x) = weight + slope (x - at), as inferred."""
+    """The draw-force curve of the archer's bow, as inferred."""
 
     at_mm: float
     weight: Estimate
@@ -49,22 +83,27 @@ class DrawWeight:
     bow_sd: float
     """The part of the weight's sd that the bow causes, not the draw."""
     slope: Estimate
-    covariance: float
+    fit: Fit
+    fitted: Hermite
+    """Weight [lbf] against true draw to the pivot [mm]."""
+    likeness: Likeness
     basis: Literal["weighed", "mark"]
     points: tuple[Point, ...]
     mark: Point | None
+    left_out: Point | None = None
+    """One point so far off the others that the fit goes without it."""
+    unusable: tuple[Point, ...] = ()
+    """Points at or before brace."""
 
     def at(self, draw_mm: float) -> Estimate:
         """Return the weight at another draw; the band widens with the distance from readings."""
-        offset = (draw_mm - self.at_mm) / MM_PER_IN
-        nearest = self._distance_mm(draw_mm) / MM_PER_IN
-        bend = CURVATURE_PER_IN2 * abs(self.weight.value) * nearest**2 / 2
-        variance = self.bow_sd**2 + 2 * self.covariance * offset + (self.slope.sd * offset) ** 2
-        return Estimate(self.line_at(draw_mm), math.sqrt(max(variance, 0.0) + bend**2))
+        value = self.curve_at(draw_mm)
+        bend = _bend(self._distance_mm(draw_mm) / MM_PER_IN)
+        return Estimate(value, value * math.sqrt(self.fit.variance(draw_mm) + bend**2))
 
-    def line_at(self, draw_mm: float) -> float:
-        """Return the weight at another draw without its band."""
-        return self.weight.value + self.slope.value * (draw_mm - self.at_mm) / MM_PER_IN
+    def curve_at(self, draw_mm: float) -> float:
+        """Return the weight at another draw without its band; 0 at brace and before it."""
+        return max(self.fitted.at(draw_mm - TRADE_OFFSET_MM), 0.0)
 
     def _distance_mm(self, draw_mm: float) -> float:
         """Return how far the nearest point lies; the points stand in order of draw."""
@@ -90,90 +129,169 @@ def mark_point(bow: BowSetup) -> Point | None:
     return Point(mark.draw_length_mm, Estimate(mark.draw_weight_lbf, sd), bow.mark)
 
 
-def weighed_points(bow: BowSetup, hook: Estimate) -> list[Point]:
-    """Return the weighed points by the position of the string at the hook."""
+def weighed_points(bow: BowSetup, hook: Estimate, curve: Hermite) -> list[Point]:
+    """Return the weighed points by the position of the string at the hook.
+
+    `curve` is the typical force curve: an error of draw weighs as much as the weight it gains.
+    """
     points = []
     for recorded in bow.weighed:
         reading = recorded.reading
         draw = to_trade(reading.draw_length_mm, reading.datum, bow)
         behind = hook if reading.string_at == "groove" else Estimate(0.0, 0.0)
+        at = draw.value + behind.value
         share = _SD_SHARES.get(recorded.source)
         sd = SCALE_SD_LBF if share is None else share * reading.draw_weight_lbf
-        per_mm = SLOPE_SHARE_PER_IN * reading.draw_weight_lbf / MM_PER_IN
-        sd = math.hypot(sd, per_mm * math.hypot(draw.sd, behind.sd))
-        points.append(
-            Point(draw.value + behind.value, Estimate(reading.draw_weight_lbf, sd), recorded)
-        )
+        loose = math.hypot(draw.sd, behind.sd)
+        if loose:
+            pivot = at - TRADE_OFFSET_MM
+            steep = curve.slope(pivot) / max(curve.at(pivot), 1e-30)
+            sd = math.hypot(sd, min(steep, 1 / MM_PER_IN) * reading.draw_weight_lbf * loose)
+        points.append(Point(at, Estimate(reading.draw_weight_lbf, sd), recorded))
     return sorted(points, key=lambda point: point.draw_mm)
 
 
-def draw_weight_at(bow: BowSetup, at: Estimate, hook: Estimate) -> DrawWeight | None:
-    """Return the weight with the string at `at` (hook position, mm), or None without evidence.
+def draw_weight_at(
+    bow: BowSetup, at: Estimate, hook: Estimate, likeness: Likeness
+) -> DrawWeight | None:
+    """Return the weight with the string at `at` (hook position, mm).
 
-    Bayesian straight line: slope ~ N(W/18, 10 %) per inch, level free; every point's variance
-    grows by (curvature dx^2 / 2)^2, so that near readings count most. Weighed points take the
-    mark's place. Source: linear Gaussian inference; "2 to 3 lb per inch" is the trade's rule.
+    ln W = ln f(x) + level + tilt (x - at), f the computed curve of the bow's kind; level free,
+    tilt ~ N(0, 0.0055 per inch); every point's variance grows by the bend the family's curve may
+    have otherwise, so that near readings count most. Weighed points take the mark's place. None
+    without evidence, or where `at` is not past brace. Source: linear Gaussian inference.
     """
+    curve = likeness.curve.force
     mark = mark_point(bow)
-    weighed = weighed_points(bow, hook)
-    points = weighed or ([mark] if mark else [])
-    if not points:
+    weighed = weighed_points(bow, hook, curve)
+    evidence = weighed or ([mark] if mark else [])
+    least = likeness.curve.first_mm + TRADE_OFFSET_MM + LEAST_STROKE_MM
+    points = [point for point in evidence if point.draw_mm >= least]
+    if not points or at.value < least:
         return None
-    nearest = min(points, key=lambda point: abs(point.draw_mm - at.value)).weight.value
-    level, slope, covariance = _line(points, at.value, nearest)
-    value = max(level.value, 0.1 * nearest)
-    spread = math.hypot(level.sd, slope.value * at.sd / MM_PER_IN)
+    prior = TILT_SD_PER_IN if likeness.known else UNKNOWN_TILT_SD_PER_IN
+    fit = _fit(points, at.value, curve, prior)
+    left_out = _off_curve(points, fit, curve)
+    if left_out is not None and len(points) >= LEAST_TO_LEAVE_OUT:
+        fit = _fit([p for p in points if p is not left_out], at.value, curve, prior)
+    else:
+        left_out = None
+    fitted = _fitted(curve, fit)
+    value = fitted.at(at.value - TRADE_OFFSET_MM)
+    slope = _slope(curve, fit, at.value)
+    bow_sd = value * fit.level.sd
     return DrawWeight(
         at_mm=at.value,
-        weight=Estimate(value, spread),
-        bow_sd=level.sd,
+        weight=Estimate(value, math.hypot(bow_sd, slope.value * at.sd / MM_PER_IN)),
+        bow_sd=bow_sd,
         slope=slope,
-        covariance=covariance,
+        fit=fit,
+        fitted=fitted,
+        likeness=likeness,
         basis="weighed" if weighed else "mark",
         points=tuple(points),
         mark=mark,
+        left_out=left_out,
+        unusable=tuple(point for point in evidence if point.draw_mm < least),
     )
 
 
-def _line(points: list[Point], at_mm: float, near: float) -> tuple[Estimate, Estimate, float]:
-    """Return level and slope [lbf, lbf/in] at `at_mm` and their covariance (normal equations)."""
-    prior_slope = SLOPE_SHARE_PER_IN * near
-    information = 1 / (SLOPE_SPREAD * prior_slope) ** 2
+def _bend(inches: float) -> float:
+    """Return how far the family's curve may bend off this bow's, `inches` from a point (share)."""
+    return min(BEND_PER_IN2 * inches**2 / 2, MOST_BEND)
+
+
+def _share_sd(point: Point, centre_mm: float) -> float:
+    """Return a point's standard deviation as a share of its weight, the bend to `centre` in it."""
+    inches = (point.draw_mm - centre_mm) / MM_PER_IN
+    return math.hypot(point.weight.sd / point.weight.value, _bend(inches))
+
+
+def _over_curve(point: Point, curve: Hermite) -> float:
+    """Return ln W - ln f of a point."""
+    return math.log(point.weight.value) - math.log(curve.at(point.draw_mm - TRADE_OFFSET_MM))
+
+
+def _fit(points: list[Point], centre_mm: float, curve: Hermite, tilt_sd: float) -> Fit:
+    """Return level and tilt about `centre_mm` (normal equations, tilt with its prior)."""
     s_w = s_x = s_y = s_xy = 0.0
-    s_xx = information
-    s_xy = information * prior_slope
+    s_xx = 1 / tilt_sd**2
     for point in points:
-        offset = (point.draw_mm - at_mm) / MM_PER_IN
-        bend = CURVATURE_PER_IN2 * near * offset**2 / 2
-        weight = 1 / (point.weight.sd**2 + bend**2)
-        s_w += weight
-        s_x += weight * offset
-        s_xx += weight * offset**2
-        s_y += weight * point.weight.value
-        s_xy += weight * offset * point.weight.value
+        x = (point.draw_mm - centre_mm) / MM_PER_IN
+        y = _over_curve(point, curve)
+        w = 1 / _share_sd(point, centre_mm) ** 2
+        s_w += w
+        s_x += w * x
+        s_xx += w * x**2
+        s_y += w * y
+        s_xy += w * x * y
     determinant = s_w * s_xx - s_x**2
-    level = (s_xx * s_y - s_x * s_xy) / determinant
-    slope = (s_w * s_xy - s_x * s_y) / determinant
-    return (
-        Estimate(level, math.sqrt(s_xx / determinant)),
-        Estimate(slope, math.sqrt(s_w / determinant)),
-        -s_x / determinant,
+    return Fit(
+        centre_mm=centre_mm,
+        level=Estimate((s_xx * s_y - s_x * s_xy) / determinant, math.sqrt(s_xx / determinant)),
+        tilt=Estimate((s_w * s_xy - s_x * s_y) / determinant, math.sqrt(s_w / determinant)),
+        covariance=-s_x / determinant,
     )
 
 
-def mark_to_ask_for(hold_lbf: float, at: Estimate) -> Estimate:
-    """Return the mark at 28 in of a bow that holds `hold_lbf` with the string at `at` (mm).
+def _off_curve(points: list[Point], fit: Fit, curve: Hermite) -> Point | None:
+    """Return the point furthest off what the others expect, if it is clearly off.
 
-    mark = hold / (1 + (x - 28 in)/18 in), the weight rule turned round.
-
-    >>> round(mark_to_ask_for(38.0, Estimate(711.2, 0.0)).value, 1)
-    38.0
+    Leave-one-out in closed form: residual / (sd sqrt(1 - leverage)).
     """
-    inches = (at.value - MARKED_DRAW_MM) / MM_PER_IN
-    ratio = 1 + SLOPE_SHARE_PER_IN * inches
-    mark = hold_lbf / ratio
-    relative = math.hypot(
-        SLOPE_SHARE_PER_IN * SLOPE_SPREAD * inches / ratio,
-        SLOPE_SHARE_PER_IN * at.sd / MM_PER_IN / ratio,
+    if len(points) < 3:
+        return None
+
+    def off(point: Point) -> float:
+        inches = (point.draw_mm - fit.centre_mm) / MM_PER_IN
+        sd = _share_sd(point, fit.centre_mm)
+        residual = _over_curve(point, curve) - fit.level.value - fit.tilt.value * inches
+        leverage = min(fit.variance(point.draw_mm) / sd**2, 0.99)
+        return abs(residual) / (sd * math.sqrt(1 - leverage))
+
+    worst = max(points, key=off)
+    return worst if off(worst) > POINT_OFF_CURVE else None
+
+
+def _fitted(curve: Hermite, fit: Fit) -> Hermite:
+    """Return the typical curve with level and tilt put in [lbf against true draw in mm]."""
+    factors = [fit.factor(x + TRADE_OFFSET_MM) for x in curve.x]
+    tilt = fit.tilt.value / MM_PER_IN
+    return Hermite(
+        curve.x,
+        tuple(factor * f for factor, f in zip(factors, curve.y, strict=True)),
+        tuple(
+            factor * (slope + tilt * f)
+            for factor, f, slope in zip(factors, curve.y, curve.dy, strict=True)
+        ),
     )
-    return Estimate(mark, mark * relative)
+
+
+def _slope(curve: Hermite, fit: Fit, at_mm: float) -> Estimate:
+    """Return the weight per inch at a draw [lbf/in], its sd from level and tilt."""
+    pivot = at_mm - TRADE_OFFSET_MM
+    weight = fit.factor(at_mm) * curve.at(pivot)
+    per_inch = curve.slope(pivot) / curve.at(pivot) * MM_PER_IN + fit.tilt.value
+    spread = math.hypot(per_inch * fit.level.sd, fit.tilt.sd)
+    return Estimate(weight * per_inch, weight * spread)
+
+
+def off_curve(weight: DrawWeight) -> Point | None:
+    """Return the point that does not go with the others, whether the fit leaves it out or not."""
+    curve = weight.likeness.curve.force
+    return weight.left_out or _off_curve(list(weight.points), weight.fit, curve)
+
+
+def mark_to_ask_for(hold_lbf: float, at: Estimate, likeness: Likeness) -> Estimate:
+    """Return the mark at 28 in of such a bow that holds `hold_lbf` with the string at `at` (mm).
+
+    mark = hold f(28 in)/f(at), f the computed curve of the bow's kind.
+    """
+    curve = likeness.curve.force
+    pivot = max(at.value - TRADE_OFFSET_MM, likeness.curve.first_mm + LEAST_STROKE_MM)
+    ratio = curve.at(MARKED_DRAW_MM - TRADE_OFFSET_MM) / curve.at(pivot)
+    inches = (at.value - MARKED_DRAW_MM) / MM_PER_IN
+    tilt = TILT_SD_PER_IN if likeness.known else UNKNOWN_TILT_SD_PER_IN
+    steep = curve.slope(pivot) / curve.at(pivot)
+    mark = hold_lbf * ratio
+    return Estimate(mark, mark * math.hypot(tilt * inches, steep * at.sd))

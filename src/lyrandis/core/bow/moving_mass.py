@@ -1,62 +1,48 @@
-"""Where the bow's energy goes: stored energy, the mass that moves with the string, arrow speed.
+"""The mass that moves with the string: what limbs and tips take of the arrow's share.
 
-Masses in grains, lengths in mm, weights in lbf, energies in joules, speeds in m/s.
+Masses in grains, lengths in mm, stiffness EI in lbf mm2.
 
 At any draw every grain of limb and tip moves some distance per distance of string; the square of
-that share, weighed by the work done there, gives the virtual mass K the arrow has to share with:
-v = sqrt(2 E (1 - h) / (m + K)). Source: kinetic energy of a one-degree-of-freedom mechanism. Limb
-thickness follows from stiffness, width and the section's modulus (beam bending, EI = E w t^3/12).
+that share, weighed by the work done there, gives the virtual mass K. Source: kinetic energy of a
+mechanism with one degree of freedom. Limb thickness follows from stiffness, width and the
+section's modulus (beam bending, EI = E w t^3/12).
 """
 
 import math
-from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
 from typing import NamedTuple
 
 from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.hermite import Hermite
-from lyrandis.core.bow.statics import BowShape, Chain, DrawCurve, draw_curve
-from lyrandis.core.constants import (
-    GRAINS_PER_GRAM,
-    GRAINS_PER_POUND,
-    JOULES_PER_LBF_MM,
-    MM_PER_IN,
-)
-
-HYSTERESIS = 0.06
-"""Assumption: share of the stored energy lost in string and limbs as heat."""
-VIRTUAL_MASS_SPREAD = 0.075
-"""One standard deviation of an uncalibrated virtual mass, as a share (within 15 % as a rule)."""
-ENERGY_SPREAD = 0.06
-"""One standard deviation of an uncalibrated E (1 - h), so that speed is good to 5 % or so."""
-KG_PER_GRAIN = 1 / GRAINS_PER_GRAM / 1000
+from lyrandis.core.bow.statics import SEGMENTS, BowShape, Chain, DrawCurve, draw_curve
+from lyrandis.core.constants import GRAINS_PER_POUND, MM_PER_IN
 
 
 class MovingMass(NamedTuple):
     """Virtual masses of one shape: what limbs, tips and string add, against true draw."""
 
     limbs: Hermite
-    """Work-weighed limb mass per cube root of the root's EI in lbf mm2 [gr], doubled K."""
+    """Work-weighed mean of m* of both limbs, per cube root of the root's EI in lbf mm2 [gr]."""
     tips: Hermite
-    """The same of rigid tips and tip masses [gr], doubled K."""
+    """The same of both tips [gr]."""
     string_gr: float
 
     def virtual_mass(self, draw_mm: float, root_stiffness: float, string_gr: float | None) -> float:
         """Return K [gr] at full draw `draw_mm` for a root EI of `root_stiffness` [lbf mm2]."""
         string = self.string_gr if string_gr is None else string_gr
-        limbs = self.limbs.at(draw_mm) * root_stiffness ** (1 / 3)
+        limbs = self.limbs.at(draw_mm) * math.cbrt(root_stiffness)
         return string / 3 + (limbs + self.tips.at(draw_mm)) / 2
 
 
 @lru_cache(maxsize=256)
-def moving_mass(shape: BowShape) -> MovingMass:
+def moving_mass(shape: BowShape, *, segments: int = SEGMENTS) -> MovingMass:
     """Return how much mass moves with the string, from the static solution of a bow shape.
 
     m*(d) = sum m_i |dx_i/dd|^2 over both limbs and tips; <m*> = integral(m* F dd)/integral(F dd).
     Exact along the solved draws, second order between them. Errors: those of `draw_curve`.
     """
-    curve = draw_curve(shape)
+    curve = draw_curve(shape, segments=segments)
     rods, tip_rod, tip_gr = _masses(curve)
     limb_shares, tip_shares = [], []
     for index in range(len(curve.states)):
@@ -152,47 +138,8 @@ def _work_mean(curve: DrawCurve, shares: list[float]) -> Hermite:
         total += (m0 + m1) / 2 * (e1 - e0)
         means.append(total / e1)
     x = curve.energy.x
-    slopes = [(b - a) / (xb - xa) for (a, b), (xa, xb) in zip(pairwise(means), pairwise(x), strict=True)]
+    slopes = [
+        (b - a) / (xb - xa) for (a, b), (xa, xb) in zip(pairwise(means), pairwise(x), strict=True)
+    ]
     inner = [(a + b) / 2 for a, b in pairwise(slopes)]
     return Hermite(x, tuple(means), (slopes[0], *inner, slopes[-1]))
-
-
-@dataclass(frozen=True)
-class Thrust:
-    """What a bow at full draw has to give: E (1 - h) [J] and K [gr], with their doubt."""
-
-    energy_j: float
-    """Stored, from brace to full draw."""
-    returned_j: float
-    """E (1 - h): what arrow, string and limbs share in motion."""
-    virtual_mass_gr: float
-    returned_share_sd: float
-    virtual_mass_share_sd: float
-    correlation: float = 0.0
-
-    def speed(self, arrow_gr: float) -> float:
-        """Return the arrow's speed [m/s].
-
-        >>> round(Thrust(53.9, 53.9 * 0.94, 113.0, 0.1, 0.1).speed(423.0), 1)
-        54.0
-        """
-        return math.sqrt(2 * self.returned_j / ((arrow_gr + self.virtual_mass_gr) * KG_PER_GRAIN))
-
-    def speed_sd(self, arrow_gr: float) -> float:
-        """Return one standard deviation of that speed [m/s], first order in E and K."""
-        share = self.virtual_mass_gr / (arrow_gr + self.virtual_mass_gr)
-        a, b = self.returned_share_sd / 2, -share * self.virtual_mass_share_sd / 2
-        variance = a * a + b * b + 2 * self.correlation * a * b
-        return self.speed(arrow_gr) * math.sqrt(max(variance, 0.0))
-
-    def arrow_energy(self, arrow_gr: float) -> float:
-        """Return the arrow's kinetic energy [J]: E (1 - h) m/(m + K)."""
-        return self.returned_j * arrow_gr / (arrow_gr + self.virtual_mass_gr)
-
-    def efficiency(self, arrow_gr: float) -> float:
-        """Return the share of the stored energy that leaves with the arrow."""
-        return self.arrow_energy(arrow_gr) / self.energy_j
-
-    def left_behind(self, arrow_gr: float) -> float:
-        """Return the energy left in bow, string and hand [J]."""
-        return self.energy_j - self.arrow_energy(arrow_gr)

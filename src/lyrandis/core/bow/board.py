@@ -1,0 +1,113 @@
+"""The choosing board as it is shown: bow lengths side by side, what each school says of them.
+
+Lengths in mm, weights in lbf, energies in joules, angles in degrees, speeds in m/s.
+"""
+
+from typing import Literal, NamedTuple
+
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core.bow.schools import Limbs, School
+from lyrandis.core.entries import Family, Hold, Purpose
+from lyrandis.core.phrase import Phrase
+
+Verdict = Literal["fits", "near", "no", "silent"]
+USUAL_GPP = 10.0
+"""Arrow the board is reckoned with where the archer's own is not known."""
+
+
+class _Frozen(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+class Wish(NamedTuple):
+    """Whom the board is for: draw at the nock (trade datum), hook behind it, habits, weight."""
+
+    draw_mm: float
+    hook_mm: float
+    hold: Hold | None
+    purpose: Purpose | None
+    hold_lbf: float
+    grains_per_pound: float = USUAL_GPP
+
+    @property
+    def at_mm(self) -> float:
+        return self.draw_mm + self.hook_mm
+
+
+class BoardRow(_Frozen):
+    """One bow length, computed at the archer's own draw and wished weight."""
+
+    bow_length_mm: float
+    margin_mm: float | None = None
+    """From the string at the hook to the onset of stack."""
+    margin_is_least: bool = False
+    """True when stack lies beyond what is computed: the margin is at least this."""
+    outside_family: bool = False
+    """True when this kind of bow is not made so long or short: figures are indicative."""
+    finger_angle_deg: float | None = None
+    pinches: bool = False
+    stored_j: float | None = None
+    speed_mps: float | None = None
+    left_j: float | None = None
+    """Left in bow, string and hand after the shot."""
+    floor_gpp: float | None = None
+    mark_lbf: float | None = None
+    verdicts: dict[School, Verdict]
+    missing: str | None = None
+    """Why nothing is computed, where nothing is."""
+
+
+class SchoolView(_Frozen):
+    """What one school says for this archer and this kind of bow."""
+
+    school: School
+    name: str
+    preferred: bool
+    says: Phrase
+    low_mm: float | None = None
+    high_mm: float | None = None
+    gives_up: Phrase | None = None
+    """What following it would cost or gain beside the preferred length."""
+
+
+class Combination(_Frozen):
+    """A riser with limbs, as a take-down is bought."""
+
+    riser_mm: float
+    limbs: Limbs
+    bow_length_mm: float
+    margin_mm: float | None
+    finger_angle_deg: float | None
+    verdict: Verdict
+    asked: bool
+    """True when the limb-first school asks for it."""
+
+
+class FamilyBoard(_Frozen):
+    """The board for one kind of bow."""
+
+    family: Family
+    words: str
+    rows: tuple[BoardRow, ...]
+    schools: tuple[SchoolView, ...]
+    combinations: tuple[Combination, ...]
+    best_mm: float | None
+    """The length Lyrandis prefers: the shortest that has the margin and does not pinch."""
+    summary: Phrase
+    agree: bool
+
+
+class ChoosingBoard(_Frozen):
+    """Bow lengths for one archer, by kind of bow."""
+
+    draw_mm: float
+    at_mm: float
+    hold: Hold | None
+    purpose: Purpose | None
+    hold_lbf: float
+    grains_per_pound: float
+    least_margin_mm: float
+    most_margin_mm: float
+    pinch_deg: float | None
+    families: tuple[FamilyBoard, ...]

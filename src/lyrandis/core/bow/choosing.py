@@ -1,0 +1,364 @@
+"""Choosing a bow: lengths side by side for one archer, judged by schools and mechanics.
+
+Lengths in mm, weights in lbf, energies in joules, angles in degrees, speeds in m/s.
+"""
+
+import math
+from functools import lru_cache
+from typing import NamedTuple
+
+from lyrandis.core.archer.draw import Estimate
+from lyrandis.core.bow import schools
+from lyrandis.core.bow.board import (
+    BoardRow,
+    ChoosingBoard,
+    Combination,
+    FamilyBoard,
+    SchoolView,
+    Verdict,
+    Wish,
+)
+from lyrandis.core.bow.families import FAMILIES
+from lyrandis.core.bow.likeness import usual_shape
+from lyrandis.core.bow.moving_mass import moving_mass
+from lyrandis.core.bow.schools import Asked, School
+from lyrandis.core.bow.stack import stack_of
+from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
+from lyrandis.core.bow.thrust import HYSTERESIS, RETURNED_SD, VIRTUAL_MASS_SD, Thrust
+from lyrandis.core.constants import (
+    JOULES_PER_LBF_MM,
+    MARKED_DRAW_MM,
+    MM_PER_IN,
+    TRADE_OFFSET_MM,
+)
+from lyrandis.core.describe import words
+from lyrandis.core.entries import Family
+from lyrandis.core.errors import DomainError
+from lyrandis.core.phrase import Phrase, degrees, gpp, mm, mps, phrase
+
+SEGMENTS = 24
+"""Enough for a board: force within 0.01 %, energy within 0.06 % of a chain of 640 pieces."""
+LENGTHS_IN = tuple(range(48, 73, 2))
+NEAR_IN = 2.0
+DEFAULT_FAMILIES: tuple[Family, ...] = (
+    "straight_longbow",
+    "reflex_deflex_longbow",
+    "hunting_recurve",
+    "target_recurve",
+)
+
+SCHOOLS: dict[School, str] = {
+    "stack_margin": "Stack margin",
+    "range": "Range by draw",
+    "limb_first": "Limb first",
+    "ladder": "Ladder by draw",
+}
+TARGET_FADES_IN = 2.0
+"""A target riser of 25 in is 27 in stiff with the fades of its limbs."""
+
+
+def choosing_board(wish: Wish, families: tuple[Family, ...] = DEFAULT_FAMILIES) -> ChoosingBoard:
+    """Return the board for an archer. Never raises: what cannot be computed says why.
+
+    >>> board = choosing_board(Wish(711.2, 14.0, "split", "woods", 40.0), ("hunting_recurve",))
+    >>> board.families[0].best_mm / 25.4
+    58.0
+    """
+    least, most = schools.MARGIN_IN[wish.purpose]
+    return ChoosingBoard(
+        draw_mm=wish.draw_mm,
+        at_mm=wish.at_mm,
+        hold=wish.hold,
+        purpose=wish.purpose,
+        hold_lbf=wish.hold_lbf,
+        grains_per_pound=wish.grains_per_pound,
+        least_margin_mm=least * MM_PER_IN,
+        most_margin_mm=most * MM_PER_IN,
+        pinch_deg=schools.PINCH_DEG[wish.hold],
+        families=tuple(_family_board(wish, family) for family in families),
+    )
+
+
+@lru_cache(maxsize=64)
+def _family_board(wish: Wish, family: Family) -> FamilyBoard:
+    asked = _asked(family, wish)
+    rows = [_row(wish, family, length * MM_PER_IN, asked) for length in LENGTHS_IN]
+    best = _best(rows, wish)
+    fitting = [row.bow_length_mm for row in rows if row.verdicts["stack_margin"] == "fits"]
+    if fitting:
+        asked["stack_margin"] = Asked(min(fitting) / MM_PER_IN, max(fitting) / MM_PER_IN)
+    views = tuple(_view(school, asked[school], rows, best, wish, family) for school in SCHOOLS)
+    agree = best is not None and all(
+        best.verdicts[school] in ("fits", "silent") for school in SCHOOLS
+    )
+    return FamilyBoard(
+        family=family,
+        words=words(family),
+        rows=tuple(rows),
+        schools=views,
+        combinations=_combinations(wish, family),
+        best_mm=best.bow_length_mm if best else None,
+        summary=_summary(best, agree=agree, wish=wish, family=family),
+        agree=agree,
+    )
+
+
+def _asked(family: Family, wish: Wish) -> dict[School, Asked | None]:
+    inches = wish.draw_mm / MM_PER_IN
+    return {
+        "stack_margin": None,
+        "range": schools.range_by_draw(family, inches, wish.purpose),
+        "limb_first": schools.limb_first(family, inches, wish.purpose),
+        "ladder": schools.ladder(family, inches),
+    }
+
+
+class _Drawn(NamedTuple):
+    """A bow of the board at the archer's full draw."""
+
+    curve: DrawCurve
+    pivot_mm: float
+    margin_mm: float
+    margin_is_least: bool
+    finger_angle_deg: float
+
+
+def _drawn(shape: BowShape, at_mm: float) -> _Drawn:
+    curve = draw_curve(shape, segments=SEGMENTS)
+    pivot = at_mm - TRADE_OFFSET_MM
+    if pivot <= curve.first_mm + MM_PER_IN:
+        raise DomainError("draw_below_brace", "The draw is not past brace.", "Check the draw.")
+    if pivot > curve.last_mm:
+        raise DomainError(
+            "limb_spent",
+            "The limbs are bent too far before this draw.",
+            "Choose a longer bow.",
+        )
+    onset = stack_of(curve).onset_mm
+    margin = (onset or curve.last_mm) - pivot
+    return _Drawn(curve, pivot, margin, onset is None, math.degrees(curve.finger_angle(pivot)))
+
+
+def _row(
+    wish: Wish, family: Family, length_mm: float, asked: dict[School, Asked | None]
+) -> BoardRow:
+    verdicts: dict[School, Verdict] = {
+        school: _verdict(asked[school], length_mm / MM_PER_IN) for school in SCHOOLS
+    }
+    shape = usual_shape(family)._replace(bow_length_mm=length_mm)
+    try:
+        drawn = _drawn(shape, wish.at_mm)
+    except DomainError as error:
+        verdicts["stack_margin"] = "no"
+        return BoardRow(bow_length_mm=length_mm, verdicts=verdicts, missing=error.reason)
+    low, high = FAMILIES[family].lengths_in
+    outside = not low <= length_mm / MM_PER_IN <= high
+    verdicts["stack_margin"] = "no" if outside else _by_margin(drawn, wish)
+    thrust = _thrust(shape, drawn, wish)
+    arrow = wish.grains_per_pound * wish.hold_lbf
+    force = drawn.curve.force
+    ratio = force.at(MARKED_DRAW_MM - TRADE_OFFSET_MM) / force.at(drawn.pivot_mm)
+    return BoardRow(
+        bow_length_mm=length_mm,
+        margin_mm=drawn.margin_mm,
+        margin_is_least=drawn.margin_is_least,
+        outside_family=outside,
+        finger_angle_deg=drawn.finger_angle_deg,
+        pinches=_pinches(drawn, wish),
+        stored_j=thrust.stored_j.value,
+        speed_mps=thrust.speed(arrow),
+        left_j=thrust.left_behind(arrow),
+        floor_gpp=thrust.floor_gr.value / wish.hold_lbf,
+        mark_lbf=wish.hold_lbf * ratio,
+        verdicts=verdicts,
+    )
+
+
+def _thrust(shape: BowShape, drawn: _Drawn, wish: Wish) -> Thrust:
+    stiffness = wish.hold_lbf / drawn.curve.force.at(drawn.pivot_mm)
+    energy = stiffness * drawn.curve.energy.at(drawn.pivot_mm) * JOULES_PER_LBF_MM
+    moving = moving_mass(shape, segments=SEGMENTS)
+    return Thrust(
+        stored_j=Estimate(energy, 0.0),
+        returned_j=energy * (1 - HYSTERESIS),
+        virtual_mass_gr=moving.virtual_mass(drawn.pivot_mm, stiffness, None),
+        returned_sd=RETURNED_SD,
+        virtual_mass_sd=VIRTUAL_MASS_SD,
+    )
+
+
+def _pinches(drawn: _Drawn, wish: Wish) -> bool:
+    pinch = schools.PINCH_DEG[wish.hold]
+    return pinch is not None and drawn.finger_angle_deg < pinch
+
+
+def _by_margin(drawn: _Drawn, wish: Wish) -> Verdict:
+    """Return how a computed bow stands by stack margin and finger angle."""
+    least, most = schools.MARGIN_IN[wish.purpose]
+    inches = drawn.margin_mm / MM_PER_IN
+    if least <= inches <= most and not _pinches(drawn, wish):
+        return "fits"
+    near = least - 1 <= inches <= most + 1
+    return "near" if near else "no"
+
+
+def _verdict(asked: Asked | None, length_in: float) -> Verdict:
+    if asked is None:
+        return "silent"
+    off = max(asked.low - length_in, length_in - asked.high)
+    if off <= 0.5:
+        return "fits"
+    return "near" if off <= NEAR_IN + 0.5 else "no"
+
+
+def _best(rows: list[BoardRow], wish: Wish) -> BoardRow | None:
+    """Return the shortest bow that fits by margin; else the one whose margin comes nearest."""
+    fitting = [row for row in rows if row.verdicts["stack_margin"] == "fits"]
+    if fitting:
+        return fitting[0]
+    least, _ = schools.MARGIN_IN[wish.purpose]
+    near = [row for row in rows if row.verdicts["stack_margin"] == "near"]
+    return min(near, key=lambda row: abs((row.margin_mm or 0) - least * MM_PER_IN), default=None)
+
+
+def _view(
+    school: School,
+    asked: Asked | None,
+    rows: list[BoardRow],
+    best: BoardRow | None,
+    wish: Wish,
+    family: Family,
+) -> SchoolView:
+    if asked is None:
+        silent = (
+            "No length here has the margin."
+            if school == "stack_margin"
+            else f"Does not speak of a {words(family)}."
+        )
+        return SchoolView(
+            school=school,
+            name=SCHOOLS[school],
+            preferred=school == "stack_margin",
+            says=phrase(silent),
+        )
+    low, high = mm(asked.low * MM_PER_IN), mm(asked.high * MM_PER_IN)
+    one = asked.high - asked.low < 0.5
+    span = "{low}" if one else "{low} to {high}"
+    least, most = schools.MARGIN_IN[wish.purpose]
+    texts: dict[School, str] = {
+        "stack_margin": f"{span}: {{least}} to {{most}} before stack, and no pinch.",
+        "range": f"{span} for a {{draw}} draw and this purpose.",
+        "limb_first": f"{span}: {schools.limbs_for(wish.draw_mm / MM_PER_IN)} limbs, "
+        "then a riser of {riser_low} to {riser_high}.",
+        "ladder": f"{span} for a {{draw}} draw.",
+    }
+    riser = schools.riser_for(family, wish.purpose)
+    return SchoolView(
+        school=school,
+        name=SCHOOLS[school],
+        preferred=school == "stack_margin",
+        says=phrase(
+            texts[school],
+            low=low,
+            high=high,
+            draw=mm(wish.draw_mm),
+            least=mm(least * MM_PER_IN),
+            most=mm(most * MM_PER_IN),
+            riser_low=mm(riser.low * MM_PER_IN),
+            riser_high=mm(riser.high * MM_PER_IN),
+        ),
+        low_mm=asked.low * MM_PER_IN,
+        high_mm=asked.high * MM_PER_IN,
+        gives_up=_gives_up(asked, rows, best),
+    )
+
+
+def _gives_up(asked: Asked, rows: list[BoardRow], best: BoardRow | None) -> Phrase | None:
+    """Say what the school's nearest length costs and gains beside the preferred one."""
+    if best is None or asked.low <= best.bow_length_mm / MM_PER_IN <= asked.high:
+        return None
+    ends = (asked.low, asked.high)
+    wanted = min(ends, key=lambda end: abs(end - best.bow_length_mm / MM_PER_IN)) * MM_PER_IN
+    row = min(rows, key=lambda row: abs(row.bow_length_mm - wanted))
+    if row is best:
+        return None
+    if row.margin_mm is None or row.speed_mps is None or row.finger_angle_deg is None:
+        return phrase("At {length}: " + (row.missing or ""), length=mm(row.bow_length_mm))
+    margin = row.margin_mm - (best.margin_mm or 0)
+    speed = row.speed_mps - (best.speed_mps or 0)
+    angle = row.finger_angle_deg - (best.finger_angle_deg or 0)
+    faster = "faster" if speed > 0 else "slower"
+    return phrase(
+        f"At {{length}}: {{margin}} {'more' if margin > 0 else 'less'} before stack, "
+        + ("as fast, " if abs(speed) < 0.2 else f"{{speed}} {faster}, ")
+        + f"{{angle}} "
+        f"{'wider' if angle > 0 else 'sharper'} at the fingers, floor {{floor}}.",
+        length=mm(row.bow_length_mm),
+        margin=mm(abs(margin)),
+        speed=mps(abs(speed)),
+        angle=degrees(math.radians(abs(angle))),
+        floor=gpp(row.floor_gpp or 0.0),
+    )
+
+
+def _summary(best: BoardRow | None, *, agree: bool, wish: Wish, family: Family) -> Phrase:
+    kind = words(family)
+    if best is None:
+        return phrase(
+            f"No {kind} from 48 to 72 in has room enough for a {{draw}} draw.",
+            draw=mm(wish.draw_mm),
+        )
+    figures = {"length": mm(best.bow_length_mm), "margin": mm(best.margin_mm or 0.0)}
+    if best.verdicts["stack_margin"] != "fits":
+        return phrase(
+            f"No {kind} fits outright. {{length}} comes nearest, {{margin}} before stack.",
+            **figures,
+        )
+    if agree:
+        return phrase(f"All schools that speak of a {kind} allow {{length}}.", **figures)
+    return phrase(
+        "The schools disagree. We prefer the stack margin, computed for this kind of bow: {length} "
+        "leaves {margin} before stack.",
+        **figures,
+    )
+
+
+def _combinations(wish: Wish, family: Family) -> tuple[Combination, ...]:
+    """Return risers with limbs for a take-down."""
+    if family not in schools.TAKEDOWN_FAMILIES:
+        return ()
+    target = family == "target_recurve"
+    risers = [riser for riser in schools.RISERS_IN if riser == 21 or (riser > 21) == target]
+    return tuple(
+        _combination(wish, family, riser, limbs)
+        for riser in risers
+        for limbs in schools.LIMBS_OVER_RISER_IN
+    )
+
+
+def _combination(wish: Wish, family: Family, riser_in: float, limbs: schools.Limbs) -> Combination:
+    fades = TARGET_FADES_IN if family == "target_recurve" else 0.0
+    length = (riser_in + schools.LIMBS_OVER_RISER_IN[limbs]) * MM_PER_IN
+    shape = usual_shape(family)._replace(
+        bow_length_mm=length, riser_length_mm=(riser_in + fades) * MM_PER_IN
+    )
+    margin = angle = None
+    verdict: Verdict = "no"
+    try:
+        drawn = _drawn(shape, wish.at_mm)
+    except DomainError:
+        pass
+    else:
+        margin, angle = drawn.margin_mm, drawn.finger_angle_deg
+        verdict = _by_margin(drawn, wish)
+    riser = schools.riser_for(family, wish.purpose)
+    return Combination(
+        riser_mm=riser_in * MM_PER_IN,
+        limbs=limbs,
+        bow_length_mm=length,
+        margin_mm=margin,
+        finger_angle_deg=angle,
+        verdict=verdict,
+        asked=limbs == schools.limbs_for(wish.draw_mm / MM_PER_IN)
+        and riser.low <= riser_in <= riser.high,
+    )

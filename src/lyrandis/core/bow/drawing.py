@@ -1,0 +1,326 @@
+"""Geometry of the bow's drawings: the bow on the bench, its draw curve, the efficiency knee.
+
+Lengths in mm; draws on the trade datum with the string at the hook; x toward the archer and y up
+the limb, from the pivot. Weights in lbf, energies in joules, masses in grains, speeds in m/s.
+"""
+
+import math
+from functools import lru_cache
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core.bow.families import FAMILIES
+from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve, leaving_point, limb_at
+from lyrandis.core.bow.thrust import Clocked, Thrust
+from lyrandis.core.computed import Computed
+from lyrandis.core.constants import JOULES_PER_LBF_MM, MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.entries import Family
+
+LIMB_POINTS = 13
+"""Joints of a limb that a drawing is given: enough for a smooth curve through them."""
+MOST_POINTS = 24
+MOST_SPEEDS = 12
+_CHART_HIGH_MM = 34 * MM_PER_IN
+_CHART_STEP_MM = MM_PER_IN / 2
+_KNEE_GPP = tuple(3 + 0.5 * step for step in range(35))
+
+
+class _Drawing(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+Place = tuple[float, float]
+
+
+class BowPose(_Drawing):
+    """The bow at one draw: upper limb from root to tip, and where the string leaves it."""
+
+    draw_mm: float
+    limb: tuple[Place, ...]
+    leaves: Place
+    finger_angle_deg: float
+    tip_angle_deg: float
+    weight_lbf: float | None
+    energy_j: float | None
+
+
+class BenchDrawing(_Drawing):
+    """The bow to scale, from brace to the end of its draw."""
+
+    family: Family
+    bow_length_mm: float
+    riser_length_mm: float
+    brace_height_mm: float
+    string_length_mm: float
+    assumed: tuple[str, ...]
+    """Which of family, length, riser and brace nobody has told."""
+    refused: str | None
+    unstrung: tuple[Place, ...]
+    poses: tuple[BowPose, ...]
+    ends: Literal["asked", "string_angle", "tip_angle"]
+    own_mm: float | None
+    own_plus_minus_mm: float | None
+    felt_mm: float | None
+    onset_mm: float | None
+    onset_plus_minus_mm: float
+    limit_mm: float | None
+    weight_plus_minus_lbf: float | None
+
+
+class WeightSample(_Drawing):
+    """The draw curve at one string position."""
+
+    draw_mm: float
+    weight_lbf: float
+    low_lbf: float
+    high_lbf: float
+
+
+class WeighedPoint(_Drawing):
+    """One weighed point, and how far it stands off the curve."""
+
+    entry: str
+    draw_mm: float
+    weight_lbf: float
+    expected_lbf: float
+    typed_draw_mm: float
+    string_at: str
+    is_mark: bool
+    left_out: bool
+    unusable: bool
+
+
+class WeightDrawing(_Drawing):
+    """Draw weight against string position, brace to beyond the draw."""
+
+    line: tuple[WeightSample, ...]
+    points: tuple[WeighedPoint, ...]
+    more: int
+    own_mm: float | None
+    own_plus_minus_mm: float | None
+    limit_mm: float | None
+    onset_mm: float | None
+    stored_j: float | None
+    basis: str
+
+
+class KneeSample(_Drawing):
+    """What an arrow of some mass gets from this bow."""
+
+    mass_gr: float
+    share: float
+    speed_mps: float
+    speed_plus_minus_mps: float
+    left_j: float
+    before_mps: float | None
+    """Speed before the chronograph had its say."""
+
+
+class SpeedReading(_Drawing):
+    """One chronograph reading beside the mechanics and the fit."""
+
+    entry: str
+    mass_gr: float
+    speed_mps: float
+    before_mps: float
+    fitted_mps: float
+    impossible: bool
+    off: bool
+
+
+class KneeDrawing(_Drawing):
+    """Arrow mass across: share of energy to the arrow, speed, energy left in the bow."""
+
+    weight_lbf: float
+    stored_j: float
+    samples: tuple[KneeSample, ...]
+    arrow_gr: float | None
+    floor_gr: float
+    floor_plus_minus_gr: float
+    bowyer_gr: float | None
+    readings: tuple[SpeedReading, ...]
+    more: int
+
+
+def bench_drawing(c: Computed) -> BenchDrawing:
+    """Return the bow on the bench."""
+    likeness, weight = c.likeness, c.weight
+    curve, shape = likeness.curve, likeness.shape
+    limit = c.setup.bow.draw_limit
+    refused = likeness.refused
+    energy = weight.fitted.areas() if weight else None
+    poses = tuple(
+        BowPose.model_construct(
+            draw_mm=draw + TRADE_OFFSET_MM,
+            limb=limb,
+            leaves=leaves,
+            finger_angle_deg=finger,
+            tip_angle_deg=tip,
+            weight_lbf=weight.fitted.y[index] if weight else None,
+            energy_j=energy[index] * JOULES_PER_LBF_MM if energy else None,
+        )
+        for index, (draw, limb, leaves, finger, tip) in enumerate(_poses(shape))
+    )
+    return BenchDrawing(
+        family=shape.family,
+        bow_length_mm=shape.bow_length_mm,
+        riser_length_mm=shape.riser_length_mm,
+        brace_height_mm=shape.brace_height_mm,
+        string_length_mm=curve.string_length_mm,
+        assumed=likeness.assumed,
+        refused=f"{refused.reason} {refused.instruction}" if refused else None,
+        unstrung=_thinned([(point.x, point.y) for point in limb_at(curve, None)], curve),
+        poses=poses,
+        ends=curve.ends,
+        own_mm=c.at_hook.value if c.at_hook else None,
+        own_plus_minus_mm=c.at_hook.plus_minus if c.at_hook else None,
+        felt_mm=_trade(c.stack.felt_mm),
+        onset_mm=_trade(c.stack.onset_mm),
+        onset_plus_minus_mm=2 * c.stack.onset_sd_mm,
+        limit_mm=limit.reading.draw_length_mm if limit else None,
+        weight_plus_minus_lbf=weight.weight.plus_minus if weight else None,
+    )
+
+
+def _trade(pivot_mm: float | None) -> float | None:
+    return None if pivot_mm is None else pivot_mm + TRADE_OFFSET_MM
+
+
+Pose = tuple[float, tuple[Place, ...], Place, float, float]
+
+
+@lru_cache(maxsize=64)
+def _poses(shape: BowShape) -> tuple[Pose, ...]:
+    """Return draw, limb, leaving point, finger and tip angle [deg] of every solved draw."""
+    curve = draw_curve(shape)
+    found = []
+    for state in curve.states:
+        limb = [(point.x, point.y) for point in limb_at(curve, state.draw)]
+        leaves = leaving_point(curve, state.draw)
+        found.append(
+            (
+                state.draw,
+                _thinned(limb, curve),
+                (round(leaves.x, 1), round(leaves.y, 1)),
+                round(math.degrees(curve.finger_angle(state.draw)), 2),
+                round(math.degrees(max(state.p, 0.0)), 2),
+            )
+        )
+    return tuple(found)
+
+
+def _thinned(limb: list[Place], curve: DrawCurve) -> tuple[Place, ...]:
+    """Keep some joints of the working limb, evenly spread, and both ends of a rigid tip."""
+    rigid = 1 if FAMILIES[curve.shape.family].rigid_tip_in else 0
+    working = len(limb) - 1 - rigid
+    kept = [round(index * working / (LIMB_POINTS - 1)) for index in range(LIMB_POINTS)]
+    kept += range(working + 1, len(limb))
+    return tuple((round(limb[i][0], 1), round(limb[i][1], 1)) for i in kept)
+
+
+def weight_drawing(c: Computed) -> WeightDrawing | None:
+    """Return the draw curve with its points, or None without a weight."""
+    weight = c.weight
+    if weight is None:
+        return None
+    evidence = sorted(
+        (*weight.points, *weight.unusable),
+        key=lambda point: (point is weight.left_out, point.recorded.entry.happened_at),
+    )
+    points = sorted(evidence[-MOST_POINTS:], key=lambda point: point.draw_mm)
+    more = len(evidence) - len(points)
+    if weight.mark is not None and weight.mark not in points:
+        points.append(weight.mark)
+    limit = c.setup.bow.draw_limit
+    return WeightDrawing(
+        line=tuple(_samples(c)),
+        points=tuple(
+            WeighedPoint(
+                entry=point.recorded.entry.id,
+                draw_mm=point.draw_mm,
+                weight_lbf=point.weight.value,
+                expected_lbf=weight.curve_at(point.draw_mm),
+                typed_draw_mm=point.recorded.reading.draw_length_mm,
+                string_at=getattr(point.recorded.reading, "string_at", "hook"),
+                is_mark=point.recorded.reading.kind == "bow_mark",
+                left_out=point is weight.left_out,
+                unusable=point in weight.unusable,
+            )
+            for point in points
+        ),
+        more=more,
+        own_mm=c.at_hook.value if c.at_hook else None,
+        own_plus_minus_mm=c.at_hook.plus_minus if c.at_hook else None,
+        limit_mm=limit.reading.draw_length_mm if limit else None,
+        onset_mm=_trade(c.stack.onset_mm),
+        stored_j=c.thrust.stored_j.value if c.thrust else None,
+        basis=weight.basis,
+    )
+
+
+def _samples(c: Computed) -> list[WeightSample]:
+    assert c.weight is not None
+    curve = c.likeness.curve
+    low, last = curve.first_mm + TRADE_OFFSET_MM, curve.last_mm + TRADE_OFFSET_MM
+    far = max(c.weight.at_mm, *(point.draw_mm for point in c.weight.points)) + 3 * MM_PER_IN
+    high = min(max(far, (_trade(c.stack.onset_mm) or 0) + 1.5 * MM_PER_IN), _CHART_HIGH_MM, last)
+    count = max(math.ceil((high - low) / _CHART_STEP_MM), 2)
+    samples = []
+    for index in range(count + 1):
+        draw = low + (high - low) * index / count
+        weight = c.weight.at(draw)
+        samples.append(
+            WeightSample.model_construct(
+                draw_mm=round(draw, 2),
+                weight_lbf=round(weight.value, 3),
+                low_lbf=round(max(weight.value - weight.plus_minus, 0.0), 3),
+                high_lbf=round(weight.value + weight.plus_minus, 3),
+            )
+        )
+    return samples
+
+
+def knee_drawing(c: Computed) -> KneeDrawing | None:
+    """Return the efficiency knee, or None while weight at the archer's draw is unknown."""
+    if c.thrust is None or c.weight is None:
+        return None
+    weight = c.weight.weight.value
+    before = c.calibration.before if c.calibration and c.calibration.used else None
+    readings = c.calibration.readings if c.calibration else ()
+    stated = c.floor.basis == "bowyer"
+    return KneeDrawing(
+        weight_lbf=weight,
+        stored_j=c.thrust.stored_j.value,
+        samples=tuple(_knee_sample(c.thrust, before, gpp * weight) for gpp in _KNEE_GPP),
+        arrow_gr=c.arrow.mass.value if c.arrow else None,
+        floor_gr=c.floor.computed.value * weight,
+        floor_plus_minus_gr=c.floor.computed.plus_minus * weight,
+        bowyer_gr=c.floor.grains_per_pound * weight if stated else None,
+        readings=tuple(_speed_reading(reading) for reading in readings[-MOST_SPEEDS:]),
+        more=max(len(readings) - MOST_SPEEDS, 0),
+    )
+
+
+def _knee_sample(thrust: Thrust, before: Thrust | None, mass_gr: float) -> KneeSample:
+    speed = thrust.speed_estimate(mass_gr)
+    return KneeSample.model_construct(
+        mass_gr=round(mass_gr, 2),
+        share=round(thrust.efficiency(mass_gr), 5),
+        speed_mps=round(speed.value, 4),
+        speed_plus_minus_mps=round(speed.plus_minus, 4),
+        left_j=round(thrust.left_behind(mass_gr), 4),
+        before_mps=round(before.speed(mass_gr), 4) if before else None,
+    )
+
+
+def _speed_reading(clocked: Clocked) -> SpeedReading:
+    return SpeedReading(
+        entry=clocked.recorded.entry.id,
+        mass_gr=clocked.mass_gr,
+        speed_mps=clocked.recorded.reading.speed_mps,
+        before_mps=clocked.before.value,
+        fitted_mps=clocked.fitted,
+        impossible=clocked.impossible,
+        off=clocked.off,
+    )

@@ -1,0 +1,164 @@
+"""Judging the bow's condition: brace within the maker's range, limbs that match, the look-over."""
+
+from lyrandis.core import judgement as j
+from lyrandis.core.bow.inspection import ITEMS, SEVERITY, looked_over
+from lyrandis.core.bow.likeness import brace_to_pivot
+from lyrandis.core.bow.limbs import Mismatch, mismatch_of
+from lyrandis.core.computed import Computed
+from lyrandis.core.describe import INSPECTION_WORDS, describe
+from lyrandis.core.phrase import Phrase, mm, percent, phrase
+
+RULES: tuple[j.Rule, ...] = (
+    j.Rule(
+        id="brace-range",
+        stage="bow",
+        title="The maker's brace heights",
+        statement="Brace height, measured square from the string to the deepest part of the grip, "
+        "stays within the maker's range.",
+        school="Maker's limit",
+        source="The maker's range decides.",
+    ),
+    j.Rule(
+        id="limb-pair",
+        stage="bow",
+        title="Limbs that belong together",
+        statement="Both limbs must come home together. Stiffness goes with the mark and with the "
+        "inverse cube of length: 3 % apart is Watch, 8 % Mend, 20 % Stop. Two of one kind with the "
+        "same mark are reckoned 5 % apart, of two makers 6 %. A stopgap at short range at best: "
+        "replace them soon.",
+        school="Mechanics of a cantilever; Lyrandis convention",
+        source="Stiffness of a cantilever; half the difference of stiffness is the difference of "
+        "time. Where Watch, Mend and Stop begin is Lyrandis's own convention.",
+    ),
+    j.Rule(
+        id="inspection",
+        stage="bow",
+        title="Look before stringing",
+        statement="Limbs, tips, finish, laminations, string and grooves are looked over before "
+        "stringing. What can let go at full draw is Stop until it is looked at again and found "
+        "good, by a bowyer where in doubt. A stringer, the top limb on top and a twang for rattles "
+        "complete it.",
+        school="Safety",
+        source="Trade practice; the maker's and the range's rules go first.",
+    ),
+)
+_INSPECT = j.Action(label="Look the bow over", stage="bow", control="inspection")
+_LIMBS = j.Action(label="Look at the limbs", stage="bow", control="limbs")
+
+
+def judge(c: Computed) -> list[j.Finding]:
+    """Return the findings on the bow's condition."""
+    return [*_judge_inspection(c), *_judge_limbs(c), *_judge_brace(c)]
+
+
+def _judge_inspection(c: Computed) -> list[j.Finding]:
+    found = looked_over(c.setup.bow.inspections)
+    if not found:
+        return []
+    failing = [looked for looked in found.values() if not looked.good]
+    lines = tuple(
+        phrase(f"{INSPECTION_WORDS[looked.item][not looked.good]}, {looked.at:%-d %B %Y}.")
+        for looked in sorted(found.values(), key=lambda looked: ITEMS.index(looked.item))
+    )
+    if not failing:
+        missing = len(ITEMS) - len(found)
+        rest = f"; {missing} not looked at yet" if missing else ""
+        return [_inspection("good", f"Looked over: {len(found)} items good{rest}.", lines)]
+    worst = min((SEVERITY[looked.item] for looked in failing), key=j.SEVERITIES.index)
+    what = "; ".join(INSPECTION_WORDS[looked.item][1] for looked in failing)
+    what = what[0].upper() + what[1:]
+    texts = {
+        "stop": f"{what}. Do not string or draw this bow until it is cleared.",
+        "mend": f"{what}. Put it right before drawing.",
+        "watch": f"{what}. Find what is loose.",
+    }
+    return [_inspection(worst, texts[worst], lines)]
+
+
+def _inspection(severity: j.Severity, text: str, lines: tuple[Phrase, ...]) -> j.Finding:
+    return j.Finding(
+        id="inspection",
+        stage="bow",
+        severity=severity,
+        sentence=phrase(text),
+        sum=lines,
+        rule="inspection",
+        action=None if severity == "good" else _INSPECT,
+    )
+
+
+def _judge_limbs(c: Computed) -> list[j.Finding]:
+    pair = c.setup.bow.limb_pair
+    if pair is None:
+        return []
+    found = mismatch_of(pair.reading)
+    told = describe(pair.reading)
+    if found.severity == "good":
+        sentence = phrase("The limbs match within {share}.", share=percent(abs(found.share)))
+    else:
+        sentence = _mismatch(found)
+    return [
+        j.Finding(
+            id="limb-pair",
+            stage="bow",
+            severity=found.severity,
+            sentence=sentence,
+            sum=(phrase(f"{told.template}.", **told.figures), *_share_lines(found)),
+            rule="limb-pair",
+            action=None if found.severity == "good" else _LIMBS,
+        )
+    ]
+
+
+def _mismatch(found: Mismatch) -> Phrase:
+    what = "Limbs about {share} apart: " + (
+        f"the {found.stiffer} one is home {found.apart_ms:.1f} ms first and throws the nock. "
+        if found.by_weight or found.by_length
+        else f"one is home {found.apart_ms:.1f} ms first and throws the nock. "
+    )
+    texts = {
+        "watch": "A stopgap at short range: hide what you can with nock height, and replace.",
+        "mend": "A stopgap only, at close range with a heavy arrow. Replace before farther marks.",
+        "stop": "Do not shoot them together: replace.",
+    }
+    return phrase(what + texts[found.severity], share=percent(abs(found.share)))
+
+
+def _share_lines(found: Mismatch) -> tuple[Phrase, ...]:
+    parts = (
+        ("Weight", found.by_weight, "apart"),
+        ("Length", found.by_length, "in stiffness, three times the difference"),
+        ("Kind", found.by_kind, "assumed for two that are no pair"),
+    )
+    return tuple(
+        phrase(f"{name}: {{share}} {how}.", share=percent(abs(share)))
+        for name, share, how in parts
+        if share
+    )
+
+
+def _judge_brace(c: Computed) -> list[j.Finding]:
+    brace, allowed = brace_to_pivot(c.setup), c.setup.bow.brace_range
+    if brace is None or allowed is None:
+        return []
+    low, high = allowed.reading.low_mm, allowed.reading.high_mm
+    inside = low <= brace <= high
+    figures = {"brace": mm(brace), "low": mm(low), "high": mm(high)}
+    text = (
+        "Brace {brace} is within the maker's {low} to {high}."
+        if inside
+        else "Brace {brace} is outside the maker's {low} to {high}."
+    )
+    return [
+        j.Finding(
+            id="brace-range",
+            stage="bow",
+            severity="good" if inside else "mend",
+            sentence=phrase(text, **figures),
+            sum=(phrase("Maker's range {low} to {high}, yours {brace}.", **figures),),
+            rule="brace-range",
+            action=None
+            if inside
+            else j.Action(label="Enter the brace again", stage="bow", control="brace"),
+        )
+    ]

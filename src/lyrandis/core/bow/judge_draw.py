@@ -1,0 +1,404 @@
+"""Judging how far the bow is drawn: maker's limit, stack, finger angle, length against draw."""
+
+import math
+from functools import lru_cache
+
+from lyrandis.core import judgement as j
+from lyrandis.core.archer.draw import Estimate
+from lyrandis.core.bow.families import FAMILIES
+from lyrandis.core.bow.moving_mass import moving_mass
+from lyrandis.core.bow.schools import MARGIN_IN, PINCH_DEG
+from lyrandis.core.bow.stack import ONSET, typical_stack
+from lyrandis.core.bow.statics import BowShape, draw_curve
+from lyrandis.core.bow.thrust import HYSTERESIS, Thrust
+from lyrandis.core.computed import Computed
+from lyrandis.core.constants import JOULES_PER_LBF_MM, MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.describe import words
+from lyrandis.core.errors import DomainError
+from lyrandis.core.phrase import Figure, Phrase, degrees, gpp, joules, lbf, mm, mps, phrase
+
+CLOSE_TO_LIMIT_MM = MM_PER_IN / 2
+STACKING_WATCH_MM = MM_PER_IN / 2
+STACKING_STOP_MM = 2 * MM_PER_IN
+USUAL_GPP = 10.0
+
+RULES: tuple[j.Rule, ...] = (
+    j.Rule(
+        id="draw-limit",
+        stage="bow",
+        title="The maker's longest draw",
+        statement="Nobody draws past the maker's limit: limbs fail there. Clearly past it is Stop; "
+        "past it by less than the ± of your draw is Mend; within half an inch is Watch.",
+        school="Maker's limit",
+        source="The maker's limit decides. Half an inch of warning is Lyrandis's own convention.",
+    ),
+    j.Rule(
+        id="stack-margin",
+        stage="bow",
+        title="Stack margin",
+        statement="Stack begins where the weight per inch has grown to 1.6 times its least. The "
+        "margin is how far your hook stays short of it. Half an inch past it is Watch, as hunters "
+        "accept for a shorter bow; more is Mend; two inches past it is Stop. A field, indoor or "
+        "distance bow wants an inch or more in hand.",
+        school="Stack margin, computed",
+        source="Slope of the computed curve, fitted to your scale. The factor 1.6 and the inches "
+        "are Lyrandis's own convention, within about an inch of practitioners' limits. The maker's "
+        "limit wins.",
+    ),
+    j.Rule(
+        id="finger-angle",
+        stage="bow",
+        title="Finger angle",
+        statement="Under about 120° at the hook the string pinches three fingers under the arrow; "
+        "one over and two under take down to about 112°. A thumb ring takes any. The angle at the "
+        "limb tip is shown and not judged: a right angle there means stack on straight limbs only.",
+        school="Geometry of the string",
+        source="Computed angle; the limits are the trade's and Lyrandis's own convention.",
+    ),
+    j.Rule(
+        id="bow-long",
+        stage="bow",
+        title="Too long for the draw",
+        statement="Limbs that are far from stack at full draw weigh more than the work they do: "
+        "more energy stays in bow, string and hand, and the lightest sensible arrow is heavier.",
+        school="Mechanics of a typical bow",
+        source="Virtual mass of two typical bows of the family, both made to hold your weight. "
+        "How much margin a purpose wants is Lyrandis's own convention.",
+    ),
+    j.Rule(
+        id="bow-shape",
+        stage="bow",
+        title="What the bow is taken for",
+        statement="The mechanics stand on a typical bow of the family with your length, riser and "
+        "brace height, both limbs alike. Where these cannot be, the family's usual bow stands in.",
+        school="Limits of the mechanics",
+        source="Families are typical shapes; the one with large static tips holds for 50 to 62 in.",
+    ),
+)
+
+_LIMIT = j.Action(label="See the limit", stage="bow", control="limit")
+_BOARD = j.Action(label="Compare bow lengths", stage="bow", control="board")
+_LENGTH = j.Action(label="Enter the bow's length", stage="bow", control="bow")
+_DRAW = j.Action(label="Enter the draw", stage="archer", control="draw")
+
+
+def judge(c: Computed) -> list[j.Finding]:
+    """Return the findings on how far the bow is drawn."""
+    return [
+        *_judge_shape(c),
+        *_judge_rest(c),
+        *_judge_limit(c),
+        *_judge_stack(c),
+        *_judge_angle(c),
+        *_judge_long(c),
+    ]
+
+
+def _judge_shape(c: Computed) -> list[j.Finding]:
+    """Say where the mechanics do not hold for what was told."""
+    refused, shape = c.likeness.refused, c.likeness.shape
+    if refused is not None:
+        control = {"brace_height_mm": "brace", "riser_length_mm": "riser"}.get(
+            refused.field or "", "bow"
+        )
+        return [
+            j.Finding(
+                id="bow-shape",
+                stage="bow",
+                severity="mend",
+                sentence=phrase(f"{refused.reason} {refused.instruction}"),
+                sum=(phrase(f"Until then a usual {words(shape.family)} stands in for it."),),
+                rule="bow-shape",
+                action=j.Action(label="Look at the lengths", stage="bow", control=control),
+            )
+        ]
+    low, high = FAMILIES[shape.family].lengths_in
+    if not c.likeness.known or low <= shape.bow_length_mm / MM_PER_IN <= high:
+        return []
+    figures = {
+        "length": mm(shape.bow_length_mm),
+        "low": mm(low * MM_PER_IN),
+        "high": mm(high * MM_PER_IN),
+    }
+    return [
+        j.Finding(
+            id="bow-shape",
+            stage="bow",
+            severity="watch",
+            sentence=phrase(
+                f"A {{length}} {words(shape.family)} is outside the {{low}} to {{high}} the "
+                "mechanics hold for: stack, energy and floor are indicative.",
+                **figures,
+            ),
+            sum=(phrase("Meant for {low} to {high}, yours {length}.", **figures),),
+            rule="bow-shape",
+            action=_LENGTH,
+        )
+    ]
+
+
+def _judge_rest(c: Computed) -> list[j.Finding]:
+    """Name a draw that is not past brace."""
+    if c.pivot_mm is None or c.pivot_mm > c.likeness.curve.first_mm + MM_PER_IN:
+        return []
+    figures = {
+        "at": mm(c.pivot_mm + TRADE_OFFSET_MM),
+        "rest": mm(c.likeness.curve.first_mm + TRADE_OFFSET_MM),
+    }
+    return [
+        j.Finding(
+            id="draw-at-rest",
+            stage="bow",
+            severity="mend",
+            sentence=phrase(
+                "At {at} the string would hardly leave its brace, {rest} on the same measure. "
+                "Check the draw and its datum.",
+                **figures,
+            ),
+            sum=(phrase("Brace and 1¾ in make {rest}; your hook stands at {at}.", **figures),),
+            rule="bow-shape",
+            action=_DRAW,
+        )
+    ]
+
+
+def _judge_limit(c: Computed) -> list[j.Finding]:
+    limit = c.setup.bow.draw_limit
+    if limit is None or c.draw is None:
+        return []
+    allowed = limit.reading.draw_length_mm
+    over = c.draw.length.value - allowed
+    if over < -CLOSE_TO_LIMIT_MM:
+        return []
+    severity: j.Severity = "watch"
+    text = "Your draw of {draw} is {over} short of the maker's limit of {limit}."
+    if over > c.draw.length.plus_minus:
+        severity = "stop"
+        text = (
+            "Your draw of {draw} is {over} past the maker's limit of {limit}. Do not draw this "
+            "bow that far."
+        )
+    elif over > 0:
+        severity = "mend"
+        text = (
+            "Your draw of {draw} may be {over} past the maker's limit of {limit}. Measure it "
+            "again before shooting."
+        )
+    figures = {
+        "draw": mm(c.draw.length.value, c.draw.length.plus_minus),
+        "over": mm(abs(over)),
+        "limit": mm(allowed),
+    }
+    which = "past it" if over > 0 else "in hand"
+    return [
+        j.Finding(
+            id="past-draw-limit",
+            stage="bow",
+            severity=severity,
+            sentence=phrase(text, **figures),
+            sum=(
+                phrase("Maker's limit {limit}.", **figures),
+                phrase(f"Your draw {{draw}}, so {{over}} {which}.", **figures),
+            ),
+            rule="draw-limit",
+            action=_LIMIT,
+        )
+    ]
+
+
+def stack_severity(past_mm: float) -> j.Severity:
+    """Return how far past the onset of stack is judged.
+
+    >>> [stack_severity(inches * 25.4) for inches in (-1, 0.4, 1.5, 2.5)]
+    ['good', 'watch', 'mend', 'stop']
+    """
+    if past_mm > STACKING_STOP_MM:
+        return "stop"
+    if past_mm > STACKING_WATCH_MM:
+        return "mend"
+    return "watch" if past_mm > 0 else "good"
+
+
+def _judge_stack(c: Computed) -> list[j.Finding]:
+    margin = c.stack_margin_mm
+    if margin is None or c.pivot_mm is None or c.stack.onset_mm is None:
+        return _judge_spent(c)
+    purpose = c.setup.archer.purpose.reading.purpose if c.setup.archer.purpose else None
+    wanted = MARGIN_IN[purpose][0] * MM_PER_IN
+    severity = stack_severity(-margin.value)
+    figures = {
+        "margin": mm(abs(margin.value), margin.plus_minus),
+        "onset": mm(c.stack.onset_mm + TRADE_OFFSET_MM),
+        "at": mm(c.pivot_mm + TRADE_OFFSET_MM),
+        "wanted": mm(wanted),
+    }
+    texts: dict[j.Severity, str] = {
+        "stop": "Your hook goes {margin} past {onset}, where stack begins. Limbs fail there: do "
+        "not draw this bow so far.",
+        "mend": "Your hook goes {margin} past {onset}, where stack begins. A longer bow is the "
+        "cure.",
+        "watch": "The last {margin} of your draw stack: hunters accept half an inch for a shorter "
+        "bow.",
+        "good": "{margin} to spare before stack begins at {onset}.",
+    }
+    if severity == "good" and margin.value < wanted:
+        severity = "watch"
+        text = f"{{margin}} before stack; for {words(purpose or '')} {{wanted}} is wanted."
+    else:
+        text = texts[severity]
+    return [
+        j.Finding(
+            id="stack-margin",
+            stage="bow",
+            severity=severity,
+            sentence=phrase(text, **figures),
+            sum=_stack_sum(c, figures),
+            rule="stack-margin",
+            action=None if severity == "good" else _BOARD,
+        )
+    ]
+
+
+def _stack_sum(c: Computed, figures: dict[str, Figure]) -> tuple[Phrase, ...]:
+    least_at = mm(c.stack.least_at_mm + TRADE_OFFSET_MM)
+    how = "fitted to your scale" if c.weight and c.weight.basis == "weighed" else "of its kind"
+    return (
+        phrase(f"On the curve {how}, weight per inch is least at {{least}}.", least=least_at),
+        phrase(f"It is {ONSET:g} times that at {{onset}}: stack begins.", **figures),
+        phrase("Your hook stands at {at}.", **figures),
+    )
+
+
+def _judge_spent(c: Computed) -> list[j.Finding]:
+    """Name a draw past the end of the computed curve, where no limb survives."""
+    curve = c.likeness.curve
+    if c.pivot_mm is None or c.pivot_mm <= curve.last_mm or not c.likeness.known:
+        return []
+    figures = {
+        "at": mm(c.pivot_mm + TRADE_OFFSET_MM),
+        "end": mm(curve.last_mm + TRADE_OFFSET_MM),
+    }
+    return [
+        j.Finding(
+            id="stack-margin",
+            stage="bow",
+            severity="stop",
+            sentence=phrase(
+                "Such a bow cannot be drawn to {at}: its limbs are spent at {end}.", **figures
+            ),
+            sum=(phrase("The computed curve ends at {end}; your hook is at {at}.", **figures),),
+            rule="stack-margin",
+            action=_BOARD,
+        )
+    ]
+
+
+def _judge_angle(c: Computed) -> list[j.Finding]:
+    if c.pivot_mm is None or not c.likeness.known:
+        return []
+    if not c.likeness.curve.first_mm + MM_PER_IN < c.pivot_mm <= c.likeness.curve.last_mm:
+        return []
+    hold = c.setup.archer.hold.reading.hold if c.setup.archer.hold else None
+    pinch = PINCH_DEG[hold]
+    angle = c.likeness.curve.finger_angle(c.pivot_mm)
+    sharp = pinch is not None and math.degrees(angle) < pinch
+    figures = {"angle": degrees(angle), "pinch": degrees(math.radians(pinch or 0.0))}
+    said = f"for {words(hold)}" if hold else "for fingers"
+    text = (
+        f"{{angle}} at the hook is sharp {said}: under {{pinch}} the string pinches and can pull "
+        "the nock off."
+        if sharp
+        else f"{{angle}} at the hook: no pinch {said}."
+    )
+    if pinch is None:
+        text = "{angle} at the hook, which a thumb ring takes."
+    return [
+        j.Finding(
+            id="finger-angle",
+            stage="bow",
+            severity="watch" if sharp else "good",
+            sentence=phrase(text, **figures),
+            sum=(phrase("180° less twice the string's angle from upright is {angle}.", **figures),),
+            rule="finger-angle",
+            action=_BOARD if sharp else None,
+        )
+    ]
+
+
+def _judge_long(c: Computed) -> list[j.Finding]:
+    """Say what a bow far too long for the draw costs, beside one that fits."""
+    margin = c.stack_margin_mm
+    if margin is None or c.weight is None or c.at_hook is None or not c.likeness.known:
+        return []
+    purpose = c.setup.archer.purpose.reading.purpose if c.setup.archer.purpose else None
+    least, most = MARGIN_IN[purpose]
+    if margin.value <= (most + 0.5) * MM_PER_IN:
+        return []
+    pivot, weight = c.at_hook.value - TRADE_OFFSET_MM, c.weight.weight.value
+    shorter = _fitting_length(c.likeness.shape, round(pivot, 1), (least + most) / 2 * MM_PER_IN)
+    if shorter is None:
+        return []
+    own, other = _give(c.likeness.shape, pivot, weight), _give(shorter, pivot, weight)
+    arrow = c.arrow.mass.value if c.arrow else USUAL_GPP * weight
+    kept = own.left_behind(arrow) - other.left_behind(arrow)
+    figures = {
+        "margin": mm(margin.value),
+        "length": mm(shorter.bow_length_mm),
+        "kept": joules(abs(kept)),
+        "floor": gpp(own.floor_gr.value / weight),
+        "other": gpp(other.floor_gr.value / weight),
+        "speed": mps(own.speed(arrow)),
+        "speed2": mps(other.speed(arrow)),
+        "weight": lbf(weight),
+    }
+    more = "more" if kept > 0 else "less"
+    gain = own.speed(arrow) - other.speed(arrow)
+    faster = "faster" if gain > 0 else "slower"
+    return [
+        j.Finding(
+            id="bow-long",
+            stage="bow",
+            severity="watch",
+            sentence=phrase(
+                f"Long for your draw, {{margin}} unused. Beside a {{length}} bow it keeps {{kept}} "
+                f"{more} in hand and limbs each shot and wants {{floor}}, not {{other}}; it shoots "
+                f"{{gain}} {faster}.",
+                gain=mps(abs(gain)),
+                **figures,
+            ),
+            sum=(
+                phrase("Both typical, both holding {weight} at your hook.", **figures),
+                phrase("The same arrow leaves at {speed}, from {length} at {speed2}.", **figures),
+            ),
+            rule="bow-long",
+            action=_BOARD,
+        )
+    ]
+
+
+@lru_cache(maxsize=128)
+def _fitting_length(shape: BowShape, pivot_mm: float, wanted_mm: float) -> BowShape | None:
+    """Return the longest shorter bow, in steps of 2 in, whose margin is no more than wanted."""
+    shorter = shape
+    while True:
+        shorter = shorter._replace(bow_length_mm=shorter.bow_length_mm - 2 * MM_PER_IN)
+        try:
+            onset = typical_stack(shorter).onset_mm
+        except DomainError:
+            return None
+        if onset is not None and onset - pivot_mm <= wanted_mm:
+            return shorter
+
+
+def _give(shape: BowShape, pivot_mm: float, weight_lbf: float) -> Thrust:
+    """Return what a typical bow of that shape gives when it holds the weight there."""
+    curve = draw_curve(shape)
+    stiffness = weight_lbf / curve.force.at(pivot_mm)
+    energy = stiffness * curve.energy.at(pivot_mm) * JOULES_PER_LBF_MM
+    return Thrust(
+        stored_j=Estimate(energy, 0.0),
+        returned_j=energy * (1 - HYSTERESIS),
+        virtual_mass_gr=moving_mass(shape).virtual_mass(pivot_mm, stiffness, None),
+        returned_sd=0.0,
+        virtual_mass_sd=0.0,
+    )

@@ -1,0 +1,123 @@
+"""Judging the bow's energy by a chronograph: what breaks it, what calibrates it."""
+
+from lyrandis.core import judgement as j
+from lyrandis.core.bow.thrust import KG_PER_GRAIN, Clocked
+from lyrandis.core.computed import Computed
+from lyrandis.core.phrase import Phrase, gr, joules, mps, phrase
+
+RULES: tuple[j.Rule, ...] = (
+    j.Rule(
+        id="stored-energy",
+        stage="bow",
+        title="Energy, virtual mass and speed",
+        statement="The area under the draw curve is the energy stored; about 6 % of it is lost as "
+        "heat. Arrow and bow share the rest by mass: the bow counts with its virtual mass, what of "
+        "limbs, tips and string moves with the arrow. Speed is good to about 5 % and virtual mass "
+        "to about 15 % until a chronograph is read.",
+        school="Mechanics",
+        source="Work and kinetic energy of a mechanism with one degree of freedom. Virtual mass "
+        "holds near 8 to 12 grains per pound; it falls with heavier arrows.",
+    ),
+    j.Rule(
+        id="chronograph",
+        stage="bow",
+        title="What a chronograph settles",
+        statement="One reading draws the energy that comes back to what was measured; two with "
+        "arrows far apart in mass tell energy and virtual mass from each other. A reading whose "
+        "arrow carries more than the bow stores is set aside.",
+        school="Measuring practice",
+        source="Least squares with the mechanics' doubt as the prior; a reading is taken as good "
+        "to 1.2 % of speed, Lyrandis's own assumption.",
+    ),
+)
+_SPEED = j.Action(label="Look at the speeds", stage="bow", control="speed")
+
+
+def judge(c: Computed) -> list[j.Finding]:
+    """Return the findings on chronograph readings."""
+    if c.calibration is None:
+        return []
+    wrong = [_judge_wrong(c, clocked) for clocked in c.calibration.readings]
+    return [finding for finding in wrong if finding is not None][:1] or _judge_calibrated(c)
+
+
+def _judge_wrong(c: Computed, clocked: Clocked) -> j.Finding | None:
+    if not clocked.impossible and not clocked.off:
+        return None
+    assert c.thrust is not None
+    speed = clocked.recorded.reading.speed_mps
+    carried = clocked.mass_gr * KG_PER_GRAIN * speed**2 / 2
+    figures = {
+        "speed": mps(speed),
+        "mass": gr(clocked.mass_gr),
+        "carried": joules(carried),
+        "stored": joules(c.thrust.stored_j.value, c.thrust.stored_j.plus_minus),
+        "expected": mps(clocked.before.value, clocked.before.plus_minus),
+    }
+    if clocked.impossible:
+        text = (
+            "{mass} at {speed} carries {carried}; this bow stores {stored}. Check speed, mass and "
+            "draw. The reading is set aside."
+        )
+    else:
+        text = (
+            "{mass} at {speed} does not go with this bow: {expected} is expected. Check speed, "
+            "mass and draw."
+        )
+    return j.Finding(
+        id="speed-impossible" if clocked.impossible else "speed-off",
+        stage="bow",
+        severity="mend" if clocked.impossible else "watch",
+        sentence=phrase(text, **figures),
+        sum=(
+            phrase("{mass} at {speed} is {carried}.", **figures),
+            phrase("Stored at your draw {stored}.", **figures),
+        ),
+        rule="chronograph",
+        action=_SPEED,
+    )
+
+
+def _judge_calibrated(c: Computed) -> list[j.Finding]:
+    calibration = c.calibration
+    if calibration is None or not calibration.used:
+        return []
+    last = calibration.used[-1]
+    after = calibration.after.speed_estimate(last.mass_gr)
+    count = len(calibration.used)
+    return [
+        j.Finding(
+            id="chronograph",
+            stage="bow",
+            severity="good",
+            sentence=phrase(
+                f"{count} chronograph reading{'s' * (count > 1)}: {{mass}} was expected at "
+                "{before}, and is now {after}.",
+                mass=gr(last.mass_gr),
+                before=mps(last.before.value, last.before.plus_minus),
+                after=mps(after.value, after.plus_minus),
+            ),
+            sum=energy_sum(c),
+            rule="chronograph",
+        )
+    ]
+
+
+def energy_sum(c: Computed) -> tuple[Phrase, ...]:
+    """Return the lines from stored energy to virtual mass, before and after a chronograph."""
+    if c.thrust is None:
+        return ()
+    stored = joules(c.thrust.stored_j.value, c.thrust.stored_j.plus_minus)
+    lines = [phrase("Stored {stored}, the area under the curve.", stored=stored)]
+    stages = [("By the mechanics", c.calibration.before if c.calibration else c.thrust)]
+    if c.calibration and c.calibration.used:
+        stages.append(("By the chronograph", c.calibration.after))
+    lines += [
+        phrase(
+            f"{who} {{back}} comes back and the bow's virtual mass is {{mass}}.",
+            back=joules(thrust.returned_j, 2 * thrust.returned_sd * thrust.returned_j),
+            mass=gr(thrust.virtual_mass_gr, 2 * thrust.virtual_mass_sd * thrust.virtual_mass_gr),
+        )
+        for who, thrust in stages
+    ]
+    return tuple(lines)

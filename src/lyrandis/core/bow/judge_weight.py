@@ -1,0 +1,351 @@
+"""Judging the bow's weight at the archer's draw: scale, mark, outliers, the weight wished for."""
+
+from itertools import pairwise
+
+from lyrandis.core import judgement as j
+from lyrandis.core.archer.draw import Estimate
+from lyrandis.core.bow.weight import Point, mark_to_ask_for, off_curve
+from lyrandis.core.computed import Computed
+from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.describe import words
+from lyrandis.core.entries import BowWeighed
+from lyrandis.core.phrase import Figure, Phrase, lbf, lbf_per_in, mm, percent, phrase
+
+FAR_BEYOND_POINTS_MM = 1.5 * MM_PER_IN
+GROOVE_WORTH_SAYING_LBF = 0.2
+
+RULES: tuple[j.Rule, ...] = (
+    j.Rule(
+        id="weight-weighed",
+        stage="bow",
+        title="Draw weight from weighed points",
+        statement="Weighed points take the place of the mark. The computed curve of the bow's kind "
+        "keeps its shape; its height and one tilt, how much faster or slower than usual the weight "
+        "climbs, are fitted to the points, those near your draw counting most. The ± grows away "
+        "from the points. One of four points or more that is clearly off the others is named, and "
+        "left out until it is weighed again.",
+        school="Mechanics, fitted to your scale",
+        source="Statics of the elastic limb; linear Gaussian inference. Scale error ± 0.8 lb, the "
+        "tilt's ± 11 % of the slope and the curve's bend are Lyrandis's own assumptions.",
+    ),
+    j.Rule(
+        id="weight-from-mark",
+        stage="bow",
+        title="Draw weight from the mark",
+        statement="Away from the marked draw the weight follows the computed curve of the bow's "
+        "kind, about 2 to 3 lb per inch on a 45 lb bow and more when it stacks. Marks are wrong "
+        "both ways. This is an estimate until the bow is weighed.",
+        school="Mechanics of a typical bow",
+        source="Statics of a typical limb of the family: per inch it is good to about a fifth "
+        "before weighing. Straight bows come out a little steeper than some owners report.",
+    ),
+    j.Rule(
+        id="groove-or-hook",
+        stage="bow",
+        title="Weigh where the hand holds",
+        statement="The string at the hook lies behind the nock groove by the hook's distance "
+        "along the string times the tangent of the string's angle. A bow weighed with the groove "
+        "at your draw mark reads light by that much draw.",
+        school="Geometry of the string",
+        source="The string's angle is computed; 3/4 to 1 in along the string for fingers, up to "
+        "1.6 in for a thumb, are usual values.",
+    ),
+    j.Rule(
+        id="mark-to-ask",
+        stage="bow",
+        title="The mark to look for",
+        statement="To hold a wished weight at your hook, ask for that weight times the computed "
+        "weight at 28 in over the computed weight at your hook, for a bow of the same kind.",
+        school="Mechanics of a typical bow",
+        source="Force scales with the limb's stiffness at every draw, so the ratio is the bow's "
+        "own.",
+    ),
+    j.Rule(
+        id="wished-weight",
+        stage="bow",
+        title="Weight is chosen for control",
+        statement="A bow is as heavy as its archer can hold steadily. More than the wished weight "
+        "and its ± is a reason to look for a lighter one, not to draw less.",
+        school="Coaching practice",
+        source="Trade convention; a coach's or physician's word goes first.",
+    ),
+)
+
+
+WEIGH = j.Action(label="Weigh the bow", stage="bow", control="scale")
+_POINTS = j.Action(label="Look at the points", stage="bow", control="points")
+
+
+def judge(c: Computed) -> list[j.Finding]:
+    """Return the findings on the bow's weight."""
+    return [
+        *_judge_weight(c),
+        *_judge_points(c),
+        *_judge_groove(c),
+        *_judge_mark(c),
+        *_judge_wish(c),
+    ]
+
+
+def point_line(point: Point) -> Phrase:
+    return phrase(
+        "{weight} with the string at {draw}.",
+        weight=lbf(point.weight.value),
+        draw=mm(point.draw_mm),
+    )
+
+
+def weight_sum(c: Computed) -> tuple[Phrase, ...]:
+    assert c.weight is not None
+    weight = c.weight
+    nearest = sorted(weight.points, key=lambda point: abs(point.draw_mm - weight.at_mm))
+    shown = sorted(nearest[: j.MOST_LINES], key=lambda point: point.draw_mm)
+    lines = j.shortened([point_line(point) for point in shown], len(weight.points))
+    if weight.basis == "mark":
+        lines = tuple(phrase(f"Mark: {line.template}", **line.figures) for line in lines)
+    return (
+        *lines,
+        _likeness_line(c),
+        phrase(
+            "{slope} there; string at the hook at {at}.",
+            slope=lbf_per_in(weight.slope.value, 2 * weight.slope.sd),
+            at=mm(weight.at_mm),
+        ),
+        phrase("Weight there {weight}.", weight=lbf(weight.weight.value, weight.weight.plus_minus)),
+    )
+
+
+def _likeness_line(c: Computed) -> Phrase:
+    """Say which computed bow stands for this one, and what of it is assumed."""
+    shape = c.likeness.shape
+    assumed = [name for name in c.likeness.assumed if name in ("family", "length", "riser")]
+    guess = f" ({' and '.join(assumed)} assumed)" if assumed else ""
+    return phrase(
+        f"Curve of a {{length}} {words(shape.family)}, riser {{riser}}, brace {{brace}}{guess}.",
+        length=mm(shape.bow_length_mm),
+        riser=mm(shape.riser_length_mm),
+        brace=mm(shape.brace_height_mm),
+    )
+
+
+def _judge_weight(c: Computed) -> list[j.Finding]:
+    if c.weight is None or not c.weight_is_own:
+        return []
+    figures = {
+        "weight": lbf(c.weight.weight.value, c.weight.weight.plus_minus),
+        "at": mm(c.weight.at_mm),
+        "beyond": mm(c.weight.beyond_mm),
+    }
+    count = len(c.weight.points)
+    severity: j.Severity = "watch"
+    finding, rule, text = (
+        "weight-weighed",
+        "weight-weighed",
+        f"{{weight}} at your draw, from {count} weighed point{'s' * (count > 1)}.",
+    )
+    if c.weight.basis == "mark":
+        finding = rule = "weight-from-mark"
+        text = (
+            "{weight} at your draw is worked out from the mark. Weigh it with the string at {at}."
+        )
+    elif c.weight.beyond_mm > FAR_BEYOND_POINTS_MM:
+        finding = "weight-beyond-points"
+        text = "{weight} is read {beyond} outside the weighed points. Weigh once at {at}."
+    else:
+        severity = "good"
+    return [
+        j.Finding(
+            id=finding,
+            stage="bow",
+            severity=severity,
+            sentence=phrase(text, **figures),
+            sum=weight_sum(c),
+            rule=rule,
+            action=None if severity == "good" else WEIGH,
+        )
+    ]
+
+
+def _judge_points(c: Computed) -> list[j.Finding]:
+    """Name weighed points at rest, that fall with draw, or that stand off the curve."""
+    if c.weight is None or c.weight.basis != "weighed":
+        return []
+    at_rest = [_at_rest(point, c) for point in c.weight.unusable[:1]]
+    points = c.weight.points
+    for lower, upper in pairwise(points):
+        drop = lower.weight.value - upper.weight.value
+        if upper.draw_mm - lower.draw_mm > MM_PER_IN / 4 and drop > 0:
+            worst = c.weight.left_out or upper
+            return [*at_rest, _misread(worst, c, (point_line(lower), point_line(upper)))]
+    off = off_curve(c.weight)
+    if off is None:
+        return at_rest
+    expected = c.weight.at(off.draw_mm)
+    others = (
+        "The others expect {expected}; it is left out of the curve."
+        if off is c.weight.left_out
+        else "The curve through all of them gives {expected}."
+    )
+    line = phrase(others, expected=lbf(expected.value, expected.plus_minus))
+    return [*at_rest, _misread(off, c, (point_line(off), line))]
+
+
+def _at_rest(point: Point, c: Computed) -> j.Finding:
+    brace = mm(c.likeness.curve.first_mm + TRADE_OFFSET_MM)
+    draw = mm(point.draw_mm)
+    return j.Finding(
+        id="weighed-at-rest",
+        stage="bow",
+        severity="mend",
+        sentence=phrase(
+            "{weight} at {draw} cannot be: the string rests at {brace}. Check the draw and where "
+            "it was measured from, then take it back.",
+            weight=lbf(point.weight.value),
+            draw=draw,
+            brace=brace,
+        ),
+        sum=(phrase("Brace and 1¾ in make {brace}, the string at rest.", brace=brace),),
+        rule="weight-weighed",
+        action=_POINTS,
+    )
+
+
+def _misread(point: Point, c: Computed, lines: tuple[Phrase, ...]) -> j.Finding:
+    return j.Finding(
+        id="weighed-point-off",
+        stage="bow",
+        severity="mend",
+        sentence=phrase(
+            "{weight} at {draw} does not go with the other weighed points"
+            + (" and is left out" if c.weight and point is c.weight.left_out else "")
+            + ". Weigh it again, or take it back.",
+            weight=lbf(point.weight.value),
+            draw=mm(point.draw_mm),
+        ),
+        sum=lines,
+        rule="weight-weighed",
+        action=_POINTS,
+    )
+
+
+def _judge_groove(c: Computed) -> list[j.Finding]:
+    """Say what weighing at the groove hides, when that is how it was done at the archer's draw."""
+    if c.weight is None or c.draw is None or not c.weight_is_own:
+        return []
+    groove = [
+        point
+        for point in c.weight.points
+        if isinstance(point.recorded.reading, BowWeighed)
+        and point.recorded.reading.string_at == "groove"
+    ]
+    light = c.weight.weight.value - c.weight.curve_at(c.draw.length.value)
+    if not groove or light < GROOVE_WORTH_SAYING_LBF:
+        return []
+    figures = {
+        "hook": mm(c.hook.value, c.hook.plus_minus),
+        "light": lbf(light),
+        "draw": mm(c.draw.length.value),
+        "at": mm(c.weight.at_mm),
+        "slope": lbf_per_in(c.weight.slope.value),
+    }
+    count = len(groove)
+    return [
+        j.Finding(
+            id="groove-or-hook",
+            stage="bow",
+            severity="good",
+            sentence=phrase(
+                f"{count} point{'s' * (count > 1)} read at the groove: your hook holds the string "
+                "{hook} further back, {light} more than the groove's draw mark says.",
+                **figures,
+            ),
+            sum=(
+                phrase("Groove {draw} and hook {hook} make {at}.", **figures),
+                phrase("{hook} at {slope} is {light}.", **figures),
+            ),
+            rule="groove-or-hook",
+        )
+    ]
+
+
+def _judge_mark(c: Computed) -> list[j.Finding]:
+    """Compare the scale with the mark, where both are there."""
+    if c.weight is None or c.weight.basis != "weighed" or c.weight.mark is None:
+        return []
+    mark = c.weight.mark
+    scale = c.weight.at(mark.draw_mm)
+    gap = scale.value - mark.weight.value
+    if abs(gap) <= max(2 * scale.sd, 1.0):
+        return []
+    side = "over" if gap > 0 else "under"
+    return [
+        j.Finding(
+            id="mark-differs",
+            stage="bow",
+            severity="watch",
+            sentence=phrase(
+                f"The scale says {{gap}} {side} the mark of {{mark}} at {{draw}}. The scale "
+                "is believed.",
+                gap=lbf(abs(gap)),
+                mark=lbf(mark.weight.value),
+                draw=mm(mark.draw_mm),
+            ),
+            sum=(*weight_sum(c), phrase("At the mark's draw {scale}.", scale=weight_figure(scale))),
+            rule="weight-weighed",
+        )
+    ]
+
+
+def weight_figure(weight: Estimate) -> Figure:
+    return lbf(weight.value, weight.plus_minus)
+
+
+def _judge_wish(c: Computed) -> list[j.Finding]:
+    wished = c.setup.archer.wished_weight
+    if wished is None or c.weight is None or c.at_hook is None:
+        return []
+    hold = wished.reading.draw_weight_lbf
+    mark = mark_to_ask_for(hold, c.at_hook, c.likeness)
+    gap = c.weight.weight.value - hold
+    ask = lbf(mark.value, mark.plus_minus)
+    lines = (
+        phrase("String at the hook at {at}.", at=mm(c.at_hook.value, c.at_hook.plus_minus)),
+        phrase(
+            f"A {words(c.likeness.shape.family)} holds {{share}} of that at {{marked}}: "
+            "{hold} × {share} = {mark}.",
+            hold=lbf(hold),
+            share=percent(mark.value / hold),
+            marked=mm(MARKED_DRAW_MM),
+            mark=ask,
+        ),
+    )
+    if abs(gap) <= max(c.weight.weight.plus_minus, 1.0):
+        return [
+            j.Finding(
+                id="wished-weight",
+                stage="bow",
+                severity="good",
+                sentence=phrase("This bow holds the {hold} you wish for.", hold=lbf(hold)),
+                sum=lines,
+                rule="wished-weight",
+            )
+        ]
+    side = "more" if gap > 0 else "less"
+    return [
+        j.Finding(
+            id="wished-weight",
+            stage="bow",
+            severity="watch",
+            sentence=phrase(
+                f"At your draw this bow holds {{gap}} {side} than the {{hold}} you wish for. "
+                "Look for a bow marked about {mark} at {marked}.",
+                gap=lbf(abs(gap)),
+                hold=lbf(hold),
+                mark=ask,
+                marked=mm(MARKED_DRAW_MM),
+            ),
+            sum=lines,
+            rule="mark-to-ask",
+            action=j.Action(label="Change the wished weight", stage="bow", control="wish"),
+        )
+    ]

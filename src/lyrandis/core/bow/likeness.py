@@ -1,0 +1,92 @@
+"""What a bow is taken to be: a typical bow of its family with its own lengths and brace height.
+
+Lengths in mm. What nobody has told is assumed and named; what cannot be is refused with a reason,
+and the family's usual bow stands in for it, so that the weight is never lost to a slip.
+"""
+
+from dataclasses import dataclass
+
+from lyrandis.core.archer.draw import BACK_DEPTH_IN, grip_depth
+from lyrandis.core.bow.families import FAMILIES
+from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
+from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.entries import Family
+from lyrandis.core.errors import DomainError
+from lyrandis.core.setup import Setup
+
+ASSUMED_FAMILY: Family = "reflex_deflex_longbow"
+"""The middle of the families in weight per inch and stack."""
+
+
+@dataclass(frozen=True)
+class Likeness:
+    """The computed bow that stands for the archer's."""
+
+    curve: DrawCurve
+    assumed: tuple[str, ...]
+    """Which of family, length, riser and brace nobody has told."""
+    refused: DomainError | None = None
+    """Why what was told cannot be computed; the family's usual bow then stands in."""
+
+    @property
+    def shape(self) -> BowShape:
+        return self.curve.shape
+
+    @property
+    def known(self) -> bool:
+        """True when family and length are told and can be computed."""
+        return self.refused is None and not {"family", "length"} & set(self.assumed)
+
+
+def brace_to_pivot(setup: Setup) -> float | None:
+    """Return the brace height to the pivot [mm], or None when none is recorded."""
+    if setup.brace_height is None:
+        return None
+    height = setup.brace_height.reading.brace_height_mm
+    if setup.brace_height.reading.datum == "back":
+        height -= grip_depth(setup.bow.back_depth, BACK_DEPTH_IN).value
+    return height
+
+
+def usual_shape(family: Family) -> BowShape:
+    """Return the family's usual bow.
+
+    >>> usual_shape("selfbow").bow_length_mm / 25.4
+    66.0
+    """
+    usual = FAMILIES[family]
+    return BowShape(
+        family,
+        usual.usual_length_in * MM_PER_IN,
+        usual.riser_in * MM_PER_IN,
+        usual.brace_in * MM_PER_IN,
+    )
+
+
+def likeness_of(setup: Setup) -> Likeness:
+    """Return the computed bow that stands for the one on the rig."""
+    bow, assumed = setup.bow, []
+    if bow.family is None:
+        assumed.append("family")
+    family = bow.family.reading.family if bow.family else ASSUMED_FAMILY
+    usual = usual_shape(family)
+    length, riser, brace = usual.bow_length_mm, usual.riser_length_mm, usual.brace_height_mm
+    if bow.length is None:
+        assumed.append("length")
+    else:
+        length = bow.length.reading.bow_length_mm
+    if bow.riser_length is None:
+        assumed.append("riser")
+    else:
+        riser = bow.riser_length.reading.riser_length_mm
+    own_brace = brace_to_pivot(setup)
+    if own_brace is not None:
+        brace = own_brace
+    else:
+        assumed.append("brace")
+        if bow.brace_range is not None:
+            brace = (bow.brace_range.reading.low_mm + bow.brace_range.reading.high_mm) / 2
+    try:
+        return Likeness(draw_curve(BowShape(family, length, riser, brace)), tuple(assumed))
+    except DomainError as refused:
+        return Likeness(draw_curve(usual), tuple(assumed), refused)

@@ -1,0 +1,109 @@
+"""Schools of choosing a bow's length: what each asks for, in inches. Conventions, named as such.
+
+The first three are rules of thumb of the trade, put into numbers by Lyrandis; the fourth, the stack
+margin, is computed for the kind of bow and is the one Lyrandis prefers.
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from lyrandis.core.entries import Family, Hold, Purpose
+
+School = Literal["ladder", "limb_first", "range", "stack_margin"]
+Limbs = Literal["short", "medium", "long"]
+
+LADDER_OVER_DRAW_IN = 40.0
+"""Ladder by draw: 68 in of target recurve for a 28 in draw, a 2 in step for each 2 in of draw."""
+LADDER_FAMILIES: frozenset[Family] = frozenset({"target_recurve"})
+
+TAKEDOWN_FAMILIES: frozenset[Family] = frozenset({"hunting_recurve", "target_recurve"})
+SHORT_LIMBS_TO_IN, MEDIUM_LIMBS_TO_IN = 27.0, 29.0
+"""Limb first: short limbs for draws up to 27 in, medium up to 29 in, long beyond."""
+LIMBS_OVER_RISER_IN: dict[Limbs, float] = {"short": 41, "medium": 43, "long": 45}
+"""A 25 in riser with medium limbs makes 68 in, one of 17 in makes 60 in."""
+RISERS_IN: tuple[float, ...] = (15, 17, 19, 21, 23, 25)
+RISER_FOR_IN: dict[Purpose | None, tuple[float, float]] = {
+    "hunting": (15, 17), "woods": (15, 19), "backyard": (17, 21), None: (17, 21),
+    "field": (19, 25), "indoor": (23, 25), "distance": (21, 25),
+}  # fmt: skip
+"""Limb first, then riser by purpose."""
+
+RANGE_AT_28_IN: dict[Family, tuple[float, float]] = {
+    "selfbow": (64, 70), "straight_longbow": (66, 70), "reflex_deflex_longbow": (58, 66),
+    "hunting_recurve": (56, 64), "target_recurve": (66, 70), "short_rigid_tip": (50, 58),
+    "long_rigid_tip": (50, 58), "large_rigid_tip": (54, 62),
+}  # fmt: skip
+RANGE_PER_DRAW = 1.5
+"""Range by draw: a band of lengths at 28 in, 1 1/2 in longer per inch of draw."""
+SHORT_END: frozenset[Purpose] = frozenset({"hunting", "woods"})
+LONG_END: frozenset[Purpose] = frozenset({"field", "indoor", "distance"})
+
+MARGIN_IN: dict[Purpose | None, tuple[float, float]] = {
+    "hunting": (-0.5, 2.0), "woods": (0.0, 2.5), "backyard": (0.5, 3.0), None: (0.5, 3.0),
+    "field": (1.5, 4.0), "indoor": (1.5, 4.0), "distance": (1.0, 3.5),
+}  # fmt: skip
+"""Stack margin wanted, least and most: a hunter takes the last half inch stacking for a shorter
+bow, a course or target archer wants 1 1/2 in or more in hand; far more is length without use."""
+PINCH_DEG: dict[Hold | None, float | None] = {
+    "three_under": 120.0, "split": 112.0, "thumb": None, None: 112.0,
+}  # fmt: skip
+"""Finger angle under which the string pinches: three under most of all, a thumb ring not at all."""
+
+
+@dataclass(frozen=True)
+class Asked:
+    """Lengths a school asks for [in]."""
+
+    low: float
+    high: float
+
+
+def ladder(family: Family, draw_in: float) -> Asked | None:
+    """Return the rung for a draw, or None for bows the ladder does not speak of.
+
+    >>> ladder("target_recurve", 28.4)
+    Asked(low=68.0, high=68.0)
+    """
+    if family not in LADDER_FAMILIES:
+        return None
+    rung = 2.0 * round((draw_in + LADDER_OVER_DRAW_IN) / 2)
+    return Asked(rung, rung)
+
+
+def limbs_for(draw_in: float) -> Limbs:
+    """Return the limbs the limb-first school gives a draw."""
+    if draw_in <= SHORT_LIMBS_TO_IN:
+        return "short"
+    return "medium" if draw_in <= MEDIUM_LIMBS_TO_IN else "long"
+
+
+def riser_for(family: Family, purpose: Purpose | None) -> Asked:
+    """Return the risers the limb-first school gives a purpose; a target bow keeps to 23 and 25."""
+    low, high = RISER_FOR_IN[purpose]
+    return Asked(23, 25) if family == "target_recurve" else Asked(low, high)
+
+
+def limb_first(family: Family, draw_in: float, purpose: Purpose | None) -> Asked | None:
+    """Return the lengths of limb first, then riser; None for bows made in one piece.
+
+    >>> limb_first("hunting_recurve", 28.0, "hunting")
+    Asked(low=58, high=60)
+    """
+    if family not in TAKEDOWN_FAMILIES:
+        return None
+    beyond = LIMBS_OVER_RISER_IN[limbs_for(draw_in)]
+    riser = riser_for(family, purpose)
+    return Asked(riser.low + beyond, riser.high + beyond)
+
+
+def range_by_draw(family: Family, draw_in: float, purpose: Purpose | None) -> Asked:
+    """Return the end of the family's band that suits the purpose.
+
+    >>> range_by_draw("hunting_recurve", 28.0, "hunting")
+    Asked(low=56.0, high=60.0)
+    """
+    low, high = (end + RANGE_PER_DRAW * (draw_in - 28) for end in RANGE_AT_28_IN[family])
+    middle = (low + high) / 2
+    if purpose in SHORT_END:
+        return Asked(low, middle)
+    return Asked(middle, high) if purpose in LONG_END else Asked(low, high)

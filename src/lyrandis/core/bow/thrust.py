@@ -1,0 +1,254 @@
+"""What the bow gives: stored energy, how arrow and bow share it, and what a chronograph says.
+
+Masses in grains, energies in joules, speeds in m/s, draws in mm. v = sqrt(2 R / (m + K)) with
+R = E (1 - h), the energy that comes back, and K, the bow's virtual mass. Both start from the
+mechanics with their doubt and are drawn to the archer's own chronograph readings.
+"""
+
+import math
+from dataclasses import dataclass, replace
+
+from lyrandis.core import entries as e
+from lyrandis.core.archer.draw import Estimate
+from lyrandis.core.bow.likeness import Likeness
+from lyrandis.core.bow.moving_mass import moving_mass
+from lyrandis.core.bow.weight import DrawWeight
+from lyrandis.core.constants import (
+    GRAINS_PER_GRAM,
+    JOULES_PER_LBF_MM,
+    MARKED_DRAW_MM,
+    MM_PER_IN,
+    TRADE_OFFSET_MM,
+)
+from lyrandis.core.setup import Recorded
+
+HYSTERESIS = 0.06
+"""Assumption: share of the stored energy lost in string and limbs as heat."""
+RETURNED_SD = 0.05
+"""One standard deviation of an uncalibrated E (1 - h): with K, speed is good to 5 % as a rule."""
+VIRTUAL_MASS_SD = 0.075
+"""One standard deviation of an uncalibrated virtual mass, as a share (within 15 % as a rule)."""
+UNKNOWN_WIDENS = 2.0
+"""Where family or length is not told, both are this much less sure."""
+CHRONOGRAPH_SD = 0.012
+"""Assumption: one chronograph reading, the archer's own repeat in it, as a share of speed."""
+TOLD_SPEED_SD = 0.04
+"""Assumption: a speed from hearsay."""
+SPEED_OFF = 3.5
+"""A reading this many standard deviations off what bow and other readings allow is named."""
+KG_PER_GRAIN = 1 / GRAINS_PER_GRAM / 1000
+FLOOR_SHARE = 4.2
+"""Arrow floor over virtual mass: 81 % of what comes back leaves with the arrow (4.2/5.2)."""
+FLOOR_SD_GPP = 0.5
+"""A computed floor is indicative to one grain per pound either way."""
+USUAL_WEIGHT_LBF = 45.0
+"""Assumption: a usual bow, where no weight is known yet."""
+
+
+@dataclass(frozen=True)
+class Thrust:
+    """What the bow gives at full draw, with the doubt of ln R and ln K."""
+
+    stored_j: Estimate
+    returned_j: float
+    virtual_mass_gr: float
+    returned_sd: float
+    virtual_mass_sd: float
+    correlation: float = 0.0
+
+    def speed(self, arrow_gr: float) -> float:
+        """Return the arrow's speed [m/s]: sqrt(2 R/(m + K)).
+
+        >>> bow = Thrust(Estimate(53.9, 0.0), 53.9 * 0.94, 113.0, 0.0, 0.0)
+        >>> round(bow.speed(423.0), 1)
+        54.0
+        """
+        return math.sqrt(2 * self.returned_j / ((arrow_gr + self.virtual_mass_gr) * KG_PER_GRAIN))
+
+    def speed_estimate(self, arrow_gr: float) -> Estimate:
+        """Return the arrow's speed with its sd [m/s], first order in ln R and ln K."""
+        return Estimate(self.speed(arrow_gr), self.speed(arrow_gr) * self._speed_share(arrow_gr))
+
+    def _speed_share(self, arrow_gr: float) -> float:
+        share = self.virtual_mass_gr / (arrow_gr + self.virtual_mass_gr)
+        a, b = self.returned_sd / 2, -share * self.virtual_mass_sd / 2
+        return math.sqrt(max(a * a + b * b + 2 * self.correlation * a * b, 0.0))
+
+    def arrow_energy(self, arrow_gr: float) -> float:
+        """Return the arrow's kinetic energy [J]: R m/(m + K)."""
+        return self.returned_j * arrow_gr / (arrow_gr + self.virtual_mass_gr)
+
+    def efficiency(self, arrow_gr: float) -> float:
+        """Return the share of the stored energy that leaves with the arrow."""
+        return self.arrow_energy(arrow_gr) / self.stored_j.value
+
+    def left_behind(self, arrow_gr: float) -> float:
+        """Return the energy left in bow, string and hand [J]: E - m v^2/2."""
+        return self.stored_j.value - self.arrow_energy(arrow_gr)
+
+    @property
+    def floor_gr(self) -> Estimate:
+        """The lightest arrow that still takes 81 % of what comes back: 4.2 K."""
+        mass = FLOOR_SHARE * self.virtual_mass_gr
+        return Estimate(mass, mass * self.virtual_mass_sd)
+
+
+@dataclass(frozen=True)
+class Clocked:
+    """One chronograph reading beside what the mechanics expected and what the fit says."""
+
+    recorded: Recorded[e.ArrowSpeed]
+    mass_gr: float
+    before: Estimate
+    """Speed by the mechanics alone."""
+    fitted: float
+    impossible: bool
+    """It would carry more energy than the bow stores."""
+    off: bool
+    """It does not go with bow and other readings."""
+
+
+@dataclass(frozen=True)
+class Calibration:
+    """Thrust before and after the archer's chronograph readings."""
+
+    before: Thrust
+    after: Thrust
+    readings: tuple[Clocked, ...]
+
+    @property
+    def used(self) -> tuple[Clocked, ...]:
+        return tuple(reading for reading in self.readings if not reading.impossible)
+
+
+def thrust_of(weight: DrawWeight, at: Estimate, string_gr: float | None) -> Thrust:
+    """Return what the bow gives with the string drawn to `at` (trade datum, at the hook).
+
+    E is the area under the fitted curve from brace; K from the moving masses of its shape.
+    """
+    pivot = at.value - TRADE_OFFSET_MM
+    energy = weight.fitted.integral().at(pivot) * JOULES_PER_LBF_MM
+    likeness = weight.likeness
+    root_stiffness = weight.weight.value / likeness.curve.force.at(pivot)
+    widens = 1.0 if likeness.known else UNKNOWN_WIDENS
+    doubt = _energy_doubt(weight, at, energy)
+    return Thrust(
+        stored_j=Estimate(energy, energy * doubt),
+        returned_j=energy * (1 - HYSTERESIS),
+        virtual_mass_gr=moving_mass(likeness.shape).virtual_mass(pivot, root_stiffness, string_gr),
+        returned_sd=math.hypot(doubt, RETURNED_SD * widens),
+        virtual_mass_sd=VIRTUAL_MASS_SD * widens,
+    )
+
+
+def floor_per_pound(
+    weight: DrawWeight | None, thrust: Thrust | None, likeness: Likeness
+) -> Estimate:
+    """Return the computed floor [gr/lbf]: 4.2 K over the weight at full draw.
+
+    Before a weight is known, that of a usual bow of the kind, 45 lb at 28 in.
+    """
+    sd = FLOOR_SD_GPP * (1.0 if likeness.known else 1.5)
+    if weight is not None and thrust is not None:
+        return Estimate(thrust.floor_gr.value / weight.weight.value, sd)
+    pivot = MARKED_DRAW_MM - TRADE_OFFSET_MM
+    stiffness = USUAL_WEIGHT_LBF / likeness.curve.force.at(pivot)
+    mass = moving_mass(likeness.shape).virtual_mass(pivot, stiffness, None)
+    return Estimate(FLOOR_SHARE * mass / USUAL_WEIGHT_LBF, sd)
+
+
+def _energy_doubt(weight: DrawWeight, at: Estimate, energy: float) -> float:
+    """Return the sd of ln E from the fit's level and tilt and from the draw itself.
+
+    d ln E / d level = 1; d ln E / d tilt is the work-weighed mean distance from the fit's centre.
+    """
+    fitted, pivot = weight.fitted, at.value - TRADE_OFFSET_MM
+    centre = weight.fit.centre_mm - TRADE_OFFSET_MM
+    work = moved = 0.0
+    for x, force in zip(fitted.x, fitted.y, strict=True):
+        if x <= pivot:
+            work += force
+            moved += force * (x - centre) / MM_PER_IN
+    mean = moved / work if work else 0.0
+    fit = weight.fit
+    variance = fit.level.sd**2 + 2 * fit.covariance * mean + (fit.tilt.sd * mean) ** 2
+    drawn = fitted.at(pivot) * JOULES_PER_LBF_MM * at.sd / energy
+    return math.hypot(math.sqrt(max(variance, 0.0)), drawn)
+
+
+def calibrate(
+    thrust: Thrust, readings: tuple[Recorded[e.ArrowSpeed], ...], usual_gr: float | None
+) -> Calibration | None:
+    """Draw R and K to chronograph readings; None when there is none to use.
+
+    MAP of (ln R, ln K) under the mechanics' doubt, by Gauss-Newton on
+    ln v = (ln 2R - ln(m + K))/2. `usual_gr` stands in for a reading without a mass of its own.
+    A reading that carries more than the stored energy and its doubt is set aside.
+    """
+    clocked = []
+    for recorded in readings:
+        mass = recorded.reading.arrow_mass_gr or usual_gr
+        if mass is None:
+            continue
+        before = thrust.speed_estimate(mass)
+        carried = mass * KG_PER_GRAIN * recorded.reading.speed_mps**2 / 2
+        most = thrust.stored_j.value + 2 * thrust.stored_j.sd
+        clocked.append(
+            Clocked(recorded, mass, before, before.value, impossible=carried > most, off=False)
+        )
+    if not clocked:
+        return None
+    after = _drawn_to(thrust, [reading for reading in clocked if not reading.impossible])
+    return Calibration(
+        before=thrust,
+        after=after,
+        readings=tuple(_beside(thrust, after, reading) for reading in clocked),
+    )
+
+
+def _speed_sd(reading: Clocked) -> float:
+    hearsay = reading.recorded.source in ("told", "estimated")
+    return TOLD_SPEED_SD if hearsay else CHRONOGRAPH_SD
+
+
+def _beside(before: Thrust, after: Thrust, reading: Clocked) -> Clocked:
+    fitted = after.speed(reading.mass_gr)
+    gap = math.log(reading.recorded.reading.speed_mps / before.speed(reading.mass_gr))
+    expected = reading.before.sd / reading.before.value
+    off = abs(gap) > SPEED_OFF * math.hypot(expected, _speed_sd(reading))
+    return replace(reading, fitted=fitted, off=off and not reading.impossible)
+
+
+def _drawn_to(thrust: Thrust, readings: list[Clocked]) -> Thrust:
+    ln_r, ln_k = math.log(thrust.returned_j), math.log(thrust.virtual_mass_gr)
+    prior_r, prior_k = 1 / thrust.returned_sd**2, 1 / thrust.virtual_mass_sd**2
+    r, k = ln_r, ln_k
+    a, b, c = prior_r, 0.0, prior_k
+    for _ in range(8):
+        mass_k = math.exp(k)
+        a, b, c = prior_r, 0.0, prior_k
+        gr, gk = prior_r * (ln_r - r), prior_k * (ln_k - k)
+        for reading in readings:
+            weight = 1 / _speed_sd(reading) ** 2
+            total = reading.mass_gr + mass_k
+            expected = (math.log(2) + r - math.log(total * KG_PER_GRAIN)) / 2
+            gap = math.log(reading.recorded.reading.speed_mps) - expected
+            dr, dk = 0.5, -mass_k / total / 2
+            a += weight * dr * dr
+            b += weight * dr * dk
+            c += weight * dk * dk
+            gr += weight * dr * gap
+            gk += weight * dk * gap
+        determinant = a * c - b * b
+        r += (c * gr - b * gk) / determinant
+        k += (a * gk - b * gr) / determinant
+    determinant = a * c - b * b
+    sd_r, sd_k = math.sqrt(c / determinant), math.sqrt(a / determinant)
+    return replace(
+        thrust,
+        returned_j=math.exp(r),
+        virtual_mass_gr=math.exp(k),
+        returned_sd=sd_r,
+        virtual_mass_sd=sd_k,
+        correlation=-b / determinant / (sd_r * sd_k),
+    )
