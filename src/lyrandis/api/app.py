@@ -18,13 +18,20 @@ from starlette.types import Receive, Scope, Send
 from lyrandis import __version__
 from lyrandis.api import problems
 from lyrandis.api.gate import Gate
-from lyrandis.api.routers import demo, entries, judging, rigs, subjects
+from lyrandis.api.routers import choosing, demo, entries, judging, rigs, subjects
 from lyrandis.demo.scenario import drafts
 from lyrandis.store.bench import Bench
 from lyrandis.store.database import open_database
 
 STATIC = Path(__file__).resolve().parent.parent / "static"
-_ROUTERS = (rigs.router, entries.router, judging.router, subjects.router, demo.router)
+_ROUTERS = (
+    rigs.router,
+    choosing.router,
+    entries.router,
+    judging.router,
+    subjects.router,
+    demo.router,
+)
 
 
 def _now() -> datetime:

@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
 from lyrandis.core.arrow.mass import STOP_BELOW_FLOOR_GPP
+from lyrandis.core.bow.condition import Condition, condition_of
 from lyrandis.core.bow.drawing import (
     BenchDrawing,
     KneeDrawing,
@@ -104,6 +105,7 @@ class Drawings(_Drawing):
     bench: BenchDrawing
     weight: WeightDrawing | None
     knee: KneeDrawing | None
+    condition: Condition
     floor: FloorDrawing
     arrow: ArrowDrawing
 
@@ -115,6 +117,7 @@ def draw_all(c: Computed) -> Drawings:
         bench=bench_drawing(c),
         weight=weight_drawing(c),
         knee=knee_drawing(c),
+        condition=condition_of(c),
         floor=_floor(c),
         arrow=_arrow(c),
     )

@@ -14,6 +14,7 @@
   const KEYS = [
     ['1 2 3', 'Archer, Bow, Arrow'],
     ['9', 'Logbook'],
+    ['d', 'draw the bow'],
     ['j', 'jot line'],
     ['Ctrl Z', 'take back what was recorded last'],
     ['u', 'units'],

@@ -23,9 +23,13 @@
         {#if value.figure}
           {@const said = figureParts(value.figure)}
           <dd>
-            <span class="figure block whitespace-nowrap">{said.number} {said.unit}</span>
+            <span class="figure block whitespace-nowrap"
+              >{said.number}{said.unit === '°' ? '' : ' '}{said.unit}</span
+            >
             <span class="label whitespace-nowrap">
-              {said.plusMinus ? `± ${said.plusMinus}, ` : ''}{ORIGINS[value.origin ?? ''] ?? ''}
+              {[said.plusMinus ? `± ${said.plusMinus}` : null, ORIGINS[value.origin ?? '']]
+                .filter(Boolean)
+                .join(', ')}
             </span>
           </dd>
         {:else}

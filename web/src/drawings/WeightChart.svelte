@@ -3,7 +3,7 @@
   import { area, line } from 'd3-shape';
   import type { components } from '../lib/api.gen';
   import { figure, preferences } from '../lib/preferences.svelte';
-  import { lbf, mm } from '../lib/units';
+  import { joules, lbf, mm } from '../lib/units';
   import { lengthTicks, lengthUnit, weightTicks, weightUnit } from './axis';
 
   type Drawing = components['schemas']['WeightDrawing'];
@@ -12,8 +12,8 @@
 
   let width = $state(720);
   const W = $derived(Math.max(width, 300));
-  const H = 300;
-  const PLOT = { left: 40, right: 12, top: 26, bottom: 40 };
+  const H = 290;
+  const PLOT = { left: 34, right: 8, top: 34, bottom: 40 };
 
   const first = $derived(drawing.line[0]?.draw_mm ?? 0);
   const last = $derived(drawing.line.at(-1)?.draw_mm ?? 1);
@@ -34,10 +34,29 @@
     )(drawing.line),
   );
   const own = $derived(drawing.own_mm ?? null);
+  /** The work stored: what lies under the curve up to the archer's hook. */
+  const stored = $derived(
+    own === null || weight === null
+      ? null
+      : area<[number, number]>(
+          (s) => x(s[0]),
+          () => y(0),
+          (s) => y(s[1]),
+        )([
+          ...drawing.line
+            .filter((s) => s.draw_mm < own)
+            .map((s): [number, number] => [s.draw_mm, s.weight_lbf]),
+          [own, weight],
+        ]),
+  );
+  const onset = $derived(
+    drawing.onset_mm != null && drawing.onset_mm < last ? drawing.onset_mm : null,
+  );
   const limit = $derived(
     drawing.limit_mm != null && drawing.limit_mm < last ? drawing.limit_mm : null,
   );
-  const ownLeft = $derived(own !== null && x(own) > W - 190);
+  const ownLeft = $derived(own !== null && x(own) > W - 130);
+  const points = $derived(drawing.points.filter((point) => !point.is_mark));
 </script>
 
 <figure bind:clientWidth={width}>
@@ -88,25 +107,42 @@
       y2={H - PLOT.bottom}
       stroke="var(--line)"
     />
-    <text x="0" y="12" class="soft">{weightUnit(preferences.units)} on the scale</text>
+    <text x="0" y="12" class="soft">{weightUnit(preferences.units)}</text>
     <text x={W - PLOT.right} y={H - 6} text-anchor="end" class="soft">
-      string at the hook, {lengthUnit(preferences.units)}, pivot + 1¾
+      string at the hook, {lengthUnit(preferences.units)}
     </text>
 
-    {#if limit !== null}
+    {#if stored}
+      <path d={stored} fill="var(--wood)" opacity="0.3" />
+      {#if drawing.stored_j != null && own !== null}
+        <text x={x(first + 0.62 * (own - first))} y={y(0) - 12} text-anchor="middle" class="soft">
+          {figure(joules(drawing.stored_j))} stored
+        </text>
+      {/if}
+    {/if}
+    {#if onset !== null}
       <rect
-        x={x(limit)}
+        x={x(onset)}
         y={PLOT.top}
-        width={W - PLOT.right - x(limit)}
+        width={W - PLOT.right - x(onset)}
         height={H - PLOT.bottom - PLOT.top}
         fill="url(#hatch)"
+        opacity="0.7"
       />
-      <text
-        x={x(limit) + 4}
-        y={PLOT.top - 6}
-        class="red"
-        text-anchor={x(limit) > W - 150 ? 'end' : 'start'}
-      >
+      <text x={W - PLOT.right} y={PLOT.top - 6} class="red" text-anchor="end">
+        stack from {figure(mm(onset))}
+      </text>
+    {/if}
+    {#if limit !== null}
+      <line
+        x1={x(limit)}
+        x2={x(limit)}
+        y1={PLOT.top + 4}
+        y2={H - PLOT.bottom}
+        stroke="var(--red)"
+        stroke-width="1.6"
+      />
+      <text x={x(limit) - 4} y={PLOT.top + 14} class="red" text-anchor="end">
         maker's limit {figure(mm(limit))}
       </text>
     {/if}
@@ -123,15 +159,15 @@
       <circle cx={x(own)} cy={y(weight)} r="4" fill="var(--ink)" />
       <text
         x={x(own) + (ownLeft ? -10 : 10)}
-        y={H - PLOT.bottom - 30}
+        y={y(weight * 0.4) + 16}
         text-anchor={ownLeft ? 'end' : 'start'}
         class="soft"
       >
-        your hook at {figure(mm(own))}
+        at {figure(mm(own))}
       </text>
       <text
         x={x(own) + (ownLeft ? -10 : 10)}
-        y={H - PLOT.bottom - 12}
+        y={y(weight * 0.4)}
         text-anchor={ownLeft ? 'end' : 'start'}
         class="main"
       >
@@ -149,8 +185,12 @@
         mark
       </text>
     {/each}
-    {#each drawing.points.filter((point) => !point.is_mark) as point (point.entry)}
-      <circle cx={x(point.draw_mm)} cy={y(point.weight_lbf)} r="5" class="point" />
+    {#each points as point (point.entry)}
+      {@const [px, py] = [x(Math.max(point.draw_mm, first)), y(point.weight_lbf)]}
+      <circle cx={px} cy={py} r="4.5" class="point" class:out={point.left_out || point.unusable} />
+      {#if point.left_out || point.unusable}
+        <path d="M{px - 7} {py - 7}l14 14m0-14-14 14" stroke="var(--red)" stroke-width="1.6" />
+      {/if}
     {/each}
   </svg>
 </figure>
@@ -165,6 +205,9 @@
   .main {
     font-size: 17px;
     font-weight: 600;
+  }
+  .point.out {
+    stroke-dasharray: 2 2;
   }
   .point {
     fill: var(--paper);

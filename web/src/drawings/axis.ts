@@ -1,6 +1,6 @@
 /** Axes in the archer's units: where ticks stand (in stored units) and what they say. */
 import { ticks } from 'd3-array';
-import { MM_PER_IN, sixteenths, type UnitSet } from '../lib/units';
+import { M_PER_FT, MM_PER_IN, sixteenths, type UnitSet } from '../lib/units';
 
 export interface Tick {
   at: number;
@@ -33,3 +33,23 @@ export function weightTicks(low: number, high: number, count: number, units: Uni
 
 export const lengthUnit = (units: UnitSet): string => (units === 'inch' ? 'in' : 'cm');
 export const weightUnit = (units: UnitSet): string => (units === 'metric' ? 'N' : 'lb');
+
+const GRAINS_PER_GRAM = 15.43235834294143;
+
+export function massTicks(low: number, high: number, count: number, units: UnitSet): Tick[] {
+  const factor = units === 'metric' ? 1 / GRAINS_PER_GRAM : 1;
+  return ticks(low * factor, high * factor, count).map((value) => ({
+    at: value / factor,
+    text: `${value}`,
+  }));
+}
+
+export function speedTicks(low: number, high: number, count: number, units: UnitSet): Tick[] {
+  const factor = units === 'inch' ? 1 / M_PER_FT : 1;
+  return ticks(low * factor, high * factor, count).map((value) => ({
+    at: value / factor,
+    text: `${value}`,
+  }));
+}
+
+export const speedUnit = (units: UnitSet): string => (units === 'inch' ? 'fps' : 'm/s');

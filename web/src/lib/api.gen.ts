@@ -68,6 +68,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig}/choosing-board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Choosing Board
+         * @description Compare bow lengths for the archer of a rig, or for what is asked instead.
+         */
+        get: operations["read_choosing_board"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/entries": {
         parameters: {
             query?: never;
@@ -448,6 +468,24 @@ export interface components {
             arrow_mass_gr?: number | null;
         };
         /**
+         * ArrowSpeed
+         * @description One chronograph reading at full draw; without a mass, of the arrows on the rig.
+         */
+        ArrowSpeed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrow_speed";
+            /**
+             * Speed Mps
+             * @description arrow speed [m/s], 10 to 120
+             */
+            speed_mps: number;
+            /** Arrow Mass Gr */
+            arrow_mass_gr?: number | null;
+        };
+        /**
          * ArrowTick
          * @description One weighed arrow on the mass axis.
          */
@@ -484,6 +522,97 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             next_step: components["schemas"]["NextStep"];
             drawings: components["schemas"]["Drawings"];
+        };
+        /**
+         * BenchDrawing
+         * @description The bow to scale, from brace to the end of its draw.
+         */
+        BenchDrawing: {
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "selfbow" | "straight_longbow" | "reflex_deflex_longbow" | "hunting_recurve" | "target_recurve" | "short_rigid_tip" | "long_rigid_tip" | "large_rigid_tip";
+            /** Bow Length Mm */
+            bow_length_mm: number;
+            /** Riser Length Mm */
+            riser_length_mm: number;
+            /** Brace Height Mm */
+            brace_height_mm: number;
+            /** String Length Mm */
+            string_length_mm: number;
+            /** Assumed */
+            assumed: string[];
+            /** Refused */
+            refused: string | null;
+            /** Rigid Tip */
+            rigid_tip: boolean;
+            /** Unstrung */
+            unstrung: number[][];
+            /** Poses */
+            poses: components["schemas"]["BowPose"][];
+            /**
+             * Ends
+             * @enum {string}
+             */
+            ends: "asked" | "string_angle" | "tip_angle";
+            /** Own Mm */
+            own_mm: number | null;
+            /** Own Plus Minus Mm */
+            own_plus_minus_mm: number | null;
+            /** Felt Mm */
+            felt_mm: number | null;
+            /** Onset Mm */
+            onset_mm: number | null;
+            /** Onset Plus Minus Mm */
+            onset_plus_minus_mm: number;
+            /** Limit Mm */
+            limit_mm: number | null;
+            /** Weight Plus Minus Lbf */
+            weight_plus_minus_lbf: number | null;
+        };
+        /**
+         * BoardRow
+         * @description One bow length, computed at the archer's own draw and wished weight.
+         */
+        BoardRow: {
+            /** Bow Length Mm */
+            bow_length_mm: number;
+            /** Margin Mm */
+            margin_mm?: number | null;
+            /**
+             * Margin Is Least
+             * @default false
+             */
+            margin_is_least: boolean;
+            /**
+             * Outside Family
+             * @default false
+             */
+            outside_family: boolean;
+            /** Finger Angle Deg */
+            finger_angle_deg?: number | null;
+            /**
+             * Pinches
+             * @default false
+             */
+            pinches: boolean;
+            /** Stored J */
+            stored_j?: number | null;
+            /** Speed Mps */
+            speed_mps?: number | null;
+            /** Left J */
+            left_j?: number | null;
+            /** Floor Gpp */
+            floor_gpp?: number | null;
+            /** Mark Lbf */
+            mark_lbf?: number | null;
+            /** Verdicts */
+            verdicts: {
+                [key: string]: "fits" | "near" | "no" | "silent";
+            };
+            /** Missing */
+            missing?: string | null;
         };
         /**
          * BowFamily
@@ -538,6 +667,28 @@ export interface components {
              * @default 711.1999999999999
              */
             draw_length_mm: number;
+        };
+        /**
+         * BowPose
+         * @description The bow at one draw: upper limb from root to tip, and where the string leaves it.
+         */
+        BowPose: {
+            /** Draw Mm */
+            draw_mm: number;
+            /** Limb */
+            limb: number[][];
+            /** Leaves */
+            leaves: number[];
+            /** Finger Angle Deg */
+            finger_angle_deg: number;
+            /** Tip Angle Deg */
+            tip_angle_deg: number;
+            /** Weight Lbf */
+            weight_lbf: number | null;
+            /** Lbf Per In */
+            lbf_per_in: number | null;
+            /** Energy J */
+            energy_j: number | null;
         };
         /**
          * BowWeighed
@@ -627,6 +778,67 @@ export interface components {
             id: string;
             /** Text */
             text: string;
+        };
+        /**
+         * ChoosingBoard
+         * @description Bow lengths for one archer, by kind of bow.
+         */
+        ChoosingBoard: {
+            /** Draw Mm */
+            draw_mm: number;
+            /** At Mm */
+            at_mm: number;
+            /** Hold */
+            hold: ("split" | "three_under" | "thumb") | null;
+            /** Purpose */
+            purpose: ("backyard" | "woods" | "field" | "indoor" | "hunting" | "distance") | null;
+            /** Hold Lbf */
+            hold_lbf: number;
+            /** Grains Per Pound */
+            grains_per_pound: number;
+            /** Least Margin Mm */
+            least_margin_mm: number;
+            /** Most Margin Mm */
+            most_margin_mm: number;
+            /** Pinch Deg */
+            pinch_deg: number | null;
+            /** Families */
+            families: components["schemas"]["FamilyBoard"][];
+        };
+        /**
+         * Combination
+         * @description A riser with limbs, as a take-down is bought.
+         */
+        Combination: {
+            /** Riser Mm */
+            riser_mm: number;
+            /**
+             * Limbs
+             * @enum {string}
+             */
+            limbs: "short" | "medium" | "long";
+            /** Bow Length Mm */
+            bow_length_mm: number;
+            /** Margin Mm */
+            margin_mm: number | null;
+            /** Finger Angle Deg */
+            finger_angle_deg: number | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "near" | "no" | "silent";
+            /** Asked */
+            asked: boolean;
+        };
+        /**
+         * Condition
+         * @description What the bow's condition page shows.
+         */
+        Condition: {
+            /** Items */
+            items: components["schemas"]["InspectedItem"][];
+            limbs: components["schemas"]["LimbMatch"] | null;
         };
         /**
          * DrawDrawing
@@ -756,7 +968,10 @@ export interface components {
          */
         Drawings: {
             draw: components["schemas"]["DrawDrawing"];
+            bench: components["schemas"]["BenchDrawing"];
             weight: components["schemas"]["WeightDrawing"] | null;
+            knee: components["schemas"]["KneeDrawing"] | null;
+            condition: components["schemas"]["Condition"];
             floor: components["schemas"]["FloorDrawing"];
             arrow: components["schemas"]["ArrowDrawing"];
         };
@@ -779,7 +994,7 @@ export interface components {
         Entry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
             /**
              * Happened At
              * Format: date-time
@@ -812,7 +1027,7 @@ export interface components {
         EntryDraft: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -825,6 +1040,30 @@ export interface components {
             id?: string | null;
         };
         /**
+         * FamilyBoard
+         * @description The board for one kind of bow.
+         */
+        FamilyBoard: {
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "selfbow" | "straight_longbow" | "reflex_deflex_longbow" | "hunting_recurve" | "target_recurve" | "short_rigid_tip" | "long_rigid_tip" | "large_rigid_tip";
+            /** Words */
+            words: string;
+            /** Rows */
+            rows: components["schemas"]["BoardRow"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolView"][];
+            /** Combinations */
+            combinations: components["schemas"]["Combination"][];
+            /** Best Mm */
+            best_mm: number | null;
+            summary: components["schemas"]["Phrase"];
+            /** Agree */
+            agree: boolean;
+        };
+        /**
          * Figure
          * @description A number with its unit and, where it is uncertain, its ± (two standard deviations).
          */
@@ -835,7 +1074,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "count";
+            unit: "mm" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count";
             /** Plus Minus */
             plus_minus?: number | null;
         };
@@ -869,7 +1108,7 @@ export interface components {
          */
         FirstReading: {
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
             /** Source */
             source?: ("weighed" | "measured" | "estimated" | "told" | "simulated") | null;
             /** Note */
@@ -1032,6 +1271,51 @@ export interface components {
             hook_depth_mm: number;
         };
         /**
+         * Inspected
+         * @description What was looked at before stringing: good, or failing.
+         */
+        Inspected: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inspected";
+            /**
+             * Good
+             * @default []
+             */
+            good: ("limbs" | "tips" | "finish" | "laminations" | "string" | "string_grooves" | "right_way_up" | "stringer" | "twang")[];
+            /**
+             * Failing
+             * @default []
+             */
+            failing: ("limbs" | "tips" | "finish" | "laminations" | "string" | "string_grooves" | "right_way_up" | "stringer" | "twang")[];
+        };
+        /**
+         * InspectedItem
+         * @description One item of the look-over, as it was last found.
+         */
+        InspectedItem: {
+            /**
+             * Item
+             * @enum {string}
+             */
+            item: "limbs" | "tips" | "finish" | "laminations" | "string" | "string_grooves" | "right_way_up" | "stringer" | "twang";
+            /** Good Words */
+            good_words: string;
+            /** Failing Words */
+            failing_words: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "mend" | "watch";
+            /** Good */
+            good: boolean | null;
+            /** Looked At */
+            looked_at: string | null;
+        };
+        /**
          * JotLine
          * @description A line to read, and where it was typed.
          */
@@ -1059,6 +1343,87 @@ export interface components {
              * @enum {string}
              */
             subject: "archer" | "bow" | "string" | "arrow_set" | "rig";
+        };
+        /**
+         * KneeDrawing
+         * @description Arrow mass across: share of energy to the arrow, speed, energy left in the bow.
+         */
+        KneeDrawing: {
+            /** Weight Lbf */
+            weight_lbf: number;
+            /** Stored J */
+            stored_j: number;
+            /** Samples */
+            samples: components["schemas"]["KneeSample"][];
+            /** Arrow Gr */
+            arrow_gr: number | null;
+            /** Floor Gr */
+            floor_gr: number;
+            /** Floor Plus Minus Gr */
+            floor_plus_minus_gr: number;
+            /** Bowyer Gr */
+            bowyer_gr: number | null;
+            /** Readings */
+            readings: components["schemas"]["SpeedReading"][];
+            /** More */
+            more: number;
+        };
+        /**
+         * KneeSample
+         * @description What an arrow of some mass gets from this bow.
+         */
+        KneeSample: {
+            /** Mass Gr */
+            mass_gr: number;
+            /** Share */
+            share: number;
+            /** Speed Mps */
+            speed_mps: number;
+            /** Speed Plus Minus Mps */
+            speed_plus_minus_mps: number;
+            /** Left J */
+            left_j: number;
+            /** Before Mps */
+            before_mps: number | null;
+        };
+        /**
+         * LimbMatch
+         * @description The limbs as told, and how far apart they are.
+         */
+        LimbMatch: {
+            told: components["schemas"]["LimbPair"];
+            /** Entry */
+            entry: string;
+            /** Share */
+            share: number;
+            /** Apart Ms */
+            apart_ms: number;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "good" | "watch" | "mend" | "stop";
+        };
+        /**
+         * LimbPair
+         * @description How the two limbs of a bow belong together: their marks, lengths, where they come from.
+         */
+        LimbPair: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "limb_pair";
+            /** Pair */
+            pair?: ("matched" | "two_bottoms" | "two_tops" | "two_makers") | null;
+            /** Upper Lbf */
+            upper_lbf?: number | null;
+            /** Lower Lbf */
+            lower_lbf?: number | null;
+            /** Upper Length Mm */
+            upper_length_mm?: number | null;
+            /** Lower Length Mm */
+            lower_length_mm?: number | null;
         };
         /**
          * Named
@@ -1115,7 +1480,7 @@ export interface components {
             subject_name: string | null;
             draft: components["schemas"]["EntryDraft"] | null;
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
             /**
              * Source
              * @enum {string}
@@ -1176,7 +1541,7 @@ export interface components {
         PostedEntry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -1361,6 +1726,47 @@ export interface components {
             source: string;
         };
         /**
+         * SchoolView
+         * @description What one school says for this archer and this kind of bow.
+         */
+        SchoolView: {
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "ladder" | "limb_first" | "range" | "stack_margin";
+            /** Name */
+            name: string;
+            /** Preferred */
+            preferred: boolean;
+            says: components["schemas"]["Phrase"];
+            /** Low Mm */
+            low_mm?: number | null;
+            /** High Mm */
+            high_mm?: number | null;
+            gives_up?: components["schemas"]["Phrase"] | null;
+        };
+        /**
+         * SpeedReading
+         * @description One chronograph reading beside the mechanics and the fit.
+         */
+        SpeedReading: {
+            /** Entry */
+            entry: string;
+            /** Mass Gr */
+            mass_gr: number;
+            /** Speed Mps */
+            speed_mps: number;
+            /** Before Mps */
+            before_mps: number;
+            /** Fitted Mps */
+            fitted_mps: number;
+            /** Impossible */
+            impossible: boolean;
+            /** Off */
+            off: boolean;
+        };
+        /**
          * Stage
          * @description One stage of the order of work, with its live value and its mark.
          */
@@ -1488,7 +1894,7 @@ export interface components {
         };
         /**
          * WeighedPoint
-         * @description One weighed point, and how far it stands off the line.
+         * @description One weighed point, and how far it stands off the curve.
          */
         WeighedPoint: {
             /** Entry */
@@ -1505,10 +1911,14 @@ export interface components {
             string_at: string;
             /** Is Mark */
             is_mark: boolean;
+            /** Left Out */
+            left_out: boolean;
+            /** Unusable */
+            unusable: boolean;
         };
         /**
          * WeightDrawing
-         * @description Draw weight against string position.
+         * @description Draw weight against string position, brace to beyond the draw.
          */
         WeightDrawing: {
             /** Line */
@@ -1523,12 +1933,16 @@ export interface components {
             own_plus_minus_mm: number | null;
             /** Limit Mm */
             limit_mm: number | null;
+            /** Onset Mm */
+            onset_mm: number | null;
+            /** Stored J */
+            stored_j: number | null;
             /** Basis */
             basis: string;
         };
         /**
          * WeightSample
-         * @description The weight line at one string position.
+         * @description The draw curve at one string position.
          */
         WeightSample: {
             /** Draw Mm */
@@ -1706,6 +2120,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["History"];
+                };
+            };
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent cannot be so */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_choosing_board: {
+        parameters: {
+            query?: {
+                draw_mm?: number | null;
+                hold?: ("split" | "three_under" | "thumb") | null;
+                purpose?: ("backyard" | "woods" | "field" | "indoor" | "hunting" | "distance") | null;
+                hold_lbf?: number | null;
+                families?: ("selfbow" | "straight_longbow" | "reflex_deflex_longbow" | "hunting_recurve" | "target_recurve" | "short_rigid_tip" | "long_rigid_tip" | "large_rigid_tip")[] | null;
+            };
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoosingBoard"];
                 };
             };
             /** @description There is no such thing on this bench */

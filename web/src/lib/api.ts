@@ -19,6 +19,11 @@ export type History = Schemas['History'];
 export type Rule = Schemas['Rule'];
 export type JotWord = Schemas['JotWord'];
 export type SubjectOut = Schemas['SubjectOut'];
+export type ChoosingBoard = Schemas['ChoosingBoard'];
+export type FamilyBoard = Schemas['FamilyBoard'];
+export type Asking = NonNullable<
+  paths['/api/rigs/{rig}/choosing-board']['get']['parameters']['query']
+>;
 export type StageKey = Stage['key'];
 export type PartKind = Schemas['FittedPart']['part'];
 
@@ -59,6 +64,10 @@ const PLURALS = {
 export const api = {
   rigs: () => answer(client.GET('/api/rigs')),
   rig: (rig: string) => answer(client.GET('/api/rigs/{rig}', { params: { path: { rig } } })),
+  choosingBoard: (rig: string, asked: Asking) =>
+    answer(
+      client.GET('/api/rigs/{rig}/choosing-board', { params: { path: { rig }, query: asked } }),
+    ),
   history: (rig: string) =>
     answer(client.GET('/api/rigs/{rig}/entries', { params: { path: { rig } } })),
   createRig: (body: RigDraft) => answer(client.POST('/api/rigs', { body })),

@@ -38,6 +38,12 @@ export const MATERIALS = [
   ['cane', 'cane'],
   ['glass', 'glass'],
 ] as const;
+export const LIMB_PAIRS = [
+  ['matched', 'a matched pair'],
+  ['two_bottoms', 'two bottom limbs'],
+  ['two_tops', 'two top limbs'],
+  ['two_makers', 'limbs of two makers'],
+] as const;
 export const DATUMS = [
   ['', 'pivot + 1¾ in'],
   ['pivot', 'pivot'],

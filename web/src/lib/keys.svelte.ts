@@ -12,6 +12,15 @@ const STAGES: Record<string, 'archer' | 'bow' | 'arrow' | 'logbook'> = {
 
 class Keys {
   helpOpen = $state(false);
+  #draw: (() => void) | null = null;
+
+  /** Let `d` draw the bow while its drawing is on the page; call the answer to let go. */
+  onDraw(draw: () => void): () => void {
+    this.#draw = draw;
+    return () => {
+      if (this.#draw === draw) this.#draw = null;
+    };
+  }
 
   handle = (event: KeyboardEvent): void => {
     const typing = isTyping(event.target);
@@ -29,10 +38,16 @@ class Keys {
     const stage = STAGES[event.key];
     if (stage && bench.rig) void navigate(`/rigs/:rig/${stage}`, { params: { rig: bench.rig } });
     else if (event.key === 'j') document.getElementById('jot')?.focus();
+    else if (event.key === 'd') void this.#drawBow();
     else if (event.key === 'u') preferences.nextUnits();
     else if (event.key === '?') this.helpOpen = true;
     else return;
     event.preventDefault();
+  }
+
+  async #drawBow(): Promise<void> {
+    if (!this.#draw && bench.rig) await navigate('/rigs/:rig/bow', { params: { rig: bench.rig } });
+    this.#draw?.();
   }
 }
 

@@ -12,6 +12,7 @@ export const UNIT_SETS: Record<UnitSet, string> = {
 };
 
 export const MM_PER_IN = 25.4;
+export const M_PER_FT = 0.3048;
 const NEWTONS_PER_LBF = 4.4482216152605;
 const GRAINS_PER_GRAM = 15.43235835294143;
 const SIXTEENTH_MM = MM_PER_IN / 16;
@@ -42,6 +43,14 @@ function scale(value: number, unit: Figure['unit'], units: UnitSet): [number, nu
       return metric ? [NEWTONS_PER_LBF / 2.54, 1, 'N/cm'] : [1, 1, 'lb/in'];
     case 'gr/lbf':
       return [1, 1, 'gr/lb'];
+    case 'm/s':
+      return units === 'inch' ? [1 / M_PER_FT, 0, 'fps'] : [1, 1, 'm/s'];
+    case 'J':
+      return [1, 1, 'J'];
+    case 'deg':
+      return [1, 0, '°'];
+    case '%':
+      return [1, 0, '%'];
     default:
       return [1, 0, ''];
   }
@@ -73,7 +82,8 @@ export function parts(figure: Figure, units: UnitSet): Said {
 
 export function say(figure: Figure, units: UnitSet): string {
   const { number, plusMinus, unit } = parts(figure, units);
-  return `${plusMinus === null ? number : `${number} ± ${plusMinus}`} ${unit}`
+  const said = plusMinus === null ? number : `${number} ± ${plusMinus}`;
+  return `${said}${unit === '°' ? '' : ' '}${unit}`
     .trim()
     .replace(/(\d) (?=\d+\/)/g, '$1\u202f')
     .replaceAll(' ', '\u00a0');
@@ -113,4 +123,21 @@ export const gpp = (value: number, plusMinus?: number | null): Figure => ({
   value,
   unit: 'gr/lbf',
   plus_minus: plusMinus ?? null,
+});
+export const mps = (value: number, plusMinus?: number | null): Figure => ({
+  value,
+  unit: 'm/s',
+  plus_minus: plusMinus ?? null,
+});
+export const joules = (value: number, plusMinus?: number | null): Figure => ({
+  value,
+  unit: 'J',
+  plus_minus: plusMinus ?? null,
+});
+export const lbfPerIn = (value: number): Figure => ({ value, unit: 'lbf/in', plus_minus: null });
+export const deg = (value: number): Figure => ({ value, unit: 'deg', plus_minus: null });
+export const percent = (share: number): Figure => ({
+  value: 100 * share,
+  unit: '%',
+  plus_minus: null,
 });

@@ -138,6 +138,11 @@ def hook_depth(archer: ArcherSetup, string_angle: float | None = None) -> Estima
         along, sd = HOOK_ALONG_STRING_IN[hold]
         tangent = math.tan(string_angle)
         return Estimate(along * tangent * MM_PER_IN, sd * tangent * MM_PER_IN)
+    return usual_hook(hold)
+
+
+def usual_hook(hold: e.Hold | None) -> Estimate:
+    """Return the usual hook depth of a hold."""
     mean, sd = HOOK_DEPTH_IN[hold]
     return Estimate(mean * MM_PER_IN, sd * MM_PER_IN)
 

@@ -7,7 +7,9 @@ from typing import Literal, NamedTuple
 
 from pydantic import BaseModel, ConfigDict
 
+from lyrandis.core import quantities as q
 from lyrandis.core.bow.schools import Limbs, School
+from lyrandis.core.bow.statics import BowShape
 from lyrandis.core.entries import Family, Hold, Purpose
 from lyrandis.core.phrase import Phrase
 
@@ -20,6 +22,18 @@ class _Frozen(BaseModel):
     model_config = ConfigDict(frozen=True, allow_inf_nan=False)
 
 
+class Asking(_Frozen):
+    """What to reckon with in place of what is recorded; nothing of it is recorded."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    draw_mm: q.DrawLength | None = None
+    hold: Hold | None = None
+    purpose: Purpose | None = None
+    hold_lbf: q.DrawWeight | None = None
+    families: tuple[Family, ...] | None = None
+
+
 class Wish(NamedTuple):
     """Whom the board is for: draw at the nock (trade datum), hook behind it, habits, weight."""
 
@@ -29,6 +43,8 @@ class Wish(NamedTuple):
     purpose: Purpose | None
     hold_lbf: float
     grains_per_pound: float = USUAL_GPP
+    own: BowShape | None = None
+    """The archer's own bow: others of its kind are given its riser and brace."""
 
     @property
     def at_mm(self) -> float:

@@ -7,9 +7,11 @@ import math
 from functools import lru_cache
 from typing import NamedTuple
 
-from lyrandis.core.archer.draw import Estimate
+from lyrandis.core.archer.draw import Estimate, usual_hook
 from lyrandis.core.bow import schools
 from lyrandis.core.bow.board import (
+    USUAL_GPP,
+    Asking,
     BoardRow,
     ChoosingBoard,
     Combination,
@@ -25,6 +27,7 @@ from lyrandis.core.bow.schools import Asked, School
 from lyrandis.core.bow.stack import stack_of
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
 from lyrandis.core.bow.thrust import HYSTERESIS, RETURNED_SD, VIRTUAL_MASS_SD, Thrust
+from lyrandis.core.computed import Computed
 from lyrandis.core.constants import (
     JOULES_PER_LBF_MM,
     MARKED_DRAW_MM,
@@ -47,21 +50,74 @@ DEFAULT_FAMILIES: tuple[Family, ...] = (
     "target_recurve",
 )
 
+THUMB_FAMILIES: tuple[Family, ...] = (
+    "short_rigid_tip",
+    "long_rigid_tip",
+    "large_rigid_tip",
+    "hunting_recurve",
+)
 SCHOOLS: dict[School, str] = {
     "stack_margin": "Stack margin",
     "range": "Range by draw",
     "limb_first": "Limb first",
     "ladder": "Ladder by draw",
 }
+USUAL_HOLD_LBF = 40.0
+"""Weight the board is reckoned with where none is wished for and none is known."""
 TARGET_FADES_IN = 2.0
 """A target riser of 25 in is 27 in stiff with the fades of its limbs."""
+
+
+def wish_of(c: Computed, *, asked: Asking) -> Wish:
+    """Return what a rig wishes for, with what is asked instead put in its place.
+
+    Raises `DomainError` where no draw is known and none is asked.
+    """
+    draw = asked.draw_mm or (c.draw.length.value if c.draw else None)
+    if draw is None:
+        raise DomainError(
+            "no_draw",
+            "No draw length is known yet.",
+            "Measure your draw first, or type one to try.",
+            "draw_mm",
+        )
+    archer = c.setup.archer
+    own_hold = archer.hold.reading.hold if archer.hold else None
+    hold = asked.hold or own_hold
+    purpose = asked.purpose or (archer.purpose.reading.purpose if archer.purpose else None)
+    hook = c.hook if hold == own_hold else usual_hook(hold)
+    wished = archer.wished_weight
+    weight = asked.hold_lbf or (wished.reading.draw_weight_lbf if wished else None)
+    if weight is None:
+        weight = c.weight.weight.value if c.weight and c.weight_is_own else USUAL_HOLD_LBF
+    return Wish(
+        draw_mm=round(draw, 1),
+        hook_mm=round(hook.value, 1),
+        hold=hold,
+        purpose=purpose,
+        hold_lbf=round(weight, 1),
+        grains_per_pound=round(c.gpp.value, 1) if c.gpp else USUAL_GPP,
+        own=c.likeness.shape if c.likeness.known else None,
+    )
+
+
+def families_for(c: Computed) -> tuple[Family, ...]:
+    """Return the kinds of bow worth comparing: the rig's own first, four in all.
+
+    A thumb ring is compared among bows with static tips, fingers among the others.
+    """
+    own = c.setup.bow.family.reading.family if c.setup.bow.family else None
+    thumb = c.setup.archer.hold is not None and c.setup.archer.hold.reading.hold == "thumb"
+    others = THUMB_FAMILIES if thumb else DEFAULT_FAMILIES
+    found = ((own,) if own else ()) + tuple(family for family in others if family != own)
+    return found[: len(DEFAULT_FAMILIES)]
 
 
 def choosing_board(wish: Wish, families: tuple[Family, ...] = DEFAULT_FAMILIES) -> ChoosingBoard:
     """Return the board for an archer. Never raises: what cannot be computed says why.
 
     >>> board = choosing_board(Wish(711.2, 14.0, "split", "woods", 40.0), ("hunting_recurve",))
-    >>> board.families[0].best_mm / 25.4
+    >>> round(board.families[0].best_mm / 25.4, 1)
     58.0
     """
     least, most = schools.MARGIN_IN[wish.purpose]
@@ -145,7 +201,8 @@ def _row(
     verdicts: dict[School, Verdict] = {
         school: _verdict(asked[school], length_mm / MM_PER_IN) for school in SCHOOLS
     }
-    shape = usual_shape(family)._replace(bow_length_mm=length_mm)
+    usual = wish.own if wish.own and wish.own.family == family else usual_shape(family)
+    shape = usual._replace(bow_length_mm=length_mm)
     try:
         drawn = _drawn(shape, wish.at_mm)
     except DomainError as error:

@@ -30,7 +30,8 @@ class _Drawing(BaseModel):
     model_config = ConfigDict(frozen=True, allow_inf_nan=False)
 
 
-Place = tuple[float, float]
+Place = tuple[float, ...]
+"""x and y; of open length because the web types of a pair do not survive the client."""
 
 
 class BowPose(_Drawing):
@@ -42,6 +43,7 @@ class BowPose(_Drawing):
     finger_angle_deg: float
     tip_angle_deg: float
     weight_lbf: float | None
+    lbf_per_in: float | None
     energy_j: float | None
 
 
@@ -56,6 +58,8 @@ class BenchDrawing(_Drawing):
     assumed: tuple[str, ...]
     """Which of family, length, riser and brace nobody has told."""
     refused: str | None
+    rigid_tip: bool
+    """True when the last piece of the limb is a rigid tip."""
     unstrung: tuple[Place, ...]
     poses: tuple[BowPose, ...]
     ends: Literal["asked", "string_angle", "tip_angle"]
@@ -158,6 +162,7 @@ def bench_drawing(c: Computed) -> BenchDrawing:
             finger_angle_deg=finger,
             tip_angle_deg=tip,
             weight_lbf=weight.fitted.y[index] if weight else None,
+            lbf_per_in=weight.fitted.dy[index] * MM_PER_IN if weight else None,
             energy_j=energy[index] * JOULES_PER_LBF_MM if energy else None,
         )
         for index, (draw, limb, leaves, finger, tip) in enumerate(_poses(shape))
@@ -170,6 +175,7 @@ def bench_drawing(c: Computed) -> BenchDrawing:
         string_length_mm=curve.string_length_mm,
         assumed=likeness.assumed,
         refused=f"{refused.reason} {refused.instruction}" if refused else None,
+        rigid_tip=_has_rigid_tip(curve),
         unstrung=_thinned([(point.x, point.y) for point in limb_at(curve, None)], curve),
         poses=poses,
         ends=curve.ends,
@@ -196,7 +202,7 @@ def _poses(shape: BowShape) -> tuple[Pose, ...]:
     curve = draw_curve(shape)
     found = []
     for state in curve.states:
-        limb = [(point.x, point.y) for point in limb_at(curve, state.draw)]
+        limb: list[Place] = [(point.x, point.y) for point in limb_at(curve, state.draw)]
         leaves = leaving_point(curve, state.draw)
         found.append(
             (
@@ -210,9 +216,13 @@ def _poses(shape: BowShape) -> tuple[Pose, ...]:
     return tuple(found)
 
 
+def _has_rigid_tip(curve: DrawCurve) -> bool:
+    return FAMILIES[curve.shape.family].rigid_tip_in > 0
+
+
 def _thinned(limb: list[Place], curve: DrawCurve) -> tuple[Place, ...]:
     """Keep some joints of the working limb, evenly spread, and both ends of a rigid tip."""
-    rigid = 1 if FAMILIES[curve.shape.family].rigid_tip_in else 0
+    rigid = 1 if _has_rigid_tip(curve) else 0
     working = len(limb) - 1 - rigid
     kept = [round(index * working / (LIMB_POINTS - 1)) for index in range(LIMB_POINTS)]
     kept += range(working + 1, len(limb))

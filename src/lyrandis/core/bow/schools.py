@@ -102,8 +102,9 @@ def range_by_draw(family: Family, draw_in: float, purpose: Purpose | None) -> As
     >>> range_by_draw("hunting_recurve", 28.0, "hunting")
     Asked(low=56.0, high=60.0)
     """
-    low, high = (end + RANGE_PER_DRAW * (draw_in - 28) for end in RANGE_AT_28_IN[family])
-    middle = (low + high) / 2
+    shift = RANGE_PER_DRAW * (draw_in - 28)
+    low, high = (float(round(end + shift)) for end in RANGE_AT_28_IN[family])
+    middle = float(round((low + high) / 2))
     if purpose in SHORT_END:
         return Asked(low, middle)
     return Asked(middle, high) if purpose in LONG_END else Asked(low, high)

@@ -2,71 +2,61 @@
   import Cautions from '../../components/Cautions.svelte';
   import ChoiceField from '../../components/ChoiceField.svelte';
   import ReadingField from '../../components/ReadingField.svelte';
-  import StageHead from '../../components/StageHead.svelte';
   import Strip from '../../components/Strip.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
   import WeightChart from '../../drawings/WeightChart.svelte';
-  import type { Stage } from '../../lib/api';
   import { FAMILIES } from '../../lib/choices';
-  import { figure, tell } from '../../lib/preferences.svelte';
   import { draftOn, valueOf } from '../../lib/values';
+  import { shown } from './about';
+  import Bench from './Bench.svelte';
+  import BowHead from './BowHead.svelte';
   import WeighedPoints from './WeighedPoints.svelte';
   import WeighForm from './WeighForm.svelte';
 
   const FIELDS = [
     ['mark', 'Marked weight and draw', 'mark', '45 @ 28', 'mark'],
     ['bow', 'Length, nock to nock', 'bow', '62', 'bow_length'],
-    ['riser', 'Riser', 'riser', '17', 'riser_length'],
+    ['riser', 'Riser, fades included', 'riser', '17', 'riser_length'],
     ['limit', "Maker's longest draw", 'limit', '30', 'draw_limit'],
     ['floor', "Bowyer's lightest arrow", 'floor', '9 gpp or 430gr', 'arrow_minimum'],
     ['bracerange', "Maker's brace, low to high", 'bracerange', '7 to 8', 'brace_range'],
     ['brace', 'Brace height now', 'brace', '7 5/8', 'brace_height'],
     ['string', 'String length and strands', 'string', '59 16 strands', 'string'],
   ] as const;
-
-  function shown(stage: Stage, key: string): string | null {
-    const value = valueOf(stage, key);
-    if (!value?.figure) return value?.text ?? null;
-    return figure(value.figure) + (value.detail ? ` ${tell(value.detail)}` : '');
-  }
-
-  function about(stage: Stage): string {
-    const family = valueOf(stage, 'family')?.text ?? 'bow of a family not told';
-    const mark = shown(stage, 'mark');
-    const words = `${family[0]?.toUpperCase()}${family.slice(1)}`;
-    return mark ? `${words}, marked ${mark}.` : `${words}, no mark told.`;
-  }
 </script>
 
 <WhenReady key="bow">
   {#snippet children(assessment, stage)}
-    {@const weight = valueOf(stage, 'draw_weight')}
-    <StageHead {stage} about={about(stage)} />
-    {#if assessment.drawings.weight}
-      <WeightChart drawing={assessment.drawings.weight} weight={weight?.figure?.value ?? null} />
-    {:else}
-      <p class="grid h-48 place-items-center border border-dashed border-line text-soft">
-        Enter the mark or weigh the bow once, and its weight line is drawn here.
-      </p>
-    {/if}
-    <div class="mt-2">
-      <Strip
-        values={[
-          weight,
-          ...['slope', 'wished_weight', 'mark_to_ask'].map((key) => valueOf(stage, key)),
-        ]}
-      />
-    </div>
+    <BowHead {stage} />
+    <Bench {assessment} {stage} />
 
     <div class="mt-5 grid gap-6 lg:grid-cols-2">
-      <section aria-labelledby="weigh">
-        <h2 id="weigh">Weigh it</h2>
-        <WeighForm {assessment} />
+      <section aria-labelledby="curve">
+        <h2 id="curve">Draw curve</h2>
+        {#if assessment.drawings.weight}
+          <WeightChart
+            drawing={assessment.drawings.weight}
+            weight={valueOf(stage, 'draw_weight')?.figure?.value ?? null}
+          />
+        {:else}
+          <p class="mt-1 grid h-40 place-items-center border border-dashed border-line text-soft">
+            Enter the mark or weigh the bow once, and its curve is drawn here.
+          </p>
+        {/if}
       </section>
       <section aria-labelledby="points">
         <h2 id="points">Weighed points</h2>
         <WeighedPoints drawing={assessment.drawings.weight ?? null} />
+        <h2 id="weigh" class="mt-4">Weigh it</h2>
+        <WeighForm {assessment} />
       </section>
+    </div>
+    <div class="mt-3">
+      <Strip
+        values={['draw_weight', 'slope', 'wished_weight', 'mark_to_ask'].map((key) =>
+          valueOf(stage, key),
+        )}
+      />
     </div>
 
     <section aria-labelledby="about-bow" class="mt-6">

@@ -22,7 +22,7 @@
     <table class="rows mt-1">
       <thead>
         <tr
-          ><th>String at</th><th>Scale</th><th>Line</th><th>Off</th><th
+          ><th>String at</th><th>Scale</th><th>Curve</th><th>Off</th><th
             ><span class="sr-only">Take back</span></th
           ></tr
         >
@@ -30,10 +30,18 @@
       <tbody>
         {#each points as point (point.entry)}
           <tr>
-            <td class="whitespace-nowrap">{figure(mm(point.draw_mm))}</td>
+            <td class="whitespace-nowrap">
+              {figure(mm(point.draw_mm))}
+              {#if point.string_at === 'groove'}<span class="text-sm text-soft">from groove</span
+                >{/if}
+            </td>
             <td class="whitespace-nowrap">{figure(lbf(point.weight_lbf))}</td>
             <td class="whitespace-nowrap text-soft">{figure(lbf(point.expected_lbf))}</td>
-            <td class="whitespace-nowrap">{off(point.weight_lbf, point.expected_lbf)}</td>
+            <td class="whitespace-nowrap">
+              {off(point.weight_lbf, point.expected_lbf)}
+              {#if point.left_out}<span class="text-sm text-amber">left out</span>{/if}
+              {#if point.unusable}<span class="text-sm text-amber">at rest</span>{/if}
+            </td>
             <td class="text-right">
               <TakeBack entry={point.entry} what={figure(lbf(point.weight_lbf))} />
             </td>
@@ -44,7 +52,7 @@
     <MoreNote count={drawing?.more ?? 0} />
   {:else}
     <p class="mt-2 text-soft">
-      Not weighed yet. {drawing ? 'The dashed line is worked out from the mark.' : ''}
+      Not weighed yet. {drawing ? 'The dashed curve is worked out from the mark.' : ''}
     </p>
   {/if}
 </div>

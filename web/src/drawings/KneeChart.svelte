@@ -1,0 +1,273 @@
+<script lang="ts">
+  import { scaleLinear } from 'd3-scale';
+  import { line } from 'd3-shape';
+  import type { components } from '../lib/api.gen';
+  import { figure, preferences } from '../lib/preferences.svelte';
+  import { gpp, gr } from '../lib/units';
+  import { massTicks, speedTicks, speedUnit } from './axis';
+  import type { Knee } from './knee.svelte';
+
+  type Sample = components['schemas']['KneeSample'];
+  let { knee }: { knee: Knee } = $props();
+
+  let width = $state(720);
+  let svg = $state<SVGSVGElement>();
+  const W = $derived(Math.max(width, 300));
+  const H = 330;
+  const PLOT = { left: 48, right: 40, top: 44, bottom: 58 };
+  const drawing = $derived(knee.drawing);
+  const x = $derived(scaleLinear([knee.least, knee.most], [PLOT.left, W - PLOT.right]));
+  const samples = $derived(knee.shown);
+  const y = scaleLinear([0, 1], [H - PLOT.bottom, PLOT.top]);
+  const fastest = $derived(
+    Math.max(...samples.map((s) => Math.max(s.speed_mps, s.before_mps ?? 0))),
+  );
+  const slowest = $derived(Math.min(...samples.map((s) => s.speed_mps)) * 0.85);
+  const speedY = $derived(scaleLinear([slowest, fastest * 1.02], [H - PLOT.bottom, PLOT.top]));
+  const leftShare = (s: Sample) => s.left_j / drawing.stored_j;
+  const path = (of: (s: Sample) => number) =>
+    line<Sample>(
+      (s) => x(s.mass_gr),
+      (s) => of(s),
+    )(samples) ?? '';
+  const near = (share: number): Sample | undefined =>
+    samples[Math.round(share * (samples.length - 1))];
+  const clip = (place: number) => Math.min(Math.max(place, 70), W - 70);
+
+  function grip(event: PointerEvent & { currentTarget: SVGElement }) {
+    event.currentTarget.setPointerCapture(event.pointerId);
+    pull(event);
+  }
+  function pull(event: PointerEvent & { currentTarget: SVGElement }) {
+    if (!svg || !event.currentTarget.hasPointerCapture(event.pointerId)) return;
+    const box = svg.getBoundingClientRect();
+    knee.hold(x.invert(((event.clientX - box.left) / box.width) * W));
+  }
+</script>
+
+<figure bind:clientWidth={width}>
+  <svg
+    bind:this={svg}
+    viewBox="0 0 {W} {H}"
+    class="w-full"
+    role="group"
+    aria-label="What an arrow of some mass gets from this bow"
+  >
+    <defs>
+      <pattern
+        id="knee-hatch"
+        width="7"
+        height="7"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
+        <line x1="0" y1="0" x2="0" y2="7" stroke="var(--red)" stroke-width="1.1" />
+      </pattern>
+    </defs>
+    <rect
+      x={PLOT.left}
+      y={PLOT.top}
+      width={Math.max(x(knee.floor) - PLOT.left, 0)}
+      height={H - PLOT.top - PLOT.bottom}
+      fill="url(#knee-hatch)"
+      opacity="0.5"
+    />
+    <rect
+      x={x(drawing.floor_gr - drawing.floor_plus_minus_gr)}
+      y={PLOT.top}
+      width={x(2 * drawing.floor_plus_minus_gr) - x(0)}
+      height={H - PLOT.top - PLOT.bottom}
+      fill="var(--amber)"
+      opacity="0.12"
+    />
+    {#each [0, 0.25, 0.5, 0.75, 1] as share (share)}
+      <line x1={PLOT.left} x2={W - PLOT.right} y1={y(share)} y2={y(share)} stroke="var(--faint)" />
+      <text x={PLOT.left - 6} y={y(share) + 4} text-anchor="end" class="soft">{share * 100} %</text>
+    {/each}
+    {#each massTicks(knee.least, knee.most, W > 500 ? 8 : 5, preferences.units) as tick (tick.at)}
+      <line
+        x1={x(tick.at)}
+        x2={x(tick.at)}
+        y1={H - PLOT.bottom}
+        y2={H - PLOT.bottom + 5}
+        stroke="var(--soft)"
+      />
+      <text x={x(tick.at)} y={H - PLOT.bottom + 18} text-anchor="middle" class="soft"
+        >{tick.text}</text
+      >
+    {/each}
+    <line
+      x1={PLOT.left}
+      x2={W - PLOT.right}
+      y1={H - PLOT.bottom}
+      y2={H - PLOT.bottom}
+      stroke="var(--line)"
+    />
+    <text x={W} y={H - PLOT.bottom + 36} text-anchor="end" class="soft">
+      {preferences.units === 'metric' ? 'g' : 'gr'}, finished arrow
+    </text>
+
+    {#if samples[0]?.before_mps != null}
+      <path d={path((s) => speedY(s.before_mps ?? s.speed_mps))} class="before" />
+    {/if}
+    <path d={path((s) => y(leftShare(s)))} class="left" />
+    <path d={path((s) => speedY(s.speed_mps))} class="speed" />
+    <path d={path((s) => y(s.share))} class="share" />
+    {#each speedTicks(slowest, fastest, 5, preferences.units) as tick (tick.at)}
+      <text x={W - PLOT.right + 6} y={speedY(tick.at) + 4} class="soft">{tick.text}</text>
+    {/each}
+    <text x={W} y={PLOT.top - 26} text-anchor="end" class="soft">
+      {speedUnit(preferences.units)}
+    </text>
+    <text x="0" y={PLOT.top - 26} class="soft">share of the energy stored</text>
+    {#each [near(0.86)] as right (right)}
+      {#if right}
+        <text x={x(right.mass_gr)} y={y(right.share) - 8} text-anchor="middle" class="share-text">
+          to the arrow
+        </text>
+      {/if}
+    {/each}
+    {#each [near(0.62)] as right (right)}
+      {#if right}
+        <text
+          x={x(right.mass_gr)}
+          y={y(leftShare(right)) + 20}
+          text-anchor="middle"
+          class="left-text"
+        >
+          left in the bow
+        </text>
+      {/if}
+    {/each}
+    {#each [near(0.1)] as left (left)}
+      {#if left}
+        <text
+          x={x(left.mass_gr) + 8}
+          y={speedY(left.before_mps ?? left.speed_mps) - 6}
+          class="halo"
+        >
+          speed
+        </text>
+      {/if}
+    {/each}
+    {#each drawing.readings as reading (reading.entry)}
+      <circle
+        cx={x(reading.mass_gr)}
+        cy={speedY(reading.speed_mps)}
+        r="4.5"
+        class="reading"
+        class:out={reading.impossible}
+      />
+    {/each}
+
+    <text x={clip(x(knee.floor))} y={PLOT.top - 8} text-anchor="middle" class="red">
+      {drawing.bowyer_gr != null ? "bowyer's minimum" : 'computed floor'}
+      {figure(gr(knee.floor))}
+    </text>
+    <line x1={x(knee.floor)} x2={x(knee.floor)} y1={PLOT.top} y2={H - PLOT.bottom} class="floor" />
+    {#if drawing.arrow_gr != null && x(drawing.arrow_gr) <= W - PLOT.right}
+      <path d="M{x(drawing.arrow_gr)} {H - PLOT.bottom}l-6 -9h12Z" fill="var(--ink)" />
+    {/if}
+    <line
+      x1={x(knee.mass)}
+      x2={x(knee.mass)}
+      y1={PLOT.top}
+      y2={H - PLOT.bottom + 26}
+      stroke="var(--ink)"
+      stroke-dasharray="3 3"
+    />
+    <g
+      class="handle"
+      role="slider"
+      tabindex="0"
+      aria-label="Arrow mass to try: drag or use the arrow keys"
+      aria-valuemin={Math.round(knee.least)}
+      aria-valuemax={Math.round(knee.most)}
+      aria-valuenow={Math.round(knee.mass)}
+      aria-valuetext="{figure(gr(knee.mass))}, {figure(gpp(knee.mass / drawing.weight_lbf))}"
+      onpointerdown={grip}
+      onpointermove={pull}
+      onkeydown={knee.key}
+    >
+      <circle cx={x(knee.mass)} cy={H - PLOT.bottom + 34} r="20" fill="transparent" />
+      <circle cx={x(knee.mass)} cy={H - PLOT.bottom + 34} r="9.5" fill="var(--red)" />
+      <circle cx={x(knee.mass)} cy={H - PLOT.bottom + 34} r="3" fill="var(--paper)" />
+    </g>
+    <text
+      x={x(knee.mass) + (x(knee.mass) > W / 2 ? -18 : 18)}
+      y={H - PLOT.bottom + 39}
+      text-anchor={x(knee.mass) > W / 2 ? 'end' : 'start'}
+      class="strong"
+    >
+      {figure(gr(knee.mass))}, {figure(gpp(knee.mass / drawing.weight_lbf))}
+    </text>
+  </svg>
+</figure>
+
+<style>
+  .soft {
+    fill: var(--soft);
+  }
+  .red {
+    fill: var(--red);
+  }
+  .strong {
+    font-weight: 600;
+    font-size: 15px;
+  }
+  path.share,
+  path.left,
+  path.speed,
+  path.before {
+    fill: none;
+    stroke-width: 2;
+  }
+  .share {
+    stroke: var(--green);
+  }
+  .left {
+    stroke: var(--amber);
+  }
+  .speed {
+    stroke: var(--ink);
+  }
+  .before {
+    stroke: var(--soft);
+    stroke-width: 1.4;
+    stroke-dasharray: 4 4;
+  }
+  .share-text {
+    fill: var(--green);
+  }
+  .halo {
+    paint-order: stroke;
+    stroke: var(--paper);
+    stroke-width: 4px;
+  }
+  .left-text {
+    fill: var(--amber);
+  }
+  .floor {
+    stroke: var(--red);
+    stroke-width: 1.4;
+  }
+  .reading {
+    fill: var(--paper);
+    stroke: var(--red);
+    stroke-width: 2.2;
+  }
+  .reading.out {
+    stroke-dasharray: 2 2;
+  }
+  .handle {
+    cursor: grab;
+    touch-action: none;
+  }
+  .handle:focus-visible {
+    outline: none;
+  }
+  .handle:focus-visible circle:nth-child(2) {
+    stroke: var(--focus);
+    stroke-width: 3;
+  }
+</style>

@@ -1,0 +1,47 @@
+<script lang="ts">
+  import { bench } from '../../lib/bench.svelte';
+  import { route } from '../../router';
+
+  const PAGES = [
+    ['', 'On the bench'],
+    ['choose', 'Choose a bow'],
+    ['energy', 'Energy'],
+    ['condition', 'Condition'],
+  ] as const;
+
+  const here = $derived(route.pathname.split('/')[4] ?? '');
+  const path = (page: string) =>
+    `/rigs/${encodeURIComponent(bench.rig ?? '')}/bow${page ? `/${page}` : ''}`;
+</script>
+
+<nav aria-label="The bow's pages" class="pages">
+  {#each PAGES as [page, words] (page)}
+    <a href={path(page)} aria-current={here === page ? 'page' : undefined}>{words}</a>
+  {/each}
+</nav>
+
+<style>
+  .pages {
+    display: flex;
+    gap: 1.4rem;
+    border-bottom: 1px solid var(--line);
+    margin-bottom: 0.6rem;
+    overflow-x: auto;
+    overflow-y: hidden;
+  }
+  a {
+    padding: 0.35rem 0;
+    color: var(--soft);
+    white-space: nowrap;
+    border-bottom: 2px solid transparent;
+    margin-bottom: -1px;
+  }
+  a:hover {
+    color: var(--ink);
+  }
+  a[aria-current] {
+    color: var(--ink);
+    font-weight: 600;
+    border-bottom-color: var(--ink);
+  }
+</style>

@@ -1,0 +1,24 @@
+<script lang="ts">
+  import Cautions from '../../components/Cautions.svelte';
+  import WhenReady from '../../components/WhenReady.svelte';
+  import BowHead from './BowHead.svelte';
+  import InspectionForm from './InspectionForm.svelte';
+  import LimbsForm from './LimbsForm.svelte';
+</script>
+
+<WhenReady key="bow">
+  {#snippet children(assessment, stage)}
+    <BowHead {stage} />
+    <div class="grid gap-8 lg:grid-cols-2">
+      <section aria-labelledby="look-over">
+        <h2 id="look-over">Look it over before stringing</h2>
+        <InspectionForm {assessment} />
+      </section>
+      <section aria-labelledby="pair">
+        <h2 id="pair">Do the limbs belong together?</h2>
+        <LimbsForm {assessment} />
+      </section>
+    </div>
+    <Cautions {stage} />
+  {/snippet}
+</WhenReady>
