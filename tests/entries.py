@@ -68,7 +68,8 @@ _RANGES = {
     "depth_mm": "grip_depth", "shaft_length_mm": "shaft_length",
     "string_length_mm": "string_length", "draw_weight_lbf": "draw_weight",
     "arrow_mass_gr": "arrow_mass", "grains_per_pound": "grains_per_pound",
-    "shaft_gr_per_in": "shaft_grains_per_inch",
+    "shaft_gr_per_in": "shaft_grains_per_inch", "speed_mps": "arrow_speed",
+    "upper_lbf": "draw_weight", "upper_length_mm": "limb_length",
 }  # fmt: skip
 
 
@@ -102,6 +103,21 @@ def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
         e.ArrowMinimum: st.one_of(
             st.builds(e.ArrowMinimum, grains_per_pound=_field("grains_per_pound", None)),
             st.builds(e.ArrowMinimum, arrow_mass_gr=_field("arrow_mass_gr", None)),
+        ),
+        e.LimbPair: st.builds(
+            e.LimbPair,
+            pair=st.sampled_from(sorted(get_args(e.LimbsAre))),
+            upper_lbf=st.just(40.0),
+            lower_lbf=_field("upper_lbf", None),
+            upper_length_mm=st.just(500.0),
+            lower_length_mm=_field("upper_length_mm", None),
+        ),
+        e.Inspected: st.permutations(sorted(get_args(e.InspectionItem))).flatmap(
+            lambda items: st.integers(1, len(items)).map(
+                lambda count: e.Inspected(
+                    good=tuple(items[: count // 2]), failing=tuple(items[count // 2 : count])
+                )
+            )
         ),
         e.StringBuild: st.builds(e.StringBuild, strands=st.integers(4, 60)),
         e.ArrowMassed: st.builds(

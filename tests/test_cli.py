@@ -39,7 +39,7 @@ def test_assess_prints_what_the_core_says_and_exits_2_on_stop(
 
 def test_assess_speaks_metric(rig_file: Path, capsys: pytest.CaptureFixture[str]) -> None:
     cli.main(["assess", str(rig_file), "--units", "metric"])
-    assert "77.5 cm" in capsys.readouterr().out
+    assert "73.0 cm" in capsys.readouterr().out
 
 
 def test_assess_as_json_is_the_assessment(

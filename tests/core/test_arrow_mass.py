@@ -5,7 +5,6 @@ import pytest
 from lyrandis.core import entries as e
 from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.arrow.mass import (
-    FLOOR_GPP,
     arrow_mass_of,
     floor_of,
     grains_per_pound,
@@ -93,22 +92,13 @@ def test_grains_per_pound_adds_relative_errors_in_quadrature() -> None:
     [
         (("floor 9 gpp", "family large rigid tip"), 9.0, "bowyer"),
         (("floor 430gr",), 10.75, "bowyer"),
-        (("family long rigid tip",), FLOOR_GPP["long_rigid_tip"], "family"),
-        ((), FLOOR_GPP[None], "family"),
+        (("family long rigid tip",), 12.0, "computed"),
+        ((), 12.0, "computed"),
     ],
 )
-def test_the_bowyers_minimum_goes_before_the_usual_floor(
+def test_the_bowyers_minimum_goes_before_the_computed_floor(
     said: tuple[str, ...], floor: float, basis: str
 ) -> None:
-    found = floor_of(fold(entries(*said)).bow, Estimate(40.0, 0.0))
+    found = floor_of(fold(entries(*said)).bow, Estimate(40.0, 0.0), Estimate(12.0, 0.5))
     assert (found.grains_per_pound, found.basis) == (floor, basis)
-
-
-def test_rigid_tips_ask_for_heavier_arrows() -> None:
-    """Order of the floors as the mechanics have it: heavy moving tips need heavier arrows."""
-    order = ["hunting_recurve", "short_rigid_tip", "long_rigid_tip", "large_rigid_tip"]
-    floors = [FLOOR_GPP[family] for family in order]  # type: ignore[index]
-    assert floors == sorted(floors)
-    assert floors[1] >= 10
-    assert 12 <= floors[2] <= 13
-    assert 14 <= floors[3] <= 15
+    assert found.computed == Estimate(12.0, 0.5)

@@ -6,7 +6,6 @@ Lengths in mm on the trade datum, weights in lbf, grains per pound in gr/lbf.
 from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
-from lyrandis.core.arrow.mass import STOP_BELOW_FLOOR_GPP
 from lyrandis.core.bow.condition import Condition, condition_of
 from lyrandis.core.bow.drawing import (
     BenchDrawing,
@@ -159,7 +158,7 @@ def _floor(c: Computed) -> FloorDrawing:
         floor=c.floor.grains_per_pound,
         floor_plus_minus=c.floor.plus_minus,
         floor_basis=c.floor.basis,
-        stop_below=c.floor.grains_per_pound - STOP_BELOW_FLOOR_GPP,
+        stop_below=c.floor.stop_below,
         weight_lbf=weight,
         arrows=tuple(
             ArrowTick(

@@ -136,7 +136,7 @@ def check(key: str, value: float) -> float:
             "Type a plain number.",
         )
     wanted = f"{_short(meant.low, meant.unit)} and {_short(meant.high, meant.unit)}"
-    said = _short(value, meant.unit) if value < 100 * meant.high else "That"
+    said = _short(value, meant.unit) if abs(value) < 100 * meant.high else "That"
     if value < 0 or (value == 0 and meant.low > 0):
         reason = f"{_an(meant.name).capitalize()} cannot be {'negative' if value < 0 else 'zero'}."
     else:

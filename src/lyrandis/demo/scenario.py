@@ -134,10 +134,10 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     (5, "sandpiper-thumb-bow", "scale 47.2 @ 28", None),
     (5, "sandpiper-thumb-bow", "scale 51.3 @ 29 5/8", "With the hook where my thumb holds"),
     (12, "sandpiper-thumb-bow", "material cane", None),
-    (12, "sandpiper-thumb-bow", "shaft 30 1/2 11.2gpi", None),
+    (12, "sandpiper-thumb-bow", "shaft 30 1/2 10.8gpi", None),
     (12, "sandpiper-thumb-bow", "point 110gr", None),
-    (12, "sandpiper-thumb-bow", "arrow 1 489gr", None),
-    (12, "sandpiper-thumb-bow", "arrow 2 484gr", None),
+    (12, "sandpiper-thumb-bow", "arrow 1 474gr", None),
+    (12, "sandpiper-thumb-bow", "arrow 2 469gr", None),
 )  # fmt: skip
 
 

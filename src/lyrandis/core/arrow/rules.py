@@ -5,11 +5,10 @@ from lyrandis.core.archer.draw import Estimate, to_pivot
 from lyrandis.core.arrow.mass import (
     BY_TRADITION,
     SCALE_SD_GR,
-    STOP_BELOW_FLOOR_GPP,
     ArrowMass,
     grains_per_pound,
 )
-from lyrandis.core.bow.thrust import FLOOR_SHARE
+from lyrandis.core.bow.thrust import floor_times
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.phrase import Phrase, gpp, gr, lbf, mm, phrase
@@ -26,10 +25,11 @@ RULES: tuple[j.Rule, ...] = (
         title="Grains per pound and the floor",
         statement="Grains per pound is the finished arrow's mass over the draw weight at your own "
         "full draw. The bowyer's minimum is the floor; without one, the mass that still takes 81 % "
-        "of the energy coming back, 4.2 times the bow's virtual mass, good to about one grain per "
-        "pound. The lightest arrow of the set is judged. "
+        "of the energy coming back: 4.2 times the bow's virtual mass, less for bows storing under "
+        "50 J, good to about one grain per pound. The lightest arrow of the set is judged. "
         "More than half a grain per pound under the floor is Stop; under it is Mend; reaching "
-        "under it within the ± is Watch.",
+        "under it within the ± is Watch. For all-natural limbs the computed floor is Mend and Stop "
+        "begins half a grain under what tradition allows, a fifth less.",
         school="Maker's limit, else the computed floor",
         source="The bowyer's word decides. The computed floor leaves a constant share of the "
         "energy behind. By tradition solid-glass and all-natural limbs take a fifth less: a "
@@ -104,7 +104,7 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
     if light is None or c.arrow is None or c.weight is None:
         return []
     floor = c.floor.grains_per_pound
-    severity = floor_severity(light, floor)
+    severity = floor_severity(light, floor, c.floor.stop_below)
     needed = floor * c.weight.weight.value
     whose = "bowyer's minimum" if c.floor.basis == "bowyer" else "computed floor of this bow"
     lightest = c.arrow.heaviest_gr > c.arrow.lightest_gr
@@ -143,13 +143,13 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
     ]
 
 
-def floor_severity(light: Estimate, floor: float) -> j.Severity:
+def floor_severity(light: Estimate, floor: float, stop_below: float) -> j.Severity:
     """Return how grains per pound stand against the floor.
 
-    >>> [floor_severity(Estimate(g, 0.1), 9.0) for g in (8.4, 8.6, 9.1, 9.5)]
+    >>> [floor_severity(Estimate(g, 0.1), 9.0, 8.5) for g in (8.4, 8.6, 9.1, 9.5)]
     ['stop', 'mend', 'watch', 'good']
     """
-    if light.value < floor - STOP_BELOW_FLOOR_GPP:
+    if light.value < stop_below:
         return "stop"
     if light.value < floor:
         return "mend"
@@ -164,7 +164,8 @@ def floor_sum(c: Computed, light: Estimate) -> tuple[Phrase, ...]:
     computed = gpp(c.floor.computed.value, c.floor.computed.plus_minus)
     floors = [
         phrase(
-            f"Floor {{floor}}: {FLOOR_SHARE:g} × the bow's virtual mass, {{mass}}, per pound.",
+            f"Floor {{floor}}: {floor_times(c.thrust.stored_j.value):.1f} × the bow's virtual "
+            "mass, {mass}, per pound.",
             floor=computed,
             mass=gr(c.thrust.virtual_mass_gr),
         )
@@ -176,7 +177,7 @@ def floor_sum(c: Computed, light: Estimate) -> tuple[Phrase, ...]:
             phrase("Floor {floor}, from the bowyer.", floor=gpp(c.floor.grains_per_pound)),
             phrase("The mechanics alone would say {floor}.", floor=computed),
         ]
-    elif _natural(c):
+    elif c.floor.natural:
         less = gpp(BY_TRADITION * c.floor.computed.value)
         floors.append(phrase("All-natural limbs by tradition {less}, a school.", less=less))
     return (
@@ -188,15 +189,11 @@ def floor_sum(c: Computed, light: Estimate) -> tuple[Phrase, ...]:
         ),
         *floors,
         phrase(
-            f"{{margin}} {'above' if margin >= 0 else 'under'} it; Stop begins {{stop}} under it.",
+            f"{{margin}} {'above' if margin >= 0 else 'under'} it; Stop begins at {{stop}}.",
             margin=gpp(abs(margin)),
-            stop=gpp(STOP_BELOW_FLOOR_GPP),
+            stop=gpp(c.floor.stop_below),
         ),
     )
-
-
-def _natural(c: Computed) -> bool:
-    return c.likeness.known and c.likeness.shape.family == "selfbow"
 
 
 def _judge_mass(c: Computed) -> list[j.Finding]:

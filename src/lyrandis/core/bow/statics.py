@@ -317,6 +317,26 @@ def _march(chain: Chain, first: _State, to_mm: float) -> tuple[list[_State], End
     return states, "asked"
 
 
+def draw_chain(chain: Chain, brace_mm: float, to_mm: float) -> tuple[list[_State], End]:
+    """Return the solved draws of a chain from brace to `to_mm`, and how it ends.
+
+    Empty where no string braces it at that height.
+    """
+    strung = _brace(chain, brace_mm)
+    first = _state(brace_mm, *strung) if strung else None
+    return _march(chain, first, to_mm) if first else ([], "asked")
+
+
+def force_of(states: list[_State]) -> Hermite:
+    """Return the draw force over EI [1/mm2] against true draw [mm]."""
+    forces = [_force(state) for state in states]
+    return Hermite(
+        tuple(state.draw for state in states),
+        tuple(force for force, _ in forces),
+        tuple(slope for _, slope in forces),
+    )
+
+
 def _force(state: _State) -> tuple[float, float]:
     """Return draw force over EI and its slope: F = 2 T sin gamma, exactly differentiated."""
     here = state.here
@@ -347,20 +367,17 @@ def draw_curve(shape: BowShape, *, segments: int = SEGMENTS) -> DrawCurve:
     36.3
     """
     chain = chain_of(shape, segments)
-    strung = _brace(chain, shape.brace_height_mm)
-    first = _state(shape.brace_height_mm, *strung) if strung else None
-    if first is None:
+    states, ends = draw_chain(chain, shape.brace_height_mm, LONGEST_DRAW_MM)
+    if not states:
         raise _brace_unreachable(shape)
-    states, ends = _march(chain, first, LONGEST_DRAW_MM)
-    forces = [_force(state) for state in states]
-    if len(states) < 4 or any(b[0] <= a[0] for a, b in pairwise(forces)):
+    force = force_of(states)
+    if len(states) < 4 or any(b <= a for a, b in pairwise(force.y)):
         raise _does_not_hold(shape)
-    x = tuple(state.draw for state in states)
-    force = Hermite(x, tuple(f for f, _ in forces), tuple(s for _, s in forces))
+    x = force.x
     return DrawCurve(
         shape=shape,
         chain=chain,
-        string_length_mm=2 * first.here.half_string,
+        string_length_mm=2 * states[0].here.half_string,
         force=force,
         energy=force.integral(),
         gamma=Hermite(x, tuple(s.here.gamma for s in states), tuple(map(_gamma_rate, states))),

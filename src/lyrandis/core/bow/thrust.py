@@ -37,8 +37,11 @@ TOLD_SPEED_SD = 0.04
 SPEED_OFF = 3.5
 """A reading this many standard deviations off what bow and other readings allow is named."""
 KG_PER_GRAIN = 1 / GRAINS_PER_GRAM / 1000
-FLOOR_SHARE = 4.2
-"""Arrow floor over virtual mass: 81 % of what comes back leaves with the arrow (4.2/5.2)."""
+FLOOR_LEFT = 1 / 5.2
+"""Share of what comes back that the lightest sensible arrow leaves: 4.2 K then takes 81 %."""
+FLOOR_ENERGY_J = 50.0
+"""Below this stored energy the limbs may keep a larger share: their mass falls with the cube root
+of their stiffness, so a light bow's limbs are heavier for the energy they hold. Lyrandis's own."""
 FLOOR_SD_GPP = 0.5
 """A computed floor is indicative to one grain per pound either way."""
 USUAL_WEIGHT_LBF = 45.0
@@ -88,8 +91,8 @@ class Thrust:
 
     @property
     def floor_gr(self) -> Estimate:
-        """The lightest arrow that still takes 81 % of what comes back: 4.2 K."""
-        mass = FLOOR_SHARE * self.virtual_mass_gr
+        """The lightest sensible arrow [gr]: K (1/left - 1), 4.2 K from 50 J stored upward."""
+        mass = floor_times(self.stored_j.value) * self.virtual_mass_gr
         return Estimate(mass, mass * self.virtual_mass_sd)
 
 
@@ -141,10 +144,23 @@ def thrust_of(weight: DrawWeight, at: Estimate, string_gr: float | None) -> Thru
     )
 
 
+def floor_times(stored_j: float) -> float:
+    """Return the lightest sensible arrow over the virtual mass.
+
+    The energy left per mass of limb is held: limb mass goes with the cube root of stiffness, so
+    the share left may grow as E^(-2/3) below 50 J.
+
+    >>> [round(floor_times(joules), 2) for joules in (70.0, 50.0, 30.0)]
+    [4.2, 4.2, 2.7]
+    """
+    light = math.pow(min(stored_j / FLOOR_ENERGY_J, 1.0), 2 / 3)
+    return light / FLOOR_LEFT - 1
+
+
 def floor_per_pound(
     weight: DrawWeight | None, thrust: Thrust | None, likeness: Likeness
 ) -> Estimate:
-    """Return the computed floor [gr/lbf]: 4.2 K over the weight at full draw.
+    """Return the computed floor [gr/lbf]: the lightest sensible arrow over the weight.
 
     Before a weight is known, that of a usual bow of the kind, 45 lb at 28 in.
     """
@@ -154,7 +170,7 @@ def floor_per_pound(
     pivot = MARKED_DRAW_MM - TRADE_OFFSET_MM
     stiffness = USUAL_WEIGHT_LBF / likeness.curve.force.at(pivot)
     mass = moving_mass(likeness.shape).virtual_mass(pivot, stiffness, None)
-    return Estimate(FLOOR_SHARE * mass / USUAL_WEIGHT_LBF, sd)
+    return Estimate((1 / FLOOR_LEFT - 1) * mass / USUAL_WEIGHT_LBF, sd)
 
 
 def _energy_doubt(weight: DrawWeight, at: Estimate, energy: float) -> float:

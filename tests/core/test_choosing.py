@@ -1,0 +1,177 @@
+"""Choosing a bow: the schools' rules by table, and the board's judgement."""
+
+import math
+from itertools import pairwise
+
+import pytest
+
+from lyrandis.core.archer.draw import Estimate
+from lyrandis.core.bow import schools
+from lyrandis.core.bow.board import Asking, BoardRow, FamilyBoard, Wish
+from lyrandis.core.bow.choosing import choosing_board, families_for, wish_of
+from lyrandis.core.bow.likeness import likeness_of
+from lyrandis.core.bow.schools import Asked
+from lyrandis.core.bow.weight import mark_to_ask_for
+from lyrandis.core.computed import compute
+from lyrandis.core.errors import DomainError
+from lyrandis.core.setup import fold
+from tests.entries import entries
+
+IN = 25.4
+
+
+def board(family: str, **wished: object) -> FamilyBoard:
+    given = {"draw_mm": 28 * IN, "hook_mm": 14.0, "hold": "split", "purpose": "woods",
+             "hold_lbf": 40.0} | wished  # fmt: skip
+    return choosing_board(Wish(**given), (family,)).families[0]  # type: ignore[arg-type]
+
+
+def row(found: FamilyBoard, length: float) -> BoardRow:
+    return next(r for r in found.rows if math.isclose(r.bow_length_mm, length * IN))
+
+
+@pytest.mark.parametrize(("draw", "rung"), [(24, 64), (26, 66), (28, 68), (29.4, 70), (30, 70)])
+def test_the_ladder_climbs_two_inches_for_two(draw: float, rung: float) -> None:
+    assert schools.ladder("target_recurve", draw) == Asked(rung, rung)
+
+
+@pytest.mark.parametrize(("draw", "limbs"), [(26, "short"), (28, "medium"), (29.5, "long")])
+def test_limb_first_takes_limbs_by_draw(draw: float, limbs: str) -> None:
+    assert schools.limbs_for(draw) == limbs
+
+
+def test_a_25_in_riser_makes_66_68_and_70() -> None:
+    """Trade convention of target take-downs."""
+    assert [25 + beyond for beyond in schools.LIMBS_OVER_RISER_IN.values()] == [66, 68, 70]
+
+
+@pytest.mark.parametrize(("purpose", "end"), [
+    ("hunting", Asked(66, 68)), ("indoor", Asked(68, 70)), ("backyard", Asked(66, 70)),
+    (None, Asked(66, 70)),
+])  # fmt: skip
+def test_range_by_draw_takes_the_end_that_suits_the_purpose(purpose: str, end: Asked) -> None:
+    assert schools.range_by_draw("straight_longbow", 28.0, purpose) == end  # type: ignore[arg-type]
+
+
+def test_schools_are_silent_where_they_have_nothing_to_say() -> None:
+    assert schools.ladder("selfbow", 28) is None
+    assert schools.limb_first("straight_longbow", 28, "woods") is None
+    found = board("selfbow")
+    verdicts = row(found, 66).verdicts
+    assert verdicts["ladder"] == verdicts["limb_first"] == "silent"
+    assert any("Does not speak" in school.says.text() for school in found.schools)
+
+
+def test_thirteen_lengths_are_judged() -> None:
+    found = board("hunting_recurve")
+    assert [round(r.bow_length_mm / IN) for r in found.rows] == list(range(48, 73, 2))
+
+
+def test_margin_and_angle_grow_with_length_within_the_family() -> None:
+    rows = [r for r in board("reflex_deflex_longbow").rows if not r.outside_family]
+    assert all((b.margin_mm or 0) > (a.margin_mm or 0) for a, b in pairwise(rows))
+    assert all((b.finger_angle_deg or 0) > (a.finger_angle_deg or 0) for a, b in pairwise(rows))
+
+
+def test_the_preferred_length_is_the_shortest_with_margin_and_without_pinch() -> None:
+    found = board("hunting_recurve", purpose="field")
+    assert found.best_mm is not None
+    best = row(found, found.best_mm / IN)
+    shorter = row(found, found.best_mm / IN - 2)
+    assert best.margin_mm is not None
+    assert shorter.margin_mm is not None
+    assert best.margin_mm >= 1.5 * IN
+    assert shorter.margin_mm < 1.5 * IN or shorter.pinches
+
+
+def test_a_hunter_may_take_a_shorter_bow_than_a_field_archer() -> None:
+    lengths = [board("hunting_recurve", purpose=p).best_mm or 0 for p in ("hunting", "field")]
+    assert lengths[0] < lengths[1]
+
+
+def test_three_under_wants_more_length_than_a_thumb_ring() -> None:
+    lengths = [board("hunting_recurve", hold=h, purpose="hunting").best_mm or 0
+               for h in ("thumb", "three_under")]  # fmt: skip
+    assert lengths[0] < lengths[1]
+
+
+def test_disagreement_says_what_each_school_would_cost() -> None:
+    found = board("target_recurve", hold="three_under")
+    assert not found.agree
+    assert "disagree" in found.summary.text()
+    told = [school.gives_up.text() for school in found.schools if school.gives_up]
+    assert told
+    assert all("before stack" in text and "floor" in text for text in told)
+
+
+def test_agreement_is_said_plainly() -> None:
+    found = board("reflex_deflex_longbow", hold="three_under")
+    assert found.agree
+    assert found.summary.text().startswith("All schools")
+
+
+def test_a_draw_too_long_for_a_short_bow_says_why_nothing_is_computed() -> None:
+    found = row(board("straight_longbow", draw_mm=33.5 * IN), 48)
+    assert found.missing is not None
+    assert found.speed_mps is None
+    assert found.verdicts["stack_margin"] == "no"
+
+
+def test_a_length_the_family_is_not_made_in_is_marked() -> None:
+    found = board("large_rigid_tip")
+    assert row(found, 70).outside_family
+    assert not row(found, 58).outside_family
+
+
+def test_the_mark_to_ask_for_is_the_same_as_the_rules() -> None:
+    """One law in two places: the board's figure against the inverse used by the finding."""
+    said = ("family hunting recurve", "bow 60", "riser 17", "brace 7 3/4")
+    expected = mark_to_ask_for(
+        40.0, Estimate(28 * IN + 14.0, 0.0), likeness_of(fold(entries(*said)))
+    )
+    assert row(board("hunting_recurve"), 60).mark_lbf == pytest.approx(expected.value, rel=2e-3)
+
+
+def test_take_downs_come_with_risers_and_limbs() -> None:
+    found = board("hunting_recurve")
+    made = {(round(c.riser_mm / IN), c.limbs): round(c.bow_length_mm / IN) for c in
+            found.combinations}  # fmt: skip
+    assert made[17, "short"] == 58
+    assert made[17, "medium"] == 60
+    assert made[19, "long"] == 64
+    assert [c.limbs for c in found.combinations if c.asked] == ["medium"] * 3
+    assert board("selfbow").combinations == ()
+
+
+def test_the_archers_own_riser_and_brace_go_into_bows_of_its_kind() -> None:
+    said = ("draw 28", "hook 1/2", "family hunting recurve", "bow 62", "riser 19", "brace 8 1/2")
+    found = compute(fold(entries(*said, "mark 40")))
+    wish = wish_of(found, asked=Asking())
+    own = row(choosing_board(wish, ("hunting_recurve",)).families[0], 62)
+    assert own.margin_mm == pytest.approx(found.stack_margin_mm.value, abs=1.0)  # type: ignore[union-attr]
+
+
+def test_what_is_asked_goes_before_what_is_recorded() -> None:
+    found = compute(fold(entries("draw 28", "hold three under", "purpose field", "wish 38")))
+    as_recorded = wish_of(found, asked=Asking())
+    assert (as_recorded.hold, as_recorded.purpose, as_recorded.hold_lbf) == (
+        "three_under", "field", 38.0,
+    )  # fmt: skip
+    tried = wish_of(found, asked=Asking(draw_mm=30 * IN, hold="thumb", hold_lbf=50.0))
+    assert (tried.draw_mm, tried.hold, tried.hold_lbf) == (762.0, "thumb", 50.0)
+    assert tried.hook_mm > as_recorded.hook_mm
+
+
+def test_without_a_draw_the_board_asks_for_one() -> None:
+    with pytest.raises(DomainError, match="No draw length"):
+        wish_of(compute(fold(entries("bow 62"))), asked=Asking())
+
+
+@pytest.mark.parametrize(("said", "first"), [
+    ((), "straight_longbow"), (("family selfbow",), "selfbow"),
+    (("hold thumb",), "short_rigid_tip"),
+])  # fmt: skip
+def test_the_archers_own_kind_is_compared_first(said: tuple[str, ...], first: str) -> None:
+    families = families_for(compute(fold(entries(*said))))
+    assert families[0] == first
+    assert len(set(families)) == 4
