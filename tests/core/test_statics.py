@@ -120,10 +120,9 @@ def test_work_done_equals_energy_bent_into_the_limbs(family: str) -> None:
 
 
 def test_a_tapered_straight_bow_has_the_published_static_quality() -> None:
-    """E/(F draw) = 0.407: half length 36 in, 4 in grip, stiffness falling to nothing at the tip,
-    braced 6 in, drawn 28 in true (value of the literature on bow mechanics, as the design has it).
-    """
-    pieces, grip, lf = 320, 2 * IN, 34 * IN
+    """E/(F draw) = 0.407: half length 36 in, of it 4 in grip, stiffness falling to nothing at the
+    tip, braced 6 in, drawn 28 in true (a value of the literature on bow mechanics)."""
+    pieces, grip, lf = 320, 4 * IN, 32 * IN
     d = lf / pieces
     compliances = [d / 2 / (1 - 1 / (4 * pieces))]
     compliances += [d / (1 - i / pieces) for i in range(1, pieces)]

@@ -16,6 +16,10 @@ from lyrandis.core.errors import DomainError, Guess
 from lyrandis.core.units import Unit, say
 
 
+_ROUNDING = 1e-6
+"""A limit typed in inches is still inside after its conversion."""
+
+
 @dataclass(frozen=True)
 class Plausible:
     """The believable range of one quantity.
@@ -32,7 +36,7 @@ class Plausible:
     mistaken_for: tuple[str, ...] = ()
 
     def holds(self, value: float) -> bool:
-        return self.low <= value <= self.high
+        return self.low - _ROUNDING <= value <= self.high + _ROUNDING
 
 
 def _inches(

@@ -214,7 +214,8 @@ def calibrate(
         )
     if not clocked:
         return None
-    after = _drawn_to(thrust, [reading for reading in clocked if not reading.impossible])
+    used = [reading for reading in clocked if not reading.impossible]
+    after = _drawn_to(thrust, used) if used else thrust
     return Calibration(
         before=thrust,
         after=after,

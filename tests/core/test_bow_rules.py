@@ -1,0 +1,248 @@
+"""Findings on the bow: draw, stack, angle, length, condition, by table."""
+
+import pytest
+
+from lyrandis.core import entries as e
+from lyrandis.core.assessment import Assessment, assess
+from lyrandis.core.bow.inspection import SEVERITY, looked_over
+from lyrandis.core.bow.limbs import mismatch_of
+from lyrandis.core.errors import DomainError
+from lyrandis.core.judgement import Finding
+from lyrandis.core.setup import fold
+from tests.entries import draft, entries
+
+IN = 25.4
+RECURVE = ("family hunting recurve", "bow 58", "riser 15", "brace 7 3/4", "mark 45", "hook 0")
+"""Stacks from 28.95 in by the reference table."""
+
+
+def judged(*said: str | e.BaseReading | e.EntryDraft) -> Assessment:
+    return assess(fold(entries(*said)))
+
+
+def finding(found: Assessment, wanted: str) -> Finding | None:
+    return next((f for f in found.findings if f.id == wanted), None)
+
+
+def severity(found: Assessment, wanted: str) -> str | None:
+    one = finding(found, wanted)
+    return one.severity if one else None
+
+
+@pytest.mark.parametrize(("draw", "expected"), [
+    ("draw 27", "good"), ("draw 28 3/4", "good"), ("draw 29 1/4", "watch"),
+    ("draw 30", "mend"), ("draw 31 1/4", "stop"),
+])  # fmt: skip
+def test_stack_is_judged_by_how_far_past_its_onset(draw: str, expected: str) -> None:
+    assert severity(judged(draw, *RECURVE, "purpose hunting"), "stack-margin") == expected
+
+
+def test_a_field_bow_wants_more_in_hand_than_a_hunting_bow() -> None:
+    near = ("draw 28 1/4", *RECURVE)
+    assert severity(judged(*near, "purpose hunting"), "stack-margin") == "good"
+    field = finding(judged(*near, "purpose field"), "stack-margin")
+    assert field is not None
+    assert field.severity == "watch"
+    assert "1 1/2 in" in field.sentence.text()
+
+
+def test_a_stop_for_stack_cannot_be_missed() -> None:
+    found = judged("draw 31 1/2", *RECURVE)
+    assert found.findings[0].severity == "stop"
+    assert found.next_step.title.text() == "Drawn far into stack"
+    assert found.next_step.action.control == "board"
+
+
+def test_a_draw_no_limb_survives_is_a_stop() -> None:
+    said = ("family straight longbow", "bow 50", "mark 40", "hook 0", "draw 34")
+    one = finding(judged(*said), "stack-margin")
+    assert one is not None
+    assert one.severity == "stop"
+
+
+@pytest.mark.parametrize(("hold", "draw", "expected"), [
+    ("hold three under", "draw 28", "good"), ("hold three under", "draw 29", "watch"),
+    ("hold one over two under", "draw 29", "good"), ("hold thumb", "draw 31", "good"),
+])  # fmt: skip
+def test_a_sharp_string_pinches_three_under_first(hold: str, draw: str, expected: str) -> None:
+    assert severity(judged(hold, draw, *RECURVE), "finger-angle") == expected
+
+
+def test_a_bow_too_long_says_what_it_costs_and_gains() -> None:
+    said = ("draw 25", "hook 0", "family straight longbow", "bow 70", "mark 40", "arrow 400gr")
+    one = finding(judged(*said), "bow-long")
+    assert one is not None
+    assert one.severity == "watch"
+    text = one.sentence.text()
+    assert "J more" in text
+    assert "fps" in text
+    assert finding(judged("draw 28", *RECURVE), "bow-long") is None
+
+
+@pytest.mark.parametrize(("limit", "expected"), [
+    ("limit 30", None), ("limit 28 1/4", "watch"), ("limit 27 15/16", "mend"),
+    ("limit 26 1/2", "stop"),
+])  # fmt: skip
+def test_the_makers_limit_decides(limit: str, expected: str | None) -> None:
+    assert severity(judged("draw 28", *RECURVE, limit), "past-draw-limit") == expected
+
+
+@pytest.mark.parametrize(("said", "control"), [
+    (("bow 58", "riser 29 1/2", "brace 7"), None),
+    (("bow 36", "riser 30"), "bow"),
+    (("family target recurve", "bow 48", "brace 12"), "brace"),
+    (("family large rigid tip", "bow 40"), "bow"),
+])  # fmt: skip
+def test_an_impossible_shape_is_named_and_nothing_is_lost(
+    said: tuple[str, ...], control: str | None
+) -> None:
+    found = judged("draw 28", "mark 40", "family hunting recurve", *said)
+    one = finding(found, "bow-shape")
+    assert found.stages[1].headline.figure is not None
+    if control is None:
+        assert one is None
+        return
+    assert one is not None
+    assert one.severity == "mend"
+    assert one.action is not None
+    assert one.action.control == control
+    assert found.drawings.bench.refused
+
+
+def test_a_length_outside_the_family_is_said_to_be_indicative() -> None:
+    one = finding(judged("draw 28", "family large rigid tip", "bow 64", "mark 40"), "bow-shape")
+    assert one is not None
+    assert one.severity == "watch"
+    assert "indicative" in one.sentence.text()
+
+
+def test_a_draw_that_hardly_leaves_brace_is_named() -> None:
+    found = judged("draw 12", "brace 9 1/2", "family hunting recurve", "bow 60", "mark 40")
+    assert severity(found, "draw-at-rest") == "mend"
+    assert found.stages[1].headline.missing is not None
+
+
+def test_weights_that_fall_with_draw_are_named() -> None:
+    found = judged("draw 28", *RECURVE, "scale 44 @ 26", "scale 40 @ 28")
+    one = finding(found, "weighed-point-off")
+    assert one is not None
+    assert one.action is not None
+    assert one.action.control == "points"
+
+
+def test_a_weighed_point_at_rest_is_named() -> None:
+    said = ("draw 28", "family hunting recurve", "bow 58", "brace 9 1/2", "scale 3 @ 12")
+    assert severity(judged(*said, "scale 45 @ 28"), "weighed-at-rest") == "mend"
+
+
+def test_weighing_at_the_groove_is_explained_with_its_pounds() -> None:
+    said = ("draw 28", "hook 3/4", *RECURVE[:-1], "scale 45 @ 28 groove")
+    one = finding(judged(*said), "groove-or-hook")
+    assert one is not None
+    assert "3/4" in one.sentence.text()
+    light = one.sentence.figures["light"].value
+    assert light == pytest.approx(0.75 * 2.5, abs=0.2)
+
+
+def test_the_hook_follows_the_strings_angle_where_nobody_measured() -> None:
+    """e tan(gamma): deeper on a short bow with a sharp string than on a long one."""
+    hooks = []
+    for bow in ("bow 52", "bow 64"):
+        found = judged("draw 28", "hold three under", "family hunting recurve", bow, "mark 40")
+        value = next(v for v in found.stages[0].values if v.key == "hook_depth")
+        assert value.figure is not None
+        hooks.append(value.figure.value)
+    assert hooks[0] > 1.15 * hooks[1]
+    assert 0.3 * IN < hooks[1] < 0.9 * IN
+
+
+@pytest.mark.parametrize(("pair", "share", "expected"), [
+    (e.LimbPair(upper_lbf=40, lower_lbf=41), 0.025, "good"),
+    (e.LimbPair(upper_lbf=38, lower_lbf=40), 0.051, "watch"),
+    (e.LimbPair(pair="two_bottoms"), 0.05, "watch"),
+    (e.LimbPair(upper_lbf=38, lower_lbf=42), 0.10, "mend"),
+    (e.LimbPair(pair="two_bottoms", upper_lbf=38, lower_lbf=42), 0.15, "mend"),
+    (e.LimbPair(upper_length_mm=508, lower_length_mm=533.4), 0.146, "mend"),
+    (e.LimbPair(upper_lbf=30, lower_lbf=40), 0.286, "stop"),
+])  # fmt: skip
+def test_limbs_are_judged_by_how_far_apart_they_are(
+    pair: e.LimbPair, share: float, expected: str
+) -> None:
+    assert abs(mismatch_of(pair).share) == pytest.approx(share, abs=0.002)
+    assert severity(judged("draw 28", draft(pair)), "limb-pair") == expected
+
+
+def test_a_shorter_limb_of_the_same_mark_is_the_stiffer() -> None:
+    found = mismatch_of(e.LimbPair(upper_length_mm=500, lower_length_mm=520))
+    assert found.stiffer == "upper"
+    assert mismatch_of(e.LimbPair(upper_lbf=38, lower_lbf=42)).stiffer == "lower"
+
+
+def test_half_a_pair_is_refused() -> None:
+    with pytest.raises(ValueError, match="Only one limb"):
+        e.LimbPair(upper_lbf=40)
+
+
+@pytest.mark.parametrize("item", SEVERITY)
+def test_a_failing_item_is_judged_until_it_is_cleared(item: e.InspectionItem) -> None:
+    failing = draft(e.Inspected(failing=(item,)), days=1)
+    cleared = draft(e.Inspected(good=(item,)), days=2)
+    assert severity(judged(failing), "inspection") == SEVERITY[item]
+    assert severity(judged(failing, cleared), "inspection") == "good"
+    assert (
+        severity(judged(cleared, draft(e.Inspected(failing=(item,)), days=3)), "inspection")
+        == (SEVERITY[item])
+    )
+
+
+def test_another_items_look_over_does_not_clear_a_failing_one() -> None:
+    found = judged("inspect bad crazing", "inspect good string")
+    assert severity(found, "inspection") == "stop"
+    assert "crazed" in found.next_step.why.text()
+
+
+def test_the_last_look_at_each_item_stands() -> None:
+    setup = fold(entries("inspect all good", "inspect bad tips"))
+    found = looked_over(setup.bow.inspections)
+    assert len(found) == len(SEVERITY)
+    assert [item for item, looked in found.items() if not looked.good] == ["tips"]
+
+
+@pytest.mark.parametrize(("good", "failing"), [((), ()), (("tips",), ("tips",))])
+def test_an_empty_or_contradicting_look_over_is_refused(
+    good: tuple[e.InspectionItem, ...], failing: tuple[e.InspectionItem, ...]
+) -> None:
+    with pytest.raises((DomainError, ValueError)):
+        e.Inspected(good=good, failing=failing)
+
+
+def test_two_look_overs_settle_only_their_own_items() -> None:
+    one, other = e.Inspected(good=("tips",)), e.Inspected(failing=("string",))
+    assert e.topics(one) == {"inspected:tips"}
+    assert not e.topics(one) & e.topics(other)
+
+
+def test_a_speed_that_breaks_energy_is_named_and_explained() -> None:
+    said = ("draw 28", *RECURVE, "arrow 1 420gr", "speed 300fps")
+    one = finding(judged(*said), "speed-impossible")
+    assert one is not None
+    assert one.severity == "mend"
+    assert "stores" in one.sentence.text()
+
+
+def test_a_believable_speed_is_told_before_and_after() -> None:
+    one = finding(judged("draw 28", *RECURVE, "arrow 1 420gr", "speed 180fps"), "chronograph")
+    assert one is not None
+    assert {"before", "after"} <= set(one.sentence.figures)
+    before, after = one.sentence.figures["before"], one.sentence.figures["after"]
+    assert (after.plus_minus or 0) < (before.plus_minus or 0)
+
+
+def test_all_natural_limbs_stop_where_tradition_does() -> None:
+    """A selfbow's computed floor is Mend; Stop begins half a grain under a fifth less."""
+    said = ("draw 28", "hook 0", "family selfbow", "bow 66", "mark 45")
+    found = judged(*said, "arrow 460gr")
+    assert severity(found, "arrow-floor") == "mend"
+    floor = found.drawings.floor
+    assert floor.stop_below == pytest.approx(0.8 * floor.floor - 0.5)
+    assert severity(judged(*said, "arrow 380gr"), "arrow-floor") == "stop"
