@@ -1,5 +1,7 @@
 """Findings on the bow: draw, stack, angle, length, condition, by table."""
 
+from collections.abc import Callable
+
 import pytest
 
 from lyrandis.core import entries as e
@@ -238,11 +240,28 @@ def test_a_believable_speed_is_told_before_and_after() -> None:
     assert (after.plus_minus or 0) < (before.plus_minus or 0)
 
 
-def test_all_natural_limbs_stop_where_tradition_does() -> None:
-    """A selfbow's computed floor is Mend; Stop begins half a grain under a fifth less."""
-    said = ("draw 28", "hook 0", "family selfbow", "bow 66", "mark 45")
-    found = judged(*said, "arrow 460gr")
-    assert severity(found, "arrow-floor") == "mend"
-    floor = found.drawings.floor
-    assert floor.stop_below == pytest.approx(0.8 * floor.floor - 0.5)
-    assert severity(judged(*said, "arrow 380gr"), "arrow-floor") == "stop"
+@pytest.mark.parametrize(("said", "under"), [
+    (("family selfbow", "bow 66"), lambda floor: 0.8 * floor - 0.5),
+    (("family straight longbow", "bow 66"), lambda floor: 0.8 * floor - 0.5),
+    (("family long rigid tip", "bow 54"), lambda floor: floor - 1.0),
+    (("family hunting recurve", "bow 60", "floor 8 gpp"), lambda floor: floor - 0.5),
+    ((), lambda floor: floor - 1.0),
+])  # fmt: skip
+def test_stop_begins_where_floor_and_school_end(
+    said: tuple[str, ...], under: Callable[[float], float]
+) -> None:
+    rig = ("draw 28", "hook 0", "mark 45", *said)
+    floor = judged(*rig, "arrow 500gr").drawings.floor
+    assert floor.stop_below == pytest.approx(under(floor.floor))
+    for gpp, expected in ((floor.stop_below - 0.1, "stop"), (floor.stop_below + 0.1, "mend")):
+        mass = gpp * (floor.weight_lbf or 0)
+        assert severity(judged(*rig, f"arrow {mass:.2f}gr"), "arrow-floor") == expected
+
+
+def test_under_a_computed_floor_the_bowyer_is_asked_first() -> None:
+    said = ("draw 28", "hook 0", "mark 45", "family straight longbow", "bow 66", "arrow 430gr")
+    one = finding(judged(*said), "arrow-floor")
+    assert one is not None
+    assert one.severity == "mend"
+    assert one.action is not None
+    assert one.action.control == "floor"

@@ -65,7 +65,8 @@ def severity(assessment: Assessment, finding: str) -> str | None:
         ((*RIG, "floor 9 gpp", "arrow 1 341gr"), "arrow-floor", "mend"),
         ((*RIG, "floor 9 gpp", "arrow 1 339gr"), "arrow-floor", "stop"),
         ((*RIG, "floor 9 gpp", "arrow 1 420gr", "arrow 2 339gr"), "arrow-floor", "stop"),
-        ((*RIG, "family hunting recurve", "arrow 1 319gr"), "arrow-floor", "stop"),
+        ((*RIG, "family hunting recurve", "arrow 1 319gr"), "arrow-floor", "mend"),
+        ((*RIG, "family hunting recurve", "arrow 1 279gr"), "arrow-floor", "stop"),
         ((*RIG, "family large rigid tip", "arrow 1 500gr"), "arrow-floor", "stop"),
         ((*RIG, "floor 430gr", "arrow 1 400gr"), "arrow-floor", "stop"),
         # arrow: mass, spread, parts, length

@@ -14,6 +14,9 @@ VIEWS = [
     "/api-reference",
     "/rigs/marram-longbow/archer",
     "/rigs/marram-longbow/bow",
+    "/rigs/tideway-recurve/bow/choose",
+    "/rigs/marram-longbow/bow/energy",
+    "/rigs/sandpiper-thumb-bow/bow/condition",
     "/rigs/sandpiper-thumb-bow/arrow",
     "/rigs/marram-longbow/logbook",
 ]

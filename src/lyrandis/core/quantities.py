@@ -15,7 +15,6 @@ from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.errors import DomainError, Guess
 from lyrandis.core.units import Unit, say
 
-
 _ROUNDING = 1e-6
 """A limit typed in inches is still inside after its conversion."""
 

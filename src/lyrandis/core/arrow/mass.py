@@ -44,9 +44,11 @@ PART_SD_SHARE = 0.01
 """Assumption: a part's stated mass against the same part on a scale, one standard deviation."""
 
 BY_TRADITION = 0.8
-"""Solid-glass and all-natural limbs by tradition take arrows a fifth lighter: a school."""
-ALL_NATURAL: frozenset[e.Family] = frozenset({"selfbow"})
+"""All-natural, solid-glass and plain straight limbs by tradition take arrows a fifth lighter."""
+STRAIGHT_LIMBED: frozenset[e.Family] = frozenset({"selfbow", "straight_longbow"})
 STOP_BELOW_FLOOR_GPP = 0.5
+STOP_BELOW_COMPUTED_GPP = 1.0
+"""A computed floor is good to a grain per pound: Stop begins where its error ends."""
 
 
 @dataclass(frozen=True)
@@ -83,18 +85,21 @@ class Floor:
     computed: Estimate
     """What the mechanics say [gr/lbf], beside the bowyer's word."""
     recorded: Recorded[e.ArrowMinimum] | None = None
-    natural: bool = False
-    """True for all-natural limbs, which by tradition take arrows a fifth lighter."""
+    straight: bool = False
+    """True for straight limbs, which by tradition take arrows a fifth lighter."""
 
     @property
     def stop_below(self) -> float:
-        """Grains per pound under which an arrow is refused: half under the floor.
+        """Grains per pound under which an arrow is refused.
 
-        Where the mechanics alone speak of all-natural limbs, half under what tradition allows.
+        Half a grain under the bowyer's word; a whole one under a computed floor; for straight
+        limbs, where only the mechanics speak, half a grain under what tradition allows.
         """
-        lenient = self.basis == "computed" and self.natural
-        floor = self.grains_per_pound * (BY_TRADITION if lenient else 1.0)
-        return floor - STOP_BELOW_FLOOR_GPP
+        if self.basis == "bowyer":
+            return self.grains_per_pound - STOP_BELOW_FLOOR_GPP
+        if self.straight:
+            return BY_TRADITION * self.grains_per_pound - STOP_BELOW_FLOOR_GPP
+        return self.grains_per_pound - STOP_BELOW_COMPUTED_GPP
 
 
 def parts_of(arrows: ArrowSetup, draw_mm: float | None) -> tuple[Part, ...]:
@@ -232,11 +237,11 @@ def grains_per_pound(mass: Estimate, weight: Estimate) -> Estimate:
 def floor_of(bow: BowSetup, weight: Estimate | None, computed: Estimate) -> Floor:
     """Return the bowyer's minimum if there is one, else the computed floor [gr/lbf]."""
     stated = bow.arrow_minimum
-    natural = bow.family is not None and bow.family.reading.family in ALL_NATURAL
+    straight = bow.family is not None and bow.family.reading.family in STRAIGHT_LIMBED
     if stated is not None:
         least = stated.reading.grains_per_pound
         if least is None and weight is not None and stated.reading.arrow_mass_gr is not None:
             least = stated.reading.arrow_mass_gr / weight.value
         if least is not None:
             return Floor(least, "bowyer", 0.0, computed, stated)
-    return Floor(computed.value, "computed", computed.plus_minus, computed, natural=natural)
+    return Floor(computed.value, "computed", computed.plus_minus, computed, straight=straight)

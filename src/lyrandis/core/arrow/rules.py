@@ -27,13 +27,13 @@ RULES: tuple[j.Rule, ...] = (
         "full draw. The bowyer's minimum is the floor; without one, the mass that still takes 81 % "
         "of the energy coming back: 4.2 times the bow's virtual mass, less for bows storing under "
         "50 J, good to about one grain per pound. The lightest arrow of the set is judged. "
-        "More than half a grain per pound under the floor is Stop; under it is Mend; reaching "
-        "under it within the ± is Watch. For all-natural limbs the computed floor is Mend and Stop "
-        "begins half a grain under what tradition allows, a fifth less.",
+        "Under the floor is Mend; reaching under it within the ± is Watch. Stop begins half a "
+        "grain under a bowyer's word and a whole one, its error, under a computed floor; for "
+        "straight limbs half a grain under what tradition allows, a fifth less.",
         school="Maker's limit, else the computed floor",
         source="The bowyer's word decides. The computed floor leaves a constant share of the "
-        "energy behind. By tradition solid-glass and all-natural limbs take a fifth less: a "
-        "school, not mechanics.",
+        "energy behind. By tradition all-natural, solid-glass and plain straight limbs take a "
+        "fifth less: a school, not mechanics.",
     ),
     j.Rule(
         id="arrow-mass",
@@ -75,6 +75,8 @@ RULES: tuple[j.Rule, ...] = (
 
 WEIGH_ARROW = j.Action(label="Weigh an arrow", stage="arrow", control="arrow")
 WEIGH_HEAVIER = j.Action(label="Weigh a heavier arrow", stage="arrow", control="arrow")
+ASK_BOWYER = j.Action(label="Ask the bowyer", stage="bow", control="floor")
+"""Under a floor that only the mechanics set, the bowyer's word is the cheapest next thing."""
 MOST_FROM_POINT_GR = 60.0
 """Beyond this a heavier point is no cure: it needs a heavier shaft."""
 _HEAVIER = j.Action(label="Try a heavier point", stage="arrow", control="point")
@@ -125,7 +127,9 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
         "needed": gr(needed),
     }
     action = None
-    if severity in ("stop", "mend"):
+    if severity == "mend" and c.floor.basis == "computed":
+        action = ASK_BOWYER
+    elif severity in ("stop", "mend"):
         short_gr = needed - c.arrow.lightest_gr
         action = _HEAVIER if short_gr <= MOST_FROM_POINT_GR else WEIGH_HEAVIER
     elif severity == "watch":
@@ -177,9 +181,9 @@ def floor_sum(c: Computed, light: Estimate) -> tuple[Phrase, ...]:
             phrase("Floor {floor}, from the bowyer.", floor=gpp(c.floor.grains_per_pound)),
             phrase("The mechanics alone would say {floor}.", floor=computed),
         ]
-    elif c.floor.natural:
+    elif c.floor.straight:
         less = gpp(BY_TRADITION * c.floor.computed.value)
-        floors.append(phrase("All-natural limbs by tradition {less}, a school.", less=less))
+        floors.append(phrase("Straight limbs by tradition take {less}, a school.", less=less))
     return (
         phrase(
             "{mass} ÷ {weight} = {gpp}.",

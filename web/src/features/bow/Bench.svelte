@@ -91,7 +91,7 @@
         width={116}
       />
       <Callout
-        label="scale reads here"
+        label="weight here"
         word="scale"
         tail="@ {sixteenths(view.draw)}"
         shown={view.pose.weight_lbf === null ? 'e.g. 36.2 lb' : figure(lbf(view.pose.weight_lbf))}

@@ -27,7 +27,7 @@
 <section aria-labelledby="lengths" class="mt-4">
   <h2 id="lengths" class="sr-only">Lengths side by side</h2>
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <div class="wide" tabindex="0" role="region" aria-label="Lengths side by side">
+  <div class="wide" tabindex="0" role="region" aria-label="Table of lengths">
     <table class="rows">
       <thead>
         <tr>

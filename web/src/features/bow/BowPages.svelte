@@ -3,8 +3,8 @@
   import { route } from '../../router';
 
   const PAGES = [
-    ['', 'On the bench'],
-    ['choose', 'Choose a bow'],
+    ['', 'Bench'],
+    ['choose', 'Choose'],
     ['energy', 'Energy'],
     ['condition', 'Condition'],
   ] as const;

@@ -15,7 +15,7 @@
 <section aria-labelledby="combinations" class="mt-5">
   <h2 id="combinations">Riser and limbs of a take-down</h2>
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <div class="wide" tabindex="0" role="region" aria-label="Riser and limbs">
+  <div class="wide" tabindex="0" role="region" aria-label="Table of risers and limbs">
     <table class="rows mt-1">
       <thead>
         <tr>
