@@ -13,7 +13,6 @@ from lyrandis.core.bow.weight import (
     DrawWeight,
     draw_weight_at,
     mark_to_ask_for,
-    off_curve,
 )
 from lyrandis.core.constants import TRADE_OFFSET_MM
 from lyrandis.core.setup import fold
@@ -117,13 +116,13 @@ def test_one_wrong_point_of_five_is_named_and_left_out(wrong: str) -> None:
 
 def test_a_wrong_point_of_three_is_named_and_stays() -> None:
     found = weight(*RECURVE, "scale 29.1 @ 20", "scale 45.0 @ 28", "scale 58 @ 30")
-    assert off_curve(found) is not None
+    assert found.off is not None
     assert found.left_out is None
 
 
 def test_good_points_are_not_named() -> None:
     found = weight(*RECURVE, "scale 29.4 @ 20", "scale 36.0 @ 24", "scale 45.3 @ 28")
-    assert off_curve(found) is None
+    assert found.off is None
 
 
 def test_a_point_at_rest_is_set_aside_and_kept() -> None:

@@ -1,6 +1,10 @@
 import { mount } from 'svelte';
 import App from './App.svelte';
 import './app.css';
+import { bench } from './lib/bench.svelte';
+
+const rig = /^\/rigs\/([^/]+)/.exec(location.pathname)?.[1];
+if (rig) bench.openEarly(decodeURIComponent(rig));
 
 const target = document.getElementById('app');
 if (target) mount(App, { target });

@@ -25,7 +25,22 @@ class BenchState {
   /** What this window recorded last, in words. */
   recorded = $state('');
 
-  async open(rig: string): Promise<void> {
+  /** The rig whose fetch began before its page was there. */
+  #early: { rig: string; done: Promise<void> } | null = null;
+
+  /** Begin to fetch a rig while the code of its page is still on its way. */
+  openEarly(rig: string): void {
+    this.#early = { rig, done: this.#open(rig) };
+  }
+
+  /** Show a rig as it is now; one that was begun early is not fetched twice. */
+  open(rig: string): Promise<void> {
+    const early = this.#early;
+    this.#early = null;
+    return early?.rig === rig ? early.done : this.#open(rig);
+  }
+
+  async #open(rig: string): Promise<void> {
     if (this.rig !== rig) {
       this.rig = rig;
       this.assessment = null;

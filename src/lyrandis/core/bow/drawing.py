@@ -22,8 +22,7 @@ LIMB_POINTS = 13
 MOST_POINTS = 24
 MOST_SPEEDS = 12
 _CHART_HIGH_MM = 34 * MM_PER_IN
-_CHART_STEP_MM = MM_PER_IN / 2
-_KNEE_GPP = tuple(3 + 0.5 * step for step in range(35))
+_KNEE_GPP = tuple(3 + 0.75 * step for step in range(24))
 
 
 class _Drawing(BaseModel):
@@ -270,15 +269,13 @@ def weight_drawing(c: Computed) -> WeightDrawing | None:
 
 
 def _samples(c: Computed) -> list[WeightSample]:
+    """Return the curve where it was solved, under an inch apart, as far as it is of use."""
     assert c.weight is not None
-    curve = c.likeness.curve
-    low, last = curve.first_mm + TRADE_OFFSET_MM, curve.last_mm + TRADE_OFFSET_MM
     far = max(c.weight.at_mm, *(point.draw_mm for point in c.weight.points)) + 3 * MM_PER_IN
-    high = min(max(far, (_trade(c.stack.onset_mm) or 0) + 1.5 * MM_PER_IN), _CHART_HIGH_MM, last)
-    count = max(math.ceil((high - low) / _CHART_STEP_MM), 2)
+    high = min(max(far, (_trade(c.stack.onset_mm) or 0) + 1.5 * MM_PER_IN), _CHART_HIGH_MM)
     samples = []
-    for index in range(count + 1):
-        draw = low + (high - low) * index / count
+    for x in c.weight.fitted.x:
+        draw = x + TRADE_OFFSET_MM
         weight = c.weight.at(draw)
         samples.append(
             WeightSample.model_construct(
@@ -288,6 +285,8 @@ def _samples(c: Computed) -> list[WeightSample]:
                 high_lbf=round(weight.value + weight.plus_minus, 3),
             )
         )
+        if draw > high and len(samples) > 2:
+            break
     return samples
 
 

@@ -4,7 +4,7 @@ from itertools import pairwise
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import Estimate
-from lyrandis.core.bow.weight import Point, mark_to_ask_for, off_curve
+from lyrandis.core.bow.weight import Point, mark_to_ask_for
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.describe import words
@@ -177,7 +177,7 @@ def _judge_points(c: Computed) -> list[j.Finding]:
         if upper.draw_mm - lower.draw_mm > MM_PER_IN / 4 and drop > 0:
             worst = c.weight.left_out or upper
             return [*at_rest, _misread(worst, c, (point_line(lower), point_line(upper)))]
-    off = off_curve(c.weight)
+    off = c.weight.off
     if off is None:
         return at_rest
     expected = c.weight.at(off.draw_mm)

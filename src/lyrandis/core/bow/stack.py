@@ -22,7 +22,7 @@ ONSET_SD_MM = MM_PER_IN / 2
 """One standard deviation of the onset against what archers report (within an inch as a rule)."""
 UNKNOWN_ONSET_SD_MM = 1.25 * MM_PER_IN
 """The same where family or length is not told."""
-_STEP_MM = MM_PER_IN / 8
+_STEP_MM = MM_PER_IN / 4
 
 
 @dataclass(frozen=True)
@@ -47,7 +47,7 @@ class Climbs(Protocol):
 def stack_of(curve: DrawCurve, climbs: Climbs | None = None, *, known: bool = True) -> Stack:
     """Return the stack of a bow; of `climbs`, a curve fitted to it, where one is given.
 
-    Scanned in eighths of an inch and found by straight line between them. `known` says whether the
+    Scanned in quarters of an inch and found by straight line between them. `known` says whether the
     bow's kind was told; the onset is less sure where it was not.
     """
     slope = (climbs or curve.force).slope

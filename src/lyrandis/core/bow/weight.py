@@ -90,6 +90,8 @@ class DrawWeight:
     basis: Literal["weighed", "mark"]
     points: tuple[Point, ...]
     mark: Point | None
+    off: Point | None = None
+    """The point that clearly does not go with the others."""
     left_out: Point | None = None
     """One point so far off the others that the fit goes without it."""
     unusable: tuple[Point, ...] = ()
@@ -164,18 +166,18 @@ def draw_weight_at(
     curve = likeness.curve.force
     mark = mark_point(bow)
     weighed = weighed_points(bow, hook, curve)
-    evidence = weighed or ([mark] if mark else [])
+    known = weighed or ([mark] if mark else [])
     least = likeness.curve.first_mm + TRADE_OFFSET_MM + LEAST_STROKE_MM
-    points = [point for point in evidence if point.draw_mm >= least]
+    points = [point for point in known if point.draw_mm >= least]
     if not points or at.value < least:
         return None
     prior = TILT_SD_PER_IN if likeness.known else UNKNOWN_TILT_SD_PER_IN
-    fit = _fit(points, at.value, curve, prior)
-    left_out = _off_curve(points, fit, curve)
-    if left_out is not None and len(points) >= LEAST_TO_LEAVE_OUT:
-        fit = _fit([p for p in points if p is not left_out], at.value, curve, prior)
-    else:
-        left_out = None
+    evidence = _evidence(points, at.value, curve)
+    fit = _fit(evidence, at.value, prior)
+    off = _off_curve(evidence, fit)
+    left_out = off if len(points) >= LEAST_TO_LEAVE_OUT else None
+    if left_out is not None:
+        fit = _fit([one for one in evidence if one.point is not left_out], at.value, prior)
     fitted = _fitted(curve, fit)
     value = fitted.at(at.value - TRADE_OFFSET_MM)
     slope = _slope(curve, fit, at.value)
@@ -191,8 +193,9 @@ def draw_weight_at(
         basis="weighed" if weighed else "mark",
         points=tuple(points),
         mark=mark,
+        off=off,
         left_out=left_out,
-        unusable=tuple(point for point in evidence if point.draw_mm < least),
+        unusable=tuple(point for point in known if point.draw_mm < least),
     )
 
 
@@ -201,28 +204,34 @@ def _bend(inches: float) -> float:
     return min(BEND_PER_IN2 * inches**2 / 2, MOST_BEND)
 
 
-def _share_sd(point: Point, centre_mm: float) -> float:
-    """Return a point's standard deviation as a share of its weight, the bend to `centre` in it."""
-    inches = (point.draw_mm - centre_mm) / MM_PER_IN
-    return math.hypot(point.weight.sd / point.weight.value, _bend(inches))
+class _Evidence(NamedTuple):
+    """One point as the fit sees it: inches from the centre, ln W - ln f, its variance."""
+
+    point: Point
+    x: float
+    y: float
+    variance: float
 
 
-def _over_curve(point: Point, curve: Hermite) -> float:
-    """Return ln W - ln f of a point."""
-    return math.log(point.weight.value) - math.log(curve.at(point.draw_mm - TRADE_OFFSET_MM))
+def _evidence(points: list[Point], centre_mm: float, curve: Hermite) -> list[_Evidence]:
+    found = []
+    for point in points:
+        x = (point.draw_mm - centre_mm) / MM_PER_IN
+        y = math.log(point.weight.value / curve.at(point.draw_mm - TRADE_OFFSET_MM))
+        share = point.weight.sd / point.weight.value
+        found.append(_Evidence(point, x, y, share**2 + _bend(x) ** 2))
+    return found
 
 
-def _fit(points: list[Point], centre_mm: float, curve: Hermite, tilt_sd: float) -> Fit:
+def _fit(evidence: list[_Evidence], centre_mm: float, tilt_sd: float) -> Fit:
     """Return level and tilt about `centre_mm` (normal equations, tilt with its prior)."""
     s_w = s_x = s_y = s_xy = 0.0
     s_xx = 1 / tilt_sd**2
-    for point in points:
-        x = (point.draw_mm - centre_mm) / MM_PER_IN
-        y = _over_curve(point, curve)
-        w = 1 / _share_sd(point, centre_mm) ** 2
+    for _, x, y, variance in evidence:
+        w = 1 / variance
         s_w += w
         s_x += w * x
-        s_xx += w * x**2
+        s_xx += w * x * x
         s_y += w * y
         s_xy += w * x * y
     determinant = s_w * s_xx - s_x**2
@@ -234,23 +243,22 @@ def _fit(points: list[Point], centre_mm: float, curve: Hermite, tilt_sd: float) 
     )
 
 
-def _off_curve(points: list[Point], fit: Fit, curve: Hermite) -> Point | None:
+def _off_curve(evidence: list[_Evidence], fit: Fit) -> Point | None:
     """Return the point furthest off what the others expect, if it is clearly off.
 
     Leave-one-out in closed form: residual / (sd sqrt(1 - leverage)).
     """
-    if len(points) < 3:
+    if len(evidence) < 3:
         return None
-
-    def off(point: Point) -> float:
-        inches = (point.draw_mm - fit.centre_mm) / MM_PER_IN
-        sd = _share_sd(point, fit.centre_mm)
-        residual = _over_curve(point, curve) - fit.level.value - fit.tilt.value * inches
-        leverage = min(fit.variance(point.draw_mm) / sd**2, 0.99)
-        return abs(residual) / (sd * math.sqrt(1 - leverage))
-
-    worst = max(points, key=off)
-    return worst if off(worst) > POINT_OFF_CURVE else None
+    level, tilt = fit.level.value, fit.tilt.value
+    a, b, c = fit.level.sd**2, 2 * fit.covariance, fit.tilt.sd**2
+    worst, most = None, POINT_OFF_CURVE**2
+    for point, x, y, variance in evidence:
+        left = variance - min(a + b * x + c * x * x, 0.99 * variance)
+        off = (y - level - tilt * x) ** 2 / left
+        if off > most:
+            worst, most = point, off
+    return worst
 
 
 def _fitted(curve: Hermite, fit: Fit) -> Hermite:
@@ -274,12 +282,6 @@ def _slope(curve: Hermite, fit: Fit, at_mm: float) -> Estimate:
     per_inch = curve.slope(pivot) / curve.at(pivot) * MM_PER_IN + fit.tilt.value
     spread = math.hypot(per_inch * fit.level.sd, fit.tilt.sd)
     return Estimate(weight * per_inch, weight * spread)
-
-
-def off_curve(weight: DrawWeight) -> Point | None:
-    """Return the point that does not go with the others, whether the fit leaves it out or not."""
-    curve = weight.likeness.curve.force
-    return weight.left_out or _off_curve(list(weight.points), weight.fit, curve)
 
 
 def mark_to_ask_for(hold_lbf: float, at: Estimate, likeness: Likeness) -> Estimate:
