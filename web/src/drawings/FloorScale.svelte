@@ -95,7 +95,7 @@
     />
     <text x={clip(x(drawing.floor))} y={LINE - 40} text-anchor="middle">
       <tspan class="soft"
-        >{drawing.floor_basis === 'bowyer' ? "bowyer's minimum" : 'usual floor'}
+        >{drawing.floor_basis === 'bowyer' ? "bowyer's minimum" : 'computed floor'}
       </tspan>
       <tspan class="strong">{drawing.floor.toFixed(1)}</tspan>
     </text>

@@ -30,7 +30,7 @@
   </dl>
   {#if silent.length}
     <p class="mt-2 text-sm text-soft">
-      {#each silent as school (school.school)}{school.name}: {tell(school.says)}{' '}{/each}
+      {silent.map((school) => `${school.name}: ${tell(school.says)}`).join(' ')}
     </p>
   {/if}
 </section>
