@@ -10,10 +10,16 @@ from lyrandis.core import entries as e
 from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.bow.likeness import usual_shape
 from lyrandis.core.bow.moving_mass import moving_mass
-from lyrandis.core.bow.statics import BowShape, draw_curve
-from lyrandis.core.bow.thrust import HYSTERESIS, KG_PER_GRAIN, Thrust, calibrate, floor_times
+from lyrandis.core.bow.statics import BowShape
+from lyrandis.core.bow.thrust import (
+    KG_PER_GRAIN,
+    Thrust,
+    calibrate,
+    floor_times,
+    typical_thrust,
+)
 from lyrandis.core.computed import Computed, compute
-from lyrandis.core.constants import JOULES_PER_LBF_MM, M_PER_FT
+from lyrandis.core.constants import M_PER_FT
 from lyrandis.core.setup import Recorded, fold
 from tests.entries import draft, entries
 
@@ -32,11 +38,7 @@ REFERENCE = [
 
 
 def typical(shape: BowShape, weight: float) -> Thrust:
-    curve = draw_curve(shape)
-    stiffness = weight / curve.force.at(AT_28)
-    energy = stiffness * curve.energy.at(AT_28) * JOULES_PER_LBF_MM
-    mass = moving_mass(shape).virtual_mass(AT_28, stiffness, None)
-    return Thrust(Estimate(energy, 0.0), energy * (1 - HYSTERESIS), mass, 0.05, 0.075)
+    return typical_thrust(shape, AT_28, weight)
 
 
 @pytest.mark.parametrize("row", REFERENCE, ids=lambda row: f"{row[0]} {row[1]}")

@@ -3,9 +3,9 @@
 Lengths in mm, weights in lbf, energies in joules, angles in degrees, speeds in m/s.
 """
 
-from typing import Literal, NamedTuple
+from typing import Annotated, Literal, NamedTuple
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.core import quantities as q
 from lyrandis.core.bow.schools import Limbs, School
@@ -31,7 +31,7 @@ class Asking(_Frozen):
     hold: Hold | None = None
     purpose: Purpose | None = None
     hold_lbf: q.DrawWeight | None = None
-    families: tuple[Family, ...] | None = None
+    families: Annotated[tuple[Family, ...], Field(min_length=1, max_length=8)] | None = None
 
 
 class Wish(NamedTuple):

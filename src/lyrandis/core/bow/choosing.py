@@ -7,7 +7,7 @@ import math
 from functools import lru_cache
 from typing import NamedTuple
 
-from lyrandis.core.archer.draw import Estimate, usual_hook
+from lyrandis.core.archer.draw import usual_hook
 from lyrandis.core.bow import schools
 from lyrandis.core.bow.board import (
     USUAL_GPP,
@@ -22,14 +22,12 @@ from lyrandis.core.bow.board import (
 )
 from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.likeness import usual_shape
-from lyrandis.core.bow.moving_mass import moving_mass
 from lyrandis.core.bow.schools import Asked, School
 from lyrandis.core.bow.stack import stack_of
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
-from lyrandis.core.bow.thrust import HYSTERESIS, RETURNED_SD, VIRTUAL_MASS_SD, Thrust
+from lyrandis.core.bow.thrust import typical_thrust
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import (
-    JOULES_PER_LBF_MM,
     MARKED_DRAW_MM,
     MM_PER_IN,
     TRADE_OFFSET_MM,
@@ -211,7 +209,7 @@ def _row(
     low, high = FAMILIES[family].lengths_in
     outside = not low <= length_mm / MM_PER_IN <= high
     verdicts["stack_margin"] = "no" if outside else _by_margin(drawn, wish)
-    thrust = _thrust(shape, drawn, wish)
+    thrust = typical_thrust(shape, drawn.pivot_mm, wish.hold_lbf, segments=SEGMENTS)
     arrow = wish.grains_per_pound * wish.hold_lbf
     force = drawn.curve.force
     ratio = force.at(MARKED_DRAW_MM - TRADE_OFFSET_MM) / force.at(drawn.pivot_mm)
@@ -228,19 +226,6 @@ def _row(
         floor_gpp=thrust.floor_gr.value / wish.hold_lbf,
         mark_lbf=wish.hold_lbf * ratio,
         verdicts=verdicts,
-    )
-
-
-def _thrust(shape: BowShape, drawn: _Drawn, wish: Wish) -> Thrust:
-    stiffness = wish.hold_lbf / drawn.curve.force.at(drawn.pivot_mm)
-    energy = stiffness * drawn.curve.energy.at(drawn.pivot_mm) * JOULES_PER_LBF_MM
-    moving = moving_mass(shape, segments=SEGMENTS)
-    return Thrust(
-        stored_j=Estimate(energy, 0.0),
-        returned_j=energy * (1 - HYSTERESIS),
-        virtual_mass_gr=moving.virtual_mass(drawn.pivot_mm, stiffness, None),
-        returned_sd=RETURNED_SD,
-        virtual_mass_sd=VIRTUAL_MASS_SD,
     )
 
 

@@ -4,15 +4,13 @@ import math
 from functools import lru_cache
 
 from lyrandis.core import judgement as j
-from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.bow.families import FAMILIES
-from lyrandis.core.bow.moving_mass import moving_mass
 from lyrandis.core.bow.schools import MARGIN_IN, PINCH_DEG
 from lyrandis.core.bow.stack import ONSET, typical_stack
-from lyrandis.core.bow.statics import BowShape, draw_curve
-from lyrandis.core.bow.thrust import HYSTERESIS, Thrust
+from lyrandis.core.bow.statics import BowShape
+from lyrandis.core.bow.thrust import typical_thrust
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import JOULES_PER_LBF_MM, MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.describe import words
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Figure, Phrase, degrees, gpp, joules, lbf, mm, mps, phrase
@@ -338,7 +336,8 @@ def _judge_long(c: Computed) -> list[j.Finding]:
     shorter = _fitting_length(c.likeness.shape, round(pivot, 1), (least + most) / 2 * MM_PER_IN)
     if shorter is None:
         return []
-    own, other = _give(c.likeness.shape, pivot, weight), _give(shorter, pivot, weight)
+    own = typical_thrust(c.likeness.shape, pivot, weight)
+    other = typical_thrust(shorter, pivot, weight)
     arrow = c.arrow.mass.value if c.arrow else USUAL_GPP * weight
     kept = own.left_behind(arrow) - other.left_behind(arrow)
     figures = {
@@ -388,17 +387,3 @@ def _fitting_length(shape: BowShape, pivot_mm: float, wanted_mm: float) -> BowSh
             return None
         if onset is not None and onset - pivot_mm <= wanted_mm:
             return shorter
-
-
-def _give(shape: BowShape, pivot_mm: float, weight_lbf: float) -> Thrust:
-    """Return what a typical bow of that shape gives when it holds the weight there."""
-    curve = draw_curve(shape)
-    stiffness = weight_lbf / curve.force.at(pivot_mm)
-    energy = stiffness * curve.energy.at(pivot_mm) * JOULES_PER_LBF_MM
-    return Thrust(
-        stored_j=Estimate(energy, 0.0),
-        returned_j=energy * (1 - HYSTERESIS),
-        virtual_mass_gr=moving_mass(shape).virtual_mass(pivot_mm, stiffness, None),
-        returned_sd=0.0,
-        virtual_mass_sd=0.0,
-    )

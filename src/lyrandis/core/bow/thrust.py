@@ -12,6 +12,7 @@ from lyrandis.core import entries as e
 from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.bow.likeness import Likeness
 from lyrandis.core.bow.moving_mass import moving_mass
+from lyrandis.core.bow.statics import SEGMENTS, BowShape, draw_curve
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.constants import (
     GRAINS_PER_GRAM,
@@ -144,6 +145,26 @@ def thrust_of(weight: DrawWeight, at: Estimate, string_gr: float | None) -> Thru
     )
 
 
+def typical_thrust(
+    shape: BowShape, pivot_mm: float, weight_lbf: float, *, segments: int = SEGMENTS
+) -> Thrust:
+    """Return what a typical bow of a shape gives when it holds a weight at a draw.
+
+    Errors: those of `draw_curve`.
+    """
+    curve = draw_curve(shape, segments=segments)
+    stiffness = weight_lbf / curve.force.at(pivot_mm)
+    energy = stiffness * curve.energy.at(pivot_mm) * JOULES_PER_LBF_MM
+    moving = moving_mass(shape, segments=segments)
+    return Thrust(
+        stored_j=Estimate(energy, 0.0),
+        returned_j=energy * (1 - HYSTERESIS),
+        virtual_mass_gr=moving.virtual_mass(pivot_mm, stiffness, None),
+        returned_sd=RETURNED_SD,
+        virtual_mass_sd=VIRTUAL_MASS_SD,
+    )
+
+
 def floor_times(stored_j: float) -> float:
     """Return the lightest sensible arrow over the virtual mass.
 
@@ -167,10 +188,8 @@ def floor_per_pound(
     sd = FLOOR_SD_GPP * (1.0 if likeness.known else 1.5)
     if weight is not None and thrust is not None:
         return Estimate(thrust.floor_gr.value / weight.weight.value, sd)
-    pivot = MARKED_DRAW_MM - TRADE_OFFSET_MM
-    stiffness = USUAL_WEIGHT_LBF / likeness.curve.force.at(pivot)
-    mass = moving_mass(likeness.shape).virtual_mass(pivot, stiffness, None)
-    return Estimate((1 / FLOOR_LEFT - 1) * mass / USUAL_WEIGHT_LBF, sd)
+    usual = typical_thrust(likeness.shape, MARKED_DRAW_MM - TRADE_OFFSET_MM, USUAL_WEIGHT_LBF)
+    return Estimate(usual.floor_gr.value / USUAL_WEIGHT_LBF, sd)
 
 
 def _energy_doubt(weight: DrawWeight, at: Estimate, energy: float) -> float:
