@@ -9,6 +9,7 @@ from lyrandis.core.units import (
     FORCE_UNITS_LBF,
     LENGTH_UNITS_MM,
     MASS_UNITS_GR,
+    SPEED_UNITS_MPS,
     in_from_mm,
     mm_from_in,
     say,
@@ -32,6 +33,8 @@ def test_constants_are_the_legal_definitions() -> None:
         (FORCE_UNITS_LBF, "kg", 2.2046226),
         (MASS_UNITS_GR, "oz", 437.5),
         (MASS_UNITS_GR, "g", 15.4323584),
+        (SPEED_UNITS_MPS, "fps", 0.3048),
+        (SPEED_UNITS_MPS, "km/h", 1 / 3.6),
     ],
 )
 def test_unit_tables_hold_known_factors(table: dict[str, float], unit: str, factor: float) -> None:
@@ -78,6 +81,11 @@ def test_sixteenths_reads_like_a_bench_rule(length_mm: float, said: str) -> None
         (558.5, "gr", None, "inch", "559 gr"),
         (557.5, "gr", 0.5, "inch", "558 ± 1 gr"),
         (10.98, "gr/lbf", 0.01, "metric", "11.0 ± 0.1 gr/lb"),
+        (51.2, "m/s", 1.0, "inch", "168 ± 3 fps"),
+        (51.2, "m/s", 1.0, "metric", "51.2 ± 1.0 m/s"),
+        (48.25, "J", None, "metric", "48.3 J"),
+        (127.4, "deg", None, "inch", "127°"),
+        (10.4, "%", None, "inch", "10 %"),
         (2.2, "lbf/in", None, "metric", "3.9 N/cm"),
         (9.7, "gr/in", None, "metric", "0.25 g/cm"),
         (3, "count", None, "inch", "3"),

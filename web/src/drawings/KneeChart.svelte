@@ -104,7 +104,7 @@
       stroke="var(--line)"
     />
     <text x={W} y={H - PLOT.bottom + 36} text-anchor="end" class="soft">
-      {preferences.units === 'metric' ? 'g' : 'gr'}, finished arrow
+      {preferences.units === 'metric' ? 'g' : 'gr'}{W > 500 ? ', finished arrow' : ''}
     </text>
 
     {#if samples[0]?.before_mps != null}

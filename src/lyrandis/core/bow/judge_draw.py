@@ -64,6 +64,20 @@ RULES: tuple[j.Rule, ...] = (
         "How much margin a purpose wants is Lyrandis's own convention.",
     ),
     j.Rule(
+        id="choosing-schools",
+        stage="bow",
+        title="Schools of choosing a bow's length",
+        statement="Ladder by draw: a target recurve 40 in longer than the draw, in steps of 2 in. "
+        "Limb first, then riser: short limbs to 27 in of draw, medium to 29 in, long beyond, "
+        "adding 41, 43 or 45 in to a riser chosen by purpose. Range by draw: a band for each kind "
+        "of bow at 28 in, 1½ in longer per inch of draw, the purpose picking the end. Stack "
+        "margin: the shortest bow that keeps the margin the purpose wants and does not pinch. We "
+        "prefer the last: it is computed for this kind of bow and this draw.",
+        school="Four schools, side by side",
+        source="The first three are rules of thumb of the trade, put into numbers by Lyrandis: its "
+        "own conventions. The fourth is the mechanics of a typical bow.",
+    ),
+    j.Rule(
         id="bow-shape",
         stage="bow",
         title="What the bow is taken for",

@@ -50,6 +50,7 @@
       <p class="mt-4 text-sm text-soft">
         Figures are for typical bows of the kind, weighed to hold what you wish at your hook. The
         maker's own limit always wins.
+        <a class="underline" href="/rules#choosing-schools">How each school reckons</a>
       </p>
     {:else if !choosing.problem}
       <p class="mt-4 text-soft" aria-busy="true">Computing bows…</p>
