@@ -137,6 +137,23 @@ def test_a_weighed_point_at_rest_is_named() -> None:
     assert severity(judged(*said, "scale 45 @ 28"), "weighed-at-rest") == "mend"
 
 
+def test_a_lone_point_at_rest_is_named_and_the_mark_stands_in() -> None:
+    said = ("draw 28", "family hunting recurve", "bow 58", "brace 9 1/2", "scale 3 @ 12")
+    alone, marked = judged(*said), judged(*said, "mark 45")
+    assert severity(alone, "weighed-at-rest") == severity(marked, "weighed-at-rest") == "mend"
+    assert alone.stages[1].headline.figure is None
+    assert marked.stages[1].headline.figure is not None
+    assert marked.stages[1].mark == "estimated"
+
+
+def test_a_draw_beyond_what_is_computed_is_said_to_be() -> None:
+    said = ("family reflex deflex", "bow 72", "mark 40", "hook 0", "draw 36")
+    one = finding(judged(*said), "stack-margin")
+    assert one is not None
+    assert one.severity == "watch"
+    assert "beyond the 35 in" in one.sentence.text()
+
+
 def test_weighing_at_the_groove_is_explained_with_its_pounds() -> None:
     said = ("draw 28", "hook 3/4", *RECURVE[:-1], "scale 45 @ 28 groove")
     one = finding(judged(*said), "groove-or-hook")

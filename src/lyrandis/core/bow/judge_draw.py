@@ -282,7 +282,7 @@ def _stack_sum(c: Computed, figures: dict[str, Figure]) -> tuple[Phrase, ...]:
 
 
 def _judge_spent(c: Computed) -> list[j.Finding]:
-    """Name a draw past the end of the computed curve, where no limb survives."""
+    """Name a draw past the end of the computed curve: no limb survives there, or nobody knows."""
     curve = c.likeness.curve
     if c.pivot_mm is None or c.pivot_mm <= curve.last_mm or not c.likeness.known:
         return []
@@ -290,14 +290,18 @@ def _judge_spent(c: Computed) -> list[j.Finding]:
         "at": mm(c.pivot_mm + TRADE_OFFSET_MM),
         "end": mm(curve.last_mm + TRADE_OFFSET_MM),
     }
+    spent = curve.ends != "asked"
+    text = (
+        "Such a bow cannot be drawn to {at}: its limbs are spent at {end}."
+        if spent
+        else "{at} is beyond the {end} to which bows are computed."
+    )
     return [
         j.Finding(
             id="stack-margin",
             stage="bow",
-            severity="stop",
-            sentence=phrase(
-                "Such a bow cannot be drawn to {at}: its limbs are spent at {end}.", **figures
-            ),
+            severity="stop" if spent else "watch",
+            sentence=phrase(text, **figures),
             sum=(phrase("The computed curve ends at {end}; your hook is at {at}.", **figures),),
             rule="stack-margin",
             action=_BOARD,

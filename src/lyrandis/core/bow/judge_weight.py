@@ -4,7 +4,7 @@ from itertools import pairwise
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import Estimate
-from lyrandis.core.bow.weight import Point, mark_to_ask_for
+from lyrandis.core.bow.weight import Point, mark_to_ask_for, points_at_rest
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.describe import words
@@ -168,9 +168,10 @@ def _judge_weight(c: Computed) -> list[j.Finding]:
 
 def _judge_points(c: Computed) -> list[j.Finding]:
     """Name weighed points at rest, that fall with draw, or that stand off the curve."""
+    resting = points_at_rest(c.setup.bow, c.hook, c.likeness) if c.setup.bow.weighed else []
+    at_rest = [_at_rest(point, c) for point in resting[:1]]
     if c.weight is None or c.weight.basis != "weighed":
-        return []
-    at_rest = [_at_rest(point, c) for point in c.weight.unusable[:1]]
+        return at_rest
     points = c.weight.points
     for lower, upper in pairwise(points):
         drop = lower.weight.value - upper.weight.value

@@ -153,6 +153,18 @@ def weighed_points(bow: BowSetup, hook: Estimate, curve: Hermite) -> list[Point]
     return sorted(points, key=lambda point: point.draw_mm)
 
 
+def least_draw_mm(likeness: Likeness) -> float:
+    """Return the draw from which a weight says something of the bow: an inch past brace."""
+    return likeness.curve.first_mm + TRADE_OFFSET_MM + LEAST_STROKE_MM
+
+
+def points_at_rest(bow: BowSetup, hook: Estimate, likeness: Likeness) -> list[Point]:
+    """Return weighed points at or before brace, where no weight can be."""
+    least = least_draw_mm(likeness)
+    points = weighed_points(bow, hook, likeness.curve.force)
+    return [point for point in points if point.draw_mm < least]
+
+
 def draw_weight_at(
     bow: BowSetup, at: Estimate, hook: Estimate, likeness: Likeness
 ) -> DrawWeight | None:
@@ -166,9 +178,9 @@ def draw_weight_at(
     curve = likeness.curve.force
     mark = mark_point(bow)
     weighed = weighed_points(bow, hook, curve)
-    known = weighed or ([mark] if mark else [])
-    least = likeness.curve.first_mm + TRADE_OFFSET_MM + LEAST_STROKE_MM
-    points = [point for point in known if point.draw_mm >= least]
+    least = least_draw_mm(likeness)
+    usable = [point for point in weighed if point.draw_mm >= least]
+    points = usable or ([mark] if mark and mark.draw_mm >= least else [])
     if not points or at.value < least:
         return None
     prior = TILT_SD_PER_IN if likeness.known else UNKNOWN_TILT_SD_PER_IN
@@ -190,12 +202,12 @@ def draw_weight_at(
         fit=fit,
         fitted=fitted,
         likeness=likeness,
-        basis="weighed" if weighed else "mark",
+        basis="weighed" if usable else "mark",
         points=tuple(points),
         mark=mark,
         off=off,
         left_out=left_out,
-        unusable=tuple(point for point in known if point.draw_mm < least),
+        unusable=tuple(point for point in weighed if point.draw_mm < least),
     )
 
 

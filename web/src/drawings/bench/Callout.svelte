@@ -12,6 +12,7 @@
     top,
     width = 108,
     tail = '',
+    known = true,
   }: {
     label: string;
     /** Jot word that goes before what is typed. */
@@ -22,6 +23,8 @@
     width?: number;
     /** What goes behind what is typed, such as where the string is held. */
     tail?: string;
+    /** False when what is shown is an example or assumed. */
+    known?: boolean;
   } = $props();
 
   const id = $props.id();
@@ -43,6 +46,7 @@
   <label for={id} class="label">{label}</label>
   <input
     {id}
+    class:known
     autocomplete="off"
     placeholder={shown}
     value={reading.text}
@@ -83,8 +87,13 @@
     min-height: 1.5rem;
   }
   input::placeholder {
-    color: var(--ink);
+    color: var(--soft);
+    font-weight: 400;
     opacity: 1;
+  }
+  input.known::placeholder {
+    color: var(--ink);
+    font-weight: 600;
   }
   .under {
     position: absolute;

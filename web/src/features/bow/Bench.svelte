@@ -17,9 +17,9 @@
   const atOwn = $derived(drawing.own_mm != null && Math.abs(view.draw - view.full) < 0.5);
   const family = $derived(valueOf(stage, 'family')?.text ?? 'family not told');
   const bow = $derived(assessment.fitted.find((part) => part.part === 'bow')?.name ?? 'The bow');
-  const hand = $derived(
-    valueOf(assessment.stages.find((s) => s.key === 'archer') ?? null, 'hand')?.choice,
-  );
+  const archer = $derived(assessment.stages.find((one) => one.key === 'archer') ?? null);
+  const hand = $derived(valueOf(archer, 'hand')?.choice);
+  const drawLength = $derived(valueOf(archer, 'draw_length')?.figure);
   const assumed = $derived(drawing.assumed.filter((part) => part !== 'brace' || !drawing.refused));
   const title = $derived([
     [[bow, hand ? `${hand} hand` : null].filter(Boolean).join(', ')],
@@ -78,6 +78,7 @@
         label="length along the back"
         word="bow"
         shown={shown(stage, 'bow_length') ?? `taken as ${figure(mm(drawing.bow_length_mm))}`}
+        known={shown(stage, 'bow_length') !== null}
         left={view.W / 2 - 74}
         top={0}
         width={148}
@@ -86,6 +87,7 @@
         label="brace"
         word="brace"
         shown={shown(stage, 'brace_height') ?? `taken as ${figure(mm(drawing.brace_height_mm))}`}
+        known={shown(stage, 'brace_height') !== null}
         left={view.W / 2 + 44}
         top={view.at(view.rest) + 8}
         width={116}
@@ -95,6 +97,7 @@
         word="scale"
         tail="@ {sixteenths(view.draw)}"
         shown={view.pose.weight_lbf === null ? 'e.g. 36.2 lb' : figure(lbf(view.pose.weight_lbf))}
+        known={view.pose.weight_lbf !== null}
         left={view.W / 2 + 44}
         top={view.at(view.rest) + 60}
         width={116}
@@ -102,10 +105,8 @@
       <Callout
         label="your draw"
         word="draw"
-        shown={figure(
-          valueOf(assessment.stages.find((s) => s.key === 'archer') ?? null, 'draw_length')
-            ?.figure ?? mm(0),
-        )}
+        shown={drawLength ? figure(drawLength) : 'e.g. 27 3/8'}
+        known={!!drawLength}
         left={view.W / 2 - 44 - 116}
         top={view.at(view.rest) + 8}
         width={116}
@@ -118,6 +119,8 @@
     String at <strong class="text-ink">{figure(mm(view.draw))}</strong>. Drag the red handle, or use
     the arrow keys on it.
   </span>
-  <button class="quiet" onclick={view.drawIt}>Draw it to your hook</button>
+  <button class="quiet" onclick={view.drawIt}>
+    Draw it to {drawing.own_mm == null ? figure(mm(view.full)) : 'your hook'}
+  </button>
 </div>
 <div class="mt-2"><Strip values={live} /></div>
