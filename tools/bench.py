@@ -30,7 +30,7 @@ from lyrandis.core.bow.board import Wish
 from lyrandis.core.bow.choosing import _family_board, choosing_board
 from lyrandis.core.bow.likeness import likeness_of
 from lyrandis.core.bow.moving_mass import moving_mass
-from lyrandis.core.bow.statics import BowShape, draw_curve
+from lyrandis.core.bow.statics import SEGMENTS, BowShape, solve_curve
 from lyrandis.core.bow.weight import draw_weight_at
 from lyrandis.core.jot import parse
 from lyrandis.core.record import as_entries
@@ -116,7 +116,7 @@ def bench_core() -> list[Row]:
 def bench_mechanics() -> list[Row]:
     """Time the bow's mechanics with nothing kept from before."""
     shape = BowShape("hunting_recurve", 62 * 25.4, 17 * 25.4, 8 * 25.4)
-    curve = timed(lambda: draw_curve.__wrapped__(shape), 60)
+    curve = timed(lambda: solve_curve.__wrapped__(shape, SEGMENTS), 60)
     drafts = [_bow("family hunting recurve"), _bow("bow 62"), _bow("riser 17")]
     drafts += [_bow(f"scale {18 + 2.2 * n} @ {18 + n}") for n in range(0, 16, 2)]
     setup = fold(as_entries(drafts, now=NOW))
@@ -125,7 +125,7 @@ def bench_mechanics() -> list[Row]:
     wish = Wish(711.2, 14.0, "split", "woods", 40.0)
 
     def cold() -> None:
-        for kept in (draw_curve, moving_mass, _family_board):
+        for kept in (solve_curve, moving_mass, _family_board):
             kept.cache_clear()
         choosing_board(wish)
 

@@ -197,6 +197,16 @@ def test_a_shorter_limb_of_the_same_mark_is_the_stiffer() -> None:
     assert mismatch_of(e.LimbPair(upper_lbf=38, lower_lbf=42)).stiffer == "lower"
 
 
+def test_what_is_told_of_the_limbs_adds_up() -> None:
+    """Marks, lengths and kind each stay until they are told anew."""
+    setup = fold(entries("limbs 38 42", "limbs two bottoms", "limbs 20 20 length", "limbs 38 40"))
+    assert setup.bow.limb_pair is not None
+    told = setup.bow.limb_pair.reading
+    assert (told.pair, told.upper_lbf, told.lower_lbf) == ("two_bottoms", 38.0, 40.0)
+    assert told.upper_length_mm == pytest.approx(508.0)
+    assert e.topics(e.LimbPair(pair="matched")) == {"limb_pair:pair"}
+
+
 def test_half_a_pair_is_refused() -> None:
     with pytest.raises(ValueError, match="Only one limb"):
         e.LimbPair(upper_lbf=40)

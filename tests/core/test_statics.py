@@ -20,6 +20,7 @@ from lyrandis.core.bow.statics import (
     leaving_point,
     limb_at,
     pass_down,
+    solve_curve,
 )
 from lyrandis.core.constants import JOULES_PER_LBF_MM
 from lyrandis.core.errors import DomainError
@@ -195,6 +196,15 @@ def test_an_impossible_bow_is_refused_with_a_reason(bow: tuple, code: str) -> No
     assert refused.value.code == code
     assert refused.value.instruction
     assert refused.value.field
+
+
+def test_a_refusal_is_kept_like_a_curve() -> None:
+    impossible = shape("target_recurve", 48, 27, 12)
+    before = solve_curve.cache_info().hits
+    for _ in range(3):
+        with pytest.raises(DomainError):
+            draw_curve(impossible)
+    assert solve_curve.cache_info().hits >= before + 2
 
 
 def test_a_short_bow_is_not_drawn_past_what_a_limb_survives() -> None:

@@ -141,6 +141,24 @@ def test_bows_are_compared_and_tried_without_recording(demo: HereServer, open_pa
     expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("31 entries")
 
 
+def test_the_board_follows_the_rig(shared_demo: HereServer, open_page: Opener) -> None:
+    page = open_page(shared_demo.url + "/rigs/tideway-recurve/bow/choose")
+    expect(page.get_by_role("button", name="hunting recurve")).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    page.get_by_label("Purpose").select_option("indoor target")
+    expect(page.get_by_text("Trying, nothing is recorded.")).to_be_visible()
+    page.get_by_role("button", name="Change rig").click()
+    page.get_by_role("link", name="Sandpiper thumb bow").click()
+    expect(page.locator("nav li a").filter(has_text="Bow")).to_contain_text("51.3 lb")
+    page.locator("nav li a").filter(has_text="Bow").click()
+    page.get_by_role("link", name="Choose").click()
+    expect(page.get_by_role("button", name="bow with long static tips")).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    expect(page.get_by_text("As recorded for Sandpiper thumb bow")).to_be_visible()
+
+
 def test_a_draw_that_cannot_be_is_said_and_kept(shared_demo: HereServer, open_page: Opener) -> None:
     page = open_page(shared_demo.url + MARRAM + "/choose")
     field = page.get_by_label("Draw", exact=True)
@@ -210,6 +228,11 @@ def test_limbs_that_are_no_pair_are_judged(demo: HereServer, open_page: Opener) 
     page.keyboard.press("Enter")
     expect(page.locator("aside")).to_contain_text("Limbs about 10 % apart")
     expect(page.locator("aside")).to_contain_text("Replace before farther marks")
+    page.get_by_label("The limbs are").select_option("two bottom limbs")
+    expect(page.locator("aside")).to_contain_text("Limbs about 15 % apart")
+    expect(page.get_by_label("Marks, upper and lower")).to_have_attribute(
+        "placeholder", re.compile("38.*42")
+    )
     page.get_by_label("Lengths, upper and lower").fill("20")
     expect(page.get_by_text("is not a number")).to_be_visible()
 

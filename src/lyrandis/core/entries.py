@@ -306,7 +306,7 @@ class ArrowMinimum(BaseReading):
 
 
 class LimbPair(BaseReading):
-    """How the two limbs of a bow belong together: their marks, lengths, where they come from."""
+    """How the two limbs of a bow belong together; what is left out stays as it was."""
 
     of = frozenset({"bow"})
     kind: Literal["limb_pair"] = "limb_pair"
@@ -500,7 +500,7 @@ def topics(reading: BaseReading) -> frozenset[str]:
         return frozenset({f"arrow_mass:{reading.arrow_number}"})
     if not reading.settles:
         return frozenset()
-    if isinstance(reading, ArrowBuild | StringBuild):
+    if isinstance(reading, ArrowBuild | StringBuild | LimbPair):
         given = (name for name, value in reading if name != "kind" and value is not None)
         return frozenset(f"{reading.kind}:{name}" for name in given)
     if isinstance(reading, Inspected):

@@ -298,11 +298,25 @@ def _fold_bow(entries: Pile) -> BowSetup:
         draw_limit=_last(entries, e.DrawLimit),
         arrow_minimum=_last(entries, e.ArrowMinimum),
         brace_range=_last(entries, e.BraceRange),
-        limb_pair=_last(entries, e.LimbPair),
+        limb_pair=_merged_limbs(entries),
         inspections=_all(entries, e.Inspected),
         back_depth=depth("back"),
         belly_depth=depth("belly"),
     )
+
+
+def _merged_limbs(entries: Pile) -> Recorded[e.LimbPair] | None:
+    """Return all that is told of the limbs: what a newer entry leaves out stays as it was."""
+    told = _all(entries, e.LimbPair)
+    if not told:
+        return None
+    given = {
+        name: value
+        for recorded in told
+        for name, value in recorded.reading
+        if value is not None and name != "kind"
+    }
+    return Recorded(e.LimbPair(**given), told[-1].entry)
 
 
 def _last_where(entries: Pile, kind: type[R], wanted: Callable[[R], bool]) -> Recorded[R] | None:

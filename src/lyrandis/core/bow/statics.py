@@ -352,7 +352,6 @@ def _gamma_rate(state: _State) -> float:
     return state.here.gamma_t * state.t_rate + state.here.gamma_p * state.p_rate
 
 
-@lru_cache(maxsize=512)
 def draw_curve(shape: BowShape, *, segments: int = SEGMENTS) -> DrawCurve:
     """Return the draw curve of a bow shape, from brace to 35 in (trade) or as far as it goes.
 
@@ -366,6 +365,22 @@ def draw_curve(shape: BowShape, *, segments: int = SEGMENTS) -> DrawCurve:
     >>> round(45 * ratio, 1)
     36.3
     """
+    found = solve_curve(shape, segments)
+    if isinstance(found, DomainError):
+        raise found.with_traceback(None)
+    return found
+
+
+@lru_cache(maxsize=512)
+def solve_curve(shape: BowShape, segments: int) -> DrawCurve | DomainError:
+    """Return the draw curve, or why there is none; either is kept and not sought twice."""
+    try:
+        return _solve(shape, segments)
+    except DomainError as refused:
+        return refused
+
+
+def _solve(shape: BowShape, segments: int) -> DrawCurve:
     chain = chain_of(shape, segments)
     states, ends = draw_chain(chain, shape.brace_height_mm, LONGEST_DRAW_MM)
     if not states:

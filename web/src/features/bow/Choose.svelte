@@ -13,7 +13,7 @@
   import Schools from './Schools.svelte';
   import TryFields from './TryFields.svelte';
 
-  const choosing = new Choosing(bench.rig ?? '');
+  const choosing = new Choosing();
 
   function ownLength(assessment: Assessment, family: string): number | null {
     const bow = assessment.drawings.bench;

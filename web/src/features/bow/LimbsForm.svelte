@@ -4,7 +4,7 @@
   import TakeBack from '../../components/TakeBack.svelte';
   import type { Assessment } from '../../lib/api';
   import { LIMB_PAIRS } from '../../lib/choices';
-  import { figure } from '../../lib/preferences.svelte';
+  import { figure, tell } from '../../lib/preferences.svelte';
   import { lbf, mm, percent } from '../../lib/units';
   import { draftOn } from '../../lib/values';
   import { wanted } from '../../lib/wanted';
@@ -33,7 +33,7 @@
     choice={told?.pair ?? null}
     options={LIMB_PAIRS}
     draft={(pair) =>
-      draftOn(assessment, 'bow', { ...told, kind: 'limb_pair', pair: pair as 'matched' })}
+      draftOn(assessment, 'bow', { kind: 'limb_pair', pair: pair as 'matched' } as never)}
   />
   <ReadingField
     control="limb-weights"
@@ -58,9 +58,8 @@
     <dt class="label">home apart</dt>
     <dd class="font-semibold">{limbs.apart_ms.toFixed(1)} ms</dd>
   </dl>
-  <p class="mt-2 text-sm text-soft">
-    Two limbs are a pair or a stopgap. <TakeBack entry={limbs.entry} what="the limbs" />
-  </p>
+  <p class="mt-2">{tell(finding.sentence)}</p>
+  <p class="mt-1"><TakeBack entry={limbs.entry} what="what was last told of the limbs" /></p>
 {:else}
   <p class="mt-3 text-sm text-soft">
     Only needed when limbs were bought apart: two weights, two lengths, two bottoms, two makers. It

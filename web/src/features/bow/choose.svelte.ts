@@ -6,19 +6,16 @@ import {
   type FamilyBoard,
   type Problem,
 } from '../../lib/api';
+import { bench } from '../../lib/bench.svelte';
 
 export class Choosing {
-  #rig: string;
+  #rig: string | null = null;
   asked = $state<Asking>({});
   board = $state.raw<ChoosingBoard | null>(null);
   problem = $state.raw<Problem | null>(null);
   family = $state<string | null>(null);
   busy = $state(false);
   #turn = 0;
-
-  constructor(rig: string) {
-    this.#rig = rig;
-  }
 
   get shown(): FamilyBoard | null {
     const families = this.board?.families ?? [];
@@ -29,10 +26,19 @@ export class Choosing {
     return Object.values(this.asked).some((value) => value !== undefined && value !== null);
   }
 
+  /** Ask for the open rig; another rig than before starts afresh. */
   async load(): Promise<void> {
+    const rig = bench.rig;
+    if (!rig) return;
+    if (rig !== this.#rig) {
+      this.#rig = rig;
+      this.asked = {};
+      this.family = null;
+      this.board = null;
+    }
     const turn = ++this.#turn;
     this.busy = true;
-    const { data, problem } = await api.choosingBoard(this.#rig, $state.snapshot(this.asked));
+    const { data, problem } = await api.choosingBoard(rig, $state.snapshot(this.asked));
     if (turn !== this.#turn) return;
     this.busy = false;
     this.problem = problem ?? null;
