@@ -147,10 +147,13 @@ def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
     return st.builds(kind, **fields)
 
 
+_ANY_READING = st.one_of([_reading(kind) for kind in e.READINGS])
+
+
 @st.composite
 def any_draft(draw: st.DrawFn) -> e.EntryDraft:
     """Any valid entry, on any of the subjects it can be recorded on."""
-    reading = draw(st.one_of([_reading(kind) for kind in e.READINGS]))
+    reading = draw(_ANY_READING)
     kind = draw(st.sampled_from(sorted(reading.of)))
     suffix = draw(st.sampled_from(["", "", "", "-2"])) if kind != "rig" else ""
     return e.PostedEntry(

@@ -3,7 +3,7 @@
 import random
 from datetime import timedelta
 
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lyrandis.core import entries as e
@@ -144,6 +144,7 @@ def test_taking_back_the_newest_entry_restores_exactly(
 
 
 @given(any_entries())
+@settings(max_examples=200)
 def test_any_list_of_valid_entries_gives_an_assessment(found: list[e.Entry]) -> None:
     assessment = assess(fold(found))
     assert [stage.key for stage in assessment.stages] == ["archer", "bow", "arrow"]
