@@ -158,11 +158,11 @@ def least_draw_mm(likeness: Likeness) -> float:
     return likeness.curve.first_mm + TRADE_OFFSET_MM + LEAST_STROKE_MM
 
 
-def points_at_rest(bow: BowSetup, hook: Estimate, likeness: Likeness) -> list[Point]:
+def points_at_rest(bow: BowSetup, hook: Estimate, likeness: Likeness) -> tuple[Point, ...]:
     """Return weighed points at or before brace, where no weight can be."""
     least = least_draw_mm(likeness)
     points = weighed_points(bow, hook, likeness.curve.force)
-    return [point for point in points if point.draw_mm < least]
+    return tuple(point for point in points if point.draw_mm < least)
 
 
 def draw_weight_at(
