@@ -1406,7 +1406,7 @@ export interface components {
         };
         /**
          * LimbPair
-         * @description How the two limbs of a bow belong together: their marks, lengths, where they come from.
+         * @description How the two limbs of a bow belong together; what is left out stays as it was.
          */
         LimbPair: {
             /**
