@@ -135,23 +135,18 @@ def test_a_tapered_straight_bow_has_the_published_static_quality() -> None:
     assert quality == pytest.approx(0.407, abs=0.002)
 
 
-@pytest.mark.parametrize(("family", "force", "energy"), [
-    ("straight_longbow", 2e-4, 8e-4), ("hunting_recurve", 2e-3, 3e-3),
-    ("long_rigid_tip", 2e-4, 8e-4),
-])  # fmt: skip
-def test_the_curve_hardly_depends_on_the_number_of_pieces(
-    family: str, force: float, energy: float
-) -> None:
+@pytest.mark.parametrize("family", FAMILIES)
+@pytest.mark.parametrize("pieces", [24, 40])
+def test_the_curve_hardly_depends_on_the_number_of_pieces(family: str, pieces: int) -> None:
+    """Against 640 pieces: force at 31 in within 0.01 %, energy within 0.06 % (the design's)."""
     coarse, fine = (
         draw_curve(usual_shape(family), segments=n)  # type: ignore[arg-type]
-        for n in (24, 320)
+        for n in (pieces, 640)
     )
-    for curve in (coarse, fine):
-        assert curve.ends == "asked"
     ratios = [c.force.at(pivot(31)) / c.force.at(pivot(28)) for c in (coarse, fine)]
     energies = [c.energy.at(pivot(31)) / c.force.at(pivot(28)) for c in (coarse, fine)]
-    assert ratios[0] == pytest.approx(ratios[1], rel=force)
-    assert energies[0] == pytest.approx(energies[1], rel=energy)
+    assert ratios[0] == pytest.approx(ratios[1], rel=1e-4)
+    assert energies[0] == pytest.approx(energies[1], rel=6e-4)
 
 
 def solved(bow: BowShape) -> DrawCurve | DomainError:
