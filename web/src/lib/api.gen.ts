@@ -560,8 +560,6 @@ export interface components {
             own_mm: number | null;
             /** Own Plus Minus Mm */
             own_plus_minus_mm: number | null;
-            /** Felt Mm */
-            felt_mm: number | null;
             /** Onset Mm */
             onset_mm: number | null;
             /** Onset Plus Minus Mm */

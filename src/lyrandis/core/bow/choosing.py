@@ -183,11 +183,13 @@ def _drawn(shape: BowShape, at_mm: float) -> _Drawn:
     if pivot <= curve.first_mm + MM_PER_IN:
         raise DomainError("draw_below_brace", "The draw is not past brace.", "Check the draw.")
     if pivot > curve.last_mm:
-        raise DomainError(
-            "limb_spent",
-            "The limbs are bent too far before this draw.",
-            "Choose a longer bow.",
+        spent = curve.ends != "asked"
+        reason = (
+            "The limbs are bent too far before this draw."
+            if spent
+            else "This draw is beyond what bows are computed to."
         )
+        raise DomainError("draw_beyond_curve", reason, "Choose a longer bow, or check the draw.")
     onset = stack_of(curve).onset_mm
     margin = (onset or curve.last_mm) - pivot
     return _Drawn(curve, pivot, margin, onset is None, math.degrees(curve.finger_angle(pivot)))

@@ -64,7 +64,6 @@ class BenchDrawing(_Drawing):
     ends: Literal["asked", "string_angle", "tip_angle"]
     own_mm: float | None
     own_plus_minus_mm: float | None
-    felt_mm: float | None
     onset_mm: float | None
     onset_plus_minus_mm: float
     limit_mm: float | None
@@ -180,7 +179,6 @@ def bench_drawing(c: Computed) -> BenchDrawing:
         ends=curve.ends,
         own_mm=c.at_hook.value if c.at_hook else None,
         own_plus_minus_mm=c.at_hook.plus_minus if c.at_hook else None,
-        felt_mm=_trade(c.stack.felt_mm),
         onset_mm=_trade(c.stack.onset_mm),
         onset_plus_minus_mm=2 * c.stack.onset_sd_mm,
         limit_mm=limit.reading.draw_length_mm if limit else None,

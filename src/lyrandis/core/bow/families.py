@@ -52,8 +52,8 @@ class FamilyShape:
 
 
 _TUNED = (
-    "Typical shape tuned by Lyrandis until the computed weights, angles and speeds of common bows "
-    "of the family came out as archers measure them; not the drawing of any one bow."
+    "Assumption: plausible values for a typical bow of the family, tuned to usual weights, angles "
+    "and speeds; not fitted to measured bows and not the drawing of any one."
 )
 
 FAMILIES: dict[Family, FamilyShape] = {

@@ -1,9 +1,9 @@
 """Stack: where the weight climbs steeply near the end of the limbs' travel.
 
 Draws in mm, true to the pivot. The slope of a draw curve falls from brace, has one minimum, and
-rises again. Stack is said to begin where it has grown to 1.6 times that minimum (felt from 1.5,
-plain at 1.7): a convention of Lyrandis, within about an inch of practitioners' limits. The folk
-"string at a right angle to the tip" holds for straight limbs only and is not used.
+rises again. Stack is said to begin where it has grown to 1.6 times that minimum (felt from 1.5): a
+convention of Lyrandis, taken to be within about an inch of practitioners' limits. The folk "string
+at a right angle to the tip" holds for straight limbs only and is not used.
 """
 
 from dataclasses import dataclass
@@ -15,7 +15,6 @@ from lyrandis.core.constants import MM_PER_IN
 
 ONSET = 1.6
 FELT = 1.5
-PLAIN = 1.7
 SEARCH_FROM = 0.35
 """The minimum is searched beyond this share of the stroke: before it a recurve's string lifts."""
 ONSET_SD_MM = MM_PER_IN / 2
@@ -27,14 +26,13 @@ _STEP_MM = MM_PER_IN / 4
 
 @dataclass(frozen=True)
 class Stack:
-    """Where stack is felt, begins and is plain; None where the curve ends before it."""
+    """Where stack is felt and where it begins; None where the curve ends before it."""
 
     least_slope: float
     """In the curve's own unit of force, per mm."""
     least_at_mm: float
     felt_mm: float | None
     onset_mm: float | None
-    plain_mm: float | None
     onset_sd_mm: float = ONSET_SD_MM
 
 
@@ -67,7 +65,7 @@ def stack_of(curve: DrawCurve, climbs: Climbs | None = None, *, known: bool = Tr
         return None
 
     sd = ONSET_SD_MM if known else UNKNOWN_ONSET_SD_MM
-    return Stack(least, xs[low], reaches(FELT), reaches(ONSET), reaches(PLAIN), sd)
+    return Stack(least, xs[low], reaches(FELT), reaches(ONSET), sd)
 
 
 @lru_cache(maxsize=512)

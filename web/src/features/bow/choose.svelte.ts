@@ -14,7 +14,6 @@ export class Choosing {
   board = $state.raw<ChoosingBoard | null>(null);
   problem = $state.raw<Problem | null>(null);
   family = $state<string | null>(null);
-  busy = $state(false);
   #turn = 0;
 
   get shown(): FamilyBoard | null {
@@ -37,10 +36,8 @@ export class Choosing {
       this.board = null;
     }
     const turn = ++this.#turn;
-    this.busy = true;
     const { data, problem } = await api.choosingBoard(rig, $state.snapshot(this.asked));
     if (turn !== this.#turn) return;
-    this.busy = false;
     this.problem = problem ?? null;
     if (data) this.board = data;
   }
