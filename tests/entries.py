@@ -70,6 +70,11 @@ _RANGES = {
     "arrow_mass_gr": "arrow_mass", "grains_per_pound": "grains_per_pound",
     "shaft_gr_per_in": "shaft_grains_per_inch", "speed_mps": "arrow_speed",
     "upper_lbf": "draw_weight", "upper_length_mm": "limb_length",
+    "shaft_diameter_mm": "shaft_diameter", "spine_lbf": "spine", "tail_taper_mm": "taper_length",
+    "tail_diameter_mm": "shaft_diameter", "head_taper_mm": "taper_length",
+    "head_diameter_mm": "shaft_diameter", "fletching_length_mm": "fletching_length",
+    "straight_mm": "run_out", "nock_turn_deg": "nock_turn", "window_mm": "window",
+    "track_mm": "string_track", "shaft_gr": "shaft_mass",
 }  # fmt: skip
 
 
@@ -125,9 +130,28 @@ def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
             arrow_mass_gr=_field("arrow_mass_gr", None),
             arrow_number=st.none() | st.integers(1, 12),
         ),
+        e.NumberedArrow: st.builds(
+            e.NumberedArrow,
+            arrow_number=st.integers(1, 12),
+            spine_lbf=st.none() | _field("spine_lbf", None),
+            straight_mm=st.none() | _field("straight_mm", None),
+            state=st.none() | st.sampled_from(sorted(get_args(e.ArrowState))),
+            retired=st.none() | st.booleans(),
+            remark=st.just("dark grain"),
+        ),
+        e.ArrowPass: st.builds(
+            e.ArrowPass,
+            window_mm=st.none() | _field("window_mm", None),
+            track_mm=_field("track_mm", None),
+            plunger=st.none() | st.booleans(),
+        ),
         e.ArrowBuild: st.dictionaries(
             st.sampled_from(
-                ["shaft_length_mm", "shaft_gr_per_in", "point_gr", "insert_gr", "wrap_gr"]
+                [
+                    name
+                    for name in e.ArrowBuild.model_fields
+                    if name.endswith(("_mm", "_gr", "_lbf"))
+                ]
             ),
             st.none(),
             min_size=1,

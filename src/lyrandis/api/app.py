@@ -18,7 +18,7 @@ from starlette.types import Receive, Scope, Send
 from lyrandis import __version__
 from lyrandis.api import problems
 from lyrandis.api.gate import Gate
-from lyrandis.api.routers import choosing, demo, entries, judging, rigs, subjects
+from lyrandis.api.routers import arrows, choosing, demo, entries, judging, rigs, subjects
 from lyrandis.demo.scenario import drafts
 from lyrandis.store.bench import Bench
 from lyrandis.store.database import open_database
@@ -27,6 +27,7 @@ STATIC = Path(__file__).resolve().parent.parent / "static"
 _ROUTERS = (
     rigs.router,
     choosing.router,
+    arrows.router,
     entries.router,
     judging.router,
     subjects.router,

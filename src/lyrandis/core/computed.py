@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 
 from lyrandis.core.archer.draw import Draw, Estimate, draw_of, hook_depth
+from lyrandis.core.arrow.build import BuildSheet, build_sheet
 from lyrandis.core.arrow.mass import (
     ArrowMass,
     Floor,
@@ -11,6 +12,8 @@ from lyrandis.core.arrow.mass import (
     floor_of,
     grains_per_pound,
 )
+from lyrandis.core.arrow.match import SpineMatch, match_spine
+from lyrandis.core.arrow.shooting import Shooting, shooting_of
 from lyrandis.core.bow.likeness import Likeness, likeness_of
 from lyrandis.core.bow.stack import Stack, stack_of
 from lyrandis.core.bow.thrust import Calibration, Thrust, calibrate, floor_per_pound, thrust_of
@@ -37,6 +40,10 @@ class Computed:
     """At the archer's own draw, drawn to the chronograph where there is a reading."""
     calibration: Calibration | None
     arrow: ArrowMass | None
+    sheet: BuildSheet
+    shooting: Shooting | None
+    """The rig's own shot; None until draw and weight are known."""
+    match: SpineMatch | None
     gpp: Estimate | None
     floor: Floor
 
@@ -72,6 +79,12 @@ def compute(setup: Setup) -> Computed:
     if mechanical is not None:
         calibration = calibrate(mechanical, setup.speeds, arrow.mass.value if arrow else None)
     thrust = calibration.after if calibration else mechanical
+    sheet = build_sheet(setup.arrows, arrow, draw.length.value if draw else None)
+    shooting = None
+    if own and thrust and draw and at_hook:
+        shooting = shooting_of(
+            setup, sheet=sheet, weight=own, thrust=thrust, draw=draw.length, at_hook=at_hook
+        )
     return Computed(
         setup=setup,
         likeness=likeness,
@@ -83,6 +96,9 @@ def compute(setup: Setup) -> Computed:
         thrust=thrust,
         calibration=calibration,
         arrow=arrow,
+        sheet=sheet,
+        shooting=shooting,
+        match=match_spine(shooting.shot, shooting.own_lbf) if shooting else None,
         gpp=grains_per_pound(arrow.mass, own.weight) if arrow and own else None,
         floor=floor_of(
             setup.bow, own.weight if own else None, floor_per_pound(own, thrust, likeness)

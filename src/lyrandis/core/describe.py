@@ -1,7 +1,22 @@
 """Saying a reading back in the trade's words: the jot preview and the history use the same."""
 
+from collections.abc import Callable
+
 from lyrandis.core import entries as e
-from lyrandis.core.phrase import Figure, Phrase, gpp, gr, gr_per_in, lbf, mm, mps, phrase, plain
+from lyrandis.core.phrase import (
+    Figure,
+    Phrase,
+    gap,
+    gpp,
+    gr,
+    gr_per_in,
+    lbf,
+    mm,
+    mps,
+    phrase,
+    plain,
+    spine,
+)
 
 DATUM_WORDS: dict[str, str] = {
     "trade": "",
@@ -36,16 +51,10 @@ WORDS: dict[str, str] = {
     "two_tops": "two top limbs",
     "two_makers": "limbs of two makers",
     "matched": "matched limbs",
+    "groove_to_end": "nock groove to shaft end",
+    "groove_to_tip": "nock groove to the tip",
+    "shaft_only": "the bare shaft alone",
 }
-_BUILD_WORDS = {
-    "point_gr": "point",
-    "insert_gr": "insert",
-    "arrow_nock_gr": "arrow nock",
-    "fletching_gr": "fletching",
-    "wrap_gr": "wrap",
-}
-
-
 INSPECTION_WORDS: dict[e.InspectionItem, tuple[str, str]] = {
     "limbs": ("limbs straight, no cracks", "a limb is twisted or cracked"),
     "tips": ("tips sound", "a tip is cracked or loose"),
@@ -88,6 +97,12 @@ def describe(reading: e.BaseReading) -> Phrase:
             return _describe_string(reading)
         case e.ArrowBuild():
             return _describe_arrow(reading)
+        case e.NumberedArrow():
+            return _describe_numbered(reading)
+        case e.TaperShot():
+            return _describe_taper(reading)
+        case e.ArrowPass():
+            return _describe_pass(reading)
         case _:
             return _describe_archer(reading) or _describe_bow(reading)
 
@@ -213,18 +228,85 @@ def _describe_string(reading: e.StringBuild) -> Phrase:
     return phrase("String: " + ", ".join(parts), **figures)
 
 
+_BUILD_FIGURES: tuple[tuple[str, str, Callable[[float], Figure]], ...] = (
+    ("shaft_length_mm", "shaft {}", mm),
+    ("shaft_gr_per_in", "{}", gr_per_in),
+    ("shaft_gr", "bare shaft {}", gr),
+    ("shaft_diameter_mm", "diameter {}", gap),
+    ("spine_lbf", "spine {}", spine),
+    ("tail_taper_mm", "tail taper {} long", mm),
+    ("tail_diameter_mm", "{} at the tail", gap),
+    ("head_taper_mm", "head taper {} long", mm),
+    ("head_diameter_mm", "{} at the head", gap),
+    ("point_gr", "point {}", gr),
+    ("insert_gr", "insert {}", gr),
+    ("arrow_nock_gr", "arrow nock {}", gr),
+    ("fletching_gr", "fletching {}", gr),
+    ("fletching_length_mm", "fletching {} long", mm),
+    ("wrap_gr", "wrap {}", gr),
+)
+FLEW_WORDS: dict[e.Flight, str] = {"clean": "flew clean", "stiff": "still stiff", "weak": "weak"}
+
+
 def _describe_arrow(reading: e.ArrowBuild) -> Phrase:
-    figures: dict[str, Figure] = {}
     parts = [words(reading.material)] if reading.material else []
-    if reading.shaft_length_mm is not None:
-        parts.append("shaft {length}")
-        figures["length"] = mm(reading.shaft_length_mm)
-    if reading.shaft_gr_per_in is not None:
-        parts.append("{per_inch}")
-        figures["per_inch"] = gr_per_in(reading.shaft_gr_per_in)
-    for field, name in _BUILD_WORDS.items():
+    figures: dict[str, Figure] = {}
+    for field, said, figure in _BUILD_FIGURES:
         value = getattr(reading, field)
         if value is not None:
-            parts.append(f"{name} {{{field}}}")
-            figures[field] = gr(value)
+            parts.append(said.replace("{}", f"{{{field}}}"))
+            figures[field] = figure(value)
+    if reading.length_datum and reading.length_datum != "groove_to_end":
+        parts.append(f"length: {words(reading.length_datum)}")
     return phrase("Arrow parts: " + ", ".join(parts), **figures)
+
+
+def _describe_numbered(reading: e.NumberedArrow) -> Phrase:
+    parts: list[str] = []
+    figures: dict[str, Figure] = {}
+    if reading.spine_lbf is not None:
+        parts.append("spine {spine}")
+        figures["spine"] = spine(reading.spine_lbf)
+    if reading.straight_mm is not None:
+        parts.append("run-out {straight}")
+        figures["straight"] = gap(reading.straight_mm)
+    if reading.nock_turn_deg is not None:
+        parts.append("nock turned {turn}")
+        figures["turn"] = Figure(value=reading.nock_turn_deg, unit="deg")
+    if reading.state is not None:
+        sound = reading.state == "sound"
+        parts.append("flexed and looked at, sound" if sound else "cracked, out of the set")
+    if reading.retired is not None:
+        parts.append("retired" if reading.retired else "back in the set")
+    if reading.remark:
+        parts.append(plain(reading.remark))
+    return phrase(f"Arrow {reading.arrow_number}: " + ", ".join(parts), **figures)
+
+
+def _describe_taper(reading: e.TaperShot) -> Phrase:
+    ends = []
+    figures: dict[str, Figure] = {}
+    for end in ("tail", "head"):
+        length = getattr(reading, f"{end}_taper_mm")
+        across = getattr(reading, f"{end}_diameter_mm")
+        if length and across:
+            ends.append(f"{end} {{{end}}} to {{{end}_end}}")
+            figures |= {end: mm(length), f"{end}_end": gap(across)}
+    tapered = ", ".join(ends) if ends else "parallel"
+    return phrase(f"Taper shot: {tapered}; {FLEW_WORDS[reading.flew]}", **figures)
+
+
+def _describe_pass(reading: e.ArrowPass) -> Phrase:
+    parts: list[str] = []
+    figures: dict[str, Figure] = {}
+    if reading.window_mm is not None:
+        where = "short of" if reading.window_mm > 0 else "past"
+        parts.append(f"{{window}} {where} centre" if reading.window_mm else "cut to centre")
+        figures["window"] = gap(abs(reading.window_mm))
+    if reading.track_mm is not None:
+        where = "to the arrow's side" if reading.track_mm >= 0 else "away from the arrow"
+        parts.append(f"string tracks {{track}} {where}")
+        figures["track"] = gap(abs(reading.track_mm))
+    if reading.plunger is not None:
+        parts.append("plunger" if reading.plunger else "hard side plate")
+    return phrase("Arrow pass: " + ", ".join(parts), **figures)

@@ -6,6 +6,7 @@ Lengths in mm on the trade datum, weights in lbf, grains per pound in gr/lbf.
 from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
+from lyrandis.core.arrow.quiver import QuiverArrow, Safety, quiver_of
 from lyrandis.core.bow.condition import Condition, condition_of
 from lyrandis.core.bow.drawing import (
     BenchDrawing,
@@ -88,13 +89,37 @@ class PartBar(_Drawing):
 
 
 class ArrowDrawing(_Drawing):
-    """The arrow laid out by its parts."""
+    """The arrow laid out by its parts, and to scale."""
 
     shaft_length_mm: float | None
+    length_mm: float
+    """Nock groove to the end of the shaft, as the mechanics have it."""
+    diameter_mm: float
+    balance_mm: float | None
+    fletching_from_mm: float
+    fletching_length_mm: float
+    profile: tuple[tuple[float, ...], ...]
+    """Knots of a tapered shaft: place [mm], diameter [mm]; empty when parallel."""
+    pointed: bool
+    assumed: tuple[str, ...]
     draw_to_pivot_mm: float | None
     parts: tuple[PartBar, ...]
     parts_gr: float | None
     weighed_gr: float | None
+
+
+class QuiverRow(_Drawing):
+    """One numbered arrow of the set."""
+
+    number: int
+    mass_gr: float | None
+    spine_lbf: float | None
+    straight_mm: float | None
+    nock_turn_deg: float | None
+    safety: Safety
+    retired: bool
+    remark: str | None
+    looked_at: str | None
 
 
 class Drawings(_Drawing):
@@ -107,6 +132,7 @@ class Drawings(_Drawing):
     condition: Condition
     floor: FloorDrawing
     arrow: ArrowDrawing
+    quiver: tuple[QuiverRow, ...]
 
 
 def draw_all(c: Computed) -> Drawings:
@@ -119,7 +145,12 @@ def draw_all(c: Computed) -> Drawings:
         condition=condition_of(c),
         floor=_floor(c),
         arrow=_arrow(c),
+        quiver=tuple(_row(one) for one in quiver_of(c.setup.arrows)),
     )
+
+
+def _row(one: QuiverArrow) -> QuiverRow:
+    return QuiverRow(**{name: getattr(one, name) for name in QuiverRow.model_fields})
 
 
 def _draw(c: Computed) -> DrawDrawing:
@@ -178,6 +209,14 @@ def _arrow(c: Computed) -> ArrowDrawing:
     parts = c.arrow.parts if c.arrow else ()
     return ArrowDrawing(
         shaft_length_mm=length,
+        length_mm=c.sheet.length_mm,
+        diameter_mm=c.sheet.diameter_mm,
+        balance_mm=c.sheet.balance_mm if c.sheet.parts else None,
+        fletching_from_mm=c.sheet.beam.fletching_from * 1000,
+        fletching_length_mm=c.sheet.beam.fletching_length * 1000,
+        profile=tuple((s * 1000, ratio * c.sheet.diameter_mm) for s, ratio in c.sheet.beam.profile),
+        pointed=not c.sheet.pointless,
+        assumed=c.sheet.assumed,
         draw_to_pivot_mm=c.draw.length.value - TRADE_OFFSET_MM if c.draw else None,
         parts=tuple(
             PartBar(

@@ -30,6 +30,10 @@ Family = Literal[
     "large_rigid_tip",
 ]
 ShaftMaterial = Literal["wood", "carbon", "aluminium", "cane", "glass"]
+SpineStandard = Literal["wood", "thousandths"]
+LengthDatum = Literal["groove_to_end", "groove_to_tip", "shaft_only"]
+ArrowState = Literal["sound", "cracked"]
+Flight = Literal["clean", "stiff", "weak"]
 StringMaterial = Literal["polyester", "low_stretch", "linen", "other"]
 
 LimbsAre = Literal["matched", "two_bottoms", "two_tops", "two_makers"]
@@ -48,6 +52,7 @@ InspectionItem = Literal[
 SubjectId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
 EntryId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{7,63}$")]
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+ArrowNumber = Annotated[int, Field(ge=1, le=999)]
 Note = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=2000)]
 
 _ANY: frozenset[SubjectKind] = frozenset(get_args(SubjectKind))
@@ -354,6 +359,26 @@ class Inspected(BaseReading):
         return self
 
 
+class ArrowPass(BaseReading):
+    """Where the arrow passes the bow; what is left out stays as it was.
+
+    `window_mm` runs from the string's plane to the face the arrow lies on: + where the wood stands
+    short of centre, - where it is cut past it. `track_mm` is how far the string itself runs to the
+    arrow's side of the bow's middle.
+    """
+
+    of = frozenset({"bow"})
+    by = "measured"
+    kind: Literal["arrow_pass"] = "arrow_pass"
+    window_mm: q.Window | None = None
+    track_mm: q.StringTrack | None = None
+    plunger: bool | None = None
+
+    @model_validator(mode="after")
+    def _something(self) -> "ArrowPass":
+        return _require_something(self, "window_mm")
+
+
 class BraceRange(BaseReading):
     """The brace heights the maker allows."""
 
@@ -428,17 +453,31 @@ class ArrowMassed(BaseReading):
     settles = False
     kind: Literal["arrow_mass"] = "arrow_mass"
     arrow_mass_gr: q.ArrowMass
-    arrow_number: Annotated[int, Field(ge=1, le=999)] | None = None
+    arrow_number: ArrowNumber | None = None
 
 
 class ArrowBuild(BaseReading):
-    """Parts of the arrow; what is left out stays as it was."""
+    """Parts of the arrow; what is left out stays as it was.
+
+    `spine_standard` says how the spine was read; it is stored in pounds of the wood scale.
+    A taper runs from its end's diameter to the middle's over its length; 0 takes it off.
+    """
 
     of = frozenset({"arrow_set"})
     kind: Literal["arrow_build"] = "arrow_build"
     material: ShaftMaterial | None = None
     shaft_length_mm: q.ShaftLength | None = None
+    length_datum: LengthDatum | None = None
     shaft_gr_per_in: q.ShaftGrainsPerInch | None = None
+    shaft_gr: q.ShaftMass | None = None
+    shaft_diameter_mm: q.ShaftDiameter | None = None
+    spine_lbf: q.Spine | None = None
+    spine_standard: SpineStandard | None = None
+    tail_taper_mm: q.TaperLength | None = None
+    tail_diameter_mm: q.ShaftDiameter | None = None
+    head_taper_mm: q.TaperLength | None = None
+    head_diameter_mm: q.ShaftDiameter | None = None
+    fletching_length_mm: q.FletchingLength | None = None
     point_gr: q.PartMass | None = None
     insert_gr: q.PartMass | None = None
     arrow_nock_gr: q.PartMass | None = None
@@ -448,6 +487,63 @@ class ArrowBuild(BaseReading):
     @model_validator(mode="after")
     def _something(self) -> "ArrowBuild":
         return _require_something(self, "shaft_length_mm")
+
+
+class NumberedArrow(BaseReading):
+    """What one numbered arrow is like; what is left out stays as it was.
+
+    `straight_mm` is the run-out when spun; `nock_turn_deg` how far its nock is turned from the
+    cock feather square to the string.
+    """
+
+    of = frozenset({"arrow_set"})
+    by = "measured"
+    kind: Literal["numbered_arrow"] = "numbered_arrow"
+    arrow_number: ArrowNumber
+    spine_lbf: q.Spine | None = None
+    spine_standard: SpineStandard | None = None
+    straight_mm: q.RunOut | None = None
+    nock_turn_deg: q.NockTurn | None = None
+    state: ArrowState | None = None
+    retired: bool | None = None
+    remark: Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)] | None = None
+
+    @model_validator(mode="after")
+    def _something(self) -> "NumberedArrow":
+        if all(value is None for name, value in self if name not in ("kind", "arrow_number")):
+            raise DomainError(
+                "nothing_given",
+                "Nothing is said of this arrow.",
+                "Give its spine, straightness, nock turn, state or a remark.",
+                "arrow_number",
+            )
+        return self
+
+
+class TaperShot(BaseReading):
+    """One taper tried on a wooden shaft and shot, and how it flew."""
+
+    of = frozenset({"arrow_set"})
+    by = "measured"
+    settles = False
+    kind: Literal["taper_shot"] = "taper_shot"
+    tail_taper_mm: q.TaperLength = 0.0
+    tail_diameter_mm: q.ShaftDiameter | None = None
+    head_taper_mm: q.TaperLength = 0.0
+    head_diameter_mm: q.ShaftDiameter | None = None
+    flew: Flight
+
+    @model_validator(mode="after")
+    def _with_diameters(self) -> "TaperShot":
+        for end in ("tail", "head"):
+            if getattr(self, f"{end}_taper_mm") and getattr(self, f"{end}_diameter_mm") is None:
+                raise DomainError(
+                    "missing_diameter",
+                    f"The {end} taper has no diameter at its end.",
+                    f"Give the diameter at the {end} end.",
+                    f"{end}_diameter_mm",
+                )
+        return self
 
 
 Reading = Annotated[
@@ -482,7 +578,10 @@ Reading = Annotated[
     | ArrowSpeed
     | StringBuild
     | ArrowMassed
-    | ArrowBuild,
+    | ArrowBuild
+    | NumberedArrow
+    | TaperShot
+    | ArrowPass,
     Field(discriminator="kind"),
 ]
 READINGS: tuple[type[BaseReading], ...] = get_args(get_args(Reading)[0])
@@ -500,7 +599,11 @@ def topics(reading: BaseReading) -> frozenset[str]:
         return frozenset({f"arrow_mass:{reading.arrow_number}"})
     if not reading.settles:
         return frozenset()
-    if isinstance(reading, ArrowBuild | StringBuild | LimbPair):
+    if isinstance(reading, NumberedArrow):
+        given = (name for name, value in reading if value is not None)
+        told = (name for name in given if name not in ("kind", "arrow_number"))
+        return frozenset(f"numbered_arrow:{reading.arrow_number}:{name}" for name in told)
+    if isinstance(reading, ArrowBuild | StringBuild | LimbPair | ArrowPass):
         given = (name for name, value in reading if name != "kind" and value is not None)
         return frozenset(f"{reading.kind}:{name}" for name in given)
     if isinstance(reading, Inspected):

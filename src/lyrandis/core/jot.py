@@ -9,6 +9,7 @@ from typing import TypeVar, get_args
 from pydantic import ValidationError
 
 from lyrandis.core import entries as e
+from lyrandis.core import jot_arrow as arrow
 from lyrandis.core.constants import MARKED_DRAW_MM
 from lyrandis.core.errors import DomainError, Guess
 from lyrandis.core.quantities import check
@@ -177,19 +178,6 @@ def _grip(line: Line) -> e.Reading:
     return e.GripDepth(to="belly" if to == "belly" else "back", depth_mm=depth)
 
 
-def _arrow(line: Line) -> e.Reading:
-    if not line.number_follows_number:
-        return e.ArrowMassed(arrow_mass_gr=line.mass())
-    number = line.whole("arrow's number", 1, 999)
-    return e.ArrowMassed(arrow_mass_gr=line.mass(), arrow_number=number)
-
-
-def _shaft(line: Line) -> e.Reading:
-    length = line.length("shaft_length")
-    per_inch = None if line.done else line.per_inch()
-    return e.ArrowBuild(shaft_length_mm=length, shaft_gr_per_in=per_inch)
-
-
 def _string(line: Line) -> e.Reading:
     length = line.length("string_length")
     strands = None
@@ -257,8 +245,15 @@ WORDS: tuple[Word, ...] = (
     Word("grip", "bow", "grip 1 3/4 back", "pivot to the back (or belly) where the arrow passes", _grip),
     Word("brace", "rig", "brace 7 5/8", "brace height", _brace),
     Word("string", "string", "string 59 16 strands", "string length and strands", _string),
-    Word("arrow", "arrow_set", "arrow 4 431gr", "finished mass of one arrow", _arrow, ("arrows", "mass")),
-    Word("shaft", "arrow_set", "shaft 29 1/2 9.2gpi", "shaft length and mass per inch", _shaft),
+    Word("window", "bow", "window 3mm", "the arrow pass: face short of centre; “3mm past”, “centre”, “plunger”, “plate”", arrow.window),
+    Word("track", "bow", "track 2mm", "how far the string runs to the arrow's side; “2mm away” for the other", arrow.track),
+    Word("arrow", "arrow_set", "arrow 4 431gr", "finished mass of one arrow; or “arrow 4 spine 52lb”, “straight 0.2mm”, “turned 180”, “sound”, “cracked”, “retired”, “back”, “remark …”", arrow.arrow, ("arrows", "mass")),
+    Word("spine", "arrow_set", "spine 500", "static spine: thousandths of an inch, or “63 lb” on the wood scale", arrow.spine),
+    Word("deflection", "arrow_set", "deflection 1/2in @ 26in 2lb", "a shaft on a spine gauge: how far it bent, span and weight", arrow.deflection),
+    Word("shaft", "arrow_set", "shaft 29 1/2 9.2gpi", "shaft length, nock groove to shaft end, and mass per inch; “tip” when measured to the tip, “bare” for the shaft alone", arrow.shaft),
+    Word("diameter", "arrow_set", "diameter 8.7mm", "shaft diameter", arrow.diameter),
+    Word("taper", "arrow_set", "taper tail 9in 5/16", "taper of the tail or head end: length, diameter at the end; “none”", arrow.taper),
+    Word("bareshaft", "arrow_set", "bareshaft 310gr", "mass of the bare shaft, weighed", arrow.bare_shaft),
     Word("material", "arrow_set", "material wood", "what the shafts are made of", lambda line: e.ArrowBuild(material=_choice(line, _MATERIALS))),
     *(Word(word, "arrow_set", f"{word} {mass}", f"mass of the {field.removesuffix('_gr').replace('_', ' ')}", _part(field)) for word, (field, mass) in _PARTS.items()),
     Word("note", "rig", "note new tab today", "words worth keeping", lambda line: e.Noted(text=line.rest())),
@@ -329,8 +324,9 @@ def _worded(text: str, line: Line, head: Token) -> Jotted:
 
 
 def _unknown(text: str, head: Token) -> DomainError:
-    near = difflib.get_close_matches(head.text.lower(), _BY_WORD, n=3, cutoff=0.55)
     rest = text[head.end :]
+    near = difflib.get_close_matches(head.text.lower(), _BY_WORD, n=3, cutoff=0.55)
+    near = [word for word in near if _parses(word + rest)] or near
     return DomainError(
         "unknown_word",
         f"“{head.text}” is not a word the jot line knows.",

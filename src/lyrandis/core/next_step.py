@@ -9,8 +9,8 @@ from dataclasses import dataclass
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import METHOD_SD_IN, Estimate
+from lyrandis.core.arrow.judge_mass import WEIGH_ARROW
 from lyrandis.core.arrow.mass import SCALE_SD_GR
-from lyrandis.core.arrow.rules import WEIGH_ARROW
 from lyrandis.core.bow.judge_weight import WEIGH
 from lyrandis.core.bow.weight import SCALE_SD_LBF, DrawWeight
 from lyrandis.core.computed import Computed

@@ -102,3 +102,24 @@ def degrees(radians: float) -> Figure:
 def percent(share: float, plus_minus: float | None = None) -> Figure:
     spread = None if plus_minus is None else 100 * plus_minus
     return Figure(value=100 * share, unit="%", plus_minus=spread)
+
+
+def spine(pounds: float, plus_minus: float | None = None) -> Figure:
+    """A static spine in pounds of the wood scale; said with the thousandths beside it."""
+    return Figure(value=pounds, unit="spine", plus_minus=plus_minus)
+
+
+def gap(value_mm: float, plus_minus: float | None = None) -> Figure:
+    return Figure(value=value_mm, unit="gap", plus_minus=plus_minus)
+
+
+def hertz(value: float) -> Figure:
+    return Figure(value=value, unit="Hz")
+
+
+def millis(value_s: float) -> Figure:
+    return Figure(value=1000 * value_s, unit="ms")
+
+
+def ratio(value: float) -> Figure:
+    return Figure(value=value, unit="ratio")

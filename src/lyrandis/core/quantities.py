@@ -63,12 +63,22 @@ PLAUSIBLE: dict[str, Plausible] = {
     "shaft_grains_per_inch": Plausible("shaft mass per inch", "gr/in", 2, 25, "shaft"),
     "part_mass": Plausible("part mass", "gr", 0, 600, "point"),
     "arrow_speed": Plausible("arrow speed", "m/s", 10, 120, "speed"),
+    "shaft_mass": Plausible("bare shaft's mass", "gr", 60, 1500, "bareshaft"),
+    "spine": Plausible("spine", "spine", 15, 160, "spine"),
+    "shaft_diameter": Plausible("shaft diameter", "gap", 3, 15, "diameter"),
+    "taper_length": _inches("taper length", 0, 30, "taper"),
+    "fletching_length": _inches("fletching length", 0.5, 12, "fletching"),
+    "run_out": Plausible("run-out", "gap", 0, 10, "straight"),
+    "nock_turn": Plausible("nock turn", "deg", 0, 360, "turned"),
+    "window": Plausible("window", "gap", -15, 25, "window"),
+    "string_track": Plausible("string's track", "gap", -15, 15, "track"),
 }
 
 _SLIPS_OF_UNIT: dict[Unit, tuple[tuple[float, str], ...]] = {
     "lbf": ((1 / 4.4482216, "N"), (2.2046226, "kg")),
     "gr": ((15.432358, "g"), (1 / 15.432358, "gr")),
     "m/s": ((0.3048, "fps"),),
+    "gap": ((MM_PER_IN, "in"), (1 / MM_PER_IN, "mm")),
 }
 _LENGTH_TYPED_IN_INCHES = ((1 / 2.54, "cm"), (1 / 25.4, "mm"))
 _LENGTH_TYPED_IN_METRIC = ((2.54, "in"), (0.1, "mm"), (10.0, "cm"), (25.4, "in"))
@@ -140,7 +150,7 @@ def check(key: str, value: float) -> float:
         )
     wanted = f"{_short(meant.low, meant.unit)} and {_short(meant.high, meant.unit)}"
     said = _short(value, meant.unit) if abs(value) < 100 * meant.high else "That"
-    if value < 0 or (value == 0 and meant.low > 0):
+    if meant.low >= 0 and (value < 0 or (value == 0 and meant.low > 0)):
         reason = f"{_an(meant.name).capitalize()} cannot be {'negative' if value < 0 else 'zero'}."
     else:
         reason = f"{said} is outside what {_an(meant.name)} can be."
@@ -184,5 +194,14 @@ GrainsPerPound = Annotated[float, _checked("grains_per_pound"), _told("grains_pe
 ShaftGrainsPerInch = Annotated[
     float, _checked("shaft_grains_per_inch"), _told("shaft_grains_per_inch")
 ]
+Spine = Annotated[float, _checked("spine"), _told("spine")]
+ShaftDiameter = Annotated[float, _checked("shaft_diameter"), _told("shaft_diameter")]
+TaperLength = Annotated[float, _checked("taper_length"), _told("taper_length")]
+FletchingLength = Annotated[float, _checked("fletching_length"), _told("fletching_length")]
+RunOut = Annotated[float, _checked("run_out"), _told("run_out")]
+NockTurn = Annotated[float, _checked("nock_turn"), _told("nock_turn")]
+Window = Annotated[float, _checked("window"), _told("window")]
+StringTrack = Annotated[float, _checked("string_track"), _told("string_track")]
+ShaftMass = Annotated[float, _checked("shaft_mass"), _told("shaft_mass")]
 PartMass = Annotated[float, _checked("part_mass"), _told("part_mass")]
 ArrowSpeed = Annotated[float, _checked("arrow_speed"), _told("arrow_speed")]

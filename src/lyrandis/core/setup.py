@@ -26,6 +26,14 @@ class Recorded(NamedTuple, Generic[R_co]):
         return self.entry.source
 
 
+def _newest(told: Sequence[Recorded[R]], name: str) -> tuple[Any, Recorded[R] | None]:
+    for recorded in reversed(told):
+        value = getattr(recorded.reading, name)
+        if value is not None:
+            return value, recorded
+    return None, None
+
+
 @dataclass(frozen=True)
 class ArcherSetup:
     name: str | None = None
@@ -55,8 +63,13 @@ class BowSetup:
     brace_range: Recorded[e.BraceRange] | None = None
     limb_pair: Recorded[e.LimbPair] | None = None
     inspections: tuple[Recorded[e.Inspected], ...] = ()
+    arrow_pass: tuple[Recorded[e.ArrowPass], ...] = ()
     back_depth: Recorded[e.GripDepth] | None = None
     belly_depth: Recorded[e.GripDepth] | None = None
+
+    def passing(self, name: str) -> tuple[Any, Recorded[e.ArrowPass] | None]:
+        """Return the newest value told of the arrow pass, and the entry that gave it."""
+        return _newest(self.arrow_pass, name)
 
 
 @dataclass(frozen=True)
@@ -72,6 +85,8 @@ class ArrowSetup:
     name: str | None = None
     masses: tuple[Recorded[e.ArrowMassed], ...] = ()
     builds: tuple[Recorded[e.ArrowBuild], ...] = ()
+    numbered: tuple[Recorded[e.NumberedArrow], ...] = ()
+    tapers: tuple[Recorded[e.TaperShot], ...] = ()
 
     @property
     def material(self) -> e.ShaftMaterial | None:
@@ -80,11 +95,20 @@ class ArrowSetup:
 
     def part(self, name: str) -> tuple[Any, Recorded[e.ArrowBuild] | None]:
         """Return the newest value given for one part of the arrow, and the entry that gave it."""
-        for build in reversed(self.builds):
-            value = getattr(build.reading, name)
-            if value is not None:
-                return value, build
-        return None, None
+        return _newest(self.builds, name)
+
+    @property
+    def out_of_use(self) -> frozenset[int]:
+        """Numbers of the arrows that are cracked or retired."""
+        out: dict[int, dict[str, bool]] = {}
+        for recorded in self.numbered:
+            reading = recorded.reading
+            told = out.setdefault(reading.arrow_number, {})
+            if reading.state is not None:
+                told["cracked"] = reading.state == "cracked"
+            if reading.retired is not None:
+                told["retired"] = reading.retired
+        return frozenset(number for number, told in out.items() if any(told.values()))
 
 
 @dataclass(frozen=True)
@@ -300,6 +324,7 @@ def _fold_bow(entries: Pile) -> BowSetup:
         brace_range=_last(entries, e.BraceRange),
         limb_pair=_merged_limbs(entries),
         inspections=_all(entries, e.Inspected),
+        arrow_pass=_all(entries, e.ArrowPass),
         back_depth=depth("back"),
         belly_depth=depth("belly"),
     )
@@ -339,5 +364,9 @@ def _fold_arrows(entries: Pile) -> ArrowSetup:
         number = mass.reading.arrow_number
         newest[number if number is not None else mass.entry.id] = mass
     return ArrowSetup(
-        name=_name(entries), masses=tuple(newest.values()), builds=_all(entries, e.ArrowBuild)
+        name=_name(entries),
+        masses=tuple(newest.values()),
+        builds=_all(entries, e.ArrowBuild),
+        numbered=_all(entries, e.NumberedArrow),
+        tapers=_all(entries, e.TaperShot),
     )

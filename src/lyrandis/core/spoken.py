@@ -13,6 +13,7 @@ from lyrandis.core.units import (
     LENGTH_UNITS_MM,
     MASS_UNITS_GR,
     SPEED_UNITS_MPS,
+    SPINE_UNITS,
 )
 
 _VULGAR = {
@@ -33,6 +34,7 @@ _UNITS: dict[str, dict[str, float]] = {
     "grains per pound": GPP_UNITS,
     "grains per inch": GPI_UNITS,
     "speed": SPEED_UNITS_MPS,
+    "spine": SPINE_UNITS,
 }
 _EXAMPLES = {
     "length": '27 3/8, 27⅜, 27.375" or 69.5cm',
@@ -41,6 +43,7 @@ _EXAMPLES = {
     "grains per pound": "9 gpp",
     "grains per inch": "9.2 gpi",
     "speed": "168 fps or 51.2 m/s",
+    "spine": "500 or 63 lb",
 }
 
 
@@ -130,11 +133,10 @@ class Line:
         self._next += 1
         return True
 
-    @property
-    def number_follows_number(self) -> bool:
-        """True for "4 431gr": a whole number and another number behind it."""
-        pair = self._tokens[self._next : self._next + 2]
-        return len(pair) == 2 and pair[0].text.isdigit() and pair[1].kind == "number"
+    def after_next(self) -> Token | None:
+        """Return the token behind the next one."""
+        behind = self._tokens[self._next + 1 : self._next + 2]
+        return behind[0] if behind else None
 
     def rest(self) -> str:
         """Take everything that is left, as written."""
@@ -183,6 +185,27 @@ class Line:
     def mass(self, key: str = "arrow_mass") -> float:
         """Take a mass and return grains; bare numbers are grains."""
         return self._quantity("mass", "gr", key)
+
+    def small(self, key: str, *, inches_below: float = 0.0) -> float:
+        """Take a small length and return mm; bare numbers are mm, or inches if so small."""
+        token = self.peek()
+        inches = (
+            token is not None and token.kind == "number" and number_from(token.text) < inches_below
+        )
+        return self._quantity("length", "in" if inches else "mm", key)
+
+    def degrees(self, key: str) -> float:
+        """Take an angle in degrees."""
+        token = self.peek()
+        if token is None or token.kind != "number":
+            raise self.error("not_a_number", "An angle is missing here.", "Type degrees, e.g. 180.")
+        self.take()
+        self.take_word("deg", "degrees", "°")
+        try:
+            return check(key, number_from(token.text))
+        except DomainError as error:
+            error.span = (token.start, token.end)
+            raise
 
     def per_inch(self) -> float:
         """Take a shaft mass per inch and return grains per inch."""

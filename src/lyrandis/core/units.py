@@ -17,8 +17,12 @@ from lyrandis.core.constants import (
     NEWTONS_PER_LBF,
 )
 
-Unit = Literal["mm", "lbf", "gr", "gr/lbf", "lbf/in", "gr/in", "m/s", "J", "deg", "%", "count"]
-"""Units a stored figure can have."""
+Unit = Literal[
+    "mm", "gap", "lbf", "gr", "gr/lbf", "lbf/in", "gr/in", "m/s", "J", "deg", "%", "count",
+    "spine", "Hz", "ms", "ratio",
+]  # fmt: skip
+"""Units a stored figure can have. `gap` is a small length, said in mm in every set of units;
+`spine` is pounds of the wood scale, said beside thousandths."""
 
 UnitSet = Literal["inch", "centimetre", "metric"]
 """What the archer reads: in-lb-gr, cm-lb-gr or cm-N-g."""
@@ -40,8 +44,19 @@ GPP_UNITS: dict[str, float] = {"gpp": 1.0, "gr/lb": 1.0}
 SPEED_UNITS_MPS: dict[str, float] = {
     "fps": M_PER_FT, "ft/s": M_PER_FT, "m/s": 1.0, "mps": 1.0, "km/h": 1 / 3.6,
 }  # fmt: skip
+SPINE_UNITS: dict[str, float] = {
+    "lb": 1.0, "lbs": 1.0, "#": 1.0, "pound": 1.0, "pounds": 1.0, "thou": 1.0, "thousandths": 1.0,
+}  # fmt: skip
+"""Pounds are the wood scale's; thousandths run the other way (see jot_arrow)."""
 GPI_UNITS: dict[str, float] = {"gpi": 1.0, "gr/in": 1.0}
 
+SPINE_THOUSANDTHS = 31500.0
+"""Pounds times thousandths of one shaft, in round figures: only for saying it (see arrow/spine)."""
+
+_PLAIN: dict[Unit, tuple[float, int, str]] = {
+    "J": (1.0, 1, "J"), "deg": (1.0, 0, "°"), "%": (1.0, 0, "%"), "gap": (1.0, 1, "mm"),
+    "spine": (1.0, 0, "lb"), "Hz": (1.0, 0, "Hz"), "ms": (1.0, 1, "ms"), "ratio": (1.0, 2, ""),
+}  # fmt: skip
 _SIXTEENTH_MM = MM_PER_IN / 16
 _SMALL_LENGTH_MM = 50.0
 
@@ -101,6 +116,8 @@ def say(
     '190 ± 5 N'
     """
     number, spread, label = _in_units(value, unit, plus_minus, units)
+    if unit == "spine":
+        label = f"lb ({fixed(SPINE_THOUSANDTHS / value, 0)})"
     said = number if spread is None else f"{number} ± {spread}"
     return f"{said}{'' if label == '°' else ' '}{label}".strip()
 
@@ -136,10 +153,6 @@ def _scale(value: float, unit: Unit, units: UnitSet) -> tuple[float, int, str]:
         return 1.0, 1, "gr/lb"
     if unit == "m/s":
         return (1 / M_PER_FT, 0, "fps") if units == "inch" else (1.0, 1, "m/s")
-    if unit == "J":
-        return 1.0, 1, "J"
-    if unit == "deg":
-        return 1.0, 0, "°"
-    if unit == "%":
-        return 1.0, 0, "%"
+    if unit in _PLAIN:
+        return _PLAIN[unit]
     return 1.0, 0, ""

@@ -88,6 +88,146 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig}/shot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Shot
+         * @description Return the arrow bending round the bow, from release to clear of it.
+         */
+        get: operations["read_shot"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/spine-board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Spine Board
+         * @description Return both schools of spine, what moves the match, and ways to close a gap.
+         */
+        get: operations["read_spine_board"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/arrow-trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Try Arrow
+         * @description Compute what an arrow or a setting that is not recorded would do.
+         */
+        get: operations["try_arrow"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/taper-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Taper Plan
+         * @description Compute what a taper makes of the shafts, beside the tapers that were shot.
+         */
+        get: operations["read_taper_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/matched-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Matched Set
+         * @description Choose the arrows that belong together: least spread of mass and spine.
+         */
+        get: operations["read_matched_set"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/quiver.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Quiver Table Of
+         * @description Return the quiver as comma-separated text.
+         */
+        get: operations["read_quiver_table_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quiver-tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Parse Quiver Table
+         * @description Read a table of arrows without recording it; bad rows are named.
+         */
+        post: operations["parse_quiver_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/entries": {
         parameters: {
             query?: never;
@@ -394,6 +534,9 @@ export interface components {
         /**
          * ArrowBuild
          * @description Parts of the arrow; what is left out stays as it was.
+         *
+         *     `spine_standard` says how the spine was read; it is stored in pounds of the wood scale.
+         *     A taper runs from its end's diameter to the middle's over its length; 0 takes it off.
          */
         ArrowBuild: {
             /**
@@ -405,8 +548,28 @@ export interface components {
             material?: ("wood" | "carbon" | "aluminium" | "cane" | "glass") | null;
             /** Shaft Length Mm */
             shaft_length_mm?: number | null;
+            /** Length Datum */
+            length_datum?: ("groove_to_end" | "groove_to_tip" | "shaft_only") | null;
             /** Shaft Gr Per In */
             shaft_gr_per_in?: number | null;
+            /** Shaft Gr */
+            shaft_gr?: number | null;
+            /** Shaft Diameter Mm */
+            shaft_diameter_mm?: number | null;
+            /** Spine Lbf */
+            spine_lbf?: number | null;
+            /** Spine Standard */
+            spine_standard?: ("wood" | "thousandths") | null;
+            /** Tail Taper Mm */
+            tail_taper_mm?: number | null;
+            /** Tail Diameter Mm */
+            tail_diameter_mm?: number | null;
+            /** Head Taper Mm */
+            head_taper_mm?: number | null;
+            /** Head Diameter Mm */
+            head_diameter_mm?: number | null;
+            /** Fletching Length Mm */
+            fletching_length_mm?: number | null;
             /** Point Gr */
             point_gr?: number | null;
             /** Insert Gr */
@@ -420,11 +583,27 @@ export interface components {
         };
         /**
          * ArrowDrawing
-         * @description The arrow laid out by its parts.
+         * @description The arrow laid out by its parts, and to scale.
          */
         ArrowDrawing: {
             /** Shaft Length Mm */
             shaft_length_mm: number | null;
+            /** Length Mm */
+            length_mm: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Balance Mm */
+            balance_mm: number | null;
+            /** Fletching From Mm */
+            fletching_from_mm: number;
+            /** Fletching Length Mm */
+            fletching_length_mm: number;
+            /** Profile */
+            profile: number[][];
+            /** Pointed */
+            pointed: boolean;
+            /** Assumed */
+            assumed: string[];
             /** Draw To Pivot Mm */
             draw_to_pivot_mm: number | null;
             /** Parts */
@@ -466,6 +645,27 @@ export interface components {
             grains_per_pound?: number | null;
             /** Arrow Mass Gr */
             arrow_mass_gr?: number | null;
+        };
+        /**
+         * ArrowPass
+         * @description Where the arrow passes the bow; what is left out stays as it was.
+         *
+         *     `window_mm` runs from the string's plane to the face the arrow lies on: + where the wood stands
+         *     short of centre, - where it is cut past it. `track_mm` is how far the string itself runs to the
+         *     arrow's side of the bow's middle.
+         */
+        ArrowPass: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrow_pass";
+            /** Window Mm */
+            window_mm?: number | null;
+            /** Track Mm */
+            track_mm?: number | null;
+            /** Plunger */
+            plunger?: boolean | null;
         };
         /**
          * ArrowSpeed
@@ -522,6 +722,35 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             next_step: components["schemas"]["NextStep"];
             drawings: components["schemas"]["Drawings"];
+        };
+        /**
+         * BadRow
+         * @description A row that cannot be read, and what to do about it.
+         */
+        BadRow: {
+            /** Row */
+            row: number;
+            /** Column */
+            column: string | null;
+            /** Text */
+            text: string;
+            /** Reason */
+            reason: string;
+            /** Instruction */
+            instruction: string;
+        };
+        /**
+         * BareSide
+         * @description Where a bare shaft of this set would strike beside the fletched at 18 m.
+         */
+        BareSide: {
+            /**
+             * Size
+             * @enum {string}
+             */
+            size: "none" | "small" | "medium" | "large";
+            /** Side */
+            side: ("left" | "right") | null;
         };
         /**
          * BenchDrawing
@@ -972,6 +1201,8 @@ export interface components {
             condition: components["schemas"]["Condition"];
             floor: components["schemas"]["FloorDrawing"];
             arrow: components["schemas"]["ArrowDrawing"];
+            /** Quiver */
+            quiver: components["schemas"]["QuiverRow"][];
         };
         /**
          * EntriesDraft
@@ -992,7 +1223,7 @@ export interface components {
         Entry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"];
             /**
              * Happened At
              * Format: date-time
@@ -1025,7 +1256,7 @@ export interface components {
         EntryDraft: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -1072,7 +1303,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count";
+            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "ms" | "ratio";
             /** Plus Minus */
             plus_minus?: number | null;
         };
@@ -1106,7 +1337,7 @@ export interface components {
          */
         FirstReading: {
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"];
             /** Source */
             source?: ("weighed" | "measured" | "estimated" | "told" | "simulated") | null;
             /** Note */
@@ -1424,6 +1655,39 @@ export interface components {
             lower_length_mm?: number | null;
         };
         /**
+         * MatchedSet
+         * @description The best matched arrows of the quiver.
+         */
+        MatchedSet: {
+            /** Chosen */
+            chosen: number[];
+            /** Mass Spread Gr */
+            mass_spread_gr: number;
+            /** Spine Spread Lbf */
+            spine_spread_lbf: number | null;
+            /** By Spine */
+            by_spine: boolean;
+            /** Out */
+            out: components["schemas"]["Out"][];
+        };
+        /**
+         * MovesMatch
+         * @description How far the match moves for one step of one thing.
+         */
+        MovesMatch: {
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "length" | "point" | "weight" | "window" | "brace" | "string";
+            /** Step */
+            step: string;
+            /** Pounds */
+            pounds: number | null;
+            /** Rough */
+            rough: boolean;
+        };
+        /**
          * Named
          * @description Gives the subject its name.
          */
@@ -1462,6 +1726,54 @@ export interface components {
             text: string;
         };
         /**
+         * NumberedArrow
+         * @description What one numbered arrow is like; what is left out stays as it was.
+         *
+         *     `straight_mm` is the run-out when spun; `nock_turn_deg` how far its nock is turned from the
+         *     cock feather square to the string.
+         */
+        NumberedArrow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "numbered_arrow";
+            /** Arrow Number */
+            arrow_number: number;
+            /** Spine Lbf */
+            spine_lbf?: number | null;
+            /** Spine Standard */
+            spine_standard?: ("wood" | "thousandths") | null;
+            /** Straight Mm */
+            straight_mm?: number | null;
+            /** Nock Turn Deg */
+            nock_turn_deg?: number | null;
+            /** State */
+            state?: ("sound" | "cracked") | null;
+            /** Retired */
+            retired?: boolean | null;
+            /** Remark */
+            remark?: string | null;
+        };
+        /**
+         * Out
+         * @description An arrow left out of the matched set, and why.
+         */
+        Out: {
+            /** Number */
+            number: number;
+            /**
+             * Because
+             * @enum {string}
+             */
+            because: "cracked" | "retired" | "not_weighed" | "no_spine" | "crooked" | "too_heavy" | "too_light" | "too_stiff" | "too_weak" | "not_needed";
+            /**
+             * By
+             * @default 0
+             */
+            by: number;
+        };
+        /**
          * ParsedJot
          * @description What the line would record, and how it reads.
          */
@@ -1478,7 +1790,7 @@ export interface components {
             subject_name: string | null;
             draft: components["schemas"]["EntryDraft"] | null;
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"];
             /**
              * Source
              * @enum {string}
@@ -1533,13 +1845,23 @@ export interface components {
             };
         };
         /**
+         * PointSpine
+         * @description Matched spine at one mass of point and insert.
+         */
+        PointSpine: {
+            /** Tip Gr */
+            tip_gr: number;
+            /** Matched Lbf */
+            matched_lbf: number | null;
+        };
+        /**
          * PostedEntry
          * @description A draft or a recorded entry, as a file or a what-if may hold.
          */
         PostedEntry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["GripDepth"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -1622,6 +1944,45 @@ export interface components {
              * @default true
              */
             away: boolean;
+        };
+        /**
+         * QuiverRow
+         * @description One numbered arrow of the set.
+         */
+        QuiverRow: {
+            /** Number */
+            number: number;
+            /** Mass Gr */
+            mass_gr: number | null;
+            /** Spine Lbf */
+            spine_lbf: number | null;
+            /** Straight Mm */
+            straight_mm: number | null;
+            /** Nock Turn Deg */
+            nock_turn_deg: number | null;
+            /**
+             * Safety
+             * @enum {string}
+             */
+            safety: "sound" | "cracked" | "not_looked";
+            /** Retired */
+            retired: boolean;
+            /** Remark */
+            remark: string | null;
+            /** Looked At */
+            looked_at: string | null;
+        };
+        /**
+         * QuiverTable
+         * @description What a table would record.
+         */
+        QuiverTable: {
+            /** Readings */
+            readings: (components["schemas"]["ArrowMassed"] | components["schemas"]["NumberedArrow"])[];
+            /** Arrows */
+            arrows: number[];
+            /** Bad */
+            bad: components["schemas"]["BadRow"][];
         };
         /**
          * Recorded
@@ -1724,6 +2085,16 @@ export interface components {
             source: string;
         };
         /**
+         * RuleTerm
+         * @description One line of the rule of thumb's sum.
+         */
+        RuleTerm: {
+            /** Name */
+            name: string;
+            /** Pounds */
+            pounds: number;
+        };
+        /**
          * SchoolView
          * @description What one school says for this archer and this kind of bow.
          */
@@ -1745,6 +2116,83 @@ export interface components {
             gives_up?: components["schemas"]["Phrase"] | null;
         };
         /**
+         * ShotDrawing
+         * @description The shot from release to clear of the bow.
+         */
+        ShotDrawing: {
+            /** Arrows */
+            arrows: components["schemas"]["ShownArrow"][];
+            /** Times Ms */
+            times_ms: number[];
+            /** Nock Mm */
+            nock_mm: number[];
+            /** Stations Mm */
+            stations_mm: number[];
+            /** Exit Frame */
+            exit_frame: number;
+            /** Pass Frame */
+            pass_frame: number;
+            /** Draw Mm */
+            draw_mm: number;
+            /** Brace Mm */
+            brace_mm: number;
+            /** Face Mm */
+            face_mm: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Fletching From Mm */
+            fletching_from_mm: number;
+            /** Fletching Length Mm */
+            fletching_length_mm: number;
+            /** Outward Is Left */
+            outward_is_left: boolean;
+            /** Plunger */
+            plunger: boolean;
+            /** Exit Speed Mps */
+            exit_speed_mps: number;
+            /** Time On String Ms */
+            time_on_string_ms: number;
+            side: components["schemas"]["SideView"];
+            /** Assumed */
+            assumed: string[];
+        };
+        /**
+         * ShownArrow
+         * @description One arrow through the shot: `aside` holds, per frame, y at every station [0.1 mm].
+         */
+        ShownArrow: {
+            /**
+             * Which
+             * @enum {string}
+             */
+            which: "own" | "matched" | "weak" | "stiff";
+            /** Spine Lbf */
+            spine_lbf: number;
+            /** Word */
+            word: ("very_weak" | "weak" | "little_weak" | "matched" | "little_stiff" | "stiff" | "far") | null;
+            /** Aside */
+            aside: number[][];
+            /** Plate N */
+            plate_n: number[];
+            /** Fletching Gap Mm */
+            fletching_gap_mm: number;
+            /**
+             * Clearance
+             * @enum {string}
+             */
+            clearance: "clear" | "marginal" | "slap";
+        };
+        /**
+         * SideView
+         * @description The nock's and shaft's height through the shot: trend only, not calibrated.
+         */
+        SideView: {
+            /** Nock Height Mm */
+            nock_height_mm: number;
+            /** Aside */
+            aside: number[][];
+        };
+        /**
          * SpeedReading
          * @description One chronograph reading beside the mechanics and the fit.
          */
@@ -1763,6 +2211,38 @@ export interface components {
             impossible: boolean;
             /** Off */
             off: boolean;
+        };
+        /**
+         * SpineBoard
+         * @description All that is computed of a rig's match.
+         */
+        SpineBoard: {
+            /** Own Lbf */
+            own_lbf: number | null;
+            /** Matched Lbf */
+            matched_lbf: number | null;
+            /** Low Lbf */
+            low_lbf: number;
+            /** High Lbf */
+            high_lbf: number;
+            /** Rule Lbf */
+            rule_lbf: number;
+            /** Rule Terms */
+            rule_terms: components["schemas"]["RuleTerm"][];
+            why_apart: components["schemas"]["Phrase"];
+            /** Moves */
+            moves: components["schemas"]["MovesMatch"][];
+            /** Points */
+            points: components["schemas"]["PointSpine"][];
+            /** Tip Gr */
+            tip_gr: number;
+            /** Ways */
+            ways: components["schemas"]["WayToClose"][];
+            bare: components["schemas"]["BareSide"] | null;
+            /** Plateau */
+            plateau: number[] | null;
+            /** Assumed */
+            assumed: string[];
         };
         /**
          * Stage
@@ -1861,6 +2341,188 @@ export interface components {
             origin: string;
         };
         /**
+         * TableText
+         * @description A pasted or imported table of arrows.
+         */
+        TableText: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * TaperPlan
+         * @description The planned taper, the way to it, and what was shot on the way.
+         */
+        TaperPlan: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "parallel" | "tail" | "head" | "barrelled";
+            parallel: components["schemas"]["TaperedShaft"];
+            planned: components["schemas"]["TaperedShaft"];
+            /** Steps */
+            steps: components["schemas"]["TaperedShaft"][];
+            /** Tried */
+            tried: components["schemas"]["TaperTried"][];
+            /** Shaft Lbf */
+            shaft_lbf: number | null;
+            /** Matched Lbf */
+            matched_lbf: number | null;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Clean At */
+            clean_at: number | null;
+            /** Profile */
+            profile: number[][];
+        };
+        /**
+         * TaperShot
+         * @description One taper tried on a wooden shaft and shot, and how it flew.
+         */
+        TaperShot: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "taper_shot";
+            /**
+             * Tail Taper Mm
+             * @description taper length [mm], 0 to 762
+             * @default 0
+             */
+            tail_taper_mm: number;
+            /** Tail Diameter Mm */
+            tail_diameter_mm?: number | null;
+            /**
+             * Head Taper Mm
+             * @description taper length [mm], 0 to 762
+             * @default 0
+             */
+            head_taper_mm: number;
+            /** Head Diameter Mm */
+            head_diameter_mm?: number | null;
+            /**
+             * Flew
+             * @enum {string}
+             */
+            flew: "clean" | "stiff" | "weak";
+        };
+        /**
+         * TaperTried
+         * @description A taper that was shot, with what is computed for it.
+         */
+        TaperTried: {
+            /** Entry */
+            entry: string;
+            shaft: components["schemas"]["TaperedShaft"];
+            /** Tail Diameter Mm */
+            tail_diameter_mm: number | null;
+            /** Head Diameter Mm */
+            head_diameter_mm: number | null;
+            /**
+             * Flew
+             * @enum {string}
+             */
+            flew: "clean" | "stiff" | "weak";
+            /** Happened At */
+            happened_at: string;
+        };
+        /**
+         * TaperedShaft
+         * @description What one taper makes of the shaft.
+         */
+        TaperedShaft: {
+            /** Tail Taper Mm */
+            tail_taper_mm: number;
+            /** Head Taper Mm */
+            head_taper_mm: number;
+            /** Static Spine Lbf */
+            static_spine_lbf: number | null;
+            /** Mass Gr */
+            mass_gr: number;
+            /** Balance Mm */
+            balance_mm: number;
+            /** Forward */
+            forward: number;
+            /** Kick Deg */
+            kick_deg: number | null;
+            /** Frequency Hz */
+            frequency_hz: number | null;
+        };
+        /**
+         * Trial
+         * @description The numbers as tried beside the numbers now, and the sliders' ranges.
+         */
+        Trial: {
+            tried: components["schemas"]["TrialNumbers"];
+            now: components["schemas"]["TrialNumbers"];
+            /** Own Lbf */
+            own_lbf: number | null;
+            /** Floor Gpp */
+            floor_gpp: number;
+            shaft_length_mm: components["schemas"]["TrialRange"];
+            point_gr: components["schemas"]["TrialRange"];
+            draw_weight_lbf: components["schemas"]["TrialRange"];
+            brace_height_mm: components["schemas"]["TrialRange"];
+            window_mm: components["schemas"]["TrialRange"];
+            string_added_gr: components["schemas"]["TrialRange"];
+            /** Assumed */
+            assumed: string[];
+        };
+        /**
+         * TrialNumbers
+         * @description What the arrow would be and do.
+         */
+        TrialNumbers: {
+            /** Matched Lbf */
+            matched_lbf: number | null;
+            /** Low Lbf */
+            low_lbf: number;
+            /** High Lbf */
+            high_lbf: number;
+            /** Index */
+            index: number | null;
+            /** Word */
+            word: ("very_weak" | "weak" | "little_weak" | "matched" | "little_stiff" | "stiff" | "far") | null;
+            /** Clearance */
+            clearance: ("clear" | "marginal" | "slap") | null;
+            /** Mass Gr */
+            mass_gr: number;
+            /** Grains Per Pound */
+            grains_per_pound: number;
+            /**
+             * Floor Severity
+             * @enum {string}
+             */
+            floor_severity: "stop" | "mend" | "watch" | "good";
+            /** Speed Mps */
+            speed_mps: number;
+            /** Balance Mm */
+            balance_mm: number;
+            /** Forward */
+            forward: number;
+            /** Beyond Pivot Mm */
+            beyond_pivot_mm: number;
+            /** Too Short */
+            too_short: ("stop" | "mend" | "watch" | "good") | null;
+        };
+        /**
+         * TrialRange
+         * @description Ends of a slider, and where it stands on the rig now.
+         */
+        TrialRange: {
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Step */
+            step: number;
+            /** Now */
+            now: number;
+        };
+        /**
          * Value
          * @description One number or choice with its unit, ±, origin and the entries it stands on.
          */
@@ -1889,6 +2551,37 @@ export interface components {
             because: components["schemas"]["Phrase"][];
             /** Missing */
             missing?: string | null;
+        };
+        /**
+         * WayToClose
+         * @description One thing to change, and what is left to close afterwards.
+         */
+        WayToClose: {
+            /** Key */
+            key: string;
+            what: components["schemas"]["Phrase"];
+            /**
+             * Undo
+             * @enum {string}
+             */
+            undo: "easy" | "slow" | "new" | "never";
+            /** Index */
+            index: number;
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "very_weak" | "weak" | "little_weak" | "matched" | "little_stiff" | "stiff" | "far";
+            /** Pounds */
+            pounds: number;
+            /** Mass Gr */
+            mass_gr: number;
+            /** Grains Per Pound */
+            grains_per_pound: number;
+            /** Under Floor */
+            under_floor: boolean;
+            /** Closes */
+            closes: boolean;
         };
         /**
          * WeighedPoint
@@ -2173,6 +2866,291 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent cannot be so */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_shot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotDrawing"];
+                };
+            };
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent cannot be so */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_spine_board: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpineBoard"];
+                };
+            };
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent cannot be so */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_arrow: {
+        parameters: {
+            query?: {
+                shaft_length_mm?: number | null;
+                point_gr?: number | null;
+                draw_weight_lbf?: number | null;
+                brace_height_mm?: number | null;
+                window_mm?: number | null;
+                string_added_gr?: number | null;
+            };
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trial"];
+                };
+            };
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent cannot be so */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_taper_plan: {
+        parameters: {
+            query?: {
+                tail_taper_mm?: number;
+                tail_diameter_mm?: number | null;
+                head_taper_mm?: number;
+                head_diameter_mm?: number | null;
+            };
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaperPlan"];
+                };
+            };
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent cannot be so */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_matched_set: {
+        parameters: {
+            query: {
+                count: number;
+            };
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchedSet"];
+                };
+            };
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent cannot be so */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_quiver_table_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent cannot be so */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parse_quiver_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuiverTable"];
                 };
             };
             /** @description What was sent cannot be so */

@@ -7,7 +7,8 @@ from typing import Literal
 
 from lyrandis.core import entries as e
 from lyrandis.core.archer.draw import Estimate
-from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.arrow.taper import fill, profile_of
+from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN
 from lyrandis.core.setup import ArrowSetup, BowSetup, Recorded
 
 Basis = Literal["weighed", "told", "estimated", "parts"]
@@ -40,6 +41,12 @@ ARROW_NOCK_GR = (9.0, 1.0)
 FLETCHING_GR = (24.0, 4.0)
 WRAP_GR = (0.0, 0.0)
 SHAFT_BEYOND_DRAW_IN = (1.25, 0.5)
+_DATUM_MM: dict[e.LengthDatum, tuple[float, float]] = {
+    "groove_to_end": (0.0, 0.0),
+    "groove_to_tip": (-19.0, 4.0),
+    "shaft_only": (10.0, 3.0),
+}
+"""Assumption: a point stands 3/4 in out of the shaft, a nock's groove 10 mm behind it."""
 PART_SD_SHARE = 0.01
 """Assumption: a part's stated mass against the same part on a scale, one standard deviation."""
 
@@ -108,32 +115,52 @@ def parts_of(arrows: ArrowSetup, draw_mm: float | None) -> tuple[Part, ...]:
     Empty when no shaft or point is known. The shaft's length defaults to a little over the draw.
     """
     material = arrows.material
-    length, _ = arrows.part("shaft_length_mm")
-    per_inch, _ = arrows.part("shaft_gr_per_in")
-    point, _ = arrows.part("point_gr")
-    if length is None and per_inch is None and point is None:
+    known = ("shaft_length_mm", "shaft_gr_per_in", "shaft_gr", "point_gr")
+    if all(arrows.part(name)[0] is None for name in known):
         return ()
-    if length is not None:
-        inches = Estimate(length / MM_PER_IN, 0.0)
-    else:
-        beyond, sd = SHAFT_BEYOND_DRAW_IN
-        inches = Estimate((draw_mm or 28 * MM_PER_IN) / MM_PER_IN + beyond, sd)
-    per = (
-        Estimate(per_inch, PART_SD_SHARE * per_inch)
-        if per_inch
-        else Estimate(*SHAFT_GR_PER_IN[material])
-    )
-    shaft = Estimate(
-        inches.value * per.value, math.hypot(inches.value * per.sd, per.value * inches.sd)
-    )
     return (
-        Part("shaft", shaft, length is not None and per_inch is not None),
+        _shaft_part(arrows, draw_mm),
         _part(arrows, "point", "point_gr", POINT_GR),
         _part(arrows, "insert", "insert_gr", INSERT_GR[material]),
         _part(arrows, "arrow nock", "arrow_nock_gr", ARROW_NOCK_GR),
         _part(arrows, "fletching", "fletching_gr", FLETCHING_GR),
         _part(arrows, "wrap", "wrap_gr", WRAP_GR),
     )
+
+
+def shaft_length(arrows: ArrowSetup) -> Estimate | None:
+    """Return the shaft's length from the nock groove to its end [mm], whatever it was told from."""
+    told, _ = arrows.part("shaft_length_mm")
+    if told is None:
+        return None
+    datum, _ = arrows.part("length_datum")
+    beyond, sd = _DATUM_MM[datum or "groove_to_end"]
+    return Estimate(told + beyond, sd)
+
+
+def beyond_draw(draw_mm: float | None) -> Estimate:
+    """Return the length a shaft is supposed to have: a little over the draw [mm]."""
+    beyond, sd = SHAFT_BEYOND_DRAW_IN
+    return Estimate((draw_mm or MARKED_DRAW_MM) + beyond * MM_PER_IN, sd * MM_PER_IN)
+
+
+def _shaft_part(arrows: ArrowSetup, draw_mm: float | None) -> Part:
+    weighed, _ = arrows.part("shaft_gr")
+    if weighed:
+        return Part("shaft", Estimate(weighed, PART_SD_SHARE * weighed), True)
+    length = shaft_length(arrows)
+    per_inch, _ = arrows.part("shaft_gr_per_in")
+    inches = length or beyond_draw(draw_mm)
+    long, long_sd = inches.value / MM_PER_IN, inches.sd / MM_PER_IN
+    per = (
+        Estimate(per_inch, PART_SD_SHARE * per_inch)
+        if per_inch
+        else Estimate(*SHAFT_GR_PER_IN[arrows.material])
+    )
+    tapered = fill(profile_of(arrows, inches.value))
+    value = long * per.value * tapered
+    mass = Estimate(value, tapered * math.hypot(long * per.sd, per.value * long_sd))
+    return Part("shaft", mass, length is not None and per_inch is not None)
 
 
 def _part(arrows: ArrowSetup, name: str, field: str, usual: tuple[float, float]) -> Part:
@@ -156,9 +183,11 @@ def arrow_mass_of(arrows: ArrowSetup, draw_mm: float | None) -> ArrowMass | None
     """Return the finished mass: weighed if anything was, else as told, else from the parts."""
     parts = parts_of(arrows, draw_mm)
     parts_mass = sum_of(parts)
-    weighed = tuple(m for m in arrows.masses if m.source not in ("told", "estimated"))
-    told = tuple(m for m in arrows.masses if m.source == "told")
-    guessed = tuple(m for m in arrows.masses if m.source == "estimated")
+    out = arrows.out_of_use
+    masses = [m for m in arrows.masses if m.reading.arrow_number not in out]
+    weighed = tuple(m for m in masses if m.source not in ("told", "estimated"))
+    told = tuple(m for m in masses if m.source == "told")
+    guessed = tuple(m for m in masses if m.source == "estimated")
     ways: tuple[tuple[Basis, tuple[Recorded[e.ArrowMassed], ...], float], ...] = (
         ("weighed", weighed, 0.0),
         ("told", told, TOLD_SD_SHARE),
@@ -168,12 +197,12 @@ def arrow_mass_of(arrows: ArrowSetup, draw_mm: float | None) -> ArrowMass | None
         if basis == "estimated" and parts_mass is not None:
             break
         if group:
-            masses = [recorded.reading.arrow_mass_gr for recorded in group]
+            grains = [recorded.reading.arrow_mass_gr for recorded in group]
             return ArrowMass(
-                mass=_mean(masses, share),
+                mass=_mean(grains, share),
                 basis=basis,
-                lightest_gr=min(masses),
-                heaviest_gr=max(masses),
+                lightest_gr=min(grains),
+                heaviest_gr=max(grains),
                 weighed=group,
                 parts=parts,
                 parts_mass=parts_mass,
@@ -207,7 +236,18 @@ def _changed_since(
 ) -> Recorded[e.ArrowBuild] | None:
     """Return the last change to a part's mass that came after the newest weighing."""
     newest = max((m.entry.happened_at, m.entry.seq) for m in weighed)
-    fields = {name for name in e.ArrowBuild.model_fields if name not in ("kind", "material")}
+    fields = (
+        "shaft_length_mm",
+        "shaft_gr_per_in",
+        "shaft_gr",
+        "point_gr",
+        "insert_gr",
+        "arrow_nock_gr",
+        "fletching_gr",
+        "wrap_gr",
+        "tail_taper_mm",
+        "head_taper_mm",
+    )
     for index in range(len(arrows.builds) - 1, 0, -1):
         build = arrows.builds[index]
         if (build.entry.happened_at, build.entry.seq) <= newest:

@@ -1,17 +1,21 @@
 """The arrow on the page: mass, grains per pound and parts, with the stage's mark."""
 
-from collections.abc import Callable
-
 from lyrandis.core import judgement as j
-from lyrandis.core.archer.stage import choice_value
-from lyrandis.core.arrow.rules import floor_sum, lightest_gpp, mass_sum
+from lyrandis.core.arrow.judge_mass import floor_sum, lightest_gpp, mass_sum
+from lyrandis.core.arrow.stage_build import build_values, part_values, pass_values, spine_values
 from lyrandis.core.computed import Computed
-from lyrandis.core.phrase import Figure, gpp, gr, gr_per_in, mm, phrase
+from lyrandis.core.phrase import gpp, gr, phrase
 
 CAUTIONS = (
     j.Caution(
         id="flex",
-        text="Before shooting, flex and look at every arrow. A cracked one goes in the bin.",
+        text="Before shooting, flex and look at every arrow. A cracked one is broken in two "
+        "and binned.",
+    ),
+    j.Caution(
+        id="new-arrows",
+        text="Shooting an arrow you have not shot before: eye protection, a backstop, nobody "
+        "behind or beside it. A badly matched arrow goes anywhere.",
     ),
     j.Caution(
         id="too-light",
@@ -33,7 +37,14 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Stage:
         headline=mass,
         detail=phrase("{gpp}", gpp=gpp(c.gpp.value)) if c.gpp else None,
         moved=moved,
-        values=(mass, *_gpp_values(c), *_part_values(c)),
+        values=(
+            mass,
+            *_gpp_values(c),
+            *spine_values(c),
+            *build_values(c),
+            *part_values(c),
+            *pass_values(c),
+        ),
         cautions=CAUTIONS,
     )
 
@@ -108,37 +119,3 @@ def _gpp_origin(c: Computed) -> j.Origin:
     if c.weight.basis == "mark" or c.draw.basis == "guess":
         sources.append("estimated")
     return j.weakest(*sources, mass or "estimated")
-
-
-_PARTS: tuple[tuple[str, str, Callable[[float], Figure]], ...] = (
-    ("shaft_length_mm", "Shaft length", mm),
-    ("shaft_gr_per_in", "Shaft per inch", gr_per_in),
-    ("point_gr", "Point", gr),
-    ("insert_gr", "Insert", gr),
-    ("arrow_nock_gr", "Arrow nock", gr),
-    ("fletching_gr", "Fletching", gr),
-    ("wrap_gr", "Wrap", gr),
-)
-
-
-def _part_values(c: Computed) -> list[j.Value]:
-    arrows = c.setup.arrows
-    values = []
-    material, build = arrows.part("material")
-    known = None if material is None or build is None else build
-    values.append(choice_value("material", "Shaft material", known))
-    for key, label, figure in _PARTS:
-        value, build = arrows.part(key)
-        if value is None or build is None:
-            values.append(j.Value(key=key, label=label, missing="Not told yet"))
-            continue
-        values.append(
-            j.Value(
-                key=key,
-                label=label,
-                figure=figure(value),
-                origin=build.source,
-                entries=(build.entry.id,),
-            )
-        )
-    return values

@@ -1,0 +1,116 @@
+"""What moves the match, by how much, and which way of closing a gap is the easiest to undo.
+
+Spines in pounds of the wood scale. Every figure is a computed shot, not a slope off a chart.
+"""
+
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from typing import Literal
+
+import numpy as np
+
+from lyrandis.core.arrow.beam import Array, Beam
+from lyrandis.core.arrow.bend import RELEASES, Shot, bend
+from lyrandis.core.arrow.build import KG_PER_GRAIN
+from lyrandis.core.arrow.match import MATCH_DT, first_root, match_spine
+from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND
+from lyrandis.core.arrow.stroke import Push
+from lyrandis.core.constants import MM_PER_IN
+
+Change = Literal["length", "point", "weight", "window", "brace", "string"]
+
+_M_PER_IN = MM_PER_IN / 1000
+STEPS: dict[Change, float] = {
+    "length": _M_PER_IN,
+    "point": 25 * KG_PER_GRAIN,
+    "weight": 1.0,
+    "window": 0.001,
+    "brace": _M_PER_IN / 4,
+    "string": 20 * KG_PER_GRAIN,
+}
+"""One step of each, as an archer counts: 1 in, 25 gr, 1 lb, 1 mm, 1/4 in, 20 gr (SI; weight lb)."""
+_NEAR = np.array([1.5, 1.25, 1.1, 0.98, 0.85, 0.68])
+"""Spines tried round the known match; beyond them the whole range is scanned."""
+
+
+def changed(shot: Shot, weight_lbf: float, change: Change, amount: float) -> Shot:
+    """Return the shot with one thing changed by `amount` (SI; for weight, pounds).
+
+    Draw weight at full draw is held when the brace moves; a longer shaft keeps its make. What hangs
+    on the string moves with the nock: its mass goes into K0.
+    """
+    push, beam, side = shot.push, shot.beam, shot.side
+    if change == "length":
+        return replace(shot, beam=_lengthened(shot, amount))
+    if change == "point":
+        return replace(shot, beam=replace(beam, tip=max(round(beam.tip + amount, 7), 0.0)))
+    if change == "weight":
+        factor = 1 + amount / weight_lbf
+        force = tuple(round(f * factor, 3) for f in push.force)
+        return replace(shot, push=replace(push, force=force))
+    if change == "window":
+        return replace(shot, side=replace(side, offset=round(side.offset + amount, 6)))
+    if change == "brace":
+        return replace(shot, push=_braced(push, amount))
+    return replace(shot, push=replace(push, kept=round(push.kept + amount, 7)))
+
+
+def _lengthened(shot: Shot, amount: float) -> Beam:
+    beam = shot.beam
+    length = round(beam.length + amount, 5)
+    profile = tuple(
+        (round(s + amount, 5) if s > beam.length / 2 else s, ratio) for s, ratio in beam.profile
+    )
+    return replace(beam, length=length, profile=profile)
+
+
+def _braced(push: Push, amount: float) -> Push:
+    return replace(push, brace=round(push.brace + amount, 5))
+
+
+def match_all(shots: tuple[Shot, ...], near: float) -> tuple[float | None, ...]:
+    """Return the matched spine of every shot, near a known one, in one batch."""
+    spines: Array = near * _NEAR
+    ei = STIFFNESS_PER_POUND * np.tile(spines, (len(shots), 1))
+    kicks = bend(shots, ei, dt=MATCH_DT).kick.reshape(len(shots), len(spines), len(RELEASES))
+    found = []
+    for shot, kick in zip(shots, kicks.mean(axis=2), strict=True):
+        root = first_root(spines, kick) if kick[0] > 0 else None
+        found.append(root if root is not None else match_spine(shot).matched)
+    return tuple(found)
+
+
+@dataclass(frozen=True)
+class Sensitivity:
+    """How far the match moves for one step of one thing [lb]."""
+
+    change: Change
+    pounds: float | None
+
+
+@dataclass(frozen=True)
+class Moves:
+    """What moves the match: one step of everything, and the curve over the point's mass."""
+
+    sensitivities: tuple[Sensitivity, ...]
+    points: tuple[tuple[float, float | None], ...]
+    """(point and insert [gr], matched spine)."""
+
+
+POINTS_GR = (60.0, 85.0, 110.0, 135.0, 160.0, 185.0, 210.0)
+
+
+@lru_cache(maxsize=64)
+def moves_of(shot: Shot, weight_lbf: float, matched: float) -> Moves:
+    """Return the sensitivities of the match round a set-up, and its curve over point mass."""
+    stepped = tuple(changed(shot, weight_lbf, change, step) for change, step in STEPS.items())
+    pointed = tuple(
+        replace(shot, beam=replace(shot.beam, tip=round(mass * KG_PER_GRAIN, 7)))
+        for mass in POINTS_GR
+    )
+    found = match_all((*stepped, *pointed), matched)
+    sensitivities = tuple(
+        Sensitivity(change, None if root is None else root - matched)
+        for change, root in zip(STEPS, found, strict=False)
+    )
+    return Moves(sensitivities, tuple(zip(POINTS_GR, found[len(STEPS) :], strict=True)))

@@ -1,0 +1,156 @@
+"""Judging the quiver: cracked and crooked arrows, and how alike the set is in spine."""
+
+from lyrandis.core import judgement as j
+from lyrandis.core.arrow.quiver import CROOKED_MM, QuiverArrow, quiver_of
+from lyrandis.core.computed import Computed
+from lyrandis.core.phrase import gap, phrase, spine
+
+SPREAD_TO_WATCH = 0.06
+SPREAD_TO_MEND = 0.12
+"""Stiffest less weakest, as a share of the mean. Convention."""
+_QUIVER = j.Action(label="Look at the quiver", stage="arrow", control="quiver")
+
+RULES: tuple[j.Rule, ...] = (
+    j.Rule(
+        id="arrow-cracked",
+        stage="arrow",
+        title="Flex and look at every arrow",
+        statement="A cracked arrow is out of the set at once: Stop, until it is broken in two and "
+        "marked retired. An arrow nobody has flexed and looked at yet is Watch.",
+        school="Safety",
+        source="Practice of the trade: a cracked shaft can fail into the bow hand.",
+    ),
+    j.Rule(
+        id="arrow-straight",
+        stage="arrow",
+        title="Straight arrows",
+        statement=f"Run-out past {CROOKED_MM} mm when spun is Watch, and keeps an arrow out of a "
+        "matched set.",
+        school="Lyrandis convention",
+        source="A convention; wood can often be straightened by hand and heat.",
+    ),
+    j.Rule(
+        id="spine-spread",
+        stage="arrow",
+        title="A set of one spine",
+        statement="Stiffest less weakest over the mean: past 6 % is Watch, past 12 % is Mend.",
+        school="Lyrandis convention",
+        source="A convention; a tenth of spine is one step of the index.",
+    ),
+)
+
+
+def judge(c: Computed) -> list[j.Finding]:
+    """Return the findings on the numbered arrows."""
+    quiver = quiver_of(c.setup.arrows)
+    in_use = [one for one in quiver if not one.out_of_use]
+    return [
+        *_judge_cracked(quiver),
+        *_judge_looked(in_use),
+        *_judge_straight(in_use),
+        *_judge_spread(c),
+    ]
+
+
+def numbers(arrows: list[QuiverArrow]) -> str:
+    """Return the numbers as spoken.
+
+    >>> numbers([QuiverArrow(1), QuiverArrow(4), QuiverArrow(9)])
+    '1, 4 and 9'
+    """
+    said = [str(one.number) for one in arrows]
+    if len(said) < 2:
+        return "".join(said)
+    return f"{', '.join(said[:-1])} and {said[-1]}"
+
+
+def _plural(arrows: list[QuiverArrow]) -> str:
+    return f"Arrow {numbers(arrows)} is" if len(arrows) == 1 else f"Arrows {numbers(arrows)} are"
+
+
+def _judge_cracked(quiver: tuple[QuiverArrow, ...]) -> list[j.Finding]:
+    cracked = [one for one in quiver if one.safety == "cracked" and not one.retired]
+    if not cracked:
+        return []
+    each = "it" if len(cracked) == 1 else "them"
+    return [
+        j.Finding(
+            id="arrow-cracked",
+            stage="arrow",
+            severity="stop",
+            sentence=phrase(
+                f"{_plural(cracked)} cracked. Break {each} in two, so that nobody shoots {each}, "
+                f"and mark {each} retired."
+            ),
+            sum=tuple(phrase(f"Arrow {one.number}, seen {one.looked_at}.") for one in cracked),
+            rule="arrow-cracked",
+            action=_QUIVER,
+        )
+    ]
+
+
+def _judge_looked(in_use: list[QuiverArrow]) -> list[j.Finding]:
+    unseen = [one for one in in_use if one.safety == "not_looked"]
+    if not in_use or not unseen:
+        return []
+    all_of_them = len(unseen) == len(in_use)
+    count = len(in_use)
+    who = f"None of the {count} numbered arrows is" if all_of_them else f"{_plural(unseen)} not"
+    return [
+        j.Finding(
+            id="arrow-not-looked",
+            stage="arrow",
+            severity="watch",
+            sentence=phrase(f"{who} flexed and looked at yet. Do it before they are shot."),
+            sum=(phrase(f"{count - len(unseen)} of {count} looked at."),),
+            rule="arrow-cracked",
+            action=_QUIVER,
+        )
+    ]
+
+
+def _judge_straight(in_use: list[QuiverArrow]) -> list[j.Finding]:
+    crooked = [one for one in in_use if (one.straight_mm or 0.0) > CROOKED_MM]
+    if not crooked:
+        return []
+    return [
+        j.Finding(
+            id="arrow-straight",
+            stage="arrow",
+            severity="watch",
+            sentence=phrase(f"{_plural(crooked)} crooked. Straighten or set aside."),
+            sum=tuple(
+                phrase(f"Arrow {one.number} runs out {{by}}.", by=gap(one.straight_mm or 0.0))
+                for one in crooked
+            ),
+            rule="arrow-straight",
+            action=_QUIVER,
+        )
+    ]
+
+
+def _judge_spread(c: Computed) -> list[j.Finding]:
+    shafts = c.sheet.spine
+    if shafts is None or shafts.basis != "measured" or len(shafts.entries) < 2:
+        return []
+    share = shafts.spread / shafts.value.value
+    severity: j.Severity = "good"
+    if share > SPREAD_TO_WATCH:
+        severity = "mend" if share > SPREAD_TO_MEND else "watch"
+    advice = "" if severity == "good" else " Choose the ones that belong together."
+    return [
+        j.Finding(
+            id="spine-spread",
+            stage="arrow",
+            severity=severity,
+            sentence=phrase(
+                f"{len(shafts.entries)} arrows within {shafts.spread:.1f} lb of spine, "
+                f"{share:.0%} of it.{advice}"
+            ),
+            sum=(phrase("Mean {mean}.", mean=spine(shafts.value.value)),),
+            rule="spine-spread",
+            action=None
+            if severity == "good"
+            else j.Action(label="Choose a matched set", stage="arrow", control="matched"),
+        )
+    ]

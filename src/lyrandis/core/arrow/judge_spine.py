@@ -1,0 +1,297 @@
+"""Judging the spine: the shafts against what the rig wants, and whether the tail clears the bow."""
+
+import math
+
+from lyrandis.core import judgement as j
+from lyrandis.core.arrow.judge_mass import lightest_gpp
+from lyrandis.core.arrow.match import (
+    MARGINAL_NS,
+    SLAP_NS,
+    SpineMatch,
+    Stiffness,
+    clearance_of,
+    stiffness_word,
+)
+from lyrandis.core.computed import Computed
+from lyrandis.core.phrase import Phrase, gap, gpp, hertz, millis, mps, percent, phrase, ratio, spine
+
+STIFFNESS_WORDS: dict[Stiffness, str] = {
+    "very_weak": "far too weak",
+    "weak": "too weak",
+    "little_weak": "a little weak",
+    "matched": "matched",
+    "little_stiff": "a little stiff",
+    "stiff": "too stiff",
+    "far": "far too stiff",
+}
+CLEARANCE_WORDS = {"clear": "clear", "marginal": "marginal", "slap": "slaps"}
+_SEVERITY: dict[Stiffness, j.Severity] = {
+    "very_weak": "mend",
+    "weak": "mend",
+    "little_weak": "watch",
+    "matched": "good",
+    "little_stiff": "watch",
+    "stiff": "mend",
+    "far": "mend",
+}
+
+RULES: tuple[j.Rule, ...] = (
+    j.Rule(
+        id="spine-match",
+        stage="arrow",
+        title="The spine this rig wants",
+        statement="The shot is computed, release to clear of the bow, for spines from 130 lb down "
+        "to 26 lb. The match is the first whose tail leaves without leaning, the mean over nine "
+        "releases; its band is their spread, never narrower than a tenth either way. The index is "
+        "10 ln(own/matched): to 1 either way is matched, to 2.5 a little off (Watch), beyond it "
+        "Mend. Below about two thirds of the match only “far too weak” is said.",
+        school="Mechanics of the flexing arrow",
+        source="Beam theory and a calibrated string, good to about a tenth; your own bare-shaft "
+        "results outrank it. The steps of the index are Lyrandis's own convention.",
+    ),
+    j.Rule(
+        id="spine-thumb-rule",
+        stage="arrow",
+        title="Spine by rule of thumb",
+        statement="Draw weight, plus 5 lb per inch of shaft over 28 in, 5 lb per 25 gr of point "
+        "over 125 gr, 5 lb for a low-stretch string; 5 to 10 lb less for a window short of centre, "
+        "10 lb more for one cut past it.",
+        school="Rule of thumb",
+        source="A saying of the trade in several versions; these figures are our choice. It is "
+        "steeper in point mass than the mechanics.",
+    ),
+    j.Rule(
+        id="spine-clearance",
+        stage="arrow",
+        title="The tail must clear the bow",
+        statement="How hard the tail half of the shaft strikes the side plate: to "
+        f"{MARGINAL_NS * 1000:.1f} mN s is clear, to {SLAP_NS * 1000:.0f} marginal (Watch), beyond "
+        "it slaps (Mend). A slapping shaft reads falsely: a stiff one can look weak. The fletching "
+        "itself is not in it.",
+        school="Mechanics of the flexing arrow",
+        source="Computed impulse on the plate; ordinary shots give 0.2 to 1.5 mN s, plain slaps 14 "
+        "and more. The limits between are Lyrandis's own.",
+    ),
+    j.Rule(
+        id="spine-and-mass",
+        stage="arrow",
+        title="Light and whippy together is refused",
+        statement="An arrow a little under the floor is borne with only if it is stiff enough. "
+        "Under the floor and weak as well: Stop.",
+        school="Practice of the trade",
+        source="A whippy arrow takes up less of the bow's energy; what it leaves goes into the "
+        "limbs.",
+    ),
+    j.Rule(
+        id="spine-practice",
+        stage="arrow",
+        title="Stiff shafts off the string's own side, and shafts without points",
+        statement="Where the string runs to the arrow's side, the plate's offset is the window "
+        "less that track, and far stiffer shafts fly clean. A shaft without a point slides along "
+        "the plate: many spines leave straight. Both are practices, not errors; flight of a "
+        "pointless bare shaft is not computed, it tumbles.",
+        school="Practice of the trade",
+        source="The on-string part is computed like any other shot.",
+    ),
+)
+
+SEE_WAYS = j.Action(label="See ways to close it", stage="arrow", control="ways")
+ENTER_SPINE = j.Action(label="Enter the spine", stage="arrow", control="spine")
+MEASURE_WINDOW = j.Action(label="Enter the window", stage="arrow", control="window")
+
+
+def judge(c: Computed) -> list[j.Finding]:
+    """Return the findings on spine and clearance."""
+    if c.match is None or c.shooting is None:
+        return []
+    if c.sheet.pointless:
+        return [*_judge_pointless(c)]
+    return [*_judge_match(c, c.match), *_judge_clearance(c, c.match), *_judge_both(c, c.match)]
+
+
+def _judge_match(c: Computed, match: SpineMatch) -> list[j.Finding]:
+    assert c.shooting is not None
+    own = c.shooting.own_lbf
+    if match.matched is None:
+        return [_out_of_range(match)]
+    if own is None:
+        return []
+    index = match.index(own)
+    word = stiffness_word(index)
+    assert index is not None
+    assert word is not None
+    figures = {
+        "own": spine(own),
+        "low": spine(match.low),
+        "high": spine(match.high),
+        "off": percent(abs(math.expm1(index / 10))),
+    }
+    side = "stiff" if index > 0 else "weak"
+    texts = {
+        "matched": "Your shafts, {own}, match what this rig wants, {low} to {high}.",
+        "very_weak": "Your shafts, {own}, are far too weak: this rig wants {low} to {high}.",
+    }
+    usual = f"Your shafts, {{own}}, are {{off}} too {side}: this rig wants {{low}} to {{high}}."
+    return [
+        j.Finding(
+            id="spine-match",
+            stage="arrow",
+            severity=_SEVERITY[word],
+            sentence=phrase(texts.get(word, usual), **figures),
+            sum=spine_sum(c, match),
+            rule="spine-match",
+            action=None if word == "matched" else SEE_WAYS,
+        )
+    ]
+
+
+def _out_of_range(match: SpineMatch) -> j.Finding:
+    which = "stiffer than 130 lb" if match.out_of_range == "stiffer" else "weaker than 26 lb"
+    return j.Finding(
+        id="spine-match",
+        stage="arrow",
+        severity="watch",
+        sentence=phrase(f"No match in range: this rig would want a shaft {which}."),
+        sum=(phrase("Spines from 130 down to 26 lb were shot, nine releases each."),),
+        rule="spine-match",
+        action=MEASURE_WINDOW,
+    )
+
+
+def spine_sum(c: Computed, match: SpineMatch) -> tuple[Phrase, ...]:
+    """Return how the match came about, with what was assumed."""
+    assert c.shooting is not None
+    lines = [
+        phrase(
+            "Matched {matched}, from {low} to {high} over nine releases, at least a tenth.",
+            matched=spine(match.matched or 0.0),
+            low=spine(match.low),
+            high=spine(match.high),
+        ),
+        phrase(
+            "The arrow leaves at {speed} after {time} on the string.",
+            speed=mps(match.exit_speed),
+            time=millis(match.time_on_string),
+        ),
+    ]
+    if match.frequency is not None and match.bends_on_string is not None:
+        lines.append(
+            phrase(
+                "It rings at {ring}: {bends} of a bend while on the string, near 0.87 to 1.06 when "
+                "matched.",
+                ring=hertz(match.frequency),
+                bends=ratio(match.bends_on_string),
+            )
+        )
+    if c.shooting.own_lbf is not None and match.matched is not None:
+        index = match.index(c.shooting.own_lbf) or 0.0
+        lines.append(
+            phrase(
+                f"Index 10 ln({{own}} ÷ {{matched}}) = {index:+.1f}; + is stiff.",
+                own=spine(c.shooting.own_lbf),
+                matched=spine(match.matched),
+            )
+        )
+    lines.append(_side_line(c))
+    if c.shooting.assumed:
+        lines.append(phrase("Assumed: " + ", ".join(c.shooting.assumed) + "."))
+    return tuple(lines)
+
+
+def _side_line(c: Computed) -> Phrase:
+    assert c.shooting is not None
+    side = c.shooting.side
+    track = "" if not side.track_mm else ", less the string's track {track}"
+    return phrase(
+        f"Centreline at the plate {{offset}} from the string: window {{window}}{track}, and half "
+        "the shaft.",
+        offset=gap(side.offset_mm),
+        window=gap(side.window.value, 2 * side.window.sd),
+        track=gap(side.track_mm),
+    )
+
+
+def _judge_clearance(c: Computed, match: SpineMatch) -> list[j.Finding]:
+    assert c.shooting is not None
+    if match.clearance is None or match.rear_impulse is None:
+        return []
+    severity: j.Severity = {"clear": "good", "marginal": "watch", "slap": "mend"}[match.clearance]  # type: ignore[assignment]
+    texts = {
+        "clear": "The tail clears the side plate.",
+        "marginal": "The tail brushes the side plate: look for wear there.",
+        "slap": "The tail slaps the side plate: what the flight shows can be false.",
+    }
+    text = texts[match.clearance]
+    if match.clearance != "clear" and match.matched_clearance not in (None, "clear"):
+        text += " On this bow even the matched shaft touches."
+    impulse = match.rear_impulse * 1000
+    return [
+        j.Finding(
+            id="spine-clearance",
+            stage="arrow",
+            severity=severity,
+            sentence=phrase(text),
+            sum=(
+                phrase(
+                    f"Impulse on the tail half {impulse:.1f} mN s; clear to "
+                    f"{MARGINAL_NS * 1000:.1f}, slap from {SLAP_NS * 1000:.0f}."
+                ),
+                _side_line(c),
+                phrase("Shaft only: the fletching stands out further."),
+            ),
+            rule="spine-clearance",
+            action=None if match.clearance == "clear" else _SEE_BEND,
+        )
+    ]
+
+
+_SEE_BEND = j.Action(label="See it bend", stage="arrow", control="bend")
+
+
+def _judge_both(c: Computed, match: SpineMatch) -> list[j.Finding]:
+    """Refuse an arrow that is too light and too weak at once."""
+    assert c.shooting is not None
+    light = lightest_gpp(c)
+    if light is None or c.shooting.own_lbf is None:
+        return []
+    index = match.index(c.shooting.own_lbf)
+    if index is None or index >= -1 or light.value >= c.floor.grains_per_pound:
+        return []
+    return [
+        j.Finding(
+            id="spine-and-mass",
+            stage="arrow",
+            severity="stop",
+            sentence=phrase(
+                "{light} is under the floor, {floor}, and the shafts are too weak as well. "
+                "Do not shoot them.",
+                light=gpp(light.value),
+                floor=gpp(c.floor.grains_per_pound),
+            ),
+            sum=spine_sum(c, match),
+            rule="spine-and-mass",
+            action=j.Action(label="Weigh a heavier arrow", stage="arrow", control="arrow"),
+        )
+    ]
+
+
+def _judge_pointless(c: Computed) -> list[j.Finding]:
+    assert c.match is not None
+    word = clearance_of(c.match.rear_impulse or 0.0)
+    return [
+        j.Finding(
+            id="spine-practice",
+            stage="arrow",
+            severity="watch",
+            sentence=phrase(
+                "Shafts without points are a practice of their own: they slide along the plate, "
+                "and many spines leave straight. Close range and a clear backstop only."
+            ),
+            sum=(
+                phrase(f"Tail against the plate: {CLEARANCE_WORDS[word]}, as it should here."),
+                _side_line(c),
+                phrase("Their flight is not computed: a bare shaft without a point tumbles."),
+            ),
+            rule="spine-practice",
+        )
+    ]

@@ -1,0 +1,193 @@
+"""The spine this rig wants: where the tail leaves without leaning, with its band.
+
+Spines in pounds of the wood scale, masses in grains, lengths in mm.
+"""
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Literal
+
+import numpy as np
+
+from lyrandis.core.arrow.beam import Array, modes_of
+from lyrandis.core.arrow.bend import RELEASES, Bent, Shot, bend
+from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND, stiffness
+
+Clearance = Literal["clear", "marginal", "slap"]
+Stiffness = Literal["very_weak", "weak", "little_weak", "matched", "little_stiff", "stiff", "far"]
+
+STIFFEST, WEAKEST, STEP = 130.0, 26.0, 4.0
+SCAN: Array = np.arange(STIFFEST, WEAKEST - 0.1, -STEP)
+MATCH_DT = 30e-6
+LEAST_BAND = 0.10
+"""The band is never narrower than this share either way."""
+MODEL_SD = 0.06
+"""Assumption: one standard deviation of the model's own error on a matched spine."""
+VERY_WEAK = 0.65
+"""Below this share of the match no number is given."""
+MARGINAL_NS, SLAP_NS = 0.0025, 0.008
+"""Rear impulse: to 0.0015 is ordinary, 0.0036 marginal, 0.014 and more a slap; the limits lie
+between."""
+PLATEAU_DEG = 5.0
+LEAST_PLATEAU = 4
+"""A run of spines (in steps of the scan) that all leave this straight is a plateau."""
+
+
+@dataclass(frozen=True)
+class SpineMatch:
+    """The matched spine and what the arrow's own spine is against it."""
+
+    matched: float | None
+    """None when there is none between 26 and 130 lb."""
+    low: float
+    high: float
+    out_of_range: Literal["stiffer", "weaker"] | None
+    kick_deg: float | None
+    """Of the arrow's own spine."""
+    clearance: Clearance | None
+    rear_impulse: float | None
+    matched_clearance: Clearance | None
+    exit_speed: float
+    time_on_string: float
+    frequency: float | None
+    """First natural frequency of the own shaft, else of the matched one [Hz]."""
+
+    @property
+    def bends_on_string(self) -> float | None:
+        """Time on the string times first frequency; 0.87 to 1.06 near match."""
+        return None if self.frequency is None else self.time_on_string * self.frequency
+
+    def index(self, spine_lbf: float) -> float | None:
+        """Return 10 ln(EI/EI matched): -1 is about a tenth too weak; + is stiff."""
+        return None if self.matched is None else 10 * math.log(spine_lbf / self.matched)
+
+
+def stiffness_word(index: float | None) -> Stiffness | None:
+    """Return the word for an index.
+
+    >>> [stiffness_word(i) for i in (-6, -3, -1.5, 0.4, 2, 4, 8)]
+    ['very_weak', 'weak', 'little_weak', 'matched', 'little_stiff', 'stiff', 'far']
+    """
+    if index is None:
+        return None
+    limits: tuple[tuple[float, Stiffness], ...] = (
+        (10 * math.log(VERY_WEAK), "very_weak"),
+        (-2.5, "weak"),
+        (-1.0, "little_weak"),
+        (1.0, "matched"),
+        (2.5, "little_stiff"),
+        (5.0, "stiff"),
+    )
+    return next((word for limit, word in limits if index < limit), "far")
+
+
+def clearance_of(impulse: float) -> Clearance:
+    """Return the word for the plate's impulse on the tail half [N s].
+
+    >>> [clearance_of(i) for i in (0.001, 0.0036, 0.014)]
+    ['clear', 'marginal', 'slap']
+    """
+    if impulse < MARGINAL_NS:
+        return "clear"
+    return "marginal" if impulse < SLAP_NS else "slap"
+
+
+@lru_cache(maxsize=128)
+def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT) -> SpineMatch:
+    """Return the matched spine of a set-up, and how a shaft of `spine_lbf` does on it.
+
+    Scan down from 130 to 26 lb by 4: the first + to - change of the mean clean kick over nine
+    releases, cubic through four points. Band: the nine releases' own roots, at least +-10 %. Lower
+    roots are false. Source: docs/MECHANICS.md; good to 10 % at best.
+    """
+    own = [spine_lbf] if spine_lbf else []
+    spines = np.concatenate([SCAN, own])
+    bent = bend((shot,), stiffness(1.0) * spines[None, :], dt=dt)
+    kicks = np.degrees(bent.kick[0].reshape(len(spines), len(RELEASES)))
+    scanned, own_kick = kicks[: len(SCAN)], kicks[len(SCAN) :]
+    mean = scanned.mean(axis=1)
+    matched = first_root(SCAN, mean)
+    roots = [first_root(SCAN, scanned[:, j]) for j in range(len(RELEASES))]
+    low, high = _band(matched, roots)
+    modes = modes_of(shot.beam)
+    asked = [s for s in (spine_lbf, matched) if s]
+    impulses = _rear_impulses(shot, asked, dt)
+    by_spine = dict(zip(asked, impulses, strict=True))
+    own_impulse = by_spine.get(spine_lbf) if spine_lbf else None
+    rings = spine_lbf or matched
+    return SpineMatch(
+        matched=matched,
+        low=low,
+        high=high,
+        out_of_range=None if matched else ("stiffer" if mean[0] < 0 else "weaker"),
+        kick_deg=float(own_kick.mean()) if spine_lbf else None,
+        clearance=None if own_impulse is None else clearance_of(own_impulse),
+        rear_impulse=own_impulse,
+        matched_clearance=clearance_of(by_spine[matched]) if matched else None,
+        exit_speed=bent.strokes[0].exit_speed,
+        time_on_string=bent.strokes[0].time_on_string,
+        frequency=modes.frequency(stiffness(rings)) if rings else None,
+    )
+
+
+def _rear_impulses(shot: Shot, spines: list[float], dt: float) -> list[float]:
+    """Return the plate's mean impulse on the tail half for each spine, rear contact left in."""
+    if not spines:
+        return []
+    ei = STIFFNESS_PER_POUND * np.array([spines])
+    full: Bent = bend((shot,), ei, clean=False, dt=dt)
+    impulse = full.rear_impulse[0].reshape(len(spines), len(RELEASES)).mean(axis=1)
+    return [float(one) for one in impulse]
+
+
+def first_root(spines: Array, kicks: Array) -> float | None:
+    """Return where the kick first changes from + to - going down in spine, by a cubic.
+
+    >>> first_root(np.array([60.0, 56.0, 52.0, 48.0]), np.array([9.0, 5.0, 1.0, -3.0]))
+    51.0
+    """
+    falls = np.flatnonzero((kicks[:-1] > 0) & (kicks[1:] <= 0))
+    if not len(falls):
+        return None
+    i = int(falls[0])
+    at = min(max(i - 1, 0), len(spines) - 4)
+    cubic = np.polynomial.Polynomial.fit(spines[at : at + 4], kicks[at : at + 4], 3)
+    high, low = float(spines[i]), float(spines[i + 1])
+    for _ in range(40):
+        middle = (high + low) / 2
+        if cubic(middle) > 0:
+            high = middle
+        else:
+            low = middle
+    return round((high + low) / 2, 6)
+
+
+def _band(matched: float | None, roots: list[float | None]) -> tuple[float, float]:
+    if matched is None:
+        return 0.0, 0.0
+    found = [root for root in roots if root is not None and 0.7 < root / matched < 1.4]
+    low = min([*found, matched * (1 - LEAST_BAND)])
+    high = max([*found, matched * (1 + LEAST_BAND)])
+    return low, high
+
+
+@lru_cache(maxsize=64)
+def straight_spines(shot: Shot, dt: float = MATCH_DT) -> tuple[float, float] | None:
+    """Return the widest run of stiffer spines whose tails the plate itself leaves straight.
+
+    Rear contact left in: a shaft without a point, sliding along the plate, has a wide plateau. None
+    where fewer than four neighbouring spines of the scan stay within `PLATEAU_DEG`.
+    """
+    full = bend((shot,), STIFFNESS_PER_POUND * SCAN[None, :], clean=False, dt=dt)
+    kicks = np.degrees(full.kick[0].reshape(len(SCAN), len(RELEASES)).mean(axis=1))
+    best = (0, 0)
+    start = 0
+    for i, straight in enumerate([*(np.abs(kicks) <= PLATEAU_DEG).tolist(), False]):
+        if not straight:
+            best = max(best, (i - start, start))
+            start = i + 1
+    count, first = best
+    if count < LEAST_PLATEAU:
+        return None
+    return float(SCAN[first + count - 1]), float(SCAN[first])

@@ -1,0 +1,214 @@
+"""The quiver: every numbered arrow as it is known, and the best matched k of them.
+
+Masses in grains, spines in pounds of the wood scale, small lengths in mm.
+"""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from lyrandis.core import entries as e
+from lyrandis.core.errors import DomainError
+from lyrandis.core.setup import ArrowSetup
+
+MASS_STEP_GR = 5.0
+SPINE_STEP_LBF = 2.0
+"""Convention: five grains apart count as much as two pounds of spine apart."""
+CROOKED_MM = 0.8
+"""Run-out past which an arrow is left out of a matched set. Convention."""
+MOST_ARROWS = 24
+
+Safety = Literal["sound", "cracked", "not_looked"]
+OutBecause = Literal[
+    "cracked", "retired", "not_weighed", "no_spine", "crooked", "too_heavy", "too_light",
+    "too_stiff", "too_weak", "not_needed",
+]  # fmt: skip
+
+
+@dataclass
+class QuiverArrow:
+    """One numbered arrow."""
+
+    number: int
+    mass_gr: float | None = None
+    spine_lbf: float | None = None
+    straight_mm: float | None = None
+    nock_turn_deg: float | None = None
+    safety: Safety = "not_looked"
+    retired: bool = False
+    remark: str | None = None
+    entries: list[str] = field(default_factory=list)
+    looked_at: str | None = None
+    """Day it was last flexed and looked at."""
+
+    @property
+    def out_of_use(self) -> bool:
+        return self.retired or self.safety == "cracked"
+
+
+def quiver_of(arrows: ArrowSetup) -> tuple[QuiverArrow, ...]:
+    """Return the numbered arrows in order, each with the newest that is known of it."""
+    found: dict[int, QuiverArrow] = {}
+
+    def arrow(number: int) -> QuiverArrow:
+        return found.setdefault(number, QuiverArrow(number))
+
+    for mass in arrows.masses:
+        if mass.reading.arrow_number is not None:
+            one = arrow(mass.reading.arrow_number)
+            one.mass_gr = mass.reading.arrow_mass_gr
+            one.entries.append(mass.entry.id)
+    for recorded in arrows.numbered:
+        reading = recorded.reading
+        one = arrow(reading.arrow_number)
+        one.entries.append(recorded.entry.id)
+        _tell(one, reading, recorded.entry.happened_at.date().isoformat())
+    return tuple(found[number] for number in sorted(found))
+
+
+def _tell(one: QuiverArrow, reading: e.NumberedArrow, day: str) -> None:
+    for name in ("spine_lbf", "straight_mm", "nock_turn_deg", "remark", "retired"):
+        value = getattr(reading, name)
+        if value is not None:
+            setattr(one, name, value)
+    if reading.state is not None:
+        one.safety = reading.state
+        one.looked_at = day
+
+
+@dataclass(frozen=True)
+class Out:
+    """An arrow left out of the matched set, and why."""
+
+    number: int
+    because: OutBecause
+    by: float = 0.0
+    """How far past the set's range, in its unit."""
+
+
+@dataclass(frozen=True)
+class MatchedSet:
+    """The best matched arrows of the quiver."""
+
+    chosen: tuple[int, ...]
+    mass_spread_gr: float
+    spine_spread_lbf: float | None
+    by_spine: bool
+    """False when too few spines are known, so that mass alone decided."""
+    out: tuple[Out, ...]
+
+
+def best_matched(quiver: tuple[QuiverArrow, ...], count: int) -> MatchedSet:
+    """Return the `count` arrows with the least spread, exactly.
+
+    Least mass spread/5 gr + spine spread/2 lb, spread being most less least; of equals
+    tried the one that scatters least about its middle stands. Every window of mass is tried with
+    every window of spine inside it, so the spread is exact for any number; cost n^2 (n log n).
+    Raises `DomainError` when fewer arrows can be chosen from.
+
+    >>> arrows = tuple(QuiverArrow(i, m) for i, m in enumerate((450, 470, 452, 455), 1))
+    >>> best_matched(arrows, 3).chosen
+    (1, 3, 4)
+    """
+    usable, out = _usable(quiver)
+    by_spine = sum(one.spine_lbf is not None for one in usable) >= max(count, 2)
+    if by_spine:
+        out += [Out(one.number, "no_spine") for one in usable if one.spine_lbf is None]
+        usable = [one for one in usable if one.spine_lbf is not None]
+    if not 2 <= count <= len(usable):
+        raise DomainError(
+            "too_few",
+            f"{len(usable)} arrows are weighed, straight and sound: {count} cannot be chosen.",
+            "Ask for at least two and no more than there are, or weigh more arrows.",
+            "count",
+        )
+    chosen = _least_spread(usable, count, by_spine)
+    return _as_set(chosen, usable, out, by_spine)
+
+
+def _usable(quiver: tuple[QuiverArrow, ...]) -> tuple[list[QuiverArrow], list[Out]]:
+    usable, out = [], []
+    for one in quiver:
+        if one.safety == "cracked":
+            out.append(Out(one.number, "cracked"))
+        elif one.retired:
+            out.append(Out(one.number, "retired"))
+        elif one.mass_gr is None:
+            out.append(Out(one.number, "not_weighed"))
+        elif one.straight_mm is not None and one.straight_mm > CROOKED_MM:
+            out.append(Out(one.number, "crooked", one.straight_mm))
+        else:
+            usable.append(one)
+    return usable, out
+
+
+def _mass(one: QuiverArrow) -> float:
+    return one.mass_gr or 0.0
+
+
+def _spine(one: QuiverArrow) -> float:
+    return one.spine_lbf or 0.0
+
+
+def _least_spread(usable: list[QuiverArrow], count: int, by_spine: bool) -> list[QuiverArrow]:
+    """Try every window of mass, and within it every window of `count` neighbours in spine."""
+    by_mass = sorted(usable, key=_mass)
+    best: tuple[float, float] | None = None
+    chosen: list[QuiverArrow] = []
+    for low in range(len(by_mass) - count + 1):
+        for high in range(low + count - 1, len(by_mass)):
+            spread = (_mass(by_mass[high]) - _mass(by_mass[low])) / MASS_STEP_GR
+            if best is not None and spread > best[0]:
+                break
+            window = sorted(by_mass[low : high + 1], key=lambda one: (_spine(one), _mass(one)))
+            for start in range(len(window) - count + 1):
+                group = window[start : start + count]
+                score = _score(group, by_spine)
+                if best is None or score < best:
+                    best, chosen = score, group
+    return chosen
+
+
+def _score(group: list[QuiverArrow], by_spine: bool) -> tuple[float, float]:
+    masses = [_mass(one) / MASS_STEP_GR for one in group]
+    spines = [_spine(one) / SPINE_STEP_LBF for one in group] if by_spine else [0.0]
+    spread = max(masses) - min(masses) + max(spines) - min(spines)
+    return round(spread, 9), round(_scatter(masses) + _scatter(spines), 9)
+
+
+def _scatter(values: list[float]) -> float:
+    middle = sum(values) / len(values)
+    return sum((value - middle) ** 2 for value in values)
+
+
+def _as_set(
+    chosen: list[QuiverArrow], usable: list[QuiverArrow], out: list[Out], by_spine: bool
+) -> MatchedSet:
+    masses, spines = [_mass(one) for one in chosen], [_spine(one) for one in chosen]
+    numbers = {one.number for one in chosen}
+    left = [_why_left(one, masses, spines, by_spine) for one in usable if one.number not in numbers]
+    return MatchedSet(
+        chosen=tuple(sorted(numbers)),
+        mass_spread_gr=max(masses) - min(masses),
+        spine_spread_lbf=max(spines) - min(spines) if by_spine else None,
+        by_spine=by_spine,
+        out=tuple(sorted([*out, *left], key=lambda one: one.number)),
+    )
+
+
+def _why_left(one: QuiverArrow, masses: list[float], spines: list[float], by_spine: bool) -> Out:
+    """Return the larger of the two ways in which an arrow lies outside the set."""
+    ways: list[tuple[float, Out]] = [
+        ((_mass(one) - max(masses)) / MASS_STEP_GR,
+         Out(one.number, "too_heavy", _mass(one) - max(masses))),
+        ((min(masses) - _mass(one)) / MASS_STEP_GR,
+         Out(one.number, "too_light", min(masses) - _mass(one))),
+    ]  # fmt: skip
+    if by_spine:
+        ways += [
+            ((_spine(one) - max(spines)) / SPINE_STEP_LBF,
+             Out(one.number, "too_stiff", _spine(one) - max(spines))),
+            ((min(spines) - _spine(one)) / SPINE_STEP_LBF,
+             Out(one.number, "too_weak", min(spines) - _spine(one))),
+        ]  # fmt: skip
+    worst, why = max(ways, key=lambda way: way[0])
+    return why if worst > 0 else Out(one.number, "not_needed")

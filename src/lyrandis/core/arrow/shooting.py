@@ -1,0 +1,184 @@
+"""From a rig to a shot: what pushes, what the arrow is, what it passes.
+
+Everything is rounded far below its own error, so that the same rig gives the same shot and a
+computed one can be kept.
+"""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from lyrandis.core import entries as e
+from lyrandis.core.archer.draw import Estimate
+from lyrandis.core.arrow.bend import Shot, Side
+from lyrandis.core.arrow.build import KG_PER_GRAIN, BuildSheet
+from lyrandis.core.arrow.stroke import RETURNED, Push
+from lyrandis.core.bow.likeness import brace_to_pivot
+from lyrandis.core.bow.thrust import Thrust
+from lyrandis.core.bow.weight import DrawWeight
+from lyrandis.core.constants import NEWTONS_PER_LBF, TRADE_OFFSET_MM
+from lyrandis.core.setup import BowSetup, Setup
+
+STRING_GR_PER_STRAND = 6.5
+STRING_GR = 105.0
+"""Assumption: a string of unknown make; a strand of 60 in with its share of the serving."""
+LIMBS_GR = 180.0
+"""K1: what the limbs add at full draw."""
+LEAST_KEPT_GR, MOST_KEPT_GR = 0.0, 200.0
+WINDOW_MM: dict[e.Family, float] = {
+    "selfbow": 6.0,
+    "straight_longbow": 4.0,
+    "reflex_deflex_longbow": 2.5,
+    "hunting_recurve": 0.0,
+    "target_recurve": -2.0,
+    "short_rigid_tip": 9.0,
+    "long_rigid_tip": 10.0,
+    "large_rigid_tip": 11.0,
+}
+"""Assumption: how far short of centre the face stands where nobody measured it, by family."""
+WINDOW_SD_MM, MEASURED_WINDOW_SD_MM = 2.0, 0.5
+_SHAPE_AT = (0.25, 0.5, 0.75)
+
+
+@dataclass(frozen=True)
+class ArrowSide:
+    """What the arrow lies against, in mm from the string's plane; + is the arrow's side."""
+
+    window: Estimate
+    track_mm: float
+    plunger: bool
+    offset_mm: float
+    """The arrow's centreline at the plate: window less track, and half the shaft's thickness."""
+    told: bool
+
+
+@dataclass(frozen=True)
+class Shooting:
+    """The rig's own shot, and what had to be assumed for it."""
+
+    shot: Shot
+    sheet: BuildSheet
+    side: ArrowSide
+    speed_mps: float
+    weight_lbf: float
+    assumed: tuple[str, ...]
+
+    @property
+    def own_lbf(self) -> float | None:
+        """The shafts' own static spine, rounded so that a computed match can be kept."""
+        return round(self.sheet.spine.value.value, 1) if self.sheet.spine else None
+
+
+def arrow_side(bow: BowSetup, family: e.Family, diameter_mm: float) -> ArrowSide:
+    """Return where the arrow lies against the bow: told, or as the family usually has it."""
+    window, _ = bow.passing("window_mm")
+    track, _ = bow.passing("track_mm")
+    plunger, _ = bow.passing("plunger")
+    told = window is not None
+    face = window if told else WINDOW_MM[family]
+    return ArrowSide(
+        window=Estimate(face, MEASURED_WINDOW_SD_MM if told else WINDOW_SD_MM),
+        track_mm=track or 0.0,
+        plunger=bool(plunger),
+        offset_mm=face - (track or 0.0) + diameter_mm / 2,
+        told=told,
+    )
+
+
+def outward_is_left(setup: Setup) -> bool:
+    """Return whether the arrow lies on the archer's left of the bow.
+
+    Right hand with fingers: left. Thumb: the other side of the bow. Left hand: mirrored.
+    """
+    left_hand = setup.archer.hand is not None and setup.archer.hand.reading.hand == "left"
+    thumb = setup.archer.hold is not None and setup.archer.hold.reading.hold == "thumb"
+    return left_hand == thumb
+
+
+def string_mass_gr(setup: Setup) -> float | None:
+    """Return the string's mass where it is told, or follows from its strands."""
+    mass = strands = None
+    for build in setup.string.builds:
+        mass = build.reading.string_mass_gr or mass
+        strands = build.reading.strands or strands
+    if mass is not None:
+        return mass
+    return None if strands is None else STRING_GR_PER_STRAND * strands
+
+
+def shooting_of(
+    setup: Setup,
+    *,
+    sheet: BuildSheet,
+    weight: DrawWeight,
+    thrust: Thrust,
+    draw: Estimate,
+    at_hook: Estimate,
+) -> Shooting | None:
+    """Return the rig's shot; None where it cannot be drawn past its brace.
+
+    The force on the nock is the fitted curve's, run over the groove's own travel: F(u) =
+    r W(brace + r u), r = hook travel over groove travel, so that all that is stored is given. What
+    still moves when the string is home is set so that the arrow leaves at the bow's own speed.
+    """
+    shape = weight.likeness.shape
+    brace = brace_to_pivot(setup) or shape.brace_height_mm
+    groove, hook = draw.value - TRADE_OFFSET_MM, at_hook.value - TRADE_OFFSET_MM
+    if groove - brace < 100.0:
+        return None
+    stretch = (hook - brace) / (groove - brace)
+    full = weight.fitted.at(hook)
+    ratios = tuple(
+        round(weight.fitted.at(brace + (hook - brace) * xi) / full, 3) for xi in _SHAPE_AT
+    )
+    speed = round(thrust.speed(sheet.mass_gr), 1)
+    assumed = list(sheet.assumed)
+    string = string_mass_gr(setup)
+    if string is None:
+        assumed.append("string")
+        string = STRING_GR
+    side = arrow_side(setup.bow, weight.likeness.shape.family, sheet.diameter_mm)
+    if not side.told:
+        assumed.append("window")
+    if setup.brace_height is None:
+        assumed.append("brace")
+    push = Push(
+        draw=round(groove / 1000, 3),
+        brace=round(brace / 1000, 3),
+        force=_force(round(full, 1) * NEWTONS_PER_LBF * round(stretch, 3), ratios),
+        string=round(string) * KG_PER_GRAIN,
+        kept=0.0,
+        limbs=LIMBS_GR * KG_PER_GRAIN,
+        bow_length=round(shape.bow_length_mm / 1000, 2),
+    )
+    push = replace(push, kept=_kept(push, sheet.modes.mass, speed))
+    shot = Shot(
+        push=push,
+        beam=sheet.beam,
+        side=Side(offset=round(side.offset_mm / 1000, 4), plunger=side.plunger),
+        damping=sheet.damping,
+    )
+    return Shooting(shot, sheet, side, speed, full, tuple(assumed))
+
+
+def _force(full: float, ratios: tuple[float, ...]) -> tuple[float, ...]:
+    """Return the force at evenly spaced u/u0 through 0, the ratios at 1/4, 1/2, 3/4, and full."""
+    at = np.array([0.0, *_SHAPE_AT, 1.0])
+    values = np.array([0.0, *ratios, 1.0])
+    curve = np.polynomial.Polynomial.fit(at, values, 4, domain=[0, 1], window=[0, 1])
+    force = full * np.maximum(curve(np.linspace(0.0, 1.0, 61)), 0.0)
+    force[0] = 0.0
+    return tuple(np.round(force, 3).tolist())
+
+
+def work_of(push: Push) -> float:
+    """Return the work the bow gives over the stroke [J]."""
+    force = np.asarray(push.force)
+    return RETURNED * float(np.sum(force[1:] + force[:-1])) / 2 * push.u0 / (len(force) - 1)
+
+
+def _kept(push: Push, mass: float, speed: float) -> float:
+    """Return K0 that makes an arrow of `mass` [kg] leave at `speed` [m/s], kept within reason."""
+    kept = 2 * work_of(push) / speed**2 - mass - push.string / 3
+    low, high = LEAST_KEPT_GR * KG_PER_GRAIN, MOST_KEPT_GR * KG_PER_GRAIN
+    return round(min(max(kept, low), high), 6)

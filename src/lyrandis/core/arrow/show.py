@@ -1,0 +1,240 @@
+"""The shot for the page: the arrow from above round the riser, and its nock from the side.
+
+Lengths in mm, x along the line of the string from the plate's station (- behind it), y outward from
+the string's line; deflections in tenths of a mm.
+"""
+
+from functools import lru_cache
+from typing import Literal
+
+import numpy as np
+import numpy.typing as npt
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core import entries as e
+from lyrandis.core.arrow.beam import MODES, Array, Modes
+from lyrandis.core.arrow.bend import NO_FINGERS, NOMINAL, Bent, Shot, Side, bend
+from lyrandis.core.arrow.match import (
+    Clearance,
+    Stiffness,
+    clearance_of,
+    match_spine,
+    stiffness_word,
+)
+from lyrandis.core.arrow.shooting import Shooting
+from lyrandis.core.arrow.spine import GRAVITY, STIFFNESS_PER_POUND
+
+STATIONS = 25
+FRAMES = 56
+SHOW_DT = 30e-6
+BEYOND_M = 0.18
+TOO_WEAK, TOO_STIFF = 0.7, 1.6
+"""Shares of the matched spine shown beside it."""
+REST_STIFFNESS, REST_DAMPING = 5e3, 4.0
+NOCK_HEIGHT_MM: dict[e.Hold | None, float] = {
+    "split": 10.0, "three_under": 11.0, "thumb": 3.0, None: 10.0,
+}  # fmt: skip
+"""Assumption: nock above square until it is recorded."""
+
+Steps = npt.NDArray[np.intp]
+Which = Literal["own", "matched", "weak", "stiff"]
+
+
+class _Frozen(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+class ShownArrow(_Frozen):
+    """One arrow through the shot: `aside` holds, per frame, y at every station [0.1 mm]."""
+
+    which: Which
+    spine_lbf: float
+    word: Stiffness | None
+    aside: tuple[tuple[int, ...], ...]
+    plate_n: tuple[float, ...]
+    """Force on the plate per frame, rear contact left in."""
+    fletching_gap_mm: float
+    """Least room between shaft and plate while the fletching passes; below 0 it presses."""
+    clearance: Clearance
+
+
+class SideView(_Frozen):
+    """The nock's and shaft's height through the shot: trend only, not calibrated."""
+
+    nock_height_mm: float
+    aside: tuple[tuple[int, ...], ...]
+
+
+class ShotDrawing(_Frozen):
+    """The shot from release to clear of the bow."""
+
+    arrows: tuple[ShownArrow, ...]
+    times_ms: tuple[float, ...]
+    nock_mm: tuple[float, ...]
+    """Place of the nock groove per frame."""
+    stations_mm: tuple[float, ...]
+    """Stations along the arrow, from the nock groove."""
+    exit_frame: int
+    """First frame after the string has let go."""
+    pass_frame: int
+    """First frame with the tail past the plate."""
+    draw_mm: float
+    brace_mm: float
+    face_mm: float
+    """Face the arrow lies on, from the string's line; + is outward."""
+    diameter_mm: float
+    fletching_from_mm: float
+    fletching_length_mm: float
+    outward_is_left: bool
+    plunger: bool
+    exit_speed_mps: float
+    time_on_string_ms: float
+    side: SideView
+    assumed: tuple[str, ...]
+
+
+def shot_drawing(
+    shooting: Shooting, *, hold: e.Hold | None, outward_is_left: bool
+) -> ShotDrawing | None:
+    """Return the drawing of a rig's shot; None without a matched spine and an own one.
+
+    Shows the archer's own shaft, the matched one, and one far on either side.
+    """
+    shot = shooting.shot
+    own = shooting.own_lbf
+    matched = match_spine(shot, own).matched
+    spines: list[tuple[Which, float]] = []
+    if own is not None:
+        spines.append(("own", own))
+    if matched is not None:
+        spines += [
+            ("matched", matched),
+            ("weak", TOO_WEAK * matched),
+            ("stiff", TOO_STIFF * matched),
+        ]
+    if not spines:
+        return None
+    bent = _recorded(shot, tuple(spine for _, spine in spines))
+    height = NOCK_HEIGHT_MM[hold]
+    frames = _frames(bent)
+    modes = bent.modes[0]
+    stations = np.linspace(0.0, shot.beam.length, STATIONS)
+    shapes, _ = modes.at(stations)
+    stroke = bent.strokes[0]
+    station = shot.push.draw - stroke.x
+    return ShotDrawing(
+        arrows=tuple(
+            _shown(which, spine, matched, shot, bent, column, frames, shapes)
+            for column, (which, spine) in enumerate(spines)
+        ),
+        times_ms=tuple(round(float(i * stroke.dt * 1000), 2) for i in frames),
+        nock_mm=tuple(round(float(-station[i] * 1000), 1) for i in frames),
+        stations_mm=tuple(round(float(s * 1000), 1) for s in stations),
+        exit_frame=int(np.argmax(frames >= stroke.exit)),
+        pass_frame=int(np.argmax(station[frames] <= 0)),
+        draw_mm=shot.push.draw * 1000,
+        brace_mm=shot.push.brace * 1000,
+        face_mm=round(shot.side.offset * 1000 - shooting.sheet.diameter_mm / 2, 2),
+        diameter_mm=shooting.sheet.diameter_mm,
+        fletching_from_mm=shot.beam.fletching_from * 1000,
+        fletching_length_mm=round(shot.beam.fletching_length * 1000, 1),
+        outward_is_left=outward_is_left,
+        plunger=shot.side.plunger,
+        exit_speed_mps=round(stroke.exit_speed, 1),
+        time_on_string_ms=round(stroke.time_on_string * 1000, 1),
+        side=SideView(
+            nock_height_mm=height,
+            aside=_side_view(shot, spines[0][1], height / 1000, shapes, frames),
+        ),
+        assumed=shooting.assumed,
+    )
+
+
+@lru_cache(maxsize=16)
+def _recorded(shot: Shot, spines: tuple[float, ...]) -> Bent:
+    return bend(
+        (shot,),
+        STIFFNESS_PER_POUND * np.array([spines]),
+        releases=NOMINAL,
+        clean=False,
+        dt=SHOW_DT,
+        record=True,
+        beyond=BEYOND_M,
+    )
+
+
+def _frames(bent: Bent) -> Steps:
+    """Return the steps to show: evenly spread over time, ends included."""
+    return np.linspace(0, len(bent.strokes[0].x) - 1, FRAMES).round().astype(np.intp)
+
+
+def _tenths(shapes: Array, state: Array) -> tuple[tuple[int, ...], ...]:
+    """Return deflections in tenths of a mm for frames x stations."""
+    aside = np.rint(state[:, :MODES] @ shapes.T * 1e4).astype(int)
+    return tuple(tuple(row) for row in aside.tolist())
+
+
+def _shown(
+    which: Which,
+    spine: float,
+    matched: float | None,
+    shot: Shot,
+    bent: Bent,
+    column: int,
+    frames: Steps,
+    shapes: Array,
+) -> ShownArrow:
+    assert bent.history is not None
+    state = bent.history.state[:, 0, :, column]
+    plate = bent.history.plate[:, 0, column]
+    index = None if matched is None else 10 * float(np.log(spine / matched))
+    return ShownArrow(
+        which=which,
+        spine_lbf=round(spine, 1),
+        word=stiffness_word(index),
+        aside=_tenths(shapes, state[frames]),
+        plate_n=tuple(round(float(force), 1) for force in plate[frames]),
+        fletching_gap_mm=round(_fletching_gap(shot, bent.modes[0], bent, state) * 1000, 1),
+        clearance=clearance_of(float(bent.rear_impulse[0, column])),
+    )
+
+
+def _fletching_gap(shot: Shot, modes: Modes, bent: Bent, state: Array) -> float:
+    """Return the least room between shaft and plate while the fletching is beside it [m]."""
+    station = shot.push.draw - bent.strokes[0].x
+    first = shot.beam.fletching_from
+    beside = (station >= first) & (station <= first + shot.beam.fletching_length)
+    at, _ = modes.at(station[beside])
+    return float(np.min(np.sum(at * state[beside, :MODES], axis=1)) - shot.side.offset)
+
+
+@lru_cache(maxsize=16)
+def _upright(shot: Shot, spine: float, height: float) -> Bent:
+    """Return the same shot in the upright plane: rest below, gravity, no push of the fingers."""
+    rest = Side(offset=-height, stiffness=REST_STIFFNESS, damping=REST_DAMPING)
+    upright = Shot(shot.push, shot.beam, rest, shot.damping, gravity=GRAVITY)
+    return bend(
+        (upright,),
+        STIFFNESS_PER_POUND * np.array([[spine]]),
+        releases=NO_FINGERS,
+        clean=False,
+        dt=SHOW_DT,
+        record=True,
+        beyond=BEYOND_M,
+    )
+
+
+def _side_view(
+    shot: Shot,
+    spine: float,
+    height: float,
+    shapes: Array,
+    frames: Steps,
+) -> tuple[tuple[int, ...], ...]:
+    """Return the shaft's height above the rest's top through the shot [0.1 mm]."""
+    bent = _upright(shot, spine, height)
+    assert bent.history is not None
+    state = bent.history.state[:, 0, :, 0]
+    rows = _tenths(shapes, state[frames])
+    lift = round(height * 1e4)
+    return tuple(tuple(y + lift for y in row) for row in rows)

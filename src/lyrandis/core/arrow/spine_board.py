@@ -1,0 +1,229 @@
+"""The match laid open: both schools side by side, what moves it, and ways to close a gap.
+
+Spines in pounds of the wood scale, masses in grains. Computed on demand; nothing is recorded.
+"""
+
+import math
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core.arrow.after import Size, bare_against_fletched, size_of
+from lyrandis.core.arrow.build import KG_PER_GRAIN
+from lyrandis.core.arrow.closing import Change, moves_of
+from lyrandis.core.arrow.match import SpineMatch, Stiffness, straight_spines
+from lyrandis.core.arrow.shooting import Shooting, outward_is_left
+from lyrandis.core.arrow.thumb_rule import ThumbRule, thumb_rule
+from lyrandis.core.arrow.ways import Undo, ways_to_close
+from lyrandis.core.computed import Computed
+from lyrandis.core.constants import TRADE_OFFSET_MM
+from lyrandis.core.errors import DomainError
+from lyrandis.core.phrase import Phrase, phrase, spine
+
+
+class _Frozen(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+class RuleTerm(_Frozen):
+    """One line of the rule of thumb's sum."""
+
+    name: str
+    pounds: float
+
+
+class MovesMatch(_Frozen):
+    """How far the match moves for one step of one thing."""
+
+    change: Change
+    step: str
+    pounds: float | None
+    rough: bool
+    """True where only a band is honest: point mass and brace."""
+
+
+class PointSpine(_Frozen):
+    """Matched spine at one mass of point and insert."""
+
+    tip_gr: float
+    matched_lbf: float | None
+
+
+class WayToClose(_Frozen):
+    """One thing to change, and what is left to close afterwards."""
+
+    key: str
+    what: Phrase
+    undo: Undo
+    index: float
+    word: Stiffness
+    pounds: float
+    mass_gr: float
+    grains_per_pound: float
+    under_floor: bool
+    closes: bool
+
+
+class BareSide(_Frozen):
+    """Where a bare shaft of this set would strike beside the fletched at 18 m."""
+
+    size: Size
+    side: Literal["left", "right"] | None
+
+
+class SpineBoard(_Frozen):
+    """All that is computed of a rig's match."""
+
+    own_lbf: float | None
+    matched_lbf: float | None
+    low_lbf: float
+    high_lbf: float
+    rule_lbf: float
+    rule_terms: tuple[RuleTerm, ...]
+    why_apart: Phrase
+    moves: tuple[MovesMatch, ...]
+    points: tuple[PointSpine, ...]
+    tip_gr: float
+    ways: tuple[WayToClose, ...]
+    bare: BareSide | None
+    plateau: tuple[float, ...] | None
+    """For a shaft without a point: spines that all leave straight, weakest and stiffest."""
+    assumed: tuple[str, ...]
+
+
+NOTHING_TO_SHOOT = (
+    "nothing_to_shoot",
+    "The shot needs your draw and the bow's weight.",
+    "Enter the draw, and the bow's weight or mark, first.",
+)
+_STEPS: tuple[tuple[Change, str, bool], ...] = (
+    ("length", "inch longer", False),
+    ("point", "25 gr more point", True),
+    ("weight", "pound more draw weight", False),
+    ("window", "mm of window further out", False),
+    ("brace", "quarter inch more brace", True),
+    ("string", "20 gr on the string", False),
+)
+_APART = 0.1
+
+
+def spine_board(c: Computed) -> SpineBoard:
+    """Return the board of a rig. Raises `DomainError` until draw and weight are known."""
+    if c.shooting is None or c.match is None:
+        raise DomainError(*NOTHING_TO_SHOOT)
+    shooting, match = c.shooting, c.match
+    rule = rule_of(c, shooting)
+    moves = None
+    if match.matched is not None:
+        moves = moves_of(shooting.shot, round(shooting.weight_lbf, 1), match.matched)
+    return SpineBoard(
+        own_lbf=shooting.own_lbf,
+        matched_lbf=match.matched,
+        low_lbf=match.low,
+        high_lbf=match.high,
+        rule_lbf=rule.wants,
+        rule_terms=tuple(RuleTerm(name=t.name, pounds=t.pounds) for t in rule.terms),
+        why_apart=why_apart(match, rule),
+        moves=tuple(
+            MovesMatch(change=change, step=step, pounds=one.pounds, rough=rough)
+            for (change, step, rough), one in zip(
+                _STEPS, moves.sensitivities if moves else (), strict=False
+            )
+        ),
+        points=tuple(
+            PointSpine(tip_gr=tip, matched_lbf=matched)
+            for tip, matched in (moves.points if moves else ())
+        ),
+        tip_gr=shooting.shot.beam.tip / KG_PER_GRAIN,
+        ways=_ways(c, shooting),
+        bare=_bare(c, shooting, match),
+        plateau=straight_spines(shooting.shot) if shooting.sheet.pointless else None,
+        assumed=shooting.assumed,
+    )
+
+
+def rule_of(c: Computed, shooting: Shooting) -> ThumbRule:
+    """Return what the rule of thumb says of this rig."""
+    builds = reversed(c.setup.string.builds)
+    material = next((b.reading.material for b in builds if b.reading.material), None)
+    return thumb_rule(
+        weight_lbf=shooting.weight_lbf,
+        length_mm=shooting.sheet.length_mm,
+        tip_gr=shooting.shot.beam.tip / KG_PER_GRAIN,
+        window_mm=shooting.side.window.value,
+        low_stretch=material == "low_stretch",
+    )
+
+
+def why_apart(match: SpineMatch, rule: ThumbRule) -> Phrase:
+    """Say in one sentence why the two schools differ, by the largest reason."""
+    if match.matched is None:
+        return phrase("The mechanics find no match in range; the rule never says so.")
+    apart = rule.wants / match.matched - 1
+    figures = {"rule": spine(rule.wants), "matched": spine(match.matched)}
+    if abs(apart) < _APART:
+        return phrase("The two agree within a tenth.", **figures)
+    tip = rule.pounds("point over 125 gr")
+    length = rule.pounds("length over 28 in")
+    more = apart > 0
+    reasons: list[tuple[float, str]] = [
+        (abs(tip) if (tip > 0) == more else 0.0,
+         "it counts every 25 gr of point as 5 lb, where the computed shot hardly changes"),
+        (abs(rule.pounds("window")) if (rule.pounds("window") > 0) == more else 0.0,
+         "it knows the window only in three steps, where the shot is computed round yours"),
+        (abs(rule.pounds("low-stretch string")) if more else 0.0,
+         "it adds 5 lb for the string, where only its speed is computed"),
+        (abs(length) / 4 if (length > 0) == more else 0.0,
+         "it counts 5 lb an inch from 28 in, whatever the draw"),
+        (1.5, "it knows draw weight only, not your bow's speed, brace and how it stores energy"),
+    ]  # fmt: skip
+    _, reason = max(reasons, key=lambda one: one[0])
+    return phrase(
+        f"The rule of thumb wants {'more' if more else 'less'}, {{rule}} against {{matched}}: "
+        f"{reason}.",
+        **figures,
+    )
+
+
+def _ways(c: Computed, shooting: Shooting) -> tuple[WayToClose, ...]:
+    assert c.draw is not None
+    limits = c.setup.bow.brace_range
+    found = ways_to_close(
+        shooting,
+        c.draw.length.value - TRADE_OFFSET_MM,
+        (limits.reading.low_mm, limits.reading.high_mm) if limits else None,
+    )
+    floor = c.floor.grains_per_pound
+    return tuple(
+        WayToClose(
+            key=way.key,
+            what=way.what,
+            undo=way.undo,
+            index=way.index,
+            word=way.word,
+            pounds=way.pounds,
+            mass_gr=way.mass_gr,
+            grains_per_pound=way.mass_gr / shooting.weight_lbf,
+            under_floor=way.mass_gr / shooting.weight_lbf < floor,
+            closes=way.closes,
+        )
+        for way in found
+    )
+
+
+def _bare(c: Computed, shooting: Shooting, match: SpineMatch) -> BareSide | None:
+    """Return where a bare shaft would strike, against one of a matched set."""
+    own = shooting.own_lbf
+    if own is None or match.matched is None or shooting.sheet.pointless:
+        return None
+    across = shooting.sheet.diameter_mm / 1000
+    shot = shooting.shot
+    outward = (
+        bare_against_fletched(shot, own, across).outward_m
+        - bare_against_fletched(shot, round(match.matched, 1), across).outward_m
+    )
+    size = size_of(outward)
+    if size == "none" or abs(10 * math.log(own / match.matched)) <= 1:
+        return BareSide(size="none", side=None)
+    left = (outward > 0) == outward_is_left(c.setup)
+    return BareSide(size=size, side="left" if left else "right")

@@ -1,0 +1,269 @@
+"""The arrow on the page: spine and match, the build sheet, its parts, and where it passes."""
+
+from collections.abc import Callable
+
+from lyrandis.core import judgement as j
+from lyrandis.core.archer.stage import choice_value
+from lyrandis.core.arrow.judge_spine import CLEARANCE_WORDS, STIFFNESS_WORDS, spine_sum
+from lyrandis.core.arrow.match import stiffness_word
+from lyrandis.core.computed import Computed
+from lyrandis.core.phrase import (
+    Figure,
+    Phrase,
+    gap,
+    gr,
+    gr_per_in,
+    hertz,
+    millis,
+    mm,
+    percent,
+    phrase,
+    ratio,
+    spine,
+)
+
+_NO_SHOT = "Needs a draw length and the bow's weight"
+_PARTS: tuple[tuple[str, str, Callable[[float], Figure]], ...] = (
+    ("shaft_length_mm", "Shaft length", mm),
+    ("shaft_gr_per_in", "Shaft per inch", gr_per_in),
+    ("shaft_gr", "Bare shaft", gr),
+    ("shaft_diameter_mm", "Diameter", gap),
+    ("tail_taper_mm", "Tail taper", mm),
+    ("tail_diameter_mm", "Tail end", gap),
+    ("head_taper_mm", "Head taper", mm),
+    ("head_diameter_mm", "Head end", gap),
+    ("point_gr", "Point", gr),
+    ("insert_gr", "Insert", gr),
+    ("arrow_nock_gr", "Arrow nock", gr),
+    ("fletching_gr", "Fletching", gr),
+    ("fletching_length_mm", "Fletching length", mm),
+    ("wrap_gr", "Wrap", gr),
+)
+
+
+def spine_values(c: Computed) -> list[j.Value]:
+    """Return what the rig wants, what the shafts are, and how the two go together."""
+    return [_wanted(c), _own(c), _verdict(c), _clearance(c), *_timing(c)]
+
+
+def _wanted(c: Computed) -> j.Value:
+    label = "This rig wants"
+    if c.match is None:
+        return j.Value(key="matched_spine", label=label, missing=_NO_SHOT)
+    if c.match.matched is None:
+        return j.Value(key="matched_spine", label=label, missing="No match from 26 to 130 lb")
+    half = (c.match.high - c.match.low) / 2
+    return j.Value(
+        key="matched_spine",
+        label=label,
+        figure=spine(c.match.matched, half),
+        origin="estimated",
+        because=spine_sum(c, c.match),
+    )
+
+
+def _own(c: Computed) -> j.Value:
+    own = c.sheet.spine
+    if own is None:
+        return j.Value(key="spine", label="Your shafts", missing="Spine not told yet")
+    return j.Value(
+        key="spine",
+        label="Your shafts",
+        figure=spine(own.value.value, own.value.plus_minus),
+        choice=own.standard,
+        origin="measured" if own.basis == "measured" else "told",
+        entries=own.entries,
+    )
+
+
+def _verdict(c: Computed) -> j.Value:
+    label = "Your shafts are"
+    if c.match is None or c.shooting is None or c.shooting.own_lbf is None:
+        return j.Value(key="spine_verdict", label=label, missing="Needs their spine")
+    word = stiffness_word(c.match.index(c.shooting.own_lbf))
+    if word is None:
+        return j.Value(key="spine_verdict", label=label, missing="No match to compare with")
+    return j.Value(
+        key="spine_verdict",
+        label=label,
+        text=STIFFNESS_WORDS[word],
+        choice=word,
+        origin="estimated",
+    )
+
+
+def _clearance(c: Computed) -> j.Value:
+    label = "Tail at the plate"
+    if c.match is None or c.match.clearance is None:
+        return j.Value(key="clearance", label=label, missing="Needs their spine")
+    return j.Value(
+        key="clearance",
+        label=label,
+        text=CLEARANCE_WORDS[c.match.clearance],
+        choice=c.match.clearance,
+        origin="estimated",
+    )
+
+
+def _timing(c: Computed) -> list[j.Value]:
+    time = j.Value(key="time_on_string", label="Time on the string", missing=_NO_SHOT)
+    bends = j.Value(key="bends", label="Bends while on the string", missing="Needs a spine")
+    if c.match is not None:
+        time = j.Value(
+            key="time_on_string",
+            label="Time on the string",
+            figure=millis(c.match.time_on_string),
+            origin="estimated",
+        )
+        if c.match.bends_on_string is not None:
+            bends = j.Value(
+                key="bends",
+                label="Bends while on the string",
+                figure=ratio(c.match.bends_on_string),
+                origin="estimated",
+            )
+    return [time, bends]
+
+
+def build_values(c: Computed) -> list[j.Value]:
+    """Return what the build sheet works out: balance, forward of centre, ring, what is missing."""
+    sheet = c.sheet
+    if not sheet.parts:
+        why = "Needs the shaft or the point"
+        return [
+            j.Value(key="balance", label="Balances at", missing=why),
+            j.Value(key="forward", label="Forward of the middle", missing=why),
+            j.Value(key="ring", label="Rings at", missing=why),
+        ]
+    values = [
+        j.Value(
+            key="balance",
+            label="Balances at",
+            figure=mm(sheet.balance_mm),
+            origin="estimated",
+            because=(
+                phrase(
+                    "{balance} from the nock groove, of {length} to the end of the shaft.",
+                    balance=mm(sheet.balance_mm),
+                    length=mm(sheet.length_mm),
+                ),
+            ),
+        ),
+        j.Value(
+            key="forward",
+            label="Forward of the middle",
+            figure=percent(sheet.forward),
+            origin="estimated",
+        ),
+    ]
+    ring = sheet.frequency_hz
+    values.append(
+        j.Value(key="ring", label="Rings at", figure=hertz(ring), origin="estimated")
+        if ring is not None
+        else j.Value(key="ring", label="Rings at", missing="Needs a spine")
+    )
+    values.append(_unexplained(c))
+    return values
+
+
+def _unexplained(c: Computed) -> j.Value:
+    label = "Unexplained"
+    left = c.sheet.unexplained_gr
+    if left is None or c.arrow is None or c.arrow.parts_mass is None:
+        return j.Value(key="unexplained", label=label, missing="Needs the scale and the parts")
+    more = "scale" if left >= 0 else "parts"
+    return j.Value(
+        key="unexplained",
+        label=label,
+        figure=gr(abs(left)),
+        detail=phrase(f"more on the {more}"),
+        origin="estimated",
+        because=(
+            phrase(
+                "Parts say {parts}, the scale says {scale}.",
+                parts=gr(c.arrow.parts_mass.value, c.arrow.parts_mass.plus_minus),
+                scale=gr(c.arrow.mass.value),
+            ),
+        ),
+    )
+
+
+def part_values(c: Computed) -> list[j.Value]:
+    """Return the parts as told."""
+    arrows = c.setup.arrows
+    values = []
+    for name, label in (("material", "Shaft material"), ("length_datum", "Length is measured")):
+        told, build = arrows.part(name)
+        values.append(choice_value(name, label, None if told is None else build))
+    for key, label, figure in _PARTS:
+        value, build = arrows.part(key)
+        if value is None or build is None:
+            values.append(j.Value(key=key, label=label, missing="Not told yet"))
+            continue
+        values.append(
+            j.Value(
+                key=key,
+                label=label,
+                figure=figure(value),
+                origin=build.source,
+                entries=(build.entry.id,),
+            )
+        )
+    return values
+
+
+def pass_values(c: Computed) -> list[j.Value]:
+    """Return where the arrow passes the bow."""
+    bow = c.setup.bow
+    window, told = bow.passing("window_mm")
+    track, tracked = bow.passing("track_mm")
+    plunger, fitted = bow.passing("plunger")
+    side = c.shooting.side if c.shooting else None
+    values = [
+        j.Value(
+            key="window",
+            label="Window",
+            figure=gap(abs(window)),
+            detail=_where(window),
+            origin=told.source,
+            entries=(told.entry.id,),
+        )
+        if window is not None and told is not None
+        else j.Value(
+            key="window",
+            label="Window",
+            missing="Not measured yet",
+            because=(phrase("Taken as {window} short of centre.", window=gap(side.window.value)),)
+            if side
+            else (),
+        )
+    ]
+    values.append(
+        j.Value(
+            key="track",
+            label="String tracks",
+            figure=gap(abs(track)),
+            detail=phrase("to the arrow's side" if track >= 0 else "away from the arrow"),
+            origin=tracked.source,
+            entries=(tracked.entry.id,),
+        )
+        if track is not None and tracked is not None
+        else j.Value(key="track", label="String tracks", missing="Not looked at; taken as central")
+    )
+    values.append(
+        j.Value(
+            key="plunger",
+            label="Side",
+            text="plunger" if plunger else "hard plate",
+            choice="plunger" if plunger else "plate",
+            origin=fitted.source if fitted else "estimated",
+            entries=(fitted.entry.id,) if fitted else (),
+        )
+    )
+    return values
+
+
+def _where(window: float) -> Phrase:
+    if window == 0:
+        return phrase("at centre")
+    return phrase("short of centre" if window > 0 else "past centre")

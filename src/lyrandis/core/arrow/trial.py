@@ -1,0 +1,210 @@
+"""Try before cutting: the numbers of an arrow and rig that are not recorded.
+
+Lengths in mm, masses in grains, weights in lbf, spines in pounds of the wood scale.
+"""
+
+import math
+from dataclasses import dataclass
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from lyrandis.core import judgement as j
+from lyrandis.core.archer.draw import Estimate
+from lyrandis.core.arrow.beam import modes_of
+from lyrandis.core.arrow.bend import Shot
+from lyrandis.core.arrow.build import KG_PER_GRAIN
+from lyrandis.core.arrow.closing import changed
+from lyrandis.core.arrow.judge_mass import LEAST_BEYOND_PIVOT_MM, floor_severity
+from lyrandis.core.arrow.match import Clearance, SpineMatch, Stiffness, match_spine, stiffness_word
+from lyrandis.core.arrow.shooting import Shooting
+from lyrandis.core.arrow.spine_board import NOTHING_TO_SHOOT
+from lyrandis.core.computed import Computed
+from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.errors import DomainError
+from lyrandis.core.quantities import DrawWeight, PartMass, ShaftLength, Window
+
+
+class _Frozen(BaseModel):
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+class Tried(_Frozen):
+    """What is tried; what is left out stays as it is on the rig."""
+
+    shaft_length_mm: ShaftLength | None = None
+    point_gr: PartMass | None = None
+    draw_weight_lbf: DrawWeight | None = None
+    brace_height_mm: Annotated[float, Field(ge=3 * MM_PER_IN, le=12 * MM_PER_IN)] | None = None
+    window_mm: Window | None = None
+    string_added_gr: Annotated[float, Field(ge=-60, le=120)] | None = None
+
+
+class TrialNumbers(_Frozen):
+    """What the arrow would be and do."""
+
+    matched_lbf: float | None
+    low_lbf: float
+    high_lbf: float
+    index: float | None
+    word: Stiffness | None
+    clearance: Clearance | None
+    mass_gr: float
+    grains_per_pound: float
+    floor_severity: j.Severity
+    speed_mps: float
+    balance_mm: float
+    forward: float
+    beyond_pivot_mm: float
+    """Shaft ahead of the pivot at full draw; below 0 it falls behind the rest."""
+    too_short: j.Severity | None
+
+
+class TrialRange(_Frozen):
+    """Ends of a slider, and where it stands on the rig now."""
+
+    low: float
+    high: float
+    step: float
+    now: float
+
+
+class Trial(_Frozen):
+    """The numbers as tried beside the numbers now, and the sliders' ranges."""
+
+    tried: TrialNumbers
+    now: TrialNumbers
+    own_lbf: float | None
+    floor_gpp: float
+    shaft_length_mm: TrialRange
+    point_gr: TrialRange
+    draw_weight_lbf: TrialRange
+    brace_height_mm: TrialRange
+    window_mm: TrialRange
+    string_added_gr: TrialRange
+    assumed: tuple[str, ...]
+
+
+def trial(c: Computed, tried: Tried) -> Trial:
+    """Return the numbers of what is tried. Nothing is recorded.
+
+    Shot anew, like the rig's own; the draw weight is held while the brace moves. Raises
+    `DomainError` until draw and weight are known.
+    """
+    if c.shooting is None or c.draw is None:
+        raise DomainError(*NOTHING_TO_SHOOT)
+    pivot = c.draw.length.value - TRADE_OFFSET_MM
+    now = _Standing.of(c.shooting)
+    there = _Standing(
+        shaft_length_mm=_or(tried.shaft_length_mm, now.shaft_length_mm),
+        point_gr=_or(tried.point_gr, now.point_gr),
+        draw_weight_lbf=_or(tried.draw_weight_lbf, now.draw_weight_lbf),
+        brace_height_mm=_or(tried.brace_height_mm, now.brace_height_mm),
+        window_mm=_or(tried.window_mm, now.window_mm),
+        string_added_gr=_or(tried.string_added_gr, 0.0),
+    )
+    return Trial(
+        tried=_numbers(c, c.shooting, now, there, pivot),
+        now=_numbers(c, c.shooting, now, now, pivot),
+        own_lbf=c.shooting.own_lbf,
+        floor_gpp=c.floor.grains_per_pound,
+        assumed=c.shooting.assumed,
+        **_ranges(now, pivot),
+    )
+
+
+@dataclass(frozen=True)
+class _Standing:
+    """Where all sliders stand."""
+
+    shaft_length_mm: float
+    point_gr: float
+    draw_weight_lbf: float
+    brace_height_mm: float
+    window_mm: float
+    string_added_gr: float = 0.0
+
+    @classmethod
+    def of(cls, shooting: Shooting) -> "_Standing":
+        given = {part.name: part.mass.value for part in shooting.sheet.parts}
+        tip = shooting.shot.beam.tip / KG_PER_GRAIN
+        return cls(
+            shaft_length_mm=shooting.shot.beam.length * 1000,
+            point_gr=given.get("point", tip - given.get("insert", 0.0)),
+            draw_weight_lbf=round(shooting.weight_lbf, 1),
+            brace_height_mm=shooting.shot.push.brace * 1000,
+            window_mm=shooting.side.window.value,
+        )
+
+
+def _or(asked: float | None, standing: float) -> float:
+    return standing if asked is None else asked
+
+
+def _shot(shooting: Shooting, now: _Standing, there: _Standing) -> Shot:
+    shot, weight = shooting.shot, now.draw_weight_lbf
+    shot = changed(shot, weight, "length", (there.shaft_length_mm - now.shaft_length_mm) / 1000)
+    shot = changed(shot, weight, "point", (there.point_gr - now.point_gr) * KG_PER_GRAIN)
+    shot = changed(shot, weight, "weight", there.draw_weight_lbf - weight)
+    shot = changed(shot, weight, "brace", (there.brace_height_mm - now.brace_height_mm) / 1000)
+    shot = changed(shot, weight, "window", (there.window_mm - now.window_mm) / 1000)
+    return changed(shot, weight, "string", there.string_added_gr * KG_PER_GRAIN)
+
+
+def _numbers(
+    c: Computed, shooting: Shooting, now: _Standing, there: _Standing, pivot: float
+) -> TrialNumbers:
+    same = there == now
+    shot = shooting.shot if same else _shot(shooting, now, there)
+    match: SpineMatch = match_spine(shot, shooting.own_lbf)
+    modes = modes_of(shot.beam)
+    mass = modes.mass / KG_PER_GRAIN
+    gpp = mass / there.draw_weight_lbf
+    own = shooting.own_lbf
+    index = 10 * math.log(own / match.matched) if own and match.matched else None
+    length = there.shaft_length_mm
+    beyond = length - pivot
+    return TrialNumbers(
+        matched_lbf=match.matched,
+        low_lbf=match.low,
+        high_lbf=match.high,
+        index=index,
+        word=stiffness_word(index),
+        clearance=match.clearance,
+        mass_gr=mass,
+        grains_per_pound=gpp,
+        floor_severity=floor_severity(
+            Estimate(gpp, 0.0), c.floor.grains_per_pound, c.floor.stop_below
+        ),
+        speed_mps=match.exit_speed,
+        balance_mm=modes.centre * 1000,
+        forward=modes.centre * 1000 / length - 0.5,
+        beyond_pivot_mm=beyond,
+        too_short="stop" if beyond < 0 else "mend" if beyond < LEAST_BEYOND_PIVOT_MM else None,
+    )
+
+
+def _ranges(now: _Standing, pivot: float) -> dict[str, TrialRange]:
+    eighth = MM_PER_IN / 8
+    return {
+        "shaft_length_mm": _range(
+            min(pivot - MM_PER_IN / 2, now.shaft_length_mm - 2 * MM_PER_IN),
+            now.shaft_length_mm + 3 * MM_PER_IN, eighth, now.shaft_length_mm,
+        ),
+        "point_gr": _range(0.0, max(250.0, now.point_gr + 50), 5.0, now.point_gr),
+        "draw_weight_lbf": _range(
+            max(now.draw_weight_lbf - 15, 10.0), now.draw_weight_lbf + 15, 0.5, now.draw_weight_lbf
+        ),
+        "brace_height_mm": _range(
+            now.brace_height_mm - 1.25 * MM_PER_IN, now.brace_height_mm + 1.25 * MM_PER_IN,
+            MM_PER_IN / 16, now.brace_height_mm,
+        ),
+        "window_mm": _range(min(-5.0, now.window_mm), max(14.0, now.window_mm), 0.5, now.window_mm),
+        "string_added_gr": _range(0.0, 60.0, 5.0, 0.0),
+    }  # fmt: skip
+
+
+def _range(low: float, high: float, step: float, now: float) -> TrialRange:
+    """Return a slider whose steps meet the place it stands at."""
+    below, above = math.floor((now - low) / step + 1e-9), math.floor((high - now) / step + 1e-9)
+    return TrialRange(low=now - below * step, high=now + above * step, step=step, now=now)

@@ -1,0 +1,181 @@
+"""The jot line's words for shafts, spine, the arrow pass and numbered arrows."""
+
+from lyrandis.core import entries as e
+from lyrandis.core.arrow.spine import pounds_from_reading, pounds_from_thousandths
+from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.errors import DomainError, Guess
+from lyrandis.core.quantities import PLAUSIBLE, check
+from lyrandis.core.spoken import Line, Measure
+from lyrandis.core.units import FORCE_UNITS_LBF, LENGTH_UNITS_MM
+
+_THOUSANDTHS = (200.0, 2100.0)
+"""What a deflection in thousandths can be; a bare number in it is one."""
+_THOUSANDTHS_UNITS = frozenset({"thou", "thousandths"})
+_DATUMS: dict[str, e.LengthDatum] = {
+    "groove": "groove_to_end", "end": "groove_to_end", "tip": "groove_to_tip",
+    "bare": "shaft_only",
+}  # fmt: skip
+_STATES: dict[str, dict[str, object]] = {
+    "sound": {"state": "sound"}, "good": {"state": "sound"}, "flexed": {"state": "sound"},
+    "cracked": {"state": "cracked"}, "broken": {"state": "cracked"},
+    "retired": {"retired": True}, "out": {"retired": True}, "back": {"retired": False},
+}  # fmt: skip
+
+
+def read_spine(line: Line) -> tuple[float, e.SpineStandard]:
+    """Take a spine and return it in pounds of the wood scale, with the standard it was given in.
+
+    A bare number of 200 or more is thousandths; a smaller one needs its standard.
+    """
+    measure = line.measure("spine")
+    wood = measure.unit in ("lb", "lbs", "#", "pound", "pounds")
+    small = measure.number < _THOUSANDTHS[0]
+    if not wood and measure.unit is not None and measure.unit not in _THOUSANDTHS_UNITS:
+        raise _at(measure, "wrong_unit", f"“{measure.unit}” is not a unit of spine.")
+    before = line.text[: measure.start]
+    if wood and measure.number > PLAUSIBLE["spine"].high:
+        reason = f"No shaft is {measure.number:g} lb stiff on the wood scale."
+        raise _question(measure, reason, f"{before}{measure.number:g}")
+    if not wood and small:
+        reason = f"{measure.number:g} thousandths would be far too stiff for any shaft."
+        raise _question(measure, reason, f"{before}{measure.number:g} lb")
+    value = measure.number if wood else pounds_from_thousandths(measure.number)
+    return _check(measure, value), "wood" if wood else "thousandths"
+
+
+def _question(measure: Measure, reason: str, guess: str) -> DomainError:
+    return DomainError(
+        "wrong_standard",
+        reason,
+        "Give pounds on the wood scale (15 to 160) or thousandths of an inch (200 to 2000).",
+        guesses=(Guess(guess, f"Did you mean “{guess}”?"),),
+        span=(measure.start, measure.end),
+    )
+
+
+def _at(measure: Measure, code: str, reason: str) -> DomainError:
+    return DomainError(
+        code, reason, "Type spine 500 or spine 63 lb.", span=(measure.start, measure.end)
+    )
+
+
+def _check(measure: Measure, value: float) -> float:
+    try:
+        return check("spine", round(value, 4))
+    except DomainError as error:
+        error.span = (measure.start, measure.end)
+        raise
+
+
+def spine(line: Line) -> e.Reading:
+    value, standard = read_spine(line)
+    return e.ArrowBuild(spine_lbf=value, spine_standard=standard)
+
+
+def deflection(line: Line) -> e.Reading:
+    """Read a deflection with the span and weight it was read at; alone, the wood standard's."""
+    bent = line.measure("length")
+    span_mm, load_lbf = 26 * MM_PER_IN, 2.0
+    if line.take_word("@", "at"):
+        span = line.measure("length")
+        span_mm = span.number * LENGTH_UNITS_MM.get(span.unit or "in", MM_PER_IN)
+        load = line.measure("force")
+        grams = {"g": 1 / 453.59237, "gram": 1 / 453.59237, "grams": 1 / 453.59237}
+        load_lbf = load.number * {**FORCE_UNITS_LBF, **grams}.get(load.unit or "lb", 1.0)
+    bent_mm = bent.number * LENGTH_UNITS_MM.get(bent.unit or "in", MM_PER_IN)
+    value = pounds_from_reading(load_lbf, span_mm, bent_mm)
+    standard: e.SpineStandard = "wood" if abs(span_mm - 26 * MM_PER_IN) < 1 else "thousandths"
+    return e.ArrowBuild(spine_lbf=_check(bent, value), spine_standard=standard)
+
+
+def shaft(line: Line) -> e.Reading:
+    length = line.length("shaft_length")
+    datum = _datum(line)
+    per_inch = None if line.done else line.per_inch()
+    return e.ArrowBuild(
+        shaft_length_mm=length, length_datum=datum or _datum(line), shaft_gr_per_in=per_inch
+    )
+
+
+def _datum(line: Line) -> e.LengthDatum | None:
+    line.take_word("to")
+    token = line.peek()
+    if token is None or token.text.lower() not in _DATUMS:
+        return None
+    return _DATUMS[line.take().text.lower()]
+
+
+def bare_shaft(line: Line) -> e.Reading:
+    return e.ArrowBuild(shaft_gr=line.mass("shaft_mass"))
+
+
+def diameter(line: Line) -> e.Reading:
+    return e.ArrowBuild(shaft_diameter_mm=read_diameter(line))
+
+
+def read_diameter(line: Line) -> float:
+    """Take a diameter and return mm; a bare number under 1 is inches."""
+    return line.small("shaft_diameter", inches_below=1.0)
+
+
+def taper(line: Line) -> e.Reading:
+    if line.take_word("none", "off"):
+        return e.ArrowBuild(tail_taper_mm=0.0, head_taper_mm=0.0)
+    at_head = line.take_word("head")
+    if not at_head and not line.take_word("tail"):
+        raise line.error(
+            "missing_choice", "Which end is tapered?", "Type taper tail 9in 5/16, or taper none."
+        )
+    length = line.length("taper_length")
+    ends = None if line.done else read_diameter(line)
+    if at_head:
+        return e.ArrowBuild(head_taper_mm=length, head_diameter_mm=ends)
+    return e.ArrowBuild(tail_taper_mm=length, tail_diameter_mm=ends)
+
+
+def window(line: Line) -> e.Reading:
+    if line.take_word("plunger"):
+        return e.ArrowPass(plunger=True)
+    if line.take_word("plate", "hard"):
+        return e.ArrowPass(plunger=False)
+    if line.take_word("centre", "center"):
+        return e.ArrowPass(window_mm=0.0)
+    value = line.small("window")
+    past = line.take_word("past", "beyond")
+    line.take_word("short")
+    line.take_word("centre", "center")
+    return e.ArrowPass(window_mm=-abs(value) if past else value)
+
+
+def track(line: Line) -> e.Reading:
+    value = line.small("string_track")
+    away = line.take_word("away", "off")
+    line.take_word("to", "toward", "towards")
+    line.take_word("arrow")
+    return e.ArrowPass(track_mm=-abs(value) if away else value)
+
+
+def arrow(line: Line) -> e.Reading:
+    """Read one finished arrow: its mass, or something else about a numbered one."""
+    token = line.peek()
+    follows = line.after_next()
+    if token is None or not token.text.isdigit() or follows is None:
+        return e.ArrowMassed(arrow_mass_gr=line.mass())
+    word = follows.text.lower()
+    if follows.kind == "number":
+        number = line.whole("arrow's number", 1, 999)
+        return e.ArrowMassed(arrow_mass_gr=line.mass(), arrow_number=number)
+    if word not in _STATES and word not in ("spine", "straight", "turned", "remark"):
+        return e.ArrowMassed(arrow_mass_gr=line.mass())
+    number = line.whole("arrow's number", 1, 999)
+    line.take()
+    if word in _STATES:
+        return e.NumberedArrow.model_validate({"arrow_number": number, **_STATES[word]})
+    if word == "remark":
+        return e.NumberedArrow(arrow_number=number, remark=line.rest())
+    if word == "spine":
+        value, standard = read_spine(line)
+        return e.NumberedArrow(arrow_number=number, spine_lbf=value, spine_standard=standard)
+    if word == "straight":
+        return e.NumberedArrow(arrow_number=number, straight_mm=line.small("run_out"))
+    return e.NumberedArrow(arrow_number=number, nock_turn_deg=line.degrees("nock_turn"))
