@@ -182,7 +182,8 @@ def _draw(c: Computed) -> DrawDrawing:
 
 def _floor(c: Computed) -> FloorDrawing:
     weight = c.weight.weight.value if c.weight and c.weight_is_own else None
-    masses = c.setup.arrows.masses
+    out = c.setup.arrows.out_of_use
+    masses = [m for m in c.setup.arrows.masses if m.reading.arrow_number not in out]
     return FloorDrawing(
         grains_per_pound=c.gpp.value if c.gpp else None,
         plus_minus=c.gpp.plus_minus if c.gpp else None,

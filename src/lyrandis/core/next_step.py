@@ -32,6 +32,8 @@ _STOPS = {
     "stack-margin": "Drawn far into stack",
     "limb-pair": "These limbs are no pair",
     "inspection": "Not to be drawn",
+    "arrow-cracked": "A cracked arrow",
+    "spine-and-mass": "Too light and too weak",
 }
 
 
@@ -193,6 +195,10 @@ _ASKS: tuple[tuple[str, str, str, j.StageKey, str, str], ...] = (
      "It gives the curve, the stack and the floor of its kind."),
     ("bow", "length", "Enter the bow's length", "bow", "bow",
      "It says where this bow stacks and what it stores."),
+    ("arrows", "spine_told", "Enter the shafts' spine", "arrow", "spine",
+     "It tells whether they are stiff or weak for this rig, and how to close the gap."),
+    ("bow", "arrow_pass", "Measure the window", "arrow", "window",
+     "It moves the spine this rig wants by about a pound per mm."),
     ("bow", "draw_limit", "Enter the maker's longest draw", "bow", "limit",
      "It tells whether your draw is inside it."),
     ("bow", "inspections", "Look the bow over", "bow", "inspection",

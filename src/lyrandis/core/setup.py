@@ -98,6 +98,12 @@ class ArrowSetup:
         return _newest(self.builds, name)
 
     @property
+    def spine_told(self) -> bool:
+        """True when the set's spine, or that of one of its arrows, is known."""
+        told, _ = self.part("spine_lbf")
+        return told is not None or any(one.reading.spine_lbf for one in self.numbered)
+
+    @property
     def out_of_use(self) -> frozenset[int]:
         """Numbers of the arrows that are cracked or retired."""
         out: dict[int, dict[str, bool]] = {}

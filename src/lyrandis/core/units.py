@@ -117,7 +117,7 @@ def say(
     """
     number, spread, label = _in_units(value, unit, plus_minus, units)
     if unit == "spine":
-        label = f"lb ({fixed(SPINE_THOUSANDTHS / value, 0)})"
+        label = f"lb ({5 * math.floor(SPINE_THOUSANDTHS / value / 5 + 0.5)})"
     said = number if spread is None else f"{number} ± {spread}"
     return f"{said}{'' if label == '°' else ' '}{label}".strip()
 

@@ -85,12 +85,39 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     (16, "marram-longbow", "arrownock 8gr", None),
     (16, "marram-longbow", "fletching 30gr", None),
     (16, "marram-longbow", "insert 0", None),
+    (16, "marram-longbow", "diameter 11/32", None),
+    (16, "marram-longbow", "window 8mm", "Straight edge along the string"),
+    (16, "marram-longbow", "window plate", None),
     (23, "marram-longbow", "arrow 1 467gr", None),
     (23, "marram-longbow", "arrow 2 470gr", None),
     (23, "marram-longbow", "arrow 3 465gr", None),
     (23, "marram-longbow", "arrow 4 479gr", "A denser shaft"),
     (23, "marram-longbow", "arrow 5 466gr", None),
     (23, "marram-longbow", "arrow 6 468gr", None),
+    (23, "marram-longbow", "arrow 7 471gr", None),
+    (23, "marram-longbow", "arrow 8 466gr", None),
+    (23, "marram-longbow", "arrow 1 spine 83lb", "Left thick to be tapered"),
+    (23, "marram-longbow", "arrow 2 spine 85lb", None),
+    (23, "marram-longbow", "arrow 3 spine 82lb", None),
+    (23, "marram-longbow", "arrow 4 spine 90lb", None),
+    (23, "marram-longbow", "arrow 5 spine 84lb", None),
+    (23, "marram-longbow", "arrow 6 spine 83lb", None),
+    (23, "marram-longbow", "arrow 7 spine 86lb", None),
+    (23, "marram-longbow", "arrow 8 spine 81lb", None),
+    (23, "marram-longbow", "arrow 2 straight 0.3mm", None),
+    (23, "marram-longbow", "arrow 7 straight 1.1mm", None),
+    (24, "marram-longbow", "arrow 1 sound", None),
+    (24, "marram-longbow", "arrow 2 sound", None),
+    (24, "marram-longbow", "arrow 3 sound", None),
+    (24, "marram-longbow", "arrow 4 sound", None),
+    (24, "marram-longbow", "arrow 5 sound", None),
+    (24, "marram-longbow", "arrow 6 sound", None),
+    (24, "marram-longbow", "arrow 7 sound", None),
+    (24, "marram-longbow", "arrow 8 cracked", "Behind the point"),
+    (24, "marram-longbow", "arrow 8 retired", "Broken in two"),
+    (25, "marram-longbow", {"kind": "taper_shot", "flew": "weak"}, "Or so the nock said"),
+    (28, "marram-longbow", {"kind": "taper_shot", "tail_taper_mm": 254.0, "tail_diameter_mm": 7.0,
+                            "head_taper_mm": 254.0, "head_diameter_mm": 7.0, "flew": "stiff"}, None),
     (24, "marram-longbow", "inspect all good", None),
     (24, "marram-longbow", "speed 163 fps 467gr", "Borrowed chronograph, three arrows"),
     (24, "marram-longbow", "speed 150 fps 586gr", "Bram's heavy target arrow"),
@@ -116,6 +143,10 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     (10, "tideway-recurve", "shaft 29 1/2 7.4gpi", None),
     (10, "tideway-recurve", "point 110gr", None),
     (10, "tideway-recurve", "insert 14gr", None),
+    (10, "tideway-recurve", "spine 500", "On the label"),
+    (10, "tideway-recurve", "diameter 6.8mm", None),
+    (10, "tideway-recurve", "window 1mm past", None),
+    (10, "tideway-recurve", "window plate", None),
     (10, "tideway-recurve", "arrow 1 353gr", None),
     (10, "tideway-recurve", "arrow 2 352gr", None),
     (10, "tideway-recurve", "arrow 3 351gr", None),
@@ -138,6 +169,8 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     (12, "sandpiper-thumb-bow", "point 110gr", None),
     (12, "sandpiper-thumb-bow", "arrow 1 474gr", None),
     (12, "sandpiper-thumb-bow", "arrow 2 469gr", None),
+    (12, "sandpiper-thumb-bow", "spine 58lb", None),
+    (12, "sandpiper-thumb-bow", "window 9mm", "Half the grip"),
 )  # fmt: skip
 
 
@@ -171,7 +204,7 @@ def _entry(rig: str, said: str | dict[str, Any], note: str | None, at: datetime)
         kind: e.SubjectKind = jotted.subject
         reading: Any = jotted.reading
     else:
-        kind, reading = "string", said
+        kind, reading = ("string" if "strands" in said else "arrow_set"), said
     subject_id = rig if kind == "rig" else _FITTING[rig][kind]
     return e.EntryDraft(
         subject=e.Subject(kind=kind, id=subject_id),

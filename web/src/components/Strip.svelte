@@ -33,7 +33,14 @@
             </span>
           </dd>
         {:else}
-          <dd class="text-sm text-soft">{value.text ?? value.missing}</dd>
+          <dd>
+            {#if value.text}
+              <span class="figure block">{value.text}</span>
+              <span class="label">{ORIGINS[value.origin ?? '']}</span>
+            {:else}
+              <span class="text-sm text-soft">{value.missing}</span>
+            {/if}
+          </dd>
         {/if}
       </div>
     {/each}

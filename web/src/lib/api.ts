@@ -21,6 +21,18 @@ export type JotWord = Schemas['JotWord'];
 export type SubjectOut = Schemas['SubjectOut'];
 export type ChoosingBoard = Schemas['ChoosingBoard'];
 export type FamilyBoard = Schemas['FamilyBoard'];
+export type ShotDrawing = Schemas['ShotDrawing'];
+export type ShownArrow = Schemas['ShownArrow'];
+export type SpineBoard = Schemas['SpineBoard'];
+export type Trial = Schemas['Trial'];
+export type TaperPlan = Schemas['TaperPlan'];
+export type MatchedSet = Schemas['MatchedSet'];
+export type QuiverTable = Schemas['QuiverTable'];
+export type QuiverRow = Schemas['QuiverRow'];
+export type Tried = NonNullable<paths['/api/rigs/{rig}/arrow-trial']['get']['parameters']['query']>;
+export type TaperAsked = NonNullable<
+  paths['/api/rigs/{rig}/taper-plan']['get']['parameters']['query']
+>;
 export type Asking = NonNullable<
   paths['/api/rigs/{rig}/choosing-board']['get']['parameters']['query']
 >;
@@ -68,6 +80,18 @@ export const api = {
     answer(
       client.GET('/api/rigs/{rig}/choosing-board', { params: { path: { rig }, query: asked } }),
     ),
+  shot: (rig: string) => answer(client.GET('/api/rigs/{rig}/shot', { params: { path: { rig } } })),
+  spineBoard: (rig: string) =>
+    answer(client.GET('/api/rigs/{rig}/spine-board', { params: { path: { rig } } })),
+  tryArrow: (rig: string, tried: Tried) =>
+    answer(client.GET('/api/rigs/{rig}/arrow-trial', { params: { path: { rig }, query: tried } })),
+  taperPlan: (rig: string, asked: TaperAsked) =>
+    answer(client.GET('/api/rigs/{rig}/taper-plan', { params: { path: { rig }, query: asked } })),
+  matchedSet: (rig: string, count: number) =>
+    answer(
+      client.GET('/api/rigs/{rig}/matched-set', { params: { path: { rig }, query: { count } } }),
+    ),
+  readQuiverTable: (text: string) => answer(client.POST('/api/quiver-tables', { body: { text } })),
   history: (rig: string) =>
     answer(client.GET('/api/rigs/{rig}/entries', { params: { path: { rig } } })),
   createRig: (body: RigDraft) => answer(client.POST('/api/rigs', { body })),

@@ -38,6 +38,15 @@ export const MATERIALS = [
   ['cane', 'cane'],
   ['glass', 'glass'],
 ] as const;
+export const LENGTH_DATUMS = [
+  ['groove_to_end', 'nock groove to shaft end'],
+  ['groove_to_tip', 'nock groove to the tip'],
+  ['shaft_only', 'the bare shaft alone'],
+] as const;
+export const SIDES = [
+  ['plate', 'hard plate or shelf'],
+  ['plunger', 'plunger'],
+] as const;
 export const LIMB_PAIRS = [
   ['matched', 'a matched pair'],
   ['two_bottoms', 'two bottom limbs'],

@@ -32,8 +32,14 @@ class Preferences {
     ),
   );
 
+  /** True when this person wants nothing to move. */
+  still = $state(matchMedia('(prefers-reduced-motion: reduce)').matches);
+
   constructor() {
     this.#show();
+    matchMedia('(prefers-reduced-motion: reduce)').addEventListener('change', (event) => {
+      this.still = event.matches;
+    });
   }
 
   nextUnits(): void {

@@ -15,6 +15,8 @@ export const MM_PER_IN = 25.4;
 export const M_PER_FT = 0.3048;
 const NEWTONS_PER_LBF = 4.4482216152605;
 const GRAINS_PER_GRAM = 15.43235835294143;
+/** Pounds times thousandths of one shaft. */
+const SPINE_THOUSANDTHS = 31500;
 const SIXTEENTH_MM = MM_PER_IN / 16;
 
 export function sixteenths(lengthMm: number): string {
@@ -47,6 +49,16 @@ function scale(value: number, unit: Figure['unit'], units: UnitSet): [number, nu
       return units === 'inch' ? [1 / M_PER_FT, 0, 'fps'] : [1, 1, 'm/s'];
     case 'J':
       return [1, 1, 'J'];
+    case 'gap':
+      return [1, 1, 'mm'];
+    case 'spine':
+      return [1, 0, `lb (${5 * Math.floor(SPINE_THOUSANDTHS / value / 5 + 0.5)})`];
+    case 'Hz':
+      return [1, 0, 'Hz'];
+    case 'ms':
+      return [1, 1, 'ms'];
+    case 'ratio':
+      return [1, 2, ''];
     case 'deg':
       return [1, 0, '°'];
     case '%':
@@ -134,6 +146,13 @@ export const joules = (value: number, plusMinus?: number | null): Figure => ({
   unit: 'J',
   plus_minus: plusMinus ?? null,
 });
+export const spine = (value: number, plusMinus?: number | null): Figure => ({
+  value,
+  unit: 'spine',
+  plus_minus: plusMinus ?? null,
+});
+export const gap = (value: number): Figure => ({ value, unit: 'gap', plus_minus: null });
+export const millis = (value: number): Figure => ({ value, unit: 'ms', plus_minus: null });
 export const lbfPerIn = (value: number): Figure => ({ value, unit: 'lbf/in', plus_minus: null });
 export const deg = (value: number): Figure => ({ value, unit: 'deg', plus_minus: null });
 export const percent = (share: number): Figure => ({

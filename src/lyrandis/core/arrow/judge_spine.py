@@ -95,7 +95,7 @@ RULES: tuple[j.Rule, ...] = (
     ),
 )
 
-SEE_WAYS = j.Action(label="See ways to close it", stage="arrow", control="ways")
+SEE_WAYS = j.Action(label="Close the gap in spine", stage="arrow", control="ways")
 ENTER_SPINE = j.Action(label="Enter the spine", stage="arrow", control="spine")
 MEASURE_WINDOW = j.Action(label="Enter the window", stage="arrow", control="window")
 

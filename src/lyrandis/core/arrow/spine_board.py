@@ -97,11 +97,11 @@ NOTHING_TO_SHOOT = (
     "Enter the draw, and the bow's weight or mark, first.",
 )
 _STEPS: tuple[tuple[Change, str, bool], ...] = (
-    ("length", "inch longer", False),
+    ("length", "1 in longer", False),
     ("point", "25 gr more point", True),
-    ("weight", "pound more draw weight", False),
-    ("window", "mm of window further out", False),
-    ("brace", "quarter inch more brace", True),
+    ("weight", "1 lb more weight", False),
+    ("window", "1 mm further out", False),
+    ("brace", "¼ in more brace", True),
     ("string", "20 gr on the string", False),
 )
 _APART = 0.1

@@ -99,8 +99,9 @@ def plan_taper(
 ) -> TaperPlan:
     """Return what a taper makes of the shaft: spine, mass, balance, and the tail's kick.
 
-    The kick is the nine-release mean of the clean shot; it needs a rig and a spine. Direction is
-    sure (longer tapers bring a stiff shaft's kick down), size to about a quarter. Raises
+    The kick is the nine-release mean of the clean shot; it needs a rig and a spine. Long
+    tapers bring a stiff shaft's kick down; the first inches mainly take mass off the ends, which
+    acts stiffer on a far too stiff one. Size good to about a quarter. Raises
     `DomainError` for a taper longer than the shaft or an end thicker than the middle.
     """
     _check(sheet, asked)

@@ -131,7 +131,7 @@ class _Standing:
         return cls(
             shaft_length_mm=shooting.shot.beam.length * 1000,
             point_gr=given.get("point", tip - given.get("insert", 0.0)),
-            draw_weight_lbf=round(shooting.weight_lbf, 1),
+            draw_weight_lbf=shooting.weight_lbf,
             brace_height_mm=shooting.shot.push.brace * 1000,
             window_mm=shooting.side.window.value,
         )

@@ -29,8 +29,8 @@ SILENCERS_GR = 20.0
 CUTS_MM = tuple(MM_PER_IN * quarter / 4 for quarter in range(1, 7))
 LEAST_BEYOND_MM = MM_PER_IN
 """An arrow is not cut closer than this beyond the draw."""
-TAPER_SHARE, TAPER_TO = 1 / 3, 0.9
-"""A tail taper tried on a wooden shaft: a third of its length, to nine tenths of its diameter."""
+TAPER_SHARE, TAPER_TO = 0.4, 0.8
+"""A barrelling tried on a wooden shaft: from either end, shares of its length and diameter."""
 CLOSED = 1.0
 LEAST_USE = 0.15
 """A change of the index smaller than this is no way."""
@@ -200,10 +200,10 @@ def _tapers(shooting: Shooting) -> list[_Try]:
         return []
     long = TAPER_SHARE * sheet.length_mm
     ends = (long, TAPER_TO * sheet.diameter_mm)
-    profile = taper_profile(sheet.length_mm, sheet.diameter_mm, tail=ends, head=None)
+    profile = taper_profile(sheet.length_mm, sheet.diameter_mm, tail=ends, head=ends)
     beam = replace(shooting.shot.beam, profile=profile)
     what = phrase(
-        "Taper the tail {long} to {end}, an inch at a time", long=mm(long), end=gap(ends[1])
+        "Barrel both ends {long} to {end}, an inch at a time", long=mm(long), end=gap(ends[1])
     )
     return [_Try("taper", what, "never", replace(shooting.shot, beam=beam))]
 

@@ -1,21 +1,25 @@
 <script lang="ts">
-  import { bench } from '../../lib/bench.svelte';
-  import { route } from '../../router';
+  import { bench } from '../lib/bench.svelte';
+  import { route } from '../router';
 
-  const PAGES = [
-    ['', 'Bench'],
-    ['choose', 'Choose'],
-    ['energy', 'Energy'],
-    ['condition', 'Condition'],
-  ] as const;
+  let {
+    stage,
+    label,
+    pages,
+  }: {
+    stage: string;
+    label: string;
+    /** Last part of the path and the word for it; the first page has no part of its own. */
+    pages: readonly (readonly [string, string])[];
+  } = $props();
 
   const here = $derived(route.pathname.split('/')[4] ?? '');
   const path = (page: string) =>
-    `/rigs/${encodeURIComponent(bench.rig ?? '')}/bow${page ? `/${page}` : ''}`;
+    `/rigs/${encodeURIComponent(bench.rig ?? '')}/${stage}${page ? `/${page}` : ''}`;
 </script>
 
-<nav aria-label="The bow's pages" class="pages">
-  {#each PAGES as [page, words] (page)}
+<nav aria-label={label} class="pages">
+  {#each pages as [page, words] (page)}
     <a href={path(page)} aria-current={here === page ? 'page' : undefined}>{words}</a>
   {/each}
 </nav>

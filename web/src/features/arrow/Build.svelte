@@ -1,0 +1,51 @@
+<script lang="ts">
+  import Cautions from '../../components/Cautions.svelte';
+  import Strip from '../../components/Strip.svelte';
+  import WhenReady from '../../components/WhenReady.svelte';
+  import ArrowParts from '../../drawings/ArrowParts.svelte';
+  import ArrowToScale from '../../drawings/ArrowToScale.svelte';
+  import FloorScale from '../../drawings/FloorScale.svelte';
+  import { valueOf } from '../../lib/values';
+  import ArrowHead from './ArrowHead.svelte';
+  import ArrowMasses from './ArrowMasses.svelte';
+  import BuildFields from './BuildFields.svelte';
+  import WeighArrowForm from './WeighArrowForm.svelte';
+</script>
+
+<WhenReady key="arrow">
+  {#snippet children(assessment, stage)}
+    <ArrowHead {assessment} {stage} />
+    <FloorScale drawing={assessment.drawings.floor} />
+    <div class="mt-2">
+      <Strip
+        values={['arrow_mass', 'gpp', 'floor', 'floor_mass'].map((key) => valueOf(stage, key))}
+      />
+    </div>
+
+    <div class="mt-5 grid gap-6 lg:grid-cols-2">
+      <section aria-labelledby="weigh-arrow">
+        <h2 id="weigh-arrow">Weigh an arrow</h2>
+        <WeighArrowForm masses={assessment.drawings.floor.arrows} />
+      </section>
+      <section aria-labelledby="masses">
+        <h2 id="masses">Weighed</h2>
+        <ArrowMasses
+          masses={assessment.drawings.floor.arrows}
+          mean={valueOf(stage, 'arrow_mass')?.figure?.value ?? null}
+          more={assessment.drawings.floor.more}
+        />
+      </section>
+    </div>
+
+    <section aria-labelledby="sheet" class="mt-6">
+      <h2 id="sheet">Build sheet</h2>
+      <div class="mt-1"><ArrowToScale drawing={assessment.drawings.arrow} /></div>
+      <Strip
+        values={['balance', 'forward', 'ring', 'unexplained'].map((key) => valueOf(stage, key))}
+      />
+      <div class="mt-4"><ArrowParts drawing={assessment.drawings.arrow} /></div>
+      <BuildFields {assessment} {stage} />
+    </section>
+    <Cautions {stage} />
+  {/snippet}
+</WhenReady>

@@ -1,0 +1,154 @@
+<script lang="ts">
+  import MoreMenu from '@lucide/svelte/icons/archive';
+  import Restore from '@lucide/svelte/icons/archive-restore';
+  import type { QuiverRow } from '../../lib/api';
+  import { bench } from '../../lib/bench.svelte';
+  import { figure } from '../../lib/preferences.svelte';
+  import { gap, gr, spine } from '../../lib/units';
+  import { inUse, recordReadings } from './quiver.svelte';
+
+  let { rows, chosen }: { rows: QuiverRow[]; chosen: number[] } = $props();
+
+  const unseen = $derived(rows.filter((row) => inUse(row) && row.safety === 'not_looked'));
+
+  function state(row: QuiverRow): string {
+    if (row.safety === 'cracked') return row.retired ? 'cracked, retired' : 'cracked';
+    if (row.retired) return 'retired';
+    return row.safety === 'sound' ? 'sound' : 'not looked at';
+  }
+  const tell = (row: QuiverRow, told: Record<string, unknown>, says: string) =>
+    recordReadings(
+      [{ kind: 'numbered_arrow', arrow_number: row.number, ...told } as never],
+      `Arrow ${row.number}: ${says}`,
+    );
+  const allSound = () =>
+    recordReadings(
+      unseen.map(
+        (row) => ({ kind: 'numbered_arrow', arrow_number: row.number, state: 'sound' }) as never,
+      ),
+      `${unseen.length} flexed and looked at`,
+    );
+</script>
+
+{#if rows.length}
+  <div class="scroll">
+    <table class="rows mt-1">
+      <thead>
+        <tr>
+          <th>No.</th><th>Mass</th><th>Spine</th><th>Run-out</th><th>Nock</th><th>Flexed</th>
+          <th class="wide">Remark</th><th><span class="sr-only">Do</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        {#each rows as row (row.number)}
+          <tr class:out={!inUse(row)}>
+            <td class="font-semibold whitespace-nowrap">
+              {row.number}{#if chosen.includes(row.number)}<span class="chosen" title="chosen"
+                  ><span class="sr-only">chosen</span></span
+                >{/if}
+            </td>
+            <td class="whitespace-nowrap">{row.mass_gr == null ? '–' : figure(gr(row.mass_gr))}</td>
+            <td class="whitespace-nowrap">
+              {row.spine_lbf == null ? '–' : figure(spine(row.spine_lbf))}
+            </td>
+            <td class="whitespace-nowrap">
+              {row.straight_mm == null ? '–' : figure(gap(row.straight_mm))}
+            </td>
+            <td class="whitespace-nowrap">
+              {row.nock_turn_deg == null ? '–' : `${row.nock_turn_deg.toFixed(0)}°`}
+            </td>
+            <td class="whitespace-nowrap" class:text-red={row.safety === 'cracked'}>
+              {#if inUse(row) && row.safety === 'not_looked'}
+                <button
+                  class="quiet"
+                  disabled={bench.busy}
+                  onclick={() => void tell(row, { state: 'sound' }, 'sound')}
+                  >sound<span class="sr-only">, arrow {row.number}</span></button
+                >
+                <button
+                  class="quiet"
+                  disabled={bench.busy}
+                  onclick={() => void tell(row, { state: 'cracked' }, 'cracked')}
+                  >cracked<span class="sr-only">, arrow {row.number}</span></button
+                >
+              {:else}
+                {state(row)}
+                {#if inUse(row)}
+                  <button
+                    class="quiet"
+                    disabled={bench.busy}
+                    onclick={() => void tell(row, { state: 'cracked' }, 'cracked')}
+                    >cracked?<span class="sr-only"> arrow {row.number}</span></button
+                  >
+                {/if}
+              {/if}
+            </td>
+            <td class="wide text-soft">{row.remark ?? ''}</td>
+            <td class="text-right">
+              {#if row.retired && row.safety !== 'cracked'}
+                <button
+                  class="act px-2"
+                  title="Back into the set"
+                  disabled={bench.busy}
+                  onclick={() => void tell(row, { retired: false }, 'back in the set')}
+                >
+                  <Restore size={17} aria-hidden="true" /><span class="sr-only"
+                    >Back into the set, arrow {row.number}</span
+                  >
+                </button>
+              {:else if !row.retired}
+                <button
+                  class="act px-2"
+                  title="Retire"
+                  disabled={bench.busy}
+                  onclick={() => void tell(row, { retired: true }, 'retired')}
+                >
+                  <MoreMenu size={17} aria-hidden="true" /><span class="sr-only"
+                    >Retire arrow {row.number}</span
+                  >
+                </button>
+              {/if}
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
+  {#if unseen.length}
+    <p class="mt-2">
+      <button class="act" disabled={bench.busy} onclick={() => void allSound()}>
+        All {unseen.length} flexed, looked at, sound
+      </button>
+    </p>
+  {/if}
+{:else}
+  <p class="mt-1 text-soft">No numbered arrows yet. Weigh one, or paste a table below.</p>
+{/if}
+
+<style>
+  .scroll {
+    overflow-x: auto;
+  }
+  .out td {
+    color: var(--soft);
+    text-decoration: line-through;
+    text-decoration-color: var(--line);
+  }
+  .out td:last-child,
+  .out td:nth-child(6) {
+    text-decoration: none;
+  }
+  .chosen {
+    display: inline-block;
+    width: 0.5rem;
+    height: 0.5rem;
+    margin-left: 0.4rem;
+    background: var(--green);
+    transform: rotate(45deg);
+  }
+  @media (max-width: 767px) {
+    .wide {
+      display: none;
+    }
+  }
+</style>
