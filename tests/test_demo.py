@@ -31,7 +31,11 @@ def test_the_woodland_shooter_is_left_handed_with_ash_arrows(rigs: dict[str, Ass
     assert choice(marram, "hand") == "left"
     assert choice(marram, "purpose") == "woods"
     assert [stage.mark for stage in marram.stages] == ["settled"] * 3
-    assert {f.severity for f in marram.findings} == {"watch", "good"}
+    assert {f.severity for f in marram.findings} == {"mend", "watch", "good"}
+    found = {f.id: f for f in marram.findings}
+    assert "too stiff" in found["spine-match"].sentence.text()
+    assert "slaps" in found["spine-clearance"].sentence.text()
+    assert "arrow-cracked" not in found
 
 
 def test_the_string_walker_has_a_bow_that_is_not_weighed_yet(rigs: dict[str, Assessment]) -> None:

@@ -13,9 +13,9 @@ ALLOWED = {
     "api": {"api", "store", "demo", "core"},
 }
 CORE_MAY_USE = {
-    "__future__", "bisect", "collections", "contextlib", "dataclasses", "datetime", "decimal",
-    "difflib", "enum", "fractions", "functools", "itertools", "math", "numpy", "operator",
-    "pydantic", "re", "scipy", "statistics", "string", "typing",
+    "__future__", "bisect", "collections", "contextlib", "csv", "dataclasses", "datetime",
+    "decimal", "difflib", "enum", "fractions", "functools", "io", "itertools", "math", "numpy",
+    "operator", "pydantic", "re", "scipy", "statistics", "string", "typing",
 }  # fmt: skip
 FILES = sorted(ROOT.rglob("*.py"))
 

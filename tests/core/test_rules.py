@@ -178,13 +178,13 @@ def test_next_step_asks_plain_facts_one_at_a_time_then_lets_the_archer_be() -> N
     said: list[str] = [*RIG, "arrow 1 400gr"]
     asked = []
     tellings = (
-        "hand left", "family hunting recurve", "bow 60", "limit 30", "inspect all good",
-        "floor 9 gpp",
+        "hand left", "family hunting recurve", "bow 60", "spine 620", "window 1mm", "limit 30",
+        "inspect all good", "floor 9 gpp",
     )  # fmt: skip
     for telling in tellings:
         asked.append(judged(*said).next_step.action.control)
         said.append(telling)
-    assert asked == ["hand", "family", "bow", "limit", "inspection", "floor"]
+    assert asked == ["hand", "family", "bow", "spine", "window", "limit", "inspection", "floor"]
     assert judged(*said).next_step.title.text() == "Weigh at two more draws"
     said += ["scale 36 @ 26 1/2", "scale 44 @ 30"]
     assert judged(*said).next_step.title.text() == "Number and weigh the rest"

@@ -18,6 +18,10 @@ VIEWS = [
     "/rigs/marram-longbow/bow/energy",
     "/rigs/sandpiper-thumb-bow/bow/condition",
     "/rigs/sandpiper-thumb-bow/arrow",
+    "/rigs/marram-longbow/arrow/build",
+    "/rigs/marram-longbow/arrow/try",
+    "/rigs/marram-longbow/arrow/taper",
+    "/rigs/marram-longbow/arrow/quiver",
     "/rigs/marram-longbow/logbook",
 ]
 

@@ -81,9 +81,15 @@ def compute(setup: Setup) -> Computed:
     thrust = calibration.after if calibration else mechanical
     sheet = build_sheet(setup.arrows, arrow, draw.length.value if draw else None)
     shooting = None
-    if own and thrust and draw and at_hook:
+    if own and thrust and mechanical and draw and at_hook:
         shooting = shooting_of(
-            setup, sheet=sheet, weight=own, thrust=thrust, draw=draw.length, at_hook=at_hook
+            setup,
+            sheet=sheet,
+            weight=own,
+            thrust=thrust,
+            mechanical=mechanical,
+            draw=draw.length,
+            at_hook=at_hook,
         )
     return Computed(
         setup=setup,

@@ -159,7 +159,7 @@ def arrow(line: Line) -> e.Reading:
     """Read one finished arrow: its mass, or something else about a numbered one."""
     token = line.peek()
     follows = line.after_next()
-    if token is None or not token.text.isdigit() or follows is None:
+    if token is None or not token.text.isdecimal() or follows is None:
         return e.ArrowMassed(arrow_mass_gr=line.mass())
     word = follows.text.lower()
     if follows.kind == "number":

@@ -236,7 +236,7 @@ class Line:
     def whole(self, name: str, low: int, high: int) -> int:
         """Take a whole number between `low` and `high`."""
         token = self.peek()
-        if token is None or not token.text.isdigit() or not low <= int(token.text) <= high:
+        if token is None or not token.text.isdecimal() or not low <= int(token.text) <= high:
             raise self.error(
                 "out_of_range",
                 f"The {name} is missing or wrong.",

@@ -54,6 +54,9 @@ _POLYESTER_16 = {"kind": "string_build", "material": "polyester", "strands": 16}
 _LOW_STRETCH_18 = {"kind": "string_build", "material": "low_stretch", "strands": 18}
 _POLYESTER_22 = {"kind": "string_build", "material": "polyester", "strands": 22}
 
+_BARRELLED = {"kind": "taper_shot", "flew": "stiff", "tail_taper_mm": 254.0,
+              "tail_diameter_mm": 7.0, "head_taper_mm": 254.0, "head_diameter_mm": 7.0}  # fmt: skip
+
 # (workshop day, rig, jot line or reading, note)
 _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     # Oda: left-handed woodland shooter, one-piece reflex-deflex longbow, ash arrows
@@ -116,8 +119,7 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     (24, "marram-longbow", "arrow 8 cracked", "Behind the point"),
     (24, "marram-longbow", "arrow 8 retired", "Broken in two"),
     (25, "marram-longbow", {"kind": "taper_shot", "flew": "weak"}, "Or so the nock said"),
-    (28, "marram-longbow", {"kind": "taper_shot", "tail_taper_mm": 254.0, "tail_diameter_mm": 7.0,
-                            "head_taper_mm": 254.0, "head_diameter_mm": 7.0, "flew": "stiff"}, None),
+    (28, "marram-longbow", _BARRELLED, None),
     (24, "marram-longbow", "inspect all good", None),
     (24, "marram-longbow", "speed 163 fps 467gr", "Borrowed chronograph, three arrows"),
     (24, "marram-longbow", "speed 150 fps 586gr", "Bram's heavy target arrow"),

@@ -138,7 +138,9 @@ def mesh(beam: Beam, elements: int = ELEMENTS) -> Array:
 
 
 @dataclass(frozen=True)
-class _Matrices:
+class Matrices:
+    """Finite-element matrices over (y, slope) at every node, free at both ends."""
+
     nodes: Array
     stiffness: Array
     """For EI_middle = 1."""
@@ -146,7 +148,8 @@ class _Matrices:
     geometric: Array
 
 
-def _assemble(beam: Beam, elements: int) -> _Matrices:
+def assemble(beam: Beam, elements: int = ELEMENTS) -> Matrices:
+    """Return stiffness (for EI_middle = 1), consistent mass, and the push's geometric matrix."""
     nodes = mesh(beam, elements)
     size = 2 * len(nodes)
     stiff, mass, geometric = (np.zeros((size, size)) for _ in range(3))
@@ -167,7 +170,7 @@ def _assemble(beam: Beam, elements: int) -> _Matrices:
         ahead += float(w @ per_length)
     mass[0, 0] += beam.nock
     mass[-2, -2] += beam.tip
-    return _Matrices(nodes, stiff, mass, geometric)
+    return Matrices(nodes, stiff, mass, geometric)
 
 
 def _ahead(beam: Beam, s: Array, end: float, beyond: float) -> Array:
@@ -185,7 +188,7 @@ def modes_of(beam: Beam, *, elements: int = ELEMENTS, elastic: int = ELASTIC) ->
     Hermite cubic elements, five-point Gauss, generalised symmetric eigenproblem by Cholesky.
     Source: Euler-Bernoulli beam, consistent mass. Uniform: beta L = 4.73004, 7.85320, 10.99561.
     """
-    m = _assemble(beam, elements)
+    m = assemble(beam, elements)
     size = len(m.mass)
     one = np.zeros(size)
     one[0::2] = 1.0

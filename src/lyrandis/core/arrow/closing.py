@@ -29,7 +29,7 @@ STEPS: dict[Change, float] = {
     "string": 20 * KG_PER_GRAIN,
 }
 """One step of each, as an archer counts: 1 in, 25 gr, 1 lb, 1 mm, 1/4 in, 20 gr (SI; weight lb)."""
-_NEAR = np.array([1.5, 1.25, 1.1, 0.98, 0.85, 0.68])
+_NEAR = np.array([1.4, 1.18, 1.06, 0.98, 0.9, 0.78])
 """Spines tried round the known match; beyond them the whole range is scanned."""
 
 

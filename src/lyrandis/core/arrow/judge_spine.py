@@ -170,7 +170,7 @@ def spine_sum(c: Computed, match: SpineMatch) -> tuple[Phrase, ...]:
         ),
         phrase(
             "The arrow leaves at {speed} after {time} on the string.",
-            speed=mps(match.exit_speed),
+            speed=mps(c.shooting.speed_mps),
             time=millis(match.time_on_string),
         ),
     ]

@@ -22,6 +22,7 @@ COLUMNS: dict[str, tuple[str, ...]] = {
     "remark": ("remark", "note", "notes"),
 }
 """Column names understood; a unit may stand behind the name: `mass g`."""
+STATES = ("sound", "cracked", "retired", "back")
 ORDER = tuple(COLUMNS)
 MOST_ROWS = 200
 _DELIMITERS = "\t;,"
@@ -155,7 +156,7 @@ def _arrow(
 
 def _number(line: int, told: list[_Cell], seen: set[int]) -> int:
     said = next((cell.text for cell in told if cell.column == "number"), "")
-    if not said.isdigit() or not 1 <= int(said) <= 999:
+    if not said.isdecimal() or not 1 <= int(said) <= 999:
         raise _bad(
             line,
             "number",
@@ -186,6 +187,13 @@ _SAID: dict[str, Callable[[str], str]] = {
 
 def _read(line: int, number: int, cell: _Cell) -> e.ArrowMassed | e.NumberedArrow:
     said = cell.text
+    if cell.column == "state" and said.lower() not in STATES:
+        states = ", ".join(STATES)
+        raise _bad(line, cell.column, said, f"“{said}” is no state.", f"Give one of: {states}.")
+    if cell.column == "mass" and not said[0].isdecimal():
+        raise _bad(
+            line, cell.column, said, f"“{said}” is not a number.", "Give the mass, as 431gr."
+        )
     if cell.unit and said.replace(".", "", 1).replace(",", "", 1).isdigit():
         said = f"{said}{cell.unit}"
     try:

@@ -6,13 +6,11 @@ computed one can be kept.
 
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from lyrandis.core import entries as e
 from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.arrow.bend import Shot, Side
 from lyrandis.core.arrow.build import KG_PER_GRAIN, BuildSheet
-from lyrandis.core.arrow.stroke import RETURNED, Push
+from lyrandis.core.arrow.stroke import Push, simple_push
 from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.thrust import Thrust
 from lyrandis.core.bow.weight import DrawWeight
@@ -24,7 +22,12 @@ STRING_GR = 105.0
 """Assumption: a string of unknown make; a strand of 60 in with its share of the serving."""
 LIMBS_GR = 180.0
 """K1: what the limbs add at full draw."""
+KEPT_GR = 40.0
+"""K0: what still moves when the string is home."""
 LEAST_KEPT_GR, MOST_KEPT_GR = 0.0, 200.0
+BEND_FROM, BEND_PER = 0.087, 0.29
+LEAST_BEND, MOST_BEND = -0.2, 0.6
+LEAST_TRAVEL_MM = 100.0
 WINDOW_MM: dict[e.Family, float] = {
     "selfbow": 6.0,
     "straight_longbow": 4.0,
@@ -37,7 +40,6 @@ WINDOW_MM: dict[e.Family, float] = {
 }
 """Assumption: how far short of centre the face stands where nobody measured it, by family."""
 WINDOW_SD_MM, MEASURED_WINDOW_SD_MM = 2.0, 0.5
-_SHAPE_AT = (0.25, 0.5, 0.75)
 
 
 @dataclass(frozen=True)
@@ -112,26 +114,24 @@ def shooting_of(
     sheet: BuildSheet,
     weight: DrawWeight,
     thrust: Thrust,
+    mechanical: Thrust,
     draw: Estimate,
     at_hook: Estimate,
 ) -> Shooting | None:
     """Return the rig's shot; None where it cannot be drawn past its brace.
 
-    The force on the nock is the fitted curve's, run over the groove's own travel: F(u) =
-    r W(brace + r u), r = hook travel over groove travel, so that all that is stored is given. What
-    still moves when the string is home is set so that the arrow leaves at the bow's own speed.
+    The push has the calibrated form F = weight ((1 + c) xi - c xi^2), c following from how much the
+    fitted curve stores (`bend_of_curve`), and 40 gr that still move when the string is home. A
+    chronograph that shows the bow faster or slower than its kind (`thrust` against `mechanical`)
+    moves those 40 gr until the arrow is as much faster or slower. Tuned on the three reference
+    rigs: docs/CALIBRATION.md.
     """
     shape = weight.likeness.shape
     brace = brace_to_pivot(setup) or shape.brace_height_mm
     groove, hook = draw.value - TRADE_OFFSET_MM, at_hook.value - TRADE_OFFSET_MM
-    if groove - brace < 100.0:
-        return None
-    stretch = (hook - brace) / (groove - brace)
     full = weight.fitted.at(hook)
-    ratios = tuple(
-        round(weight.fitted.at(brace + (hook - brace) * xi) / full, 3) for xi in _SHAPE_AT
-    )
-    speed = round(thrust.speed(sheet.mass_gr), 1)
+    if groove - brace < LEAST_TRAVEL_MM or full <= 0:
+        return None
     assumed = list(sheet.assumed)
     string = string_mass_gr(setup)
     if string is None:
@@ -142,43 +142,43 @@ def shooting_of(
         assumed.append("window")
     if setup.brace_height is None:
         assumed.append("brace")
-    push = Push(
+    push = simple_push(
         draw=round(groove / 1000, 3),
         brace=round(brace / 1000, 3),
-        force=_force(round(full, 1) * NEWTONS_PER_LBF * round(stretch, 3), ratios),
+        weight=round(full, 1) * NEWTONS_PER_LBF,
+        bend=bend_of_curve(weight, hook, brace),
         string=round(string) * KG_PER_GRAIN,
-        kept=0.0,
-        limbs=LIMBS_GR * KG_PER_GRAIN,
         bow_length=round(shape.bow_length_mm / 1000, 2),
+        kept=KEPT_GR * KG_PER_GRAIN,
+        limbs=LIMBS_GR * KG_PER_GRAIN,
     )
-    push = replace(push, kept=_kept(push, sheet.modes.mass, speed))
+    mass = sheet.modes.mass
+    faster = thrust.speed(sheet.mass_gr) / mechanical.speed(sheet.mass_gr)
+    push = replace(push, kept=_kept(push, mass, round(faster, 3)))
     shot = Shot(
         push=push,
         beam=sheet.beam,
         side=Side(offset=round(side.offset_mm / 1000, 4), plunger=side.plunger),
         damping=sheet.damping,
     )
-    return Shooting(shot, sheet, side, speed, full, tuple(assumed))
+    return Shooting(shot, sheet, side, thrust.speed(sheet.mass_gr), full, tuple(assumed))
 
 
-def _force(full: float, ratios: tuple[float, ...]) -> tuple[float, ...]:
-    """Return the force at evenly spaced u/u0 through 0, the ratios at 1/4, 1/2, 3/4, and full."""
-    at = np.array([0.0, *_SHAPE_AT, 1.0])
-    values = np.array([0.0, *ratios, 1.0])
-    curve = np.polynomial.Polynomial.fit(at, values, 4, domain=[0, 1], window=[0, 1])
-    force = full * np.maximum(curve(np.linspace(0.0, 1.0, 61)), 0.0)
-    force[0] = 0.0
-    return tuple(np.round(force, 3).tolist())
+def bend_of_curve(weight: DrawWeight, hook_mm: float, brace_mm: float) -> float:
+    """Return c of the push from the share of weight x travel that the fitted curve stores.
+
+    share = 1/2 + c_E/6 for the push's own form; the flexing wants c = 0.087 + 0.29 c_E. Calibrated,
+    because the string's lateral stiffness was tuned with such gentler curves.
+    """
+    stored = weight.fitted.integral().at(hook_mm)
+    share = stored / (weight.fitted.at(hook_mm) * (hook_mm - brace_mm))
+    curve = 6 * (share - 0.5)
+    return round(min(max(BEND_FROM + BEND_PER * curve, LEAST_BEND), MOST_BEND), 2)
 
 
-def work_of(push: Push) -> float:
-    """Return the work the bow gives over the stroke [J]."""
-    force = np.asarray(push.force)
-    return RETURNED * float(np.sum(force[1:] + force[:-1])) / 2 * push.u0 / (len(force) - 1)
-
-
-def _kept(push: Push, mass: float, speed: float) -> float:
-    """Return K0 that makes an arrow of `mass` [kg] leave at `speed` [m/s], kept within reason."""
-    kept = 2 * work_of(push) / speed**2 - mass - push.string / 3
+def _kept(push: Push, mass: float, faster: float) -> float:
+    """Return K0 [kg] that makes the arrow so many times as fast, kept within reason."""
+    moved = mass + push.kept + push.string / 3
+    kept = moved / faster**2 - mass - push.string / 3
     low, high = LEAST_KEPT_GR * KG_PER_GRAIN, MOST_KEPT_GR * KG_PER_GRAIN
     return round(min(max(kept, low), high), 6)

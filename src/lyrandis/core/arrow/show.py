@@ -140,7 +140,7 @@ def shot_drawing(
         fletching_length_mm=round(shot.beam.fletching_length * 1000, 1),
         outward_is_left=outward_is_left,
         plunger=shot.side.plunger,
-        exit_speed_mps=round(stroke.exit_speed, 1),
+        exit_speed_mps=round(shooting.speed_mps, 1),
         time_on_string_ms=round(stroke.time_on_string * 1000, 1),
         side=SideView(
             nock_height_mm=height,

@@ -160,6 +160,7 @@ def _numbers(
     modes = modes_of(shot.beam)
     mass = modes.mass / KG_PER_GRAIN
     gpp = mass / there.draw_weight_lbf
+    standing = match_spine(shooting.shot, shooting.own_lbf).exit_speed
     own = shooting.own_lbf
     index = 10 * math.log(own / match.matched) if own and match.matched else None
     length = there.shaft_length_mm
@@ -176,7 +177,7 @@ def _numbers(
         floor_severity=floor_severity(
             Estimate(gpp, 0.0), c.floor.grains_per_pound, c.floor.stop_below
         ),
-        speed_mps=match.exit_speed,
+        speed_mps=match.exit_speed * shooting.speed_mps / standing,
         balance_mm=modes.centre * 1000,
         forward=modes.centre * 1000 / length - 0.5,
         beyond_pivot_mm=beyond,

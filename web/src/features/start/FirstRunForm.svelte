@@ -14,7 +14,7 @@
     if (!(await step())) return;
     if (run.step === 3) {
       const rig = await run.make();
-      if (rig) await navigate('/rigs/:rig/arrow', { params: { rig } });
+      if (rig) await navigate('/rigs/:rig/arrow/build', { params: { rig } });
       else run.step = 2;
       return;
     }

@@ -1,0 +1,73 @@
+"""The three reference rigs of the arrow's mechanics, in an archer's units."""
+
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from lyrandis.core.arrow.beam import Beam
+from lyrandis.core.arrow.bend import Shot, Side
+from lyrandis.core.arrow.build import KG_PER_GRAIN
+from lyrandis.core.arrow.spine import M_PER_IN, STIFFNESS_PER_POUND
+from lyrandis.core.arrow.stroke import simple_push
+from lyrandis.core.constants import NEWTONS_PER_LBF
+
+
+@dataclass(frozen=True)
+class Case:
+    weight_lbf: float
+    brace_in: float
+    bend: float
+    string_gr: float
+    bow_in: float
+    offset_mm: float
+    gr_per_in: float
+    diameter_mm: float
+    damping: float
+    nock_gr: float
+    fletching_gr: float
+    fletching_in: float
+    length_in: float
+    tip_gr: float
+    draw_in: float = 26.25
+    kept_gr: float = 40.0
+    limbs_gr: float = 180.0
+    plunger: bool = False
+
+    def but(self, **changes: Any) -> "Case":
+        return replace(self, **changes)
+
+    @property
+    def shot(self) -> Shot:
+        push = simple_push(
+            draw=self.draw_in * M_PER_IN,
+            brace=self.brace_in * M_PER_IN,
+            weight=self.weight_lbf * NEWTONS_PER_LBF,
+            bend=self.bend,
+            string=self.string_gr * KG_PER_GRAIN,
+            bow_length=self.bow_in * M_PER_IN,
+            kept=self.kept_gr * KG_PER_GRAIN,
+            limbs=self.limbs_gr * KG_PER_GRAIN,
+        )
+        beam = Beam(
+            length=self.length_in * M_PER_IN,
+            mass_per_length=self.gr_per_in * KG_PER_GRAIN / M_PER_IN,
+            tip=self.tip_gr * KG_PER_GRAIN,
+            nock=self.nock_gr * KG_PER_GRAIN,
+            fletching=self.fletching_gr * KG_PER_GRAIN,
+            fletching_from=M_PER_IN,
+            fletching_length=self.fletching_in * M_PER_IN,
+        )
+        side = Side(self.offset_mm / 1000, plunger=self.plunger)
+        return Shot(push, beam, side, self.damping)
+
+
+RECURVE = Case(45, 8.25, 0.25, 100, 66, 1.5, 8.0, 7.0, 0.015, 9, 18, 3, 29, 115)
+LONGBOW = Case(44.5, 7.0, 0.12, 110, 68, 8.5, 11.0, 8.8, 0.03, 8, 30, 5, 29.75, 125)
+WOOD = Case(43, 6.5, 0.15, 110, 66, 7.0, 9.7, 8.6, 0.03, 8, 30, 5, 28.5, 100)
+REFERENCE = {"recurve": RECURVE, "longbow": LONGBOW, "wood": WOOD}
+
+
+def ei(*spines_lbf: float) -> np.ndarray[Any, np.dtype[np.float64]]:
+    """EI of some spines, as `bend` wants them for one set-up."""
+    return STIFFNESS_PER_POUND * np.array([spines_lbf], dtype=float)
