@@ -25,6 +25,13 @@ from playwright.sync_api import Browser, sync_playwright
 from lyrandis.cli import settle_memory
 from lyrandis.core import entries as e
 from lyrandis.core.archer.draw import Estimate
+from lyrandis.core.arrow.after import _strikes
+from lyrandis.core.arrow.beam import modes_of
+from lyrandis.core.arrow.closing import moves_of
+from lyrandis.core.arrow.match import match_spine
+from lyrandis.core.arrow.quiver import QuiverArrow, best_matched
+from lyrandis.core.arrow.show import _recorded, _upright, shot_drawing
+from lyrandis.core.arrow.spine_board import spine_board
 from lyrandis.core.assessment import assess
 from lyrandis.core.bow.board import Wish
 from lyrandis.core.bow.choosing import _family_board, choosing_board
@@ -32,6 +39,7 @@ from lyrandis.core.bow.likeness import likeness_of
 from lyrandis.core.bow.moving_mass import moving_mass
 from lyrandis.core.bow.statics import SEGMENTS, BowShape, solve_curve
 from lyrandis.core.bow.weight import draw_weight_at
+from lyrandis.core.computed import compute
 from lyrandis.core.jot import parse
 from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold
@@ -110,7 +118,11 @@ def bench_core() -> list[Row]:
     settle_memory()  # as the server does
     judging = timed(lambda: assess(fold(entries, rig=RIG)), 200)
     how = f"fold and assess, 500 entries, 200 runs (median {statistics.median(judging):.1f} ms)"
-    return [Row("assess a rig, p95", p95(judging), 25, "ms", how), *bench_mechanics()]
+    return [
+        Row("assess a rig, p95", p95(judging), 25, "ms", how),
+        *bench_mechanics(),
+        *bench_arrow(),
+    ]
 
 
 def bench_mechanics() -> list[Row]:
@@ -140,6 +152,45 @@ def bench_mechanics() -> list[Row]:
         Row("choosing board, cold, median", median(boards), 400, "ms", "13 lengths x 4 families"),
         Row("choosing board, kept, median", median(kept), 5, "ms", "the same again"),
     ]
+
+
+def bench_arrow() -> list[Row]:
+    """Time the arrow's mechanics with nothing kept from before."""
+    c = compute(fold(as_entries(drafts(), now=NOW), rig=RIG))
+    assert c.shooting is not None
+    shooting = c.shooting
+    match_spine(shooting.shot, shooting.own_lbf)
+
+    def shot() -> None:
+        for kept in (_recorded, _upright, modes_of):
+            kept.cache_clear()
+        shot_drawing(shooting, hold="split", outward_is_left=True)
+
+    def match() -> None:
+        for kept in (match_spine, modes_of):
+            kept.cache_clear()
+        match_spine(shooting.shot, shooting.own_lbf)
+
+    def board() -> None:
+        for kept in (moves_of, _strikes):
+            kept.cache_clear()
+        spine_board(c)
+
+    quiver = tuple(QuiverArrow(n, 440 + n * 37 % 41, 48 + n * 53 % 13) for n in range(1, 25))
+    drawn = shot_drawing(shooting, hold="split", outward_is_left=True)
+    assert drawn is not None
+    size = len(gzip.compress(drawn.model_dump_json().encode())) / 1000
+    median = statistics.median
+    return [
+        Row("animated shot, median", median(timed(shot, 30)), 60, "ms", "4 arrows, side view too"),
+        Row("match with 9-release band, median", median(timed(match, 30)), 150, "ms",
+            "28 spines x 9 releases, and clearance"),
+        Row("board of schools, moves and ways, median", median(timed(board, 8)), 1500, "ms",
+            "some 30 matches and 4 flights; our own limit"),
+        Row("animation payload, gzip", size, 60, "kB", f"{len(drawn.times_ms)} frames"),
+        Row("best 12 of 24, median", median(timed(lambda: best_matched(quiver, 12), 60)), 500,
+            "ms", "exact, mass and spine"),
+    ]  # fmt: skip
 
 
 def _bow(said: str) -> e.EntryDraft:
@@ -227,13 +278,16 @@ def bench_page(served: Served) -> list[Row]:
             page.wait_for_timeout(300)
             context.close()
         drag = frames_while_dragging(browser, f"{served.url}/rigs/{RIG}/bow")
+        sliding = slider_to_numbers(browser, f"{served.url}/rigs/{RIG}/arrow/try")
         browser.close()
     weight = sum(len(gzip.compress(served.get(url.removeprefix(served.url)))) for url in scripts)
     how = f"new context each, 8 visits (slowest {max(seen):.2f} s)"
+    slid = f"in the browser, 500 entries, 40 places (median {statistics.median(sliding):.0f} ms)"
     return [
         Row("rig page JavaScript, gzip", weight / 1000, 180, "kB", f"{len(scripts)} files"),
         Row("rig page, to findings visible, median", statistics.median(seen), 1.0, "s", how),
         Row("frames while dragging the string", drag, 50, "/s", "2 s of dragging", least=True),
+        Row("what-if slider to updated numbers, p95", p95(sliding), 120, "ms", slid),
     ]
 
 
@@ -266,6 +320,36 @@ def frames_while_dragging(browser: Browser, url: str) -> float:
     moved = sum(1 for _, changed in frames if changed)
     assert moved > 30, "the string did not follow the mouse"
     return float((len(frames) - 1) / (frames[-1][0] - frames[0][0]) * 1000)
+
+
+def slider_to_numbers(browser: Browser, url: str) -> list[float]:
+    """Return the milliseconds from moving a slider to the new mass on the page."""
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.goto(url)
+    page.get_by_label("Point", exact=True).wait_for()
+    page.wait_for_timeout(500)
+    found: list[float] = page.evaluate(
+        """async () => {
+             const slider = document.getElementById('try-point_gr');
+             const cell = [...document.querySelectorAll('dl.numbers > div')]
+               .find((div) => div.textContent.includes('Finished mass'));
+             const times = [];
+             for (let run = 0; run < 42; run += 1) {
+               const before = cell.textContent;
+               const start = performance.now();
+               slider.value = 30 + 5 * run;
+               slider.dispatchEvent(new Event('input', { bubbles: true }));
+               while (cell.textContent === before) {
+                 await new Promise((done) => setTimeout(done, 1));
+               }
+               times.push(performance.now() - start);
+               await new Promise((done) => setTimeout(done, 60));
+             }
+             return times.slice(2);
+           }"""
+    )
+    page.close()
+    return found
 
 
 def machine() -> str:

@@ -96,7 +96,7 @@ async def _bounded_body(scope: Scope, receive: Receive) -> bytes:
         f"Send at most {MOST_BODY_BYTES // 1000} kB at a time.",
     )
     length = Headers(scope=scope).get("content-length", "")
-    if length.isdigit() and int(length) > MOST_BODY_BYTES:
+    if length.isdecimal() and int(length) > MOST_BODY_BYTES:
         raise too_large
     body = b""
     more = True

@@ -91,16 +91,21 @@ class Bent:
 
 @dataclass(frozen=True)
 class _Tables:
-    """All that is linear, per step and set-up.
+    """All that is linear, per step and set-up, with speeds counted as ways per step (w = v dt).
 
-    `law` (T, C, 17, 26) gives from the state the modal forces of push and string, the string's
-    accelerations, and y(0), gap + offset, gap rate, y_t(0).
+    `law` (T, C, 17, 26) gives from the state the changes of w by push and string, the fingers' and
+    the plate's spring and damper on what they touch, and gap + offset and its rate.
     """
 
     law: Array
     phi: Array
-    active: Array
-    rear: Array
+    """Modes at the plate, times dt^2 (T, C, MODES, 1)."""
+    acting: Array
+    """1 where the plate acts at all (T, C, 1)."""
+    touching: list[bool]
+    rear_dt: Array
+    """Step length while the tail half is beside the plate, else 0 (T, C, 1)."""
+    rear: list[bool]
     passing: dict[int, list[int]]
     """Set-ups whose tail passes the plate, by step."""
     exit: int
@@ -113,6 +118,9 @@ class _Tables:
     @property
     def steps(self) -> int:
         return max(self.passing) + 1
+
+
+_FINGER, _PLATE, _GAP, _GAP_RATE = range(_PLACES, _PLACES + 4)
 
 
 def bend(
@@ -167,34 +175,46 @@ def _tables(
         np.stack([_padded(getattr(s, name), steps) for s in strokes], axis=1)
         for name in ("x", "v", "a", "ky")
     )
+    dt = np.array([stroke.dt for stroke in strokes])
     station = np.array([shot.push.draw for shot in shots]) - x
     length = np.array([shot.beam.length for shot in shots])
-    ahead = station < length
     behind = length / 2 if clean else 0.0
     law = np.zeros((steps, len(shots), _PLACES + 4, 2 * _PLACES))
     phi = np.zeros((steps, len(shots), MODES))
     for c, (shot, one) in enumerate(zip(shots, modes, strict=True)):
         phi[:, c], slope = one.at(np.clip(station[:, c], 0.0, shot.beam.length))
-        law[:, c] = _law(shot, one, a[:, c], ky[:, c])
-        law[:, c, _PLACES, :MODES] = law[:, c, _PLACES + 3, _PLACES : _PLACES + MODES] = one.shapes[
-            0
-        ]
-        law[:, c, _PLACES + 1, :MODES] = law[:, c, _PLACES + 2, _PLACES : _PLACES + MODES] = phi[
-            :, c
-        ]
-        law[:, c, _PLACES + 2, :MODES] = -v[:, c, None] * slope
+        law[:, c, :, :_PLACES] = dt[c] ** 2 * _law(shot, one, a[:, c], ky[:, c])
+        touch = -v[:, c, None] * slope
+        _touches(law[:, c], shot.side, one.shapes[0], phi[:, c], touch, dt[c])
+    acting = (station < length) & (station > behind)
+    rear = (station > 0) & (station <= length / 2) & acting
     return _Tables(
         law=law,
-        phi=phi[..., None],
-        active=(ahead & (station > behind)).astype(float)[..., None],
-        rear=((station > 0) & (station <= length / 2)).astype(float)[..., None],
+        phi=(phi * dt[:, None] ** 2)[..., None],
+        acting=acting.astype(float)[..., None],
+        touching=[bool(one) for one in acting.any(axis=1)],
+        rear_dt=(rear * dt)[..., None],
+        rear=[bool(one) for one in rear.any(axis=1)],
         passing=_by_step(np.argmax(station <= 0, axis=0)),
         exit=strokes[0].exit,
         let_go=int(np.argmax(x.min(axis=1) >= longest)),
-        dt=np.array([stroke.dt for stroke in strokes])[:, None, None],
+        dt=dt[:, None, None],
         x=x[..., None],
         v=v[..., None],
     )
+
+
+def _touches(
+    law: Array, side: Side, at_nock: Array, at_plate: Array, turn: Array, dt: float
+) -> None:
+    """Put in what fingers and plate feel: spring times place and damper times speed."""
+    speed = slice(_PLACES, _PLACES + MODES)
+    law[:, _FINGER, :MODES] = GUIDE_STIFFNESS * at_nock
+    law[:, _FINGER, speed] = GUIDE_DAMPING * at_nock / dt
+    law[:, _GAP, :MODES] = at_plate
+    law[:, _GAP_RATE, :MODES] = turn
+    law[:, _GAP_RATE, speed] = at_plate / dt
+    law[:, _PLATE] = side.stiffness * law[:, _GAP] + side.damping * law[:, _GAP_RATE]
 
 
 def _blank(steps: int, state: tuple[int, ...], shape: tuple[int, ...]) -> History:
@@ -214,7 +234,7 @@ def _padded(row: Array, steps: int) -> Array:
 
 def _law(shot: Shot, modes: Modes, a: Array, ky: Array) -> Array:
     """Return the linear forces per step: a Kg on the modes, and the string's chain of springs."""
-    push = np.zeros((_PLACES + 4, 2 * _PLACES))
+    push = np.zeros((_PLACES + 4, _PLACES))
     push[:MODES, :MODES] = modes.geometric
     chain = np.zeros_like(push)
     at_nock = modes.shapes[0]
@@ -235,7 +255,7 @@ def _law(shot: Shot, modes: Modes, a: Array, ky: Array) -> Array:
 
 
 class _March:
-    """The state, one step at a time."""
+    """The state, one step at a time; speeds are kept as ways per step."""
 
     def __init__(
         self,
@@ -250,9 +270,16 @@ class _March:
         self.count = len(shots)
         self.columns = stiffness.shape[1] * len(releases)
         self._give(stiffness, releases)
-        self._fingers(stiffness.shape[1], releases)
-        self.state = self._at_rest()
+        self.push = np.tile([push for push, _ in releases], stiffness.shape[1]) * GUIDE_PUSH
+        self.run = np.tile([length for _, length in releases], stiffness.shape[1]) * GUIDE_LENGTH
         shape = (self.count, self.columns)
+        self.state = self._at_rest()
+        self.place, self.way = self.state[:, :_PLACES], self.state[:, _PLACES:]
+        self.bent, self.moving = self.place[:, :MODES], self.way[:, :MODES]
+        self.felt = np.zeros((self.count, _PLACES + 4, self.columns))
+        self.modal, self.chain = self.felt[:, :MODES], self.felt[:, MODES:_PLACES]
+        self.part, self.gain = np.zeros((2, self.count, MODES, self.columns))
+        self.plate = np.zeros(shape)
         self.kick, self.impulse = np.zeros(shape), np.zeros(shape)
         self.turned = np.zeros((3, *shape))
         self.end = np.zeros_like(self.state)
@@ -260,35 +287,29 @@ class _March:
 
     def _give(self, stiffness: Array, releases: tuple[tuple[float, float], ...]) -> None:
         """Lay out stiffness and damping of the modes, side, and the string's mass at the nock."""
+        dt = self.tables.dt
         w2 = np.stack([one.w2 for one in self.modes])[:, :, None]
         w2 = w2 * np.repeat(stiffness, len(releases), axis=1)[:, None, :]
         damping = np.array([shot.damping for shot in self.shots])[:, None, None]
-        self.own = np.zeros((self.count, 2 * _PLACES, self.columns))
-        self.own[:, :MODES] = -w2
-        self.own[:, _PLACES : _PLACES + MODES] = -2 * damping * np.sqrt(w2)
+        self.spring = -w2 * dt**2
+        self.damper = -2 * damping * np.sqrt(w2) * dt
         node = np.array([shot.push.string / 12 + SERVING_KG for shot in self.shots])
         at_nock = np.stack([one.shapes[0] for one in self.modes])
         share = node / (1 + node * (at_nock**2).sum(axis=1))
         self.unload = np.eye(MODES) - share[:, None, None] * (
             at_nock[:, :, None] * at_nock[:, None, :]
         )
-        self.at_nock = at_nock[:, :, None]
+        self.at_nock = at_nock[:, :, None] * dt**2
         sides = [shot.side for shot in self.shots]
         self.offset = np.array([side.offset for side in sides])[:, None]
         self.hard = np.array([side.stiffness for side in sides])[:, None]
-        self.dull = np.array([side.damping for side in sides])[:, None]
+        self.resting = self.hard * self.offset
         self.plunger = np.array([side.plunger for side in sides])[:, None]
         self.any_plunger = bool(self.plunger.any())
-        weight = [
-            shot.gravity * np.sqrt(one.mass)
-            for shot, one in zip(self.shots, self.modes, strict=True)
-        ]
-        self.weight = np.array(weight)[:, None]
+        masses = np.sqrt([one.mass for one in self.modes])
+        gravity = np.array([shot.gravity for shot in self.shots])
+        self.weight = (gravity * masses)[:, None] * dt[:, :, 0] ** 2
         self.heavy = bool(self.weight.any())
-
-    def _fingers(self, stiffnesses: int, releases: tuple[tuple[float, float], ...]) -> None:
-        self.push = np.tile([push for push, _ in releases], stiffnesses) * GUIDE_PUSH
-        self.run = np.tile([length for _, length in releases], stiffnesses) * GUIDE_LENGTH
 
     def _at_rest(self) -> Array:
         """Return the state at full draw: straight, nock on the string's line, touching the side."""
@@ -300,67 +321,74 @@ class _March:
         return state
 
     def step(self, i: int) -> None:
-        t, state = self.tables, self.state
-        law = t.law[i] @ state
-        bent = self.own * state
-        force = law[:, :_PLACES]
-        force += bent[:, :_PLACES]
-        force += bent[:, _PLACES:]
-        plate = self._plate(law[:, _PLACES + 1] - self.offset, law[:, _PLACES + 2])
-        plate *= t.active[i]
-        modal = force[:, :MODES]
-        modal += t.phi[i] * plate[:, None, :]
+        t = self.tables
+        np.matmul(t.law[i], self.state, out=self.felt)
+        self.modal += np.multiply(self.spring, self.bent, out=self.part)
+        self.modal += np.multiply(self.damper, self.moving, out=self.part)
+        if t.touching[i]:
+            self._lean(i)
         if self.heavy:
-            modal[:, 0] -= self.weight
-        if i <= t.exit:
-            if i < t.let_go:
-                finger = self._finger(i, law[:, _PLACES], law[:, _PLACES + 3])
-                modal += self.at_nock * finger[:, None, :]
-                if self.history:
-                    self.history.guide[i] = finger
-            force[:, :MODES] = self.unload @ modal
+            self.modal[:, 0] -= self.weight
+        if i < t.let_go:
+            finger = self._finger(i)
+            self.modal += self.at_nock * finger[:, None, :]
+            if self.history:
+                self.history.guide[i] = finger
         if self.history:
-            self.history.state[i] = state
-            self.history.plate[i] = plate
-        self.impulse += plate * (t.rear[i] * t.dt[:, :, 0])
+            self.history.state[i] = self.state
+            self.history.plate[i] = self.plate if t.touching[i] else 0.0
         for c in t.passing.get(i, ()):
             self._pass(c)
-        force *= t.dt
-        state[:, _PLACES:] += force
-        state[:, :_PLACES] += t.dt * state[:, _PLACES:]
+        if i <= t.exit:
+            self.moving += np.matmul(self.unload, self.modal, out=self.gain)
+            self.way[:, MODES:] += self.chain
+        else:
+            self.moving += self.modal
+        self.place += self.way
 
-    def _plate(self, gap: Array, gap_rate: Array) -> Array:
-        plate: Array = np.maximum(-self.hard * gap - self.dull * gap_rate, 0.0)
+    def _lean(self, i: int) -> None:
+        """Add the plate's push."""
+        t, plate = self.tables, self.plate
+        np.subtract(self.resting, self.felt[:, _PLATE], out=plate)
+        np.maximum(plate, 0.0, out=plate)
         if self.any_plunger:
+            gap, rate = self.felt[:, _GAP] - self.offset, self.felt[:, _GAP_RATE]
             soft = np.minimum(-self.hard * gap, PLUNGER_PRELOAD - PLUNGER_STIFFNESS * gap)
-            soft = np.where(gap < 0, soft - PLUNGER_DAMPING * gap_rate, 0.0)
-            plate = np.where(self.plunger, soft, plate)
-        return plate
+            soft = np.where(gap < 0, soft - PLUNGER_DAMPING * rate, 0.0)
+            np.copyto(plate, np.where(self.plunger, soft, plate))
+        if self.count > 1:
+            plate *= t.acting[i]
+        self.modal += np.multiply(t.phi[i], plate[:, None, :], out=self.part)
+        if t.rear[i]:
+            self.impulse += plate * t.rear_dt[i]
 
-    def _finger(self, i: int, y: Array, rate: Array) -> Array:
+    def _finger(self, i: int) -> Array:
         """Return the force of the fingers, a one-sided guide, on the nock."""
         x, v = self.tables.x[i], self.tables.v[i]
         phase = np.pi * x / (2 * self.run)
         guide = self.push * np.sin(phase) ** 2
         guide_rate = self.push * np.pi / (2 * self.run) * np.sin(2 * phase) * v
-        force = GUIDE_STIFFNESS * (guide - y) + GUIDE_DAMPING * (guide_rate - rate)
+        force = GUIDE_STIFFNESS * guide + GUIDE_DAMPING * guide_rate - self.felt[:, _FINGER]
         pushed: Array = np.where(x < self.run, np.maximum(force, 0.0), 0.0)
         return pushed
 
     def _pass(self, c: int) -> None:
         """Note how set-up `c` leaves."""
-        one, state = self.modes[c], self.state[c]
+        one, state, dt = self.modes[c], self.state[c], float(self.tables.dt[c, 0, 0])
         speed = float(self.tables.v[-1, c, 0])
         theta = state[1] / np.sqrt(one.inertia)
-        omega = state[_PLACES + 1] / np.sqrt(one.inertia)
-        aside = state[_PLACES] / np.sqrt(one.mass)
+        omega = state[_PLACES + 1] / np.sqrt(one.inertia) / dt
+        aside = state[_PLACES] / np.sqrt(one.mass) / dt
         self.kick[c] = theta - aside / speed + omega * READ_AHEAD_M / speed
         self.turned[:, c] = theta, omega, aside
         self.end[c] = state
+        self.end[c, _PLACES:] /= dt
 
     def done(self, strokes: tuple[Stroke, ...]) -> Bent:
         theta, omega, aside = self.turned
         end = Passed(
             theta, omega, aside, self.end[:, :MODES], self.end[:, _PLACES : _PLACES + MODES]
         )
+        if self.history:
+            self.history.state[:, :, _PLACES:] /= self.tables.dt
         return Bent(self.kick, self.impulse, end, strokes, self.modes, self.history)

@@ -257,11 +257,17 @@ def _changed_since(
             name
             for name in fields
             if (value := getattr(build.reading, name)) is not None
-            and before.part(name)[0] not in (None, value)
+            and _before(before, name) not in (None, value)
         )
         if any(True for _ in changed):
             return build
     return None
+
+
+def _before(arrows: ArrowSetup, name: str) -> float | None:
+    """Return what a part was; a taper nobody spoke of was none."""
+    told: float | None = arrows.part(name)[0]
+    return 0.0 if told is None and name.endswith("_taper_mm") else told
 
 
 def grains_per_pound(mass: Estimate, weight: Estimate) -> Estimate:

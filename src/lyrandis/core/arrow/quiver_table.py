@@ -112,7 +112,7 @@ def _headed(
 ) -> tuple[list[tuple[str, str]], list[tuple[int, list[str]]]]:
     """Return the columns with their units, and the rows below the heading."""
     first = rows[0][1]
-    if any(cell.strip()[:1].isdigit() for cell in first):
+    if any(cell.strip()[:1].isdecimal() for cell in first):
         return [(name, "") for name in ORDER], rows
     heads = [_column(cell) for cell in first]
     if "number" not in (name for name, _ in heads):
@@ -194,7 +194,7 @@ def _read(line: int, number: int, cell: _Cell) -> e.ArrowMassed | e.NumberedArro
         raise _bad(
             line, cell.column, said, f"“{said}” is not a number.", "Give the mass, as 431gr."
         )
-    if cell.unit and said.replace(".", "", 1).replace(",", "", 1).isdigit():
+    if cell.unit and said.replace(".", "", 1).replace(",", "", 1).isdecimal():
         said = f"{said}{cell.unit}"
     try:
         reading = parse(f"arrow {number} {_SAID[cell.column](said)}").reading

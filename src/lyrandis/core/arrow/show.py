@@ -150,7 +150,7 @@ def shot_drawing(
     )
 
 
-@lru_cache(maxsize=16)
+@lru_cache(maxsize=4)
 def _recorded(shot: Shot, spines: tuple[float, ...]) -> Bent:
     return bend(
         (shot,),
@@ -208,7 +208,7 @@ def _fletching_gap(shot: Shot, modes: Modes, bent: Bent, state: Array) -> float:
     return float(np.min(np.sum(at * state[beside, :MODES], axis=1)) - shot.side.offset)
 
 
-@lru_cache(maxsize=16)
+@lru_cache(maxsize=4)
 def _upright(shot: Shot, spine: float, height: float) -> Bent:
     """Return the same shot in the upright plane: rest below, gravity, no push of the fingers."""
     rest = Side(offset=-height, stiffness=REST_STIFFNESS, damping=REST_DAMPING)

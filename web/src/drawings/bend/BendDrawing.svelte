@@ -94,7 +94,7 @@
     {/if}
     <text x="0" y="16" class="strong">{figure(millis(view.time))}</text>
     <text x="0" y="34" class="soft">{onString ? 'on the string' : 'free of the string'}</text>
-    <text x={W} y="16" text-anchor="end" class="soft">
+    <text x={W} y={up ? 16 : H - 6} text-anchor="end" class="soft">
       {drawing.outward_is_left ? 'left of the bow' : 'right of the bow'}
       {up ? '↑' : ''}
     </text>

@@ -128,3 +128,17 @@ export function fletchingBeside(drawing: ShotDrawing, frame: number): boolean {
   const from = drawing.fletching_from_mm;
   return station >= from && station <= from + drawing.fletching_length_mm;
 }
+
+/** The instant worth seeing first: the hardest touch of the tail, else late on the string. */
+export function tellingFrame(drawing: ShotDrawing): number {
+  const late = Math.round(0.62 * (drawing.times_ms.length - 1));
+  const own = drawing.arrows[0];
+  if (!own || own.clearance === 'clear') return late;
+  const half = (drawing.stations_mm.at(-1) ?? 0) / 2;
+  let hardest = late;
+  drawing.nock_mm.forEach((nock, frame) => {
+    const press = own.plate_n[frame] ?? 0;
+    if (-nock <= half && press > (own.plate_n[hardest] ?? 0)) hardest = frame;
+  });
+  return hardest;
+}

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import type { Snippet } from 'svelte';
+  import { untrack, type Snippet } from 'svelte';
   import Pause from '@lucide/svelte/icons/pause';
   import Play from '@lucide/svelte/icons/play';
   import BendDrawing from '../../drawings/bend/BendDrawing.svelte';
   import BendPanel from '../../drawings/bend/BendPanel.svelte';
   import NockSide from '../../drawings/bend/NockSide.svelte';
-  import { BendView } from '../../drawings/bend/view.svelte';
+  import { BendView, tellingFrame } from '../../drawings/bend/view.svelte';
   import type { ShotDrawing } from '../../lib/api';
   import { figure, preferences } from '../../lib/preferences.svelte';
   import { gap, millis } from '../../lib/units';
@@ -15,7 +15,7 @@
   let { drawing, numbers }: { drawing: ShotDrawing; numbers: Snippet } = $props();
 
   const view = new BendView(() => drawing);
-  view.frame = Math.round(view.last * 0.62);
+  view.frame = untrack(() => tellingFrame(drawing));
 
   $effect(() => view.stop);
 

@@ -92,7 +92,11 @@
   }
   @media (max-width: 767px) {
     .row {
-      grid-template-columns: 4rem 1fr 1fr;
+      grid-template-columns: repeat(3, minmax(0, 1fr));
+    }
+    .row button {
+      grid-column: 1 / -1;
+      justify-content: center;
     }
   }
 </style>

@@ -35,7 +35,9 @@
     <table class="rows mt-1">
       <thead>
         <tr>
-          <th>No.</th><th>Mass</th><th>Spine</th><th>Run-out</th><th>Nock</th><th>Flexed</th>
+          <th>No.</th><th>Mass</th><th>Spine</th><th class="wide">Run-out</th><th class="wide"
+            >Nock</th
+          ><th>Flexed</th>
           <th class="wide">Remark</th><th><span class="sr-only">Do</span></th>
         </tr>
       </thead>
@@ -51,10 +53,10 @@
             <td class="whitespace-nowrap">
               {row.spine_lbf == null ? '–' : figure(spine(row.spine_lbf))}
             </td>
-            <td class="whitespace-nowrap">
+            <td class="wide whitespace-nowrap">
               {row.straight_mm == null ? '–' : figure(gap(row.straight_mm))}
             </td>
-            <td class="whitespace-nowrap">
+            <td class="wide whitespace-nowrap">
               {row.nock_turn_deg == null ? '–' : `${row.nock_turn_deg.toFixed(0)}°`}
             </td>
             <td class="whitespace-nowrap" class:text-red={row.safety === 'cracked'}>
