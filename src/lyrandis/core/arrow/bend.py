@@ -128,7 +128,7 @@ def bend(
     stiffness: Array,
     *,
     releases: tuple[tuple[float, float], ...] = RELEASES,
-    clean: bool = True,
+    clean: bool | tuple[bool, ...] = True,
     dt: float = DT,
     record: bool = False,
     beyond: float = 0.0,
@@ -136,16 +136,18 @@ def bend(
     """Shoot every set-up with every stiffness and release.
 
     `stiffness` is EI of the shaft's middle [N m2], (C, S). Columns run stiffness by release, so
-    N = S x releases. With `clean` the plate lets the tail half pass: the kick is then that of the
-    flexing alone. With `record` the whole run is kept, and goes on `beyond` [m] past the
-    plate. Range: fingers or thumb, plates from 5 mm
-    past to 15 mm short of centre. Source: docs/MECHANICS.md, the arrow on the string.
+    N = S x releases. With `clean` (for all, or per stiffness) the plate lets the tail half pass:
+    the kick is then that of the flexing alone. With `record` the whole run is kept, and goes on
+    `beyond` [m] past the plate. Range: fingers or thumb, plates from 5 mm past to 15 mm short of
+    centre. Source: docs/MECHANICS.md, the arrow on the string.
     """
     modes = tuple(modes_of(shot.beam) for shot in shots)
     strokes = _strokes(shots, modes, dt, beyond)
     pushed = [length * GUIDE_LENGTH for push, length in releases if push]
-    tables = _tables(shots, modes, strokes, clean, max(pushed, default=0.0))
+    lets_pass = np.broadcast_to(np.asarray(clean), stiffness.shape[1:])
+    tables = _tables(shots, modes, strokes, bool(lets_pass.all()), max(pushed, default=0.0))
     march = _March(shots, modes, tables, stiffness, releases, record)
+    march.struck = np.repeat(~lets_pass, len(releases)).astype(float)
     for step in range(len(tables.x) if record else tables.steps):
         march.step(step)
     return march.done(strokes)
@@ -192,9 +194,9 @@ def _tables(
         law=law,
         phi=(phi * dt[:, None] ** 2)[..., None],
         acting=acting.astype(float)[..., None],
-        touching=[bool(one) for one in acting.any(axis=1)],
+        touching=[bool(row.any()) for row in acting],
         rear_dt=(rear * dt)[..., None],
-        rear=[bool(one) for one in rear.any(axis=1)],
+        rear=[bool(row.any()) for row in rear],
         passing=_by_step(np.argmax(station <= 0, axis=0)),
         exit=strokes[0].exit,
         let_go=int(np.argmax(x.min(axis=1) >= longest)),
@@ -280,6 +282,8 @@ class _March:
         self.modal, self.chain = self.felt[:, :MODES], self.felt[:, MODES:_PLACES]
         self.part, self.gain = np.zeros((2, self.count, MODES, self.columns))
         self.plate = np.zeros(shape)
+        self.struck = np.ones(self.columns)
+        """0 in the columns whose tail the plate lets pass."""
         self.kick, self.impulse = np.zeros(shape), np.zeros(shape)
         self.turned = np.zeros((3, *shape))
         self.end = np.zeros_like(self.state)
@@ -358,9 +362,10 @@ class _March:
             np.copyto(plate, np.where(self.plunger, soft, plate))
         if self.count > 1:
             plate *= t.acting[i]
-        self.modal += np.multiply(t.phi[i], plate[:, None, :], out=self.part)
         if t.rear[i]:
+            plate *= np.where(t.rear_dt[i] > 0, self.struck, 1.0)
             self.impulse += plate * t.rear_dt[i]
+        self.modal += np.multiply(t.phi[i], plate[:, None, :], out=self.part)
 
     def _finger(self, i: int) -> Array:
         """Return the force of the fingers, a one-sided guide, on the nock."""

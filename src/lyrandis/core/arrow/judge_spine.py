@@ -9,6 +9,7 @@ from lyrandis.core.arrow.match import (
     SLAP_NS,
     SpineMatch,
     Stiffness,
+    clearance_at,
     clearance_of,
     stiffness_word,
 )
@@ -222,7 +223,7 @@ def _judge_clearance(c: Computed, match: SpineMatch) -> list[j.Finding]:
         "slap": "The tail slaps the side plate: what the flight shows can be false.",
     }
     text = texts[match.clearance]
-    if match.clearance != "clear" and match.matched_clearance not in (None, "clear"):
+    if _even_when_matched(c, match):
         text += " On this bow even the matched shaft touches."
     impulse = match.rear_impulse * 1000
     return [
@@ -243,6 +244,13 @@ def _judge_clearance(c: Computed, match: SpineMatch) -> list[j.Finding]:
             action=None if match.clearance == "clear" else _SEE_BEND,
         )
     ]
+
+
+def _even_when_matched(c: Computed, match: SpineMatch) -> bool:
+    """Return whether the tail touches and would touch with the matched shaft too."""
+    if c.shooting is None or match.clearance == "clear" or match.matched is None:
+        return False
+    return clearance_at(c.shooting.shot, round(match.matched, 1)) != "clear"
 
 
 _SEE_BEND = j.Action(label="See it bend", stage="arrow", control="bend")

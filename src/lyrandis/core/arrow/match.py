@@ -11,7 +11,7 @@ from typing import Literal
 import numpy as np
 
 from lyrandis.core.arrow.beam import Array, modes_of
-from lyrandis.core.arrow.bend import RELEASES, Bent, Shot, bend
+from lyrandis.core.arrow.bend import RELEASES, Shot, bend
 from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND, stiffness
 
 Clearance = Literal["clear", "marginal", "slap"]
@@ -47,7 +47,6 @@ class SpineMatch:
     """Of the arrow's own spine."""
     clearance: Clearance | None
     rear_impulse: float | None
-    matched_clearance: Clearance | None
     exit_speed: float
     time_on_string: float
     frequency: float | None
@@ -101,44 +100,37 @@ def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT
     releases, cubic through four points. Band: the nine releases' own roots, at least +-10 %. Lower
     roots are false. Source: docs/MECHANICS.md; good to 10 % at best.
     """
-    own = [spine_lbf] if spine_lbf else []
+    own = [spine_lbf, spine_lbf] if spine_lbf else []
     spines = np.concatenate([SCAN, own])
-    bent = bend((shot,), stiffness(1.0) * spines[None, :], dt=dt)
+    clean = (*(True for _ in SCAN), *((True, False) if spine_lbf else ()))
+    bent = bend((shot,), STIFFNESS_PER_POUND * spines[None, :], clean=clean, dt=dt)
     kicks = np.degrees(bent.kick[0].reshape(len(spines), len(RELEASES)))
-    scanned, own_kick = kicks[: len(SCAN)], kicks[len(SCAN) :]
+    impulse = float(bent.rear_impulse[0, -len(RELEASES) :].mean()) if spine_lbf else None
+    scanned = kicks[: len(SCAN)]
     mean = scanned.mean(axis=1)
     matched = first_root(SCAN, mean)
     roots = [first_root(SCAN, scanned[:, j]) for j in range(len(RELEASES))]
     low, high = _band(matched, roots)
-    modes = modes_of(shot.beam)
-    asked = [s for s in (spine_lbf, matched) if s]
-    impulses = _rear_impulses(shot, asked, dt)
-    by_spine = dict(zip(asked, impulses, strict=True))
-    own_impulse = by_spine.get(spine_lbf) if spine_lbf else None
     rings = spine_lbf or matched
     return SpineMatch(
         matched=matched,
         low=low,
         high=high,
         out_of_range=None if matched else ("stiffer" if mean[0] < 0 else "weaker"),
-        kick_deg=float(own_kick.mean()) if spine_lbf else None,
-        clearance=None if own_impulse is None else clearance_of(own_impulse),
-        rear_impulse=own_impulse,
-        matched_clearance=clearance_of(by_spine[matched]) if matched else None,
+        kick_deg=float(kicks[len(SCAN)].mean()) if spine_lbf else None,
+        clearance=None if impulse is None else clearance_of(impulse),
+        rear_impulse=impulse,
         exit_speed=bent.strokes[0].exit_speed,
         time_on_string=bent.strokes[0].time_on_string,
-        frequency=modes.frequency(stiffness(rings)) if rings else None,
+        frequency=modes_of(shot.beam).frequency(stiffness(rings)) if rings else None,
     )
 
 
-def _rear_impulses(shot: Shot, spines: list[float], dt: float) -> list[float]:
-    """Return the plate's mean impulse on the tail half for each spine, rear contact left in."""
-    if not spines:
-        return []
-    ei = STIFFNESS_PER_POUND * np.array([spines])
-    full: Bent = bend((shot,), ei, clean=False, dt=dt)
-    impulse = full.rear_impulse[0].reshape(len(spines), len(RELEASES)).mean(axis=1)
-    return [float(one) for one in impulse]
+@lru_cache(maxsize=64)
+def clearance_at(shot: Shot, spine_lbf: float, dt: float = MATCH_DT) -> Clearance:
+    """Return how a shaft of some spine clears the plate, rear contact left in, nine releases."""
+    full = bend((shot,), np.array([[stiffness(spine_lbf)]]), clean=False, dt=dt)
+    return clearance_of(float(full.rear_impulse.mean()))
 
 
 def first_root(spines: Array, kicks: Array) -> float | None:

@@ -26,7 +26,7 @@ from lyrandis.core.arrow.spine import GRAVITY, STIFFNESS_PER_POUND
 
 STATIONS = 25
 FRAMES = 56
-SHOW_DT = 30e-6
+SHOW_DT = 40e-6
 BEYOND_M = 0.18
 TOO_WEAK, TOO_STIFF = 0.7, 1.6
 """Shares of the matched spine shown beside it."""
