@@ -28,6 +28,19 @@ def answer_draw(page: Page) -> None:
     page.get_by_label("Marked weight").fill("45")
 
 
+def heavier(page: Page) -> None:
+    page.get_by_label("Point", exact=True).evaluate(
+        """(slider) => { slider.value = 150;
+             slider.dispatchEvent(new Event('input', { bubbles: true })); }"""
+    )
+    page.get_by_text("now 110").wait_for()
+
+
+def choose(page: Page) -> None:
+    page.get_by_role("button", name="6 of 7").click()
+    page.get_by_text("of spine").first.wait_for()
+
+
 VIEWS = (
     ("rigs", "/", WIDE, False, None),
     ("first-run", "/new", WIDE, False, answer_draw),
@@ -38,7 +51,11 @@ VIEWS = (
     ("bow-energy", "/rigs/marram-longbow/bow/energy", WIDE, False, None),
     ("bow-condition", "/rigs/tideway-recurve/bow/condition", WIDE, False, jot),
     ("phone-bow", "/rigs/marram-longbow/bow", PHONE, False, None),
-    ("arrow-stop", "/rigs/sandpiper-thumb-bow/arrow", WIDE, False, None),
+    ("arrow", "/rigs/marram-longbow/arrow", WIDE, False, None),
+    ("arrow-try", "/rigs/tideway-recurve/arrow/try", WIDE, False, heavier),
+    ("arrow-taper", "/rigs/marram-longbow/arrow/taper", WIDE, False, None),
+    ("arrow-quiver", "/rigs/marram-longbow/arrow/quiver", WIDE, True, choose),
+    ("arrow-stop", "/rigs/sandpiper-thumb-bow/arrow/build", WIDE, False, None),
     ("logbook", "/rigs/marram-longbow/logbook", WIDE, False, None),
     ("rulebook", "/rules", WIDE, False, None),
     ("phone-arrow", "/rigs/marram-longbow/arrow", PHONE, False, None),

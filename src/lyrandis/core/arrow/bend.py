@@ -22,6 +22,8 @@ GUIDE_PUSH, GUIDE_LENGTH = 0.006, 0.012
 GUIDE_STIFFNESS, GUIDE_DAMPING = 2e4, 6.0
 PLUNGER_PRELOAD, PLUNGER_STIFFNESS, PLUNGER_DAMPING = 4.0, 3e3, 4.0
 DT = 20e-6
+STIFFEST_STEP = 1.0
+"""Most (w dt)^2 that leapfrog is given: overtones of shafts no bow shoots are held there."""
 READ_AHEAD_M = 6.0
 """The kick is the lean the tail shows this far on."""
 RELEASES: tuple[tuple[float, float], ...] = tuple(
@@ -295,8 +297,9 @@ class _March:
         w2 = np.stack([one.w2 for one in self.modes])[:, :, None]
         w2 = w2 * np.repeat(stiffness, len(releases), axis=1)[:, None, :]
         damping = np.array([shot.damping for shot in self.shots])[:, None, None]
-        self.spring = -w2 * dt**2
-        self.damper = -2 * damping * np.sqrt(w2) * dt
+        in_steps = np.minimum(w2 * dt**2, STIFFEST_STEP)
+        self.spring = -in_steps
+        self.damper = -2 * damping * np.sqrt(in_steps)
         node = np.array([shot.push.string / 12 + SERVING_KG for shot in self.shots])
         at_nock = np.stack([one.shapes[0] for one in self.modes])
         share = node / (1 + node * (at_nock**2).sum(axis=1))

@@ -18,6 +18,7 @@ from lyrandis.core.constants import NEWTONS_PER_LBF, TRADE_OFFSET_MM
 from lyrandis.core.setup import BowSetup, Setup
 
 STRING_GR_PER_STRAND = 6.5
+LEAST_STRING_GR = 20
 STRING_GR = 105.0
 """Assumption: a string of unknown make; a strand of 60 in with its share of the serving."""
 LIMBS_GR = 180.0
@@ -147,7 +148,7 @@ def shooting_of(
         brace=round(brace / 1000, 3),
         weight=round(full, 1) * NEWTONS_PER_LBF,
         bend=bend_of_curve(weight, hook, brace),
-        string=round(string) * KG_PER_GRAIN,
+        string=max(round(string), LEAST_STRING_GR) * KG_PER_GRAIN,
         bow_length=round(shape.bow_length_mm / 1000, 2),
         kept=KEPT_GR * KG_PER_GRAIN,
         limbs=LIMBS_GR * KG_PER_GRAIN,
