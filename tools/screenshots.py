@@ -28,6 +28,10 @@ def answer_draw(page: Page) -> None:
     page.get_by_label("Marked weight").fill("45")
 
 
+def moving(page: Page) -> None:
+    page.emulate_media(reduced_motion="no-preference")
+
+
 def heavier(page: Page) -> None:
     page.get_by_label("Point", exact=True).evaluate(
         """(slider) => { slider.value = 150;
@@ -39,6 +43,7 @@ def heavier(page: Page) -> None:
 def choose(page: Page) -> None:
     page.get_by_role("button", name="6 of 7").click()
     page.get_by_text("of spine").first.wait_for()
+    page.locator("main").evaluate("(main) => main.scrollTo(0, 0)")
 
 
 VIEWS = (
@@ -51,7 +56,7 @@ VIEWS = (
     ("bow-energy", "/rigs/marram-longbow/bow/energy", WIDE, False, None),
     ("bow-condition", "/rigs/tideway-recurve/bow/condition", WIDE, False, jot),
     ("phone-bow", "/rigs/marram-longbow/bow", PHONE, False, None),
-    ("arrow", "/rigs/marram-longbow/arrow", WIDE, False, None),
+    ("arrow", "/rigs/marram-longbow/arrow", WIDE, False, moving),
     ("arrow-try", "/rigs/tideway-recurve/arrow/try", WIDE, False, heavier),
     ("arrow-taper", "/rigs/marram-longbow/arrow/taper", WIDE, False, None),
     ("arrow-quiver", "/rigs/marram-longbow/arrow/quiver", WIDE, True, choose),

@@ -204,7 +204,7 @@ def test_a_shaft_tried_too_short_is_stopped_and_cannot_be_recorded(
 
 def test_sliders_answer_the_arrow_keys(shared_demo: HereServer, open_page: Opener) -> None:
     page = open_page(shared_demo.url + TIDEWAY + "/try")
-    window = page.get_by_label("Side plate, short of centre", exact=True)
+    window = page.get_by_label("Side plate, off centre", exact=True)
     expect(window).to_have_attribute("aria-valuetext", re.compile(r"1\.0\smm past"))
     window.focus()
     page.keyboard.press("ArrowRight")

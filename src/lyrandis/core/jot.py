@@ -63,7 +63,7 @@ _ITEMS: dict[str, e.InspectionItem] = {
 }  # fmt: skip
 _PARTS = {
     "point": ("point_gr", "125gr"), "insert": ("insert_gr", "20gr"),
-    "fletching": ("fletching_gr", "18gr"), "wrap": ("wrap_gr", "6gr"),
+    "wrap": ("wrap_gr", "6gr"),
     "arrownock": ("arrow_nock_gr", "9gr"),
 }  # fmt: skip
 
@@ -253,6 +253,7 @@ WORDS: tuple[Word, ...] = (
     Word("shaft", "arrow_set", "shaft 29 1/2 9.2gpi", "shaft length, nock groove to shaft end, and mass per inch; “tip” when measured to the tip, “bare” for the shaft alone", arrow.shaft),
     Word("diameter", "arrow_set", "diameter 8.7mm", "shaft diameter", arrow.diameter),
     Word("taper", "arrow_set", "taper tail 9in 5/16", "taper of the tail or head end: length, diameter at the end; “none”", arrow.taper),
+    Word("fletching", "arrow_set", "fletching 18gr 3in", "mass of the fletching, and its length", arrow.fletching),
     Word("bareshaft", "arrow_set", "bareshaft 310gr", "mass of the bare shaft, weighed", arrow.bare_shaft),
     Word("material", "arrow_set", "material wood", "what the shafts are made of", lambda line: e.ArrowBuild(material=_choice(line, _MATERIALS))),
     *(Word(word, "arrow_set", f"{word} {mass}", f"mass of the {field.removesuffix('_gr').replace('_', ' ')}", _part(field)) for word, (field, mass) in _PARTS.items()),

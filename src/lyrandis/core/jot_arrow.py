@@ -105,6 +105,12 @@ def _datum(line: Line) -> e.LengthDatum | None:
     return _DATUMS[line.take().text.lower()]
 
 
+def fletching(line: Line) -> e.Reading:
+    mass = line.mass("part_mass")
+    length = None if line.done else line.length("fletching_length")
+    return e.ArrowBuild(fletching_gr=mass, fletching_length_mm=length)
+
+
 def bare_shaft(line: Line) -> e.Reading:
     return e.ArrowBuild(shaft_gr=line.mass("shaft_mass"))
 

@@ -223,6 +223,26 @@ def test_a_far_stiffer_shaft_is_fine_where_the_string_tracks_its_side(matched: f
     assert (plain.severity, tracked.severity) == ("watch", "good")
 
 
+@pytest.mark.parametrize(
+    ("track", "severity", "words"),
+    [
+        ("0.5mm", None, ""),
+        ("3mm", "good", "it passes the plate 1.0 mm off it, not 4.0 mm"),
+        ("2mm away", "watch", "turn the bow over if it is symmetrical"),
+    ],
+)
+def test_a_string_that_runs_to_one_side_is_said(
+    track: str, severity: str | None, words: str
+) -> None:
+    found = finding(judged(*RIG, f"track {track}"), "spine-track")
+    if severity is None:
+        assert found is None
+    else:
+        assert found is not None
+        assert found.severity == severity
+        assert words in found.sentence.text()
+
+
 def test_parts_and_scale_that_cannot_be_one_arrow_are_questioned() -> None:
     said = finding(judged(*RIG, "arrow 1 1100gr"), "arrow-parts")
     assert said is not None

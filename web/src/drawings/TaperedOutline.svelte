@@ -55,7 +55,8 @@
         x={x(knot.at)}
         y="102"
         text-anchor={index === 0 ? 'start' : last ? 'end' : 'middle'}
-        class="soft">{figure(mm(last ? plan.length_mm - knot.at : knot.at))}</text
+        class="soft"
+        >{figure(mm(knot.at > plan.length_mm / 2 ? plan.length_mm - knot.at : knot.at))}</text
       >
       <text
         x={x(knot.at)}

@@ -96,6 +96,7 @@ RULES: tuple[j.Rule, ...] = (
     ),
 )
 
+TRACK_TO_SAY_MM = 1.0
 SEE_WAYS = j.Action(label="Close the gap in spine", stage="arrow", control="ways")
 ENTER_SPINE = j.Action(label="Enter the spine", stage="arrow", control="spine")
 MEASURE_WINDOW = j.Action(label="Enter the window", stage="arrow", control="window")
@@ -106,8 +107,13 @@ def judge(c: Computed) -> list[j.Finding]:
     if c.match is None or c.shooting is None:
         return []
     if c.sheet.pointless:
-        return [*_judge_pointless(c)]
-    return [*_judge_match(c, c.match), *_judge_clearance(c, c.match), *_judge_both(c, c.match)]
+        return [*_judge_pointless(c), *_judge_track(c)]
+    return [
+        *_judge_match(c, c.match),
+        *_judge_clearance(c, c.match),
+        *_judge_both(c, c.match),
+        *_judge_track(c),
+    ]
 
 
 def _judge_match(c: Computed, match: SpineMatch) -> list[j.Finding]:
@@ -279,6 +285,37 @@ def _judge_both(c: Computed, match: SpineMatch) -> list[j.Finding]:
             sum=spine_sum(c, match),
             rule="spine-and-mass",
             action=j.Action(label="Weigh a heavier arrow", stage="arrow", control="arrow"),
+        )
+    ]
+
+
+def _judge_track(c: Computed) -> list[j.Finding]:
+    """Say what a string that runs to one side does to the plate's offset."""
+    assert c.shooting is not None
+    side = c.shooting.side
+    if abs(side.track_mm) < TRACK_TO_SAY_MM:
+        return []
+    toward = side.track_mm > 0
+    texts = {
+        True: "The string runs {track} to the arrow's side: it passes the plate {offset} off it, "
+        "not {window}, and stiffer shafts fly clean.",
+        False: "The string runs {track} away from the arrow: it passes the plate {offset} off it, "
+        "not {window}. Shoot off the other side, or turn the bow over if it is symmetrical.",
+    }
+    figures = {
+        "track": gap(abs(side.track_mm)),
+        "offset": gap(side.window.value - side.track_mm),
+        "window": gap(side.window.value),
+    }
+    return [
+        j.Finding(
+            id="spine-track",
+            stage="arrow",
+            severity="good" if toward else "watch",
+            sentence=phrase(texts[toward], **figures),
+            sum=(_side_line(c),),
+            rule="spine-practice",
+            action=None if toward else MEASURE_WINDOW,
         )
     ]
 

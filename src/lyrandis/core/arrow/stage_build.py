@@ -107,7 +107,7 @@ def _clearance(c: Computed) -> j.Value:
 
 def _timing(c: Computed) -> list[j.Value]:
     time = j.Value(key="time_on_string", label="Time on the string", missing=_NO_SHOT)
-    bends = j.Value(key="bends", label="Bends while on the string", missing="Needs a spine")
+    bends = j.Value(key="bends", label="Bends on the string", missing="Needs a spine")
     if c.match is not None:
         time = j.Value(
             key="time_on_string",
@@ -118,7 +118,7 @@ def _timing(c: Computed) -> list[j.Value]:
         if c.match.bends_on_string is not None:
             bends = j.Value(
                 key="bends",
-                label="Bends while on the string",
+                label="Bends on the string",
                 figure=ratio(c.match.bends_on_string),
                 origin="estimated",
             )

@@ -8,7 +8,7 @@
 
   let width = $state(720);
   const W = $derived(Math.max(width, 320));
-  const H = $derived(W > 560 ? 244 : 190);
+  const H = $derived(Math.max(190, Math.round(W * 0.338)));
   const drawing = $derived(view.drawing);
   const line = $derived(drawing.outward_is_left ? H * 0.64 : H * 0.36);
   const stage = $derived(layOut(drawing, W, line));

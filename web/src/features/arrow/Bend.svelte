@@ -7,6 +7,7 @@
   import NockSide from '../../drawings/bend/NockSide.svelte';
   import { BendView, tellingFrame } from '../../drawings/bend/view.svelte';
   import type { ShotDrawing } from '../../lib/api';
+  import { bench } from '../../lib/bench.svelte';
   import { figure, preferences } from '../../lib/preferences.svelte';
   import { gap, millis } from '../../lib/units';
   import { wanted } from '../../lib/wanted';
@@ -41,6 +42,7 @@
     {/if}
     <input
       type="range"
+      class="range"
       min="0"
       max={view.last}
       step="1"
@@ -72,7 +74,9 @@
       {fletching}, the vanes themselves not counted.
       {#if drawing.assumed.length}
         Assumed: {drawing.assumed.join(', ')}.
-        <a class="underline" href="./arrow/build">Enter what you know</a>
+        <a class="underline" href="/rigs/{encodeURIComponent(bench.rig ?? '')}/arrow/build"
+          >Enter what you know</a
+        >
       {/if}
     </p>
   </div>
@@ -89,8 +93,6 @@
   .controls input {
     flex: 1 1 12rem;
     min-width: 0;
-    min-height: 2rem;
-    accent-color: var(--red);
   }
   .panels {
     display: grid;

@@ -20,14 +20,16 @@
     ['point', 'Point', 'point', '125gr', 'point_gr'],
     ['insert', 'Insert', 'insert', '15gr', 'insert_gr'],
     ['arrownock', 'Arrow nock', 'arrownock', '9gr', 'arrow_nock_gr'],
-    ['fletching', 'Fletching', 'fletching', '24gr', 'fletching_gr'],
+    ['fletching', 'Fletching, length', 'fletching', '24gr 4in', 'fletching_gr'],
     ['wrap', 'Wrap', 'wrap', '6gr', 'wrap_gr'],
   ] as const;
 
   function shown(key: string): string | null {
     const value = valueOf(stage, key);
     if (!value?.figure) return null;
-    const per = key === 'shaft_length_mm' ? valueOf(stage, 'shaft_gr_per_in')?.figure : null;
+    const beside = { shaft_length_mm: 'shaft_gr_per_in', fletching_gr: 'fletching_length_mm' };
+    const other = beside[key as keyof typeof beside];
+    const per = other ? valueOf(stage, other)?.figure : null;
     const detail = value.detail ? ` ${tell(value.detail)}` : '';
     return (per ? `${figure(value.figure)}, ${figure(per)}` : figure(value.figure)) + detail;
   }

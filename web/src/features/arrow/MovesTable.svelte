@@ -53,6 +53,6 @@
   </table>
   <p class="mt-1 text-sm text-soft">
     + wants a stiffer shaft: yours acts weaker. Draw and weight held; “about” where only the
-    direction and the size are sure.
+    direction and the rough size are sure.
   </p>
 </section>

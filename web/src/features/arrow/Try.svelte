@@ -37,7 +37,7 @@
         <TryKnob {trying} {trial} knob="point_gr" label="Point" />
         <TryKnob {trying} {trial} knob="draw_weight_lbf" label="Draw weight" />
         <TryKnob {trying} {trial} knob="brace_height_mm" label="Brace height" />
-        <TryKnob {trying} {trial} knob="window_mm" label="Side plate, short of centre" />
+        <TryKnob {trying} {trial} knob="window_mm" label="Side plate, off centre" />
         <TryKnob {trying} {trial} knob="string_added_gr" label="Added to the string" />
       </div>
       <div class="mt-3 flex flex-wrap items-center gap-3">

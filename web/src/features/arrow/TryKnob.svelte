@@ -16,8 +16,9 @@
     string_added_gr: gr,
   };
   function say(value: number): string {
-    if (knob !== 'window_mm' || value >= 0) return figure(SAYS[knob](value));
-    return `${figure(SAYS[knob](-value))} past`;
+    if (knob !== 'window_mm') return figure(SAYS[knob](value));
+    if (Math.abs(value) < 0.05) return 'at centre';
+    return `${figure(gap(Math.abs(value)))} ${value > 0 ? 'short' : 'past'}`;
   }
   const range = $derived(trial[knob]);
   const at = $derived(trying.at(knob));
@@ -34,6 +35,7 @@
   <input
     id="try-{knob}"
     type="range"
+    class="range"
     min={range.low}
     max={range.high}
     step={range.step}
@@ -52,13 +54,8 @@
     position: relative;
     min-width: 0;
   }
-  input {
-    display: block;
-    width: 100%;
-    min-height: 2rem;
-    accent-color: var(--red);
-  }
   .value {
+    white-space: nowrap;
     font-weight: 600;
     font-size: 1.1rem;
   }

@@ -99,6 +99,14 @@
   .numbers > div {
     padding: 0.5rem 0.75rem 0.3rem 0;
   }
+  @media (max-width: 767px) {
+    .numbers {
+      position: sticky;
+      top: 0;
+      z-index: 10;
+      background: var(--paper);
+    }
+  }
   .stop {
     border-left: 5px solid var(--red);
     background: color-mix(in srgb, var(--red) 9%, var(--paper));
