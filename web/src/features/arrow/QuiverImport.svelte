@@ -5,6 +5,7 @@
 
   let { rig, any }: { rig: string; any: boolean } = $props();
 
+  const EXAMPLE = 'number, mass gr, spine lb\n1, 467, 52\n2, 470, 53';
   const table = new TableImport();
 
   function paste() {
@@ -21,7 +22,7 @@
   class="field font-mono text-sm"
   rows="4"
   spellcheck="false"
-  placeholder={'number, mass gr, spine lb\n1, 467, 52\n2, 470, 53'}
+  placeholder={EXAMPLE}
   bind:value={table.text}
   onpaste={paste}
   aria-describedby="quiver-table-says"></textarea>
