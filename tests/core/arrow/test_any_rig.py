@@ -68,7 +68,14 @@ def test_any_rig_is_judged_and_shot(said: list[str]) -> None:
     drawing = shot_drawing(c.shooting, hold="split", outward_is_left=True)
     if drawing is not None:
         assert finite(drawing.model_dump())
-    assert finite(trial(c, Tried(point_gr=150.0, window_mm=2.0)).model_dump())
+    answer = trial(c, Tried(point_gr=150.0, window_mm=2.0))
+    assert finite(answer.model_dump())
+    ends = {}
+    for name in Tried.model_fields:
+        knob = getattr(answer, name)
+        assert knob.low <= knob.now <= knob.high
+        ends[name] = knob.low
+    Tried(**ends)  # what a slider can ask is never refused
     asked = TaperAsked(tail_taper_mm=100.0, tail_diameter_mm=max(4.0, 0.8 * c.sheet.diameter_mm))
     if c.sheet.diameter_mm >= 4.0:
         assert finite(plan_taper(c.sheet, c.shooting, asked).model_dump())

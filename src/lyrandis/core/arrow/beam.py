@@ -20,6 +20,8 @@ ELASTIC = 6
 MODES = 2 + ELASTIC
 _GAUSS_X, _GAUSS_W = np.polynomial.legendre.leggauss(5)
 _NEAR = 1e-6
+_SHORTEST = 0.003
+"""Shortest element [m]."""
 
 
 @dataclass(frozen=True)
@@ -129,12 +131,19 @@ def _curvature(xi: Array, h: float) -> Array:
 
 
 def mesh(beam: Beam, elements: int = ELEMENTS) -> Array:
-    """Return the nodes: evenly spaced, and one more wherever mass or taper changes."""
+    """Return the nodes: evenly spaced, and one more wherever mass or taper changes.
+
+    An even node close to a cut gives way to it, and of two cuts close together one stands: a very
+    short element would drown the others in rounding.
+    """
+    cuts: list[float] = []
+    for cut in sorted(beam.cuts()):
+        if _SHORTEST < cut < beam.length - _SHORTEST and (not cuts or cut - cuts[-1] > _SHORTEST):
+            cuts.append(cut)
     even = np.linspace(0.0, beam.length, elements + 1)
-    nodes = np.union1d(even, beam.cuts())
-    keep = np.concatenate([[True], np.diff(nodes) > _NEAR])
-    kept: Array = nodes[keep]
-    return kept
+    apart = [all(abs(s - cut) > _SHORTEST for cut in cuts) for s in even]
+    nodes: Array = np.union1d(even[apart], cuts)
+    return nodes
 
 
 @dataclass(frozen=True)

@@ -148,8 +148,8 @@ def bend(
     pushed = [length * GUIDE_LENGTH for push, length in releases if push]
     lets_pass = np.broadcast_to(np.asarray(clean), stiffness.shape[1:])
     tables = _tables(shots, modes, strokes, bool(lets_pass.all()), max(pushed, default=0.0))
-    march = _March(shots, modes, tables, stiffness, releases, record)
-    march.struck = np.repeat(~lets_pass, len(releases)).astype(float)
+    struck = np.repeat(~lets_pass, len(releases)).astype(float)
+    march = _March(shots, modes, tables, stiffness, releases, struck, record)
     for step in range(len(tables.x) if record else tables.steps):
         march.step(step)
     return march.done(strokes)
@@ -268,6 +268,7 @@ class _March:
         tables: _Tables,
         stiffness: Array,
         releases: tuple[tuple[float, float], ...],
+        struck: Array,
         record: bool,
     ) -> None:
         self.shots, self.modes, self.tables = shots, modes, tables
@@ -284,7 +285,7 @@ class _March:
         self.modal, self.chain = self.felt[:, :MODES], self.felt[:, MODES:_PLACES]
         self.part, self.gain = np.zeros((2, self.count, MODES, self.columns))
         self.plate = np.zeros(shape)
-        self.struck = np.ones(self.columns)
+        self.struck = struck
         """0 in the columns whose tail the plate lets pass."""
         self.kick, self.impulse = np.zeros(shape), np.zeros(shape)
         self.turned = np.zeros((3, *shape))

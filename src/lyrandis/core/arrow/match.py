@@ -22,8 +22,6 @@ SCAN: Array = np.arange(STIFFEST, WEAKEST - 0.1, -STEP)
 MATCH_DT = 30e-6
 LEAST_BAND = 0.10
 """The band is never narrower than this share either way."""
-MODEL_SD = 0.06
-"""Assumption: one standard deviation of the model's own error on a matched spine."""
 VERY_WEAK = 0.65
 """Below this share of the match no number is given."""
 MARGINAL_NS, SLAP_NS = 0.0025, 0.008

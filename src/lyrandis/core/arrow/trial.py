@@ -186,18 +186,20 @@ def _numbers(
 
 
 def _ranges(now: _Standing, pivot: float) -> dict[str, TrialRange]:
+    """Return the sliders' ranges: what is worth trying, within what can be asked."""
     eighth = MM_PER_IN / 8
     return {
         "shaft_length_mm": _range(
-            min(pivot - MM_PER_IN / 2, now.shaft_length_mm - 2 * MM_PER_IN),
-            now.shaft_length_mm + 3 * MM_PER_IN, eighth, now.shaft_length_mm,
+            max(min(pivot - MM_PER_IN / 2, now.shaft_length_mm - 2 * MM_PER_IN), 15 * MM_PER_IN),
+            min(now.shaft_length_mm + 3 * MM_PER_IN, 45 * MM_PER_IN), eighth, now.shaft_length_mm,
         ),
         "point_gr": _range(0.0, max(250.0, now.point_gr + 50), 5.0, now.point_gr),
         "draw_weight_lbf": _range(
-            max(now.draw_weight_lbf - 15, 10.0), now.draw_weight_lbf + 15, 0.5, now.draw_weight_lbf
+            max(now.draw_weight_lbf - 15, 5.0), now.draw_weight_lbf + 15, 0.5, now.draw_weight_lbf
         ),
         "brace_height_mm": _range(
-            now.brace_height_mm - 1.25 * MM_PER_IN, now.brace_height_mm + 1.25 * MM_PER_IN,
+            max(now.brace_height_mm - 1.25 * MM_PER_IN, 3 * MM_PER_IN),
+            min(now.brace_height_mm + 1.25 * MM_PER_IN, 12 * MM_PER_IN),
             MM_PER_IN / 16, now.brace_height_mm,
         ),
         "window_mm": _range(min(-5.0, now.window_mm), max(14.0, now.window_mm), 0.5, now.window_mm),
@@ -207,5 +209,6 @@ def _ranges(now: _Standing, pivot: float) -> dict[str, TrialRange]:
 
 def _range(low: float, high: float, step: float, now: float) -> TrialRange:
     """Return a slider whose steps meet the place it stands at."""
-    below, above = math.floor((now - low) / step + 1e-9), math.floor((high - now) / step + 1e-9)
+    below = max(math.floor((now - low) / step + 1e-9), 0)
+    above = max(math.floor((high - now) / step + 1e-9), 0)
     return TrialRange(low=now - below * step, high=now + above * step, step=step, now=now)

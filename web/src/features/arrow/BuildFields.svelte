@@ -70,6 +70,7 @@
     word="taper tail"
     example="9in 5/16"
     shown={taper('tail')}
+    hint="The spine above is the shaft's before tapering."
   />
   <ReadingField
     control="head-taper"
