@@ -30,7 +30,7 @@ from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.closing import moves_of
 from lyrandis.core.arrow.match import match_spine
 from lyrandis.core.arrow.quiver import QuiverArrow, best_matched
-from lyrandis.core.arrow.show import _recorded, _upright, shot_drawing
+from lyrandis.core.arrow.show import _recorded, shot_drawing
 from lyrandis.core.arrow.spine_board import spine_board
 from lyrandis.core.assessment import assess
 from lyrandis.core.bow.board import Wish
@@ -162,7 +162,7 @@ def bench_arrow() -> list[Row]:
     match_spine(shooting.shot, shooting.own_lbf)
 
     def shot() -> None:
-        for kept in (_recorded, _upright, modes_of):
+        for kept in (_recorded, modes_of):
             kept.cache_clear()
         shot_drawing(shooting, hold="split", outward_is_left=True)
 

@@ -31,7 +31,6 @@ RELEASES: tuple[tuple[float, float], ...] = tuple(
 )
 """Nine releases: how far the fingers push the nock aside, and over how long a way."""
 NOMINAL: tuple[tuple[float, float], ...] = ((1.0, 1.0),)
-NO_FINGERS: tuple[tuple[float, float], ...] = ((0.0, 1.0),)
 
 
 @dataclass(frozen=True)
@@ -54,6 +53,8 @@ class Shot:
     side: Side
     damping: float
     gravity: float = 0.0
+    fingers: bool = True
+    """False in a plane the fingers do not push in."""
 
 
 @dataclass(frozen=True)
@@ -275,7 +276,9 @@ class _March:
         self.count = len(shots)
         self.columns = stiffness.shape[1] * len(releases)
         self._give(stiffness, releases)
-        self.push = np.tile([push for push, _ in releases], stiffness.shape[1]) * GUIDE_PUSH
+        pushes = np.tile([push for push, _ in releases], stiffness.shape[1]) * GUIDE_PUSH
+        self.fingers = np.array([[float(shot.fingers)] for shot in shots])
+        self.push = self.fingers * pushes
         self.run = np.tile([length for _, length in releases], stiffness.shape[1]) * GUIDE_LENGTH
         shape = (self.count, self.columns)
         self.state = self._at_rest()
@@ -378,7 +381,7 @@ class _March:
         guide = self.push * np.sin(phase) ** 2
         guide_rate = self.push * np.pi / (2 * self.run) * np.sin(2 * phase) * v
         force = GUIDE_STIFFNESS * guide + GUIDE_DAMPING * guide_rate - self.felt[:, _FINGER]
-        pushed: Array = np.where(x < self.run, np.maximum(force, 0.0), 0.0)
+        pushed: Array = np.where(x < self.run, np.maximum(force, 0.0), 0.0) * self.fingers
         return pushed
 
     def _pass(self, c: int) -> None:

@@ -4,6 +4,7 @@ Lengths in mm, x along the line of the string from the plate's station (- behind
 the string's line; deflections in tenths of a mm.
 """
 
+from dataclasses import replace
 from functools import lru_cache
 from typing import Literal
 
@@ -13,7 +14,7 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.beam import MODES, Array, Modes
-from lyrandis.core.arrow.bend import NO_FINGERS, NOMINAL, Bent, Shot, Side, bend
+from lyrandis.core.arrow.bend import NOMINAL, Bent, Shot, Side, bend
 from lyrandis.core.arrow.match import (
     Clearance,
     Stiffness,
@@ -114,8 +115,8 @@ def shot_drawing(
         ]
     if not spines:
         return None
-    bent = _recorded(shot, tuple(spine for _, spine in spines))
     height = NOCK_HEIGHT_MM[hold]
+    bent = _recorded(shot, tuple(spine for _, spine in spines), height / 1000)
     frames = _frames(bent)
     modes = bent.modes[0]
     stations = np.linspace(0.0, shot.beam.length, STATIONS)
@@ -144,17 +145,21 @@ def shot_drawing(
         time_on_string_ms=round(stroke.time_on_string * 1000, 1),
         side=SideView(
             nock_height_mm=height,
-            aside=_side_view(shot, spines[0][1], height / 1000, shapes, frames),
+            aside=_side_view(bent, height / 1000, shapes, frames),
         ),
         assumed=shooting.assumed,
     )
 
 
 @lru_cache(maxsize=4)
-def _recorded(shot: Shot, spines: tuple[float, ...]) -> Bent:
+def _recorded(shot: Shot, spines: tuple[float, ...], height: float) -> Bent:
+    """Return the shot from above and, as a second set-up, in the upright plane: rest below,
+    gravity, no push of the fingers."""
+    rest = Side(offset=-height, stiffness=REST_STIFFNESS, damping=REST_DAMPING)
+    upright = replace(shot, side=rest, gravity=GRAVITY, fingers=False)
     return bend(
-        (shot,),
-        STIFFNESS_PER_POUND * np.array([spines]),
+        (shot, upright),
+        STIFFNESS_PER_POUND * np.array([spines, spines]),
         releases=NOMINAL,
         clean=False,
         dt=SHOW_DT,
@@ -208,33 +213,11 @@ def _fletching_gap(shot: Shot, modes: Modes, bent: Bent, state: Array) -> float:
     return float(np.min(np.sum(at * state[beside, :MODES], axis=1)) - shot.side.offset)
 
 
-@lru_cache(maxsize=4)
-def _upright(shot: Shot, spine: float, height: float) -> Bent:
-    """Return the same shot in the upright plane: rest below, gravity, no push of the fingers."""
-    rest = Side(offset=-height, stiffness=REST_STIFFNESS, damping=REST_DAMPING)
-    upright = Shot(shot.push, shot.beam, rest, shot.damping, gravity=GRAVITY)
-    return bend(
-        (upright,),
-        STIFFNESS_PER_POUND * np.array([[spine]]),
-        releases=NO_FINGERS,
-        clean=False,
-        dt=SHOW_DT,
-        record=True,
-        beyond=BEYOND_M,
-    )
-
-
 def _side_view(
-    shot: Shot,
-    spine: float,
-    height: float,
-    shapes: Array,
-    frames: Steps,
+    bent: Bent, height: float, shapes: Array, frames: Steps
 ) -> tuple[tuple[int, ...], ...]:
-    """Return the shaft's height above the rest's top through the shot [0.1 mm]."""
-    bent = _upright(shot, spine, height)
+    """Return the own shaft's height above the rest's top through the shot [0.1 mm]."""
     assert bent.history is not None
-    state = bent.history.state[:, 0, :, 0]
-    rows = _tenths(shapes, state[frames])
+    rows = _tenths(shapes, bent.history.state[frames, 1, :, 0])
     lift = round(height * 1e4)
     return tuple(tuple(y + lift for y in row) for row in rows)
