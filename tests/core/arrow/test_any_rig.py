@@ -88,6 +88,6 @@ def test_any_rig_has_a_board(said: list[str]) -> None:
     if c.shooting is not None:
         board = spine_board(c)
         assert finite(board.model_dump())
-        order = ["easy", "slow", "new", "never"]
+        order = ["easy", "new", "never"]
         undo = [order.index(way.undo) for way in board.ways]
         assert undo == sorted(undo)

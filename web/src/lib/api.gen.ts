@@ -2148,10 +2148,6 @@ export interface components {
             outward_is_left: boolean;
             /** Plunger */
             plunger: boolean;
-            /** Exit Speed Mps */
-            exit_speed_mps: number;
-            /** Time On String Ms */
-            time_on_string_ms: number;
             side: components["schemas"]["SideView"];
             /** Assumed */
             assumed: string[];
@@ -2366,8 +2362,6 @@ export interface components {
             tried: components["schemas"]["TaperTried"][];
             /** Shaft Lbf */
             shaft_lbf: number | null;
-            /** Matched Lbf */
-            matched_lbf: number | null;
             /** Diameter Mm */
             diameter_mm: number;
             /** Length Mm */
@@ -2564,7 +2558,7 @@ export interface components {
              * Undo
              * @enum {string}
              */
-            undo: "easy" | "slow" | "new" | "never";
+            undo: "easy" | "new" | "never";
             /** Index */
             index: number;
             /**

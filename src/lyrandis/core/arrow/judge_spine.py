@@ -98,7 +98,6 @@ RULES: tuple[j.Rule, ...] = (
 
 TRACK_TO_SAY_MM = 1.0
 SEE_WAYS = j.Action(label="Close the gap in spine", stage="arrow", control="ways")
-ENTER_SPINE = j.Action(label="Enter the spine", stage="arrow", control="spine")
 MEASURE_WINDOW = j.Action(label="Enter the window", stage="arrow", control="window")
 
 

@@ -15,7 +15,6 @@ SPINE_STEP_LBF = 2.0
 """Convention: five grains apart count as much as two pounds of spine apart."""
 CROOKED_MM = 0.8
 """Run-out past which an arrow is left out of a matched set. Convention."""
-MOST_ARROWS = 24
 
 Safety = Literal["sound", "cracked", "not_looked"]
 OutBecause = Literal[

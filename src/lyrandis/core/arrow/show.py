@@ -88,8 +88,6 @@ class ShotDrawing(_Frozen):
     fletching_length_mm: float
     outward_is_left: bool
     plunger: bool
-    exit_speed_mps: float
-    time_on_string_ms: float
     side: SideView
     assumed: tuple[str, ...]
 
@@ -141,8 +139,6 @@ def shot_drawing(
         fletching_length_mm=round(shot.beam.fletching_length * 1000, 1),
         outward_is_left=outward_is_left,
         plunger=shot.side.plunger,
-        exit_speed_mps=round(shooting.speed_mps, 1),
-        time_on_string_ms=round(stroke.time_on_string * 1000, 1),
         side=SideView(
             nock_height_mm=height,
             aside=_side_view(bent, height / 1000, shapes, frames),

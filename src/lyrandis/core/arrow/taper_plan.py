@@ -14,9 +14,9 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.beam import Beam, modes_of, static_deflection
-from lyrandis.core.arrow.bend import RELEASES, Shot, bend
+from lyrandis.core.arrow.bend import RELEASES, bend
 from lyrandis.core.arrow.build import KG_PER_GRAIN, BuildSheet
-from lyrandis.core.arrow.match import MATCH_DT, match_spine
+from lyrandis.core.arrow.match import MATCH_DT
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.spine import M_PER_IN, WOOD_LOAD_N, WOOD_SPAN_M, stiffness
 from lyrandis.core.arrow.taper import taper_profile
@@ -82,7 +82,6 @@ class TaperPlan(_Frozen):
     tried: tuple[TaperTried, ...]
     shaft_lbf: float | None
     """Spine of the parallel shaft."""
-    matched_lbf: float | None
     diameter_mm: float
     length_mm: float
     clean_at: float | None
@@ -133,7 +132,6 @@ def plan_taper(
             for one, shaft in zip(tried, shafts[2 + len(plans) :], strict=True)
         ),
         shaft_lbf=sheet.spine.value.value if sheet.spine else None,
-        matched_lbf=_parallel_match(sheet, shooting),
         diameter_mm=sheet.diameter_mm,
         length_mm=sheet.length_mm,
         clean_at=_clean_at(steps, asked),
@@ -237,13 +235,6 @@ def _shaft(sheet: BuildSheet, plan: TaperAsked, beam: Beam, kick: float | None) 
         kick_deg=kick,
         frequency_hz=modes.frequency(stiffness(spine)) if spine is not None else None,
     )
-
-
-def _parallel_match(sheet: BuildSheet, shooting: Shooting | None) -> float | None:
-    if shooting is None:
-        return None
-    shot: Shot = replace(shooting.shot, beam=replace(sheet.beam, profile=()))
-    return match_spine(shot, shooting.own_lbf).matched
 
 
 def _clean_at(steps: tuple[TaperedShaft, ...], asked: TaperAsked) -> float | None:

@@ -18,9 +18,9 @@ from lyrandis.core.arrow.taper import taper_profile
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.phrase import Phrase, gap, gr, mm, phrase, spine
 
-Undo = Literal["easy", "slow", "new", "never"]
-"""How hard a change is to take back: at the bench, over an evening, with new shafts, never."""
-_ORDER: tuple[Undo, ...] = ("easy", "slow", "new", "never")
+Undo = Literal["easy", "new", "never"]
+"""How hard a change is to take back: at the bench, with new shafts, never."""
+_ORDER: tuple[Undo, ...] = ("easy", "new", "never")
 POINTS_GR = (25.0, 50.0, 75.0)
 LEAST_TIP_GR, MOST_TIP_GR = 40.0, 260.0
 BRACES_MM = (MM_PER_IN / 4, MM_PER_IN / 2)

@@ -7,7 +7,7 @@
 
   let { board }: { board: SpineBoard } = $props();
 
-  const UNDO = { easy: 'at the bench', slow: 'over an evening', new: 'new shafts', never: 'never' };
+  const UNDO = { easy: 'at the bench', new: 'new shafts', never: 'never' };
   const off = $derived(
     board.own_lbf != null && board.matched_lbf != null ? board.own_lbf - board.matched_lbf : 0,
   );
