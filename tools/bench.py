@@ -24,7 +24,6 @@ from playwright.sync_api import Browser, sync_playwright
 
 from lyrandis.cli import settle_memory
 from lyrandis.core import entries as e
-from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.arrow.after import _strikes
 from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.closing import moves_of
@@ -40,6 +39,7 @@ from lyrandis.core.bow.moving_mass import moving_mass
 from lyrandis.core.bow.statics import SEGMENTS, BowShape, solve_curve
 from lyrandis.core.bow.weight import draw_weight_at
 from lyrandis.core.computed import compute
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.jot import parse
 from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold

@@ -3,7 +3,6 @@
 import pytest
 
 from lyrandis.core import entries as e
-from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.arrow.mass import (
     arrow_mass_of,
     floor_of,
@@ -11,6 +10,7 @@ from lyrandis.core.arrow.mass import (
     parts_of,
     sum_of,
 )
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import fold
 from tests.entries import entries
 

@@ -5,7 +5,6 @@ from itertools import pairwise
 
 import pytest
 
-from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.bow import schools
 from lyrandis.core.bow.board import Asking, BoardRow, FamilyBoard, Wish
 from lyrandis.core.bow.choosing import choosing_board, families_for, wish_of
@@ -14,6 +13,7 @@ from lyrandis.core.bow.schools import Asked
 from lyrandis.core.bow.weight import mark_to_ask_for
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import fold
 from tests.entries import entries
 

@@ -8,7 +8,6 @@ from hypothesis import strategies as st
 
 from lyrandis.core import entries as e
 from lyrandis.core.archer.draw import (
-    Estimate,
     combine,
     draw_of,
     draw_readings,
@@ -16,6 +15,7 @@ from lyrandis.core.archer.draw import (
     to_pivot,
     to_trade,
 )
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import ArcherSetup, BowSetup, fold
 from tests.entries import draft, entries
 

@@ -7,7 +7,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lyrandis.core import entries as e
-from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.bow.likeness import usual_shape
 from lyrandis.core.bow.moving_mass import moving_mass
 from lyrandis.core.bow.statics import BowShape
@@ -20,6 +19,7 @@ from lyrandis.core.bow.thrust import (
 )
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.constants import M_PER_FT
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import Recorded, fold
 from tests.entries import draft, entries
 

@@ -6,7 +6,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.bow.likeness import Likeness, likeness_of
 from lyrandis.core.bow.weight import (
     TILT_SD_PER_IN,
@@ -15,6 +14,7 @@ from lyrandis.core.bow.weight import (
     mark_to_ask_for,
 )
 from lyrandis.core.constants import TRADE_OFFSET_MM
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import fold
 from tests.entries import entries
 

@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 
-from lyrandis.core.archer.draw import Draw, Estimate, draw_of, hook_depth
+from lyrandis.core.archer.draw import Draw, draw_of, hook_depth
 from lyrandis.core.arrow.build import BuildSheet, build_sheet
 from lyrandis.core.arrow.mass import (
     ArrowMass,
@@ -19,6 +19,7 @@ from lyrandis.core.bow.stack import Stack, stack_of
 from lyrandis.core.bow.thrust import Calibration, Thrust, calibrate, floor_per_pound, thrust_of
 from lyrandis.core.bow.weight import DrawWeight, draw_weight_at
 from lyrandis.core.constants import MARKED_DRAW_MM, TRADE_OFFSET_MM
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import Setup
 
 

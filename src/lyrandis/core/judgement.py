@@ -6,10 +6,10 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core import entries as e
 from lyrandis.core.phrase import Figure, Phrase
+from lyrandis.core.reading import StageKey
 
 Severity = Literal["stop", "mend", "watch", "good"]
 Mark = Literal["unset", "estimated", "settled", "in_doubt"]
-StageKey = Literal["archer", "bow", "arrow"]
 Origin = Literal["weighed", "measured", "told", "rule", "estimated", "simulated"]
 
 SEVERITIES: tuple[Severity, ...] = ("stop", "mend", "watch", "good")

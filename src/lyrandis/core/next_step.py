@@ -8,14 +8,16 @@ import math
 from dataclasses import dataclass
 
 from lyrandis.core import judgement as j
-from lyrandis.core.archer.draw import METHOD_SD_IN, Estimate
+from lyrandis.core.archer.draw import METHOD_SD_IN
 from lyrandis.core.arrow.judge_mass import WEIGH_ARROW
 from lyrandis.core.arrow.mass import SCALE_SD_GR
 from lyrandis.core.bow.judge_weight import WEIGH
 from lyrandis.core.bow.weight import SCALE_SD_LBF, DrawWeight
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Phrase, gpp, lbf_per_in, mm, phrase
+from lyrandis.core.reading import StageKey
 
 SHARP_ENOUGH = 0.025
 """A ± on grains per pound below this share is not worth another evening."""
@@ -186,7 +188,7 @@ def _step(title: Phrase, why: Phrase, minutes: int, action: j.Action) -> j.NextS
     return j.NextStep(title=title, why=why, tells=phrase(""), minutes=minutes, action=action)
 
 
-_ASKS: tuple[tuple[str, str, str, j.StageKey, str, str], ...] = (
+_ASKS: tuple[tuple[str, str, str, StageKey, str, str], ...] = (
     ("archer", "hold", "Say how you hold the string", "archer", "hold",
      "It gives the hook depth to expect."),
     ("archer", "hand", "Say which hand draws", "archer", "hand",

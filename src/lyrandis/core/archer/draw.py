@@ -10,6 +10,7 @@ from typing import Literal, NamedTuple
 
 from lyrandis.core import entries as e
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import ArcherSetup, BowSetup, Recorded
 
 Basis = Literal["rig", "direct", "guess"]
@@ -50,17 +51,6 @@ HOOK_ALONG_STRING_IN: dict[e.Hold | None, tuple[float, float]] = {
 }
 """Assumption: from the nock groove along the string to the middle of the hook: 3/4 to 1 in for
 fingers, up to 1.6 in for the thumb, (mean, sd)."""
-
-
-class Estimate(NamedTuple):
-    """A number and its standard deviation, in the unit its user says."""
-
-    value: float
-    sd: float
-
-    @property
-    def plus_minus(self) -> float:
-        return 2 * self.sd
 
 
 class DrawReading(NamedTuple):

@@ -7,12 +7,12 @@ from dataclasses import dataclass
 from typing import Literal
 
 from lyrandis.core import entries as e
-from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.arrow.beam import Beam, Modes, modes_of
 from lyrandis.core.arrow.mass import ArrowMass, Part, beyond_draw, shaft_length
 from lyrandis.core.arrow.spine import M_PER_IN, stiffness
 from lyrandis.core.arrow.taper import DIAMETER_MM, fill, profile_of
 from lyrandis.core.constants import GRAINS_PER_GRAM, MM_PER_IN
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import ArrowSetup
 
 KG_PER_GRAIN = 1 / GRAINS_PER_GRAM / 1000

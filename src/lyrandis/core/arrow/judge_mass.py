@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from lyrandis.core import judgement as j
-from lyrandis.core.archer.draw import Estimate, to_pivot
+from lyrandis.core.archer.draw import to_pivot
 from lyrandis.core.arrow.mass import (
     BY_TRADITION,
     SCALE_SD_GR,
@@ -14,6 +14,7 @@ from lyrandis.core.arrow.mass import (
 from lyrandis.core.bow.thrust import floor_times
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Phrase, gpp, gr, lbf, mm, phrase
 
 SPREAD_TO_WATCH = 0.03

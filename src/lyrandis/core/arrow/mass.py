@@ -6,9 +6,9 @@ from statistics import fmean
 from typing import Literal
 
 from lyrandis.core import entries as e
-from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.arrow.taper import fill, profile_of
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import ArrowSetup, BowSetup, Recorded
 
 Basis = Literal["weighed", "told", "estimated", "parts"]

@@ -7,7 +7,6 @@ computed one can be kept.
 from dataclasses import dataclass, replace
 
 from lyrandis.core import entries as e
-from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.arrow.bend import Shot, Side
 from lyrandis.core.arrow.build import KG_PER_GRAIN, BuildSheet
 from lyrandis.core.arrow.stroke import Push, simple_push
@@ -15,6 +14,7 @@ from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.thrust import Thrust
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.constants import NEWTONS_PER_LBF, TRADE_OFFSET_MM
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import BowSetup, Setup
 
 STRING_GR_PER_STRAND = 6.5

@@ -10,7 +10,6 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.core import judgement as j
-from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.bend import Shot
 from lyrandis.core.arrow.build import KG_PER_GRAIN
@@ -22,6 +21,7 @@ from lyrandis.core.arrow.spine_board import NOTHING_TO_SHOOT
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.errors import DomainError
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.quantities import DrawWeight, PartMass, ShaftLength, Window
 
 

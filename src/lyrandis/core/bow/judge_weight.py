@@ -3,12 +3,12 @@
 from itertools import pairwise
 
 from lyrandis.core import judgement as j
-from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.bow.weight import Point, mark_to_ask_for, points_at_rest
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.describe import words
 from lyrandis.core.entries import BowWeighed
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Figure, Phrase, lbf, lbf_per_in, mm, percent, phrase
 
 FAR_BEYOND_POINTS_MM = 1.5 * MM_PER_IN

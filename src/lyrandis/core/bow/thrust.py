@@ -9,7 +9,6 @@ import math
 from dataclasses import dataclass, replace
 
 from lyrandis.core import entries as e
-from lyrandis.core.archer.draw import Estimate
 from lyrandis.core.bow.likeness import Likeness
 from lyrandis.core.bow.moving_mass import moving_mass
 from lyrandis.core.bow.statics import SEGMENTS, BowShape, draw_curve
@@ -21,6 +20,7 @@ from lyrandis.core.constants import (
     MM_PER_IN,
     TRADE_OFFSET_MM,
 )
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import Recorded
 
 HYSTERESIS = 0.06

@@ -11,10 +11,11 @@ from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
 from lyrandis.core import entries as e
-from lyrandis.core.archer.draw import Estimate, to_trade
+from lyrandis.core.archer.draw import to_trade
 from lyrandis.core.bow.hermite import Hermite
 from lyrandis.core.bow.likeness import Likeness
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import BowSetup, Recorded
 
 TILT_SD_PER_IN = 0.0055

@@ -1,0 +1,134 @@
+"""What is recorded of the archer: draw, hook, hold and habits. Lengths in mm, forces in lbf."""
+
+from typing import Literal
+
+from lyrandis.core import quantities as q
+from lyrandis.core.archer.words import Anchor, Datum, Hand, Hold, Purpose
+from lyrandis.core.reading import BaseReading
+
+
+class DrawMarked(BaseReading):
+    """Draw length read off an arrow marked at full draw."""
+
+    of = frozenset({"archer", "rig"})
+    by = "measured"
+    settles = False
+    kind: Literal["draw_marked"] = "draw_marked"
+    draw_length_mm: q.DrawLength
+    datum: Datum = "trade"
+
+
+class DrawOnScale(BaseReading):
+    """Where the string at the hook stood, at full draw on a bow scale."""
+
+    of = frozenset({"archer", "rig"})
+    by = "measured"
+    settles = False
+    kind: Literal["draw_on_scale"] = "draw_on_scale"
+    hook_position_mm: q.HookPosition
+    datum: Datum = "trade"
+
+
+class DrawStated(BaseReading):
+    """A draw length somebody said or supposed."""
+
+    of = frozenset({"archer", "rig"})
+    settles = False
+    kind: Literal["draw_stated"] = "draw_stated"
+    draw_length_mm: q.DrawLength
+    datum: Datum = "trade"
+
+
+class ArmTape(BaseReading):
+    """Tape from the fingertip to the hollow at the ball of the shoulder."""
+
+    of = frozenset({"archer"})
+    by = "measured"
+    settles = False
+    kind: Literal["arm_tape"] = "arm_tape"
+    arm_length_mm: q.ArmLength
+
+
+class ArmSpan(BaseReading):
+    """Fingertip to fingertip, arms spread."""
+
+    of = frozenset({"archer"})
+    by = "measured"
+    settles = False
+    kind: Literal["arm_span"] = "arm_span"
+    arm_span_mm: q.ArmSpan
+
+
+class HookDepth(BaseReading):
+    """How far the string at the hook lies behind the arrow's nock groove at full draw."""
+
+    of = frozenset({"archer", "rig"})
+    by = "measured"
+    kind: Literal["hook_depth"] = "hook_depth"
+    hook_depth_mm: q.HookDepth
+
+
+class GripDepth(BaseReading):
+    """From the pivot (deepest part of the grip) to the back or belly where the arrow passes."""
+
+    of = frozenset({"bow"})
+    by = "measured"
+    kind: Literal["grip_depth"] = "grip_depth"
+    to: Literal["back", "belly"]
+    depth_mm: q.GripDepth
+
+
+class HoldChosen(BaseReading):
+    """How the string is held."""
+
+    of = frozenset({"archer", "rig"})
+    kind: Literal["hold_chosen"] = "hold_chosen"
+    hold: Hold
+
+
+class AnchorChosen(BaseReading):
+    """Where the drawing hand stops."""
+
+    of = frozenset({"archer", "rig"})
+    kind: Literal["anchor_chosen"] = "anchor_chosen"
+    anchor: Anchor
+
+
+class HandChosen(BaseReading):
+    """The hand that draws the string."""
+
+    of = frozenset({"archer", "rig"})
+    kind: Literal["hand_chosen"] = "hand_chosen"
+    hand: Hand
+
+
+class PurposeChosen(BaseReading):
+    """What the rig is for."""
+
+    of = frozenset({"archer", "rig"})
+    kind: Literal["purpose_chosen"] = "purpose_chosen"
+    purpose: Purpose
+
+
+class WeightWished(BaseReading):
+    """The draw weight the archer wishes to hold at full draw."""
+
+    of = frozenset({"archer", "rig"})
+    kind: Literal["weight_wished"] = "weight_wished"
+    draw_weight_lbf: q.DrawWeight
+
+
+ArcherReading = (
+    DrawMarked
+    | DrawOnScale
+    | DrawStated
+    | ArmTape
+    | ArmSpan
+    | HookDepth
+    | GripDepth
+    | HoldChosen
+    | AnchorChosen
+    | HandChosen
+    | PurposeChosen
+    | WeightWished
+)

@@ -1,0 +1,189 @@
+"""What is recorded of a bow: its kind, lengths, weights, limits and condition.
+
+Lengths in mm, forces in lbf, masses in grains, speeds in m/s.
+"""
+
+from typing import Literal
+
+from pydantic import model_validator
+
+from lyrandis.core import quantities as q
+from lyrandis.core.archer.words import Datum
+from lyrandis.core.bow.words import Family, InspectionItem, LimbsAre
+from lyrandis.core.constants import MARKED_DRAW_MM
+from lyrandis.core.errors import DomainError
+from lyrandis.core.reading import BaseReading, require_something
+
+
+class BowFamily(BaseReading):
+    """What sort of bow it is."""
+
+    of = frozenset({"bow"})
+    kind: Literal["bow_family"] = "bow_family"
+    family: Family
+
+
+class BowLength(BaseReading):
+    """Unstrung, nock to nock along the back."""
+
+    of = frozenset({"bow"})
+    kind: Literal["bow_length"] = "bow_length"
+    bow_length_mm: q.BowLength
+
+
+class RiserLength(BaseReading):
+    """The stiff middle, fades included."""
+
+    of = frozenset({"bow"})
+    by = "measured"
+    kind: Literal["riser_length"] = "riser_length"
+    riser_length_mm: q.RiserLength
+
+
+class BowMark(BaseReading):
+    """The weight written on the bow and the draw it is written for."""
+
+    of = frozenset({"bow"})
+    kind: Literal["bow_mark"] = "bow_mark"
+    draw_weight_lbf: q.DrawWeight
+    draw_length_mm: q.DrawLength = MARKED_DRAW_MM
+
+
+class BowWeighed(BaseReading):
+    """One reading of a bow scale.
+
+    `string_at` says where the draw was read: at the scale's hook, or at the arrow's nock groove
+    while the hand or tab held the string further back.
+    """
+
+    of = frozenset({"bow"})
+    by = "weighed"
+    settles = False
+    kind: Literal["bow_weighed"] = "bow_weighed"
+    draw_weight_lbf: q.DrawWeight
+    draw_length_mm: q.DrawLength
+    datum: Datum = "trade"
+    string_at: Literal["hook", "groove"] = "hook"
+
+
+class DrawLimit(BaseReading):
+    """The longest draw the maker allows."""
+
+    of = frozenset({"bow"})
+    kind: Literal["draw_limit"] = "draw_limit"
+    draw_length_mm: q.DrawLength
+
+
+class ArrowMinimum(BaseReading):
+    """The lightest arrow the bowyer allows, per pound or outright."""
+
+    of = frozenset({"bow"})
+    kind: Literal["arrow_minimum"] = "arrow_minimum"
+    grains_per_pound: q.GrainsPerPound | None = None
+    arrow_mass_gr: q.ArrowMass | None = None
+
+    @model_validator(mode="after")
+    def _one_of_them(self) -> "ArrowMinimum":
+        if (self.grains_per_pound is None) == (self.arrow_mass_gr is None):
+            raise DomainError(
+                "one_needed",
+                "A bowyer's minimum is either grains per pound or a mass.",
+                "Give one of the two, e.g. floor 9 gpp or floor 430 gr.",
+                "grains_per_pound",
+            )
+        return self
+
+
+class LimbPair(BaseReading):
+    """How the two limbs of a bow belong together; what is left out stays as it was."""
+
+    of = frozenset({"bow"})
+    kind: Literal["limb_pair"] = "limb_pair"
+    pair: LimbsAre | None = None
+    upper_lbf: q.DrawWeight | None = None
+    lower_lbf: q.DrawWeight | None = None
+    upper_length_mm: q.LimbLength | None = None
+    lower_length_mm: q.LimbLength | None = None
+
+    @model_validator(mode="after")
+    def _both_of_them(self) -> "LimbPair":
+        for upper, lower, words in (
+            (self.upper_lbf, self.lower_lbf, "weight"),
+            (self.upper_length_mm, self.lower_length_mm, "length"),
+        ):
+            if (upper is None) != (lower is None):
+                raise DomainError(
+                    "both_needed",
+                    f"Only one limb's {words} is given.",
+                    "Give both, upper limb first.",
+                    "lower_lbf" if words == "weight" else "lower_length_mm",
+                )
+        return require_something(self, "pair")
+
+
+class Inspected(BaseReading):
+    """What was looked at before stringing: good, or failing."""
+
+    of = frozenset({"bow"})
+    by = "measured"
+    kind: Literal["inspected"] = "inspected"
+    good: tuple[InspectionItem, ...] = ()
+    failing: tuple[InspectionItem, ...] = ()
+
+    @model_validator(mode="after")
+    def _each_once(self) -> "Inspected":
+        if not self.good and not self.failing:
+            raise DomainError(
+                "nothing_given", "Nothing was looked at.", "Mark at least one item.", "good"
+            )
+        if len({*self.good, *self.failing}) < len(self.good) + len(self.failing):
+            raise DomainError(
+                "twice", "An item is marked twice.", "Mark each item good or failing.", "failing"
+            )
+        return self
+
+
+class BraceRange(BaseReading):
+    """The brace heights the maker allows."""
+
+    of = frozenset({"bow"})
+    kind: Literal["brace_range"] = "brace_range"
+    low_mm: q.BraceHeight
+    high_mm: q.BraceHeight
+
+    @model_validator(mode="after")
+    def _in_order(self) -> "BraceRange":
+        if self.low_mm > self.high_mm:
+            raise DomainError(
+                "wrong_order",
+                "The lower brace height is above the higher one.",
+                "Give the lower first.",
+                "low_mm",
+            )
+        return self
+
+
+class ArrowSpeed(BaseReading):
+    """One chronograph reading at full draw; without a mass, of the arrows on the rig."""
+
+    of = frozenset({"rig"})
+    by = "measured"
+    settles = False
+    kind: Literal["arrow_speed"] = "arrow_speed"
+    speed_mps: q.ArrowSpeed
+    arrow_mass_gr: q.ArrowMass | None = None
+
+
+BowReading = (
+    BowFamily
+    | BowLength
+    | RiserLength
+    | BowMark
+    | BowWeighed
+    | DrawLimit
+    | ArrowMinimum
+    | LimbPair
+    | Inspected
+    | BraceRange
+    | ArrowSpeed
+)

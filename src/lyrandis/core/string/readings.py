@@ -1,0 +1,37 @@
+"""What is recorded of the string and of the brace it stands at. Lengths in mm, masses in grains."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from lyrandis.core import quantities as q
+from lyrandis.core.reading import BaseReading, require_something
+from lyrandis.core.string.words import StringMaterial
+
+
+class StringBuild(BaseReading):
+    """How the string is made."""
+
+    of = frozenset({"string"})
+    kind: Literal["string_build"] = "string_build"
+    material: StringMaterial | None = None
+    strands: Annotated[int, Field(ge=4, le=60)] | None = None
+    string_length_mm: q.StringLength | None = None
+    string_mass_gr: q.PartMass | None = None
+
+    @model_validator(mode="after")
+    def _something(self) -> "StringBuild":
+        return require_something(self, "material")
+
+
+class BraceHeight(BaseReading):
+    """String to the deepest part of the grip, or to the back of the riser, at rest."""
+
+    of = frozenset({"rig"})
+    by = "measured"
+    kind: Literal["brace_height"] = "brace_height"
+    brace_height_mm: q.BraceHeight
+    datum: Literal["pivot", "back"] = "pivot"
+
+
+StringReading = StringBuild | BraceHeight
