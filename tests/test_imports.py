@@ -13,7 +13,7 @@ ALLOWED = {
     "api": {"api", "store", "demo", "core"},
 }
 CORE_MAY_USE = {
-    "__future__", "bisect", "collections", "contextlib", "csv", "dataclasses", "datetime",
+    "__future__", "abc", "bisect", "collections", "contextlib", "csv", "dataclasses", "datetime",
     "decimal", "difflib", "enum", "fractions", "functools", "io", "itertools", "math", "numpy",
     "operator", "pydantic", "re", "scipy", "statistics", "string", "typing",
 }  # fmt: skip

@@ -7,7 +7,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lyrandis.core import entries as e
-from lyrandis.core.describe import describe
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import WORDS, parse
 from lyrandis.core.spoken import number_from
@@ -143,7 +142,7 @@ def test_every_word_reads_its_own_example_and_says_it_back(word) -> None:  # typ
     jotted = parse(word.example)
     assert jotted.word == word.word
     assert jotted.subject == word.subject
-    assert "{" not in describe(jotted.reading).text()
+    assert "{" not in jotted.reading.say().text()
 
 
 @given(st.text(max_size=40))

@@ -6,7 +6,6 @@ from hypothesis import strategies as st
 
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.spine import pounds_from_thousandths
-from lyrandis.core.describe import describe
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import parse
 from lyrandis.core.units import say
@@ -78,7 +77,7 @@ def test_words_of_the_arrow_are_read_and_said_back(
     jotted = parse(text)
     assert jotted.reading == reading
     if says is not None:
-        assert describe(reading).text() == says
+        assert reading.say().text() == says
 
 
 @pytest.mark.parametrize(

@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from lyrandis.core.phrase import Phrase, phrase, plain
 from lyrandis.core.reading import (
     ANY_SUBJECT,
     BaseReading,
@@ -12,6 +13,13 @@ from lyrandis.core.reading import (
     SubjectId,
 )
 
+PART_WORDS: dict[PartKind, str] = {
+    "archer": "archer",
+    "bow": "bow",
+    "string": "string",
+    "arrow_set": "arrow set",
+}
+
 
 class Named(BaseReading):
     """Gives the subject its name."""
@@ -19,6 +27,9 @@ class Named(BaseReading):
     of = ANY_SUBJECT
     kind: Literal["named"] = "named"
     name: Name
+
+    def say(self) -> Phrase:
+        return phrase(f"Named {plain(self.name)}")
 
 
 class Noted(BaseReading):
@@ -29,6 +40,9 @@ class Noted(BaseReading):
     kind: Literal["noted"] = "noted"
     text: Note
 
+    def say(self) -> Phrase:
+        return phrase(f"Note: {plain(self.text)}")
+
 
 class Retraction(BaseReading):
     """Takes back an earlier entry; taking back a retraction puts that entry back."""
@@ -38,6 +52,9 @@ class Retraction(BaseReading):
     kind: Literal["retraction"] = "retraction"
     entry_id: EntryId
 
+    def say(self) -> Phrase:
+        return phrase("Took an entry back")
+
 
 class PutAway(BaseReading):
     """Puts a rig away from the switcher, or takes it out again."""
@@ -45,6 +62,9 @@ class PutAway(BaseReading):
     of = frozenset({"rig"})
     kind: Literal["put_away"] = "put_away"
     away: bool = True
+
+    def say(self) -> Phrase:
+        return phrase("Put away" if self.away else "Taken out again")
 
 
 class PartFitted(BaseReading):
@@ -54,6 +74,11 @@ class PartFitted(BaseReading):
     kind: Literal["part_fitted"] = "part_fitted"
     part: PartKind
     part_id: SubjectId | None
+
+    def say(self) -> Phrase:
+        if self.part_id is None:
+            return phrase(f"Took the {PART_WORDS[self.part]} off")
+        return phrase(f"Fitted {PART_WORDS[self.part]} {self.part_id}")
 
 
 BenchReading = Named | Noted | Retraction | PutAway | PartFitted

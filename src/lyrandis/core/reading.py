@@ -3,11 +3,13 @@
 The kinds themselves stand in each stage's `readings.py`.
 """
 
+from abc import ABC, abstractmethod
 from typing import Annotated, ClassVar, Literal, TypeVar, get_args
 
 from pydantic import BaseModel, ConfigDict, StringConstraints
 
 from lyrandis.core.errors import DomainError
+from lyrandis.core.phrase import Phrase
 
 SubjectKind = Literal["archer", "bow", "string", "arrow_set", "rig"]
 PartKind = Literal["archer", "bow", "string", "arrow_set"]
@@ -28,8 +30,8 @@ class Frozen(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
-class BaseReading(Frozen):
-    """One thing that can be recorded."""
+class BaseReading(Frozen, ABC):
+    """One thing that can be recorded. A kind that does not say itself cannot be made."""
 
     of: ClassVar[frozenset[SubjectKind]]
     """Kinds of subject it can be recorded on."""
@@ -37,6 +39,10 @@ class BaseReading(Frozen):
     """Source assumed when none is given."""
     settles: ClassVar[bool] = True
     """True when a newer one takes the place of an older one; False when they add up."""
+
+    @abstractmethod
+    def say(self) -> Phrase:
+        """Return one short sentence that says what the reading records."""
 
 
 _Build = TypeVar("_Build", bound=BaseReading)

@@ -10,7 +10,6 @@ from lyrandis.api.context import BenchOf
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import RULEBOOK, Assessment, assess
-from lyrandis.core.describe import describe
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import WORDS, parse
 from lyrandis.core.judgement import Rule
@@ -95,7 +94,7 @@ def parse_reading(bench: BenchOf, line: JotLine) -> ParsedJot:
         )
     return ParsedJot(
         word=jotted.word,
-        says=describe(jotted.reading),
+        says=jotted.reading.say(),
         subject_kind=jotted.subject,
         subject_name=name,
         draft=draft,

@@ -14,7 +14,6 @@ from lyrandis.api.routers.subjects import (
 )
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import Assessment, assess
-from lyrandis.core.describe import describe
 from lyrandis.core.phrase import Phrase
 from lyrandis.core.setup import fold, retracted_ids
 from lyrandis.store.bench import Bench, NewPart
@@ -100,7 +99,7 @@ def read_rig_entries(bench: BenchOf, rig: e.SubjectId) -> History:
     return History(
         rig=rig,
         entries=entries,
-        says={entry.id: describe(entry.reading) for entry in entries},
+        says={entry.id: entry.reading.say() for entry in entries},
         taken_back={entry_id: _taker(entries, entry_id, gone) for entry_id in gone},
         names={subject.id: subject.name for subject in bench.subjects()},
     )

@@ -3,7 +3,19 @@
 from typing import Literal
 
 from lyrandis.core import quantities as q
-from lyrandis.core.archer.words import Anchor, Datum, Hand, Hold, Purpose
+from lyrandis.core.archer.words import (
+    ANCHOR_WORDS,
+    DATUM_WORDS,
+    HAND_WORDS,
+    HOLD_WORDS,
+    PURPOSE_WORDS,
+    Anchor,
+    Datum,
+    Hand,
+    Hold,
+    Purpose,
+)
+from lyrandis.core.phrase import Phrase, lbf, mm, phrase
 from lyrandis.core.reading import BaseReading
 
 
@@ -17,6 +29,10 @@ class DrawMarked(BaseReading):
     draw_length_mm: q.DrawLength
     datum: Datum = "trade"
 
+    def say(self) -> Phrase:
+        to = DATUM_WORDS[self.datum]
+        return phrase(f"Draw {{draw}}{to} on a marked arrow", draw=mm(self.draw_length_mm))
+
 
 class DrawOnScale(BaseReading):
     """Where the string at the hook stood, at full draw on a bow scale."""
@@ -28,6 +44,13 @@ class DrawOnScale(BaseReading):
     hook_position_mm: q.HookPosition
     datum: Datum = "trade"
 
+    def say(self) -> Phrase:
+        to = DATUM_WORDS[self.datum]
+        return phrase(
+            f"String at the hook {{draw}}{to}, at full draw on a scale",
+            draw=mm(self.hook_position_mm),
+        )
+
 
 class DrawStated(BaseReading):
     """A draw length somebody said or supposed."""
@@ -37,6 +60,10 @@ class DrawStated(BaseReading):
     kind: Literal["draw_stated"] = "draw_stated"
     draw_length_mm: q.DrawLength
     datum: Datum = "trade"
+
+    def say(self) -> Phrase:
+        to = DATUM_WORDS[self.datum]
+        return phrase(f"Draw said to be {{draw}}{to}", draw=mm(self.draw_length_mm))
 
 
 class ArmTape(BaseReading):
@@ -48,6 +75,9 @@ class ArmTape(BaseReading):
     kind: Literal["arm_tape"] = "arm_tape"
     arm_length_mm: q.ArmLength
 
+    def say(self) -> Phrase:
+        return phrase("Fingertip to shoulder {arm}", arm=mm(self.arm_length_mm))
+
 
 class ArmSpan(BaseReading):
     """Fingertip to fingertip, arms spread."""
@@ -58,6 +88,9 @@ class ArmSpan(BaseReading):
     kind: Literal["arm_span"] = "arm_span"
     arm_span_mm: q.ArmSpan
 
+    def say(self) -> Phrase:
+        return phrase("Arm span {span}", span=mm(self.arm_span_mm))
+
 
 class HookDepth(BaseReading):
     """How far the string at the hook lies behind the arrow's nock groove at full draw."""
@@ -66,6 +99,9 @@ class HookDepth(BaseReading):
     by = "measured"
     kind: Literal["hook_depth"] = "hook_depth"
     hook_depth_mm: q.HookDepth
+
+    def say(self) -> Phrase:
+        return phrase("Hook {depth} behind the nock groove", depth=mm(self.hook_depth_mm))
 
 
 class GripDepth(BaseReading):
@@ -77,6 +113,9 @@ class GripDepth(BaseReading):
     to: Literal["back", "belly"]
     depth_mm: q.GripDepth
 
+    def say(self) -> Phrase:
+        return phrase(f"Pivot to {self.to} {{depth}}", depth=mm(self.depth_mm))
+
 
 class HoldChosen(BaseReading):
     """How the string is held."""
@@ -84,6 +123,9 @@ class HoldChosen(BaseReading):
     of = frozenset({"archer", "rig"})
     kind: Literal["hold_chosen"] = "hold_chosen"
     hold: Hold
+
+    def say(self) -> Phrase:
+        return phrase(f"Hold: {HOLD_WORDS[self.hold]}")
 
 
 class AnchorChosen(BaseReading):
@@ -93,6 +135,9 @@ class AnchorChosen(BaseReading):
     kind: Literal["anchor_chosen"] = "anchor_chosen"
     anchor: Anchor
 
+    def say(self) -> Phrase:
+        return phrase(f"Anchor: {ANCHOR_WORDS[self.anchor]}")
+
 
 class HandChosen(BaseReading):
     """The hand that draws the string."""
@@ -100,6 +145,9 @@ class HandChosen(BaseReading):
     of = frozenset({"archer", "rig"})
     kind: Literal["hand_chosen"] = "hand_chosen"
     hand: Hand
+
+    def say(self) -> Phrase:
+        return phrase(f"Draws with the {HAND_WORDS[self.hand]} hand")
 
 
 class PurposeChosen(BaseReading):
@@ -109,6 +157,9 @@ class PurposeChosen(BaseReading):
     kind: Literal["purpose_chosen"] = "purpose_chosen"
     purpose: Purpose
 
+    def say(self) -> Phrase:
+        return phrase(f"Purpose: {PURPOSE_WORDS[self.purpose]}")
+
 
 class WeightWished(BaseReading):
     """The draw weight the archer wishes to hold at full draw."""
@@ -116,6 +167,9 @@ class WeightWished(BaseReading):
     of = frozenset({"archer", "rig"})
     kind: Literal["weight_wished"] = "weight_wished"
     draw_weight_lbf: q.DrawWeight
+
+    def say(self) -> Phrase:
+        return phrase("Wishes to hold {weight}", weight=lbf(self.draw_weight_lbf))
 
 
 ArcherReading = (

@@ -2,8 +2,8 @@
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import DrawReading
+from lyrandis.core.archer.words import HOLD_WORDS
 from lyrandis.core.computed import Computed
-from lyrandis.core.describe import describe, words
 from lyrandis.core.phrase import Phrase, mm, phrase
 
 SCATTER_TO_MEND = 2.0
@@ -60,7 +60,7 @@ _HOOK = j.Action(label="Measure the hook depth", stage="archer", control="hook")
 
 def reading_line(reading: DrawReading) -> Phrase:
     """Return one line of a sum: a reading on the trade datum, its ± and what was read."""
-    said = describe(reading.recorded.reading)
+    said = reading.recorded.reading.say()
     here = ", on this rig" if reading.recorded.on_rig else ""
     return phrase(
         f"{{trade}} from: {said.template}{here}",
@@ -194,7 +194,7 @@ def _judge_hook(c: Computed) -> list[j.Finding]:
     assert c.at_hook is not None
     archer = c.setup.archer
     hook = mm(c.hook.value, c.hook.plus_minus)
-    hold = words(archer.hold.reading.hold) if archer.hold else "a hold not yet told"
+    hold = HOLD_WORDS[archer.hold.reading.hold] if archer.hold else "a hold not yet told"
     lines = (
         phrase("Nock groove at {draw}.", draw=mm(c.draw.length.value)),
         phrase(

@@ -1,10 +1,13 @@
 """The archer on the page: draw, hook, grip depths and habits, with the stage's mark."""
 
+from collections.abc import Mapping
+from typing import Any
+
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
 from lyrandis.core.archer.rules import SCATTER_TO_MEND, reading_lines
+from lyrandis.core.archer.words import ANCHOR_WORDS, HAND_WORDS, HOLD_WORDS, PURPOSE_WORDS
 from lyrandis.core.computed import Computed
-from lyrandis.core.describe import words
 from lyrandis.core.entries import BaseReading, GripDepth
 from lyrandis.core.phrase import Phrase, mm, phrase
 from lyrandis.core.setup import Recorded
@@ -108,14 +111,16 @@ def _depth_value(
 def _habits(c: Computed) -> list[j.Value]:
     archer = c.setup.archer
     return [
-        choice_value("hold", "Hold", archer.hold),
-        choice_value("anchor", "Anchor", archer.anchor),
-        choice_value("hand", "Drawing hand", archer.hand),
-        choice_value("purpose", "Purpose", archer.purpose),
+        choice_value("hold", "Hold", archer.hold, HOLD_WORDS),
+        choice_value("anchor", "Anchor", archer.anchor, ANCHOR_WORDS),
+        choice_value("hand", "Drawing hand", archer.hand, HAND_WORDS),
+        choice_value("purpose", "Purpose", archer.purpose, PURPOSE_WORDS),
     ]
 
 
-def choice_value(key: str, label: str, recorded: Recorded[BaseReading] | None) -> j.Value:
+def choice_value(
+    key: str, label: str, recorded: Recorded[BaseReading] | None, words: Mapping[Any, str]
+) -> j.Value:
     """Return the value of a choice whose reading has a field named like the key."""
     if recorded is None:
         return j.Value(key=key, label=label, missing="Not told yet")
@@ -123,7 +128,7 @@ def choice_value(key: str, label: str, recorded: Recorded[BaseReading] | None) -
     return j.Value(
         key=key,
         label=label,
-        text=words(choice),
+        text=words[choice],
         choice=choice,
         origin=recorded.source,
         entries=(recorded.entry.id,),

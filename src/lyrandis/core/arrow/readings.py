@@ -3,12 +3,16 @@
 Lengths in mm, masses in grains, spines in pounds of the wood scale.
 """
 
+from collections.abc import Callable
 from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints, model_validator
 
 from lyrandis.core import quantities as q
 from lyrandis.core.arrow.words import (
+    FLIGHT_WORDS,
+    LENGTH_DATUM_WORDS,
+    SHAFT_MATERIAL_WORDS,
     ArrowState,
     Flight,
     LengthDatum,
@@ -16,9 +20,28 @@ from lyrandis.core.arrow.words import (
     SpineStandard,
 )
 from lyrandis.core.errors import DomainError
+from lyrandis.core.phrase import Figure, Phrase, gap, gr, gr_per_in, mm, phrase, plain, spine
 from lyrandis.core.reading import BaseReading, require_something
 
 ArrowNumber = Annotated[int, Field(ge=1, le=999)]
+
+_BUILD_FIGURES: tuple[tuple[str, str, Callable[[float], Figure]], ...] = (
+    ("shaft_length_mm", "shaft {}", mm),
+    ("shaft_gr_per_in", "{}", gr_per_in),
+    ("shaft_gr", "bare shaft {}", gr),
+    ("shaft_diameter_mm", "diameter {}", gap),
+    ("spine_lbf", "spine {}", spine),
+    ("tail_taper_mm", "tail taper {} long", mm),
+    ("tail_diameter_mm", "{} at the tail", gap),
+    ("head_taper_mm", "head taper {} long", mm),
+    ("head_diameter_mm", "{} at the head", gap),
+    ("point_gr", "point {}", gr),
+    ("insert_gr", "insert {}", gr),
+    ("arrow_nock_gr", "arrow nock {}", gr),
+    ("fletching_gr", "fletching {}", gr),
+    ("fletching_length_mm", "fletching {} long", mm),
+    ("wrap_gr", "wrap {}", gr),
+)
 
 
 class ArrowMassed(BaseReading):
@@ -30,6 +53,10 @@ class ArrowMassed(BaseReading):
     kind: Literal["arrow_mass"] = "arrow_mass"
     arrow_mass_gr: q.ArrowMass
     arrow_number: ArrowNumber | None = None
+
+    def say(self) -> Phrase:
+        which = "Arrow" if self.arrow_number is None else f"Arrow {self.arrow_number}:"
+        return phrase(f"{which} {{mass}} finished", mass=gr(self.arrow_mass_gr))
 
 
 class ArrowBuild(BaseReading):
@@ -64,6 +91,18 @@ class ArrowBuild(BaseReading):
     def _something(self) -> "ArrowBuild":
         return require_something(self, "shaft_length_mm")
 
+    def say(self) -> Phrase:
+        parts = [SHAFT_MATERIAL_WORDS[self.material]] if self.material else []
+        figures: dict[str, Figure] = {}
+        for field, said, figure in _BUILD_FIGURES:
+            value = getattr(self, field)
+            if value is not None:
+                parts.append(said.replace("{}", f"{{{field}}}"))
+                figures[field] = figure(value)
+        if self.length_datum and self.length_datum != "groove_to_end":
+            parts.append(f"length: {LENGTH_DATUM_WORDS[self.length_datum]}")
+        return phrase("Arrow parts: " + ", ".join(parts), **figures)
+
 
 class NumberedArrow(BaseReading):
     """What one numbered arrow is like; what is left out stays as it was.
@@ -95,6 +134,27 @@ class NumberedArrow(BaseReading):
             )
         return self
 
+    def say(self) -> Phrase:
+        parts: list[str] = []
+        figures: dict[str, Figure] = {}
+        if self.spine_lbf is not None:
+            parts.append("spine {spine}")
+            figures["spine"] = spine(self.spine_lbf)
+        if self.straight_mm is not None:
+            parts.append("run-out {straight}")
+            figures["straight"] = gap(self.straight_mm)
+        if self.nock_turn_deg is not None:
+            parts.append("nock turned {turn}")
+            figures["turn"] = Figure(value=self.nock_turn_deg, unit="deg")
+        if self.state is not None:
+            sound = self.state == "sound"
+            parts.append("flexed and looked at, sound" if sound else "cracked, out of the set")
+        if self.retired is not None:
+            parts.append("retired" if self.retired else "back in the set")
+        if self.remark:
+            parts.append(plain(self.remark))
+        return phrase(f"Arrow {self.arrow_number}: " + ", ".join(parts), **figures)
+
 
 class TaperShot(BaseReading):
     """One taper tried on a wooden shaft and shot, and how it flew."""
@@ -121,6 +181,18 @@ class TaperShot(BaseReading):
                 )
         return self
 
+    def say(self) -> Phrase:
+        ends = []
+        figures: dict[str, Figure] = {}
+        for end in ("tail", "head"):
+            length = getattr(self, f"{end}_taper_mm")
+            across = getattr(self, f"{end}_diameter_mm")
+            if length and across:
+                ends.append(f"{end} {{{end}}} to {{{end}_end}}")
+                figures |= {end: mm(length), f"{end}_end": gap(across)}
+        tapered = ", ".join(ends) if ends else "parallel"
+        return phrase(f"Taper shot: {tapered}; {FLIGHT_WORDS[self.flew]}", **figures)
+
 
 class ArrowPass(BaseReading):
     """Where the arrow passes the bow; what is left out stays as it was.
@@ -140,6 +212,21 @@ class ArrowPass(BaseReading):
     @model_validator(mode="after")
     def _something(self) -> "ArrowPass":
         return require_something(self, "window_mm")
+
+    def say(self) -> Phrase:
+        parts: list[str] = []
+        figures: dict[str, Figure] = {}
+        if self.window_mm is not None:
+            where = "short of" if self.window_mm > 0 else "past"
+            parts.append(f"{{window}} {where} centre" if self.window_mm else "cut to centre")
+            figures["window"] = gap(abs(self.window_mm))
+        if self.track_mm is not None:
+            where = "to the arrow's side" if self.track_mm >= 0 else "away from the arrow"
+            parts.append(f"string tracks {{track}} {where}")
+            figures["track"] = gap(abs(self.track_mm))
+        if self.plunger is not None:
+            parts.append("plunger" if self.plunger else "hard side plate")
+        return phrase("Arrow pass: " + ", ".join(parts), **figures)
 
 
 ArrowReading = ArrowMassed | ArrowBuild | NumberedArrow | TaperShot | ArrowPass

@@ -1,11 +1,13 @@
 """The arrow on the page: spine and match, the build sheet, its parts, and where it passes."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from typing import Any
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.stage import choice_value
 from lyrandis.core.arrow.judge_spine import CLEARANCE_WORDS, STIFFNESS_WORDS, spine_sum
 from lyrandis.core.arrow.match import stiffness_word
+from lyrandis.core.arrow.words import LENGTH_DATUM_WORDS, SHAFT_MATERIAL_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import (
     Figure,
@@ -192,9 +194,13 @@ def part_values(c: Computed) -> list[j.Value]:
     """Return the parts as told."""
     arrows = c.setup.arrows
     values = []
-    for name, label in (("material", "Shaft material"), ("length_datum", "Length is measured")):
+    choices: tuple[tuple[str, str, Mapping[Any, str]], ...] = (
+        ("material", "Shaft material", SHAFT_MATERIAL_WORDS),
+        ("length_datum", "Length is measured", LENGTH_DATUM_WORDS),
+    )
+    for name, label, words in choices:
         told, build = arrows.part(name)
-        values.append(choice_value(name, label, None if told is None else build))
+        values.append(choice_value(name, label, None if told is None else build, words))
     for key, label, figure in _PARTS:
         value, build = arrows.part(key)
         if value is None or build is None:

@@ -26,13 +26,13 @@ from lyrandis.core.bow.schools import Asked, School
 from lyrandis.core.bow.stack import stack_of
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
 from lyrandis.core.bow.thrust import typical_thrust
+from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import (
     MARKED_DRAW_MM,
     MM_PER_IN,
     TRADE_OFFSET_MM,
 )
-from lyrandis.core.describe import words
 from lyrandis.core.entries import Family
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Phrase, degrees, gpp, mm, mps, phrase
@@ -147,7 +147,7 @@ def _family_board(wish: Wish, family: Family) -> FamilyBoard:
     )
     return FamilyBoard(
         family=family,
-        words=words(family),
+        words=FAMILY_WORDS[family],
         rows=tuple(rows),
         schools=views,
         combinations=_combinations(wish, family),
@@ -277,7 +277,7 @@ def _view(
         silent = (
             "No length here has the margin."
             if school == "stack_margin"
-            else f"Does not speak of a {words(family)}."
+            else f"Does not speak of a {FAMILY_WORDS[family]}."
         )
         return SchoolView(
             school=school,
@@ -346,7 +346,7 @@ def _gives_up(asked: Asked, rows: list[BoardRow], best: BoardRow | None) -> Phra
 
 
 def _summary(best: BoardRow | None, *, agree: bool, wish: Wish, family: Family) -> Phrase:
-    kind = words(family)
+    kind = FAMILY_WORDS[family]
     if best is None:
         return phrase(
             f"No {kind} from 48 to 72 in has room enough for a {{draw}} draw.",

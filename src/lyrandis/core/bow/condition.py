@@ -7,8 +7,8 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.bow.inspection import ITEMS, SEVERITY, looked_over
 from lyrandis.core.bow.limbs import mismatch_of
+from lyrandis.core.bow.words import INSPECTION_WORDS
 from lyrandis.core.computed import Computed
-from lyrandis.core.describe import INSPECTION_WORDS
 from lyrandis.core.entries import InspectionItem, LimbPair
 
 

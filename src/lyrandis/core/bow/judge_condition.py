@@ -4,8 +4,8 @@ from lyrandis.core import judgement as j
 from lyrandis.core.bow.inspection import ITEMS, SEVERITY, looked_over
 from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.limbs import Mismatch, mismatch_of
+from lyrandis.core.bow.words import INSPECTION_WORDS
 from lyrandis.core.computed import Computed
-from lyrandis.core.describe import INSPECTION_WORDS, describe
 from lyrandis.core.phrase import Phrase, mm, percent, phrase
 
 RULES: tuple[j.Rule, ...] = (
@@ -92,7 +92,7 @@ def _judge_limbs(c: Computed) -> list[j.Finding]:
     if pair is None:
         return []
     found = mismatch_of(pair.reading)
-    told = describe(pair.reading)
+    told = pair.reading.say()
     if found.severity == "good":
         sentence = phrase("The limbs match within {share}.", share=percent(abs(found.share)))
     else:

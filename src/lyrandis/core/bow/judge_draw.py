@@ -4,14 +4,15 @@ import math
 from functools import lru_cache
 
 from lyrandis.core import judgement as j
+from lyrandis.core.archer.words import HOLD_WORDS, PURPOSE_WORDS
 from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.schools import MARGIN_IN, PINCH_DEG
 from lyrandis.core.bow.stack import ONSET, typical_stack
 from lyrandis.core.bow.statics import BowShape
 from lyrandis.core.bow.thrust import typical_thrust
+from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
-from lyrandis.core.describe import words
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Figure, Phrase, degrees, gpp, joules, lbf, mm, mps, phrase
 
@@ -119,7 +120,7 @@ def _judge_shape(c: Computed) -> list[j.Finding]:
                 stage="bow",
                 severity="mend",
                 sentence=phrase(f"{refused.reason} {refused.instruction}"),
-                sum=(phrase(f"Until then a usual {words(shape.family)} stands in for it."),),
+                sum=(phrase(f"Until then a usual {FAMILY_WORDS[shape.family]} stands in for it."),),
                 rule="bow-shape",
                 action=j.Action(label="Look at the lengths", stage="bow", control=control),
             )
@@ -138,7 +139,7 @@ def _judge_shape(c: Computed) -> list[j.Finding]:
             stage="bow",
             severity="watch",
             sentence=phrase(
-                f"A {{length}} {words(shape.family)} is outside the {{low}} to {{high}} the "
+                f"A {{length}} {FAMILY_WORDS[shape.family]} is outside the {{low}} to {{high}} the "
                 "mechanics hold for: stack, energy and floor are indicative.",
                 **figures,
             ),
@@ -255,7 +256,8 @@ def _judge_stack(c: Computed) -> list[j.Finding]:
     }
     if severity == "good" and margin.value < wanted:
         severity = "watch"
-        text = f"{{margin}} before stack; for {words(purpose or '')} {{wanted}} is wanted."
+        what_for = PURPOSE_WORDS[purpose] if purpose else ""
+        text = f"{{margin}} before stack; for {what_for} {{wanted}} is wanted."
     else:
         text = texts[severity]
     return [
@@ -319,7 +321,7 @@ def _judge_angle(c: Computed) -> list[j.Finding]:
     angle = c.likeness.curve.finger_angle(c.pivot_mm)
     sharp = pinch is not None and math.degrees(angle) < pinch
     figures = {"angle": degrees(angle), "pinch": degrees(math.radians(pinch or 0.0))}
-    said = f"for {words(hold)}" if hold else "for fingers"
+    said = f"for {HOLD_WORDS[hold]}" if hold else "for fingers"
     text = (
         f"{{angle}} at the hook is sharp {said}: under {{pinch}} the string pinches and can pull "
         "the nock off."

@@ -4,9 +4,9 @@ from itertools import pairwise
 
 from lyrandis.core import judgement as j
 from lyrandis.core.bow.weight import Point, mark_to_ask_for, points_at_rest
+from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
-from lyrandis.core.describe import words
 from lyrandis.core.entries import BowWeighed
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Figure, Phrase, lbf, lbf_per_in, mm, percent, phrase
@@ -119,9 +119,10 @@ def _likeness_line(c: Computed) -> Phrase:
     """Say which computed bow stands for this one, and what of it is assumed."""
     shape = c.likeness.shape
     assumed = [name for name in c.likeness.assumed if name in ("family", "length", "riser")]
+    kind = FAMILY_WORDS[shape.family]
     guess = f" ({' and '.join(assumed)} assumed)" if assumed else ""
     return phrase(
-        f"Curve of a {{length}} {words(shape.family)}, riser {{riser}}, brace {{brace}}{guess}.",
+        f"Curve of a {{length}} {kind}, riser {{riser}}, brace {{brace}}{guess}.",
         length=mm(shape.bow_length_mm),
         riser=mm(shape.riser_length_mm),
         brace=mm(shape.brace_height_mm),
@@ -313,7 +314,7 @@ def _judge_wish(c: Computed) -> list[j.Finding]:
     lines = (
         phrase("String at the hook at {at}.", at=mm(c.at_hook.value, c.at_hook.plus_minus)),
         phrase(
-            f"A {words(c.likeness.shape.family)} holds {{share}} of that at {{marked}}: "
+            f"A {FAMILY_WORDS[c.likeness.shape.family]} holds {{share}} of that at {{marked}}: "
             "{hold} × {share} = {mark}.",
             hold=lbf(hold),
             share=percent(mark.value / hold),

@@ -8,10 +8,18 @@ from typing import Literal
 from pydantic import model_validator
 
 from lyrandis.core import quantities as q
-from lyrandis.core.archer.words import Datum
-from lyrandis.core.bow.words import Family, InspectionItem, LimbsAre
+from lyrandis.core.archer.words import DATUM_WORDS, Datum
+from lyrandis.core.bow.words import (
+    FAMILY_WORDS,
+    INSPECTION_WORDS,
+    LIMBS_ARE_WORDS,
+    Family,
+    InspectionItem,
+    LimbsAre,
+)
 from lyrandis.core.constants import MARKED_DRAW_MM
 from lyrandis.core.errors import DomainError
+from lyrandis.core.phrase import Figure, Phrase, gpp, gr, lbf, mm, mps, phrase
 from lyrandis.core.reading import BaseReading, require_something
 
 
@@ -22,6 +30,9 @@ class BowFamily(BaseReading):
     kind: Literal["bow_family"] = "bow_family"
     family: Family
 
+    def say(self) -> Phrase:
+        return phrase(f"Family: {FAMILY_WORDS[self.family]}")
+
 
 class BowLength(BaseReading):
     """Unstrung, nock to nock along the back."""
@@ -29,6 +40,9 @@ class BowLength(BaseReading):
     of = frozenset({"bow"})
     kind: Literal["bow_length"] = "bow_length"
     bow_length_mm: q.BowLength
+
+    def say(self) -> Phrase:
+        return phrase("Bow length {length}", length=mm(self.bow_length_mm))
 
 
 class RiserLength(BaseReading):
@@ -39,6 +53,9 @@ class RiserLength(BaseReading):
     kind: Literal["riser_length"] = "riser_length"
     riser_length_mm: q.RiserLength
 
+    def say(self) -> Phrase:
+        return phrase("Riser {length}", length=mm(self.riser_length_mm))
+
 
 class BowMark(BaseReading):
     """The weight written on the bow and the draw it is written for."""
@@ -47,6 +64,13 @@ class BowMark(BaseReading):
     kind: Literal["bow_mark"] = "bow_mark"
     draw_weight_lbf: q.DrawWeight
     draw_length_mm: q.DrawLength = MARKED_DRAW_MM
+
+    def say(self) -> Phrase:
+        return phrase(
+            "Marked {weight} at {draw}",
+            weight=lbf(self.draw_weight_lbf),
+            draw=mm(self.draw_length_mm),
+        )
 
 
 class BowWeighed(BaseReading):
@@ -65,6 +89,14 @@ class BowWeighed(BaseReading):
     datum: Datum = "trade"
     string_at: Literal["hook", "groove"] = "hook"
 
+    def say(self) -> Phrase:
+        where = "the hook" if self.string_at == "hook" else "the nock groove"
+        return phrase(
+            f"Draw weight {{weight}} with {where} at {{draw}}{DATUM_WORDS[self.datum]}",
+            weight=lbf(self.draw_weight_lbf),
+            draw=mm(self.draw_length_mm),
+        )
+
 
 class DrawLimit(BaseReading):
     """The longest draw the maker allows."""
@@ -72,6 +104,9 @@ class DrawLimit(BaseReading):
     of = frozenset({"bow"})
     kind: Literal["draw_limit"] = "draw_limit"
     draw_length_mm: q.DrawLength
+
+    def say(self) -> Phrase:
+        return phrase("Maker's limit {draw} of draw", draw=mm(self.draw_length_mm))
 
 
 class ArrowMinimum(BaseReading):
@@ -92,6 +127,14 @@ class ArrowMinimum(BaseReading):
                 "grains_per_pound",
             )
         return self
+
+    def say(self) -> Phrase:
+        figure = (
+            gr(self.arrow_mass_gr)
+            if self.arrow_mass_gr is not None
+            else gpp(self.grains_per_pound or 0.0)
+        )
+        return phrase("Bowyer's minimum arrow {least}", least=figure)
 
 
 class LimbPair(BaseReading):
@@ -120,6 +163,19 @@ class LimbPair(BaseReading):
                 )
         return require_something(self, "pair")
 
+    def say(self) -> Phrase:
+        parts: list[str] = []
+        figures: dict[str, Figure] = {}
+        if self.pair:
+            parts.append(LIMBS_ARE_WORDS[self.pair])
+        if self.upper_lbf is not None and self.lower_lbf is not None:
+            parts.append("upper {upper}, lower {lower}")
+            figures |= {"upper": lbf(self.upper_lbf), "lower": lbf(self.lower_lbf)}
+        if self.upper_length_mm is not None and self.lower_length_mm is not None:
+            parts.append("upper {long} long, lower {longer}")
+            figures |= {"long": mm(self.upper_length_mm), "longer": mm(self.lower_length_mm)}
+        return phrase("Limbs: " + ", ".join(parts), **figures)
+
 
 class Inspected(BaseReading):
     """What was looked at before stringing: good, or failing."""
@@ -142,6 +198,12 @@ class Inspected(BaseReading):
             )
         return self
 
+    def say(self) -> Phrase:
+        said = [INSPECTION_WORDS[item][1] for item in self.failing]
+        if self.good:
+            said.append(f"{len(self.good)} good")
+        return phrase("Looked over: " + "; ".join(said))
+
 
 class BraceRange(BaseReading):
     """The brace heights the maker allows."""
@@ -162,6 +224,9 @@ class BraceRange(BaseReading):
             )
         return self
 
+    def say(self) -> Phrase:
+        return phrase("Maker's brace {low} to {high}", low=mm(self.low_mm), high=mm(self.high_mm))
+
 
 class ArrowSpeed(BaseReading):
     """One chronograph reading at full draw; without a mass, of the arrows on the rig."""
@@ -172,6 +237,11 @@ class ArrowSpeed(BaseReading):
     kind: Literal["arrow_speed"] = "arrow_speed"
     speed_mps: q.ArrowSpeed
     arrow_mass_gr: q.ArrowMass | None = None
+
+    def say(self) -> Phrase:
+        of = "" if self.arrow_mass_gr is None else ", an arrow of {mass}"
+        mass = gr(self.arrow_mass_gr or 0.0)
+        return phrase(f"Chronograph {{speed}}{of}", speed=mps(self.speed_mps), mass=mass)
 
 
 BowReading = (

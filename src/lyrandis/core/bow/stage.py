@@ -6,6 +6,7 @@ from lyrandis.core.bow.judge_energy import energy_sum
 from lyrandis.core.bow.judge_weight import FAR_BEYOND_POINTS_MM, weight_figure, weight_sum
 from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.weight import mark_to_ask_for
+from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.entries import BaseReading
 from lyrandis.core.phrase import Figure, Phrase, gpp, gr, joules, lbf, lbf_per_in, mm, mps, phrase
@@ -184,7 +185,7 @@ def _known(c: Computed) -> list[j.Value]:
     length, riser, limit = bow.length, bow.riser_length, bow.draw_limit
     mark, brace, maker = bow.mark, c.setup.brace_height, bow.brace_range
     return [
-        choice_value("family", "Family", bow.family),
+        choice_value("family", "Family", bow.family, FAMILY_WORDS),
         _recorded(
             "mark",
             "Marked weight",

@@ -20,8 +20,8 @@ from typing import Literal, NamedTuple
 
 from lyrandis.core.bow.families import FAMILIES, FamilyShape
 from lyrandis.core.bow.hermite import Hermite
+from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
-from lyrandis.core.describe import words
 from lyrandis.core.entries import Family
 from lyrandis.core.errors import DomainError
 from lyrandis.core.units import sixteenths
@@ -405,7 +405,7 @@ def _solve(shape: BowShape, segments: int) -> DrawCurve:
 
 def _brace_unreachable(shape: BowShape) -> DomainError:
     brace = sixteenths(shape.brace_height_mm)
-    bow, kind = sixteenths(shape.bow_length_mm), words(shape.family)
+    bow, kind = sixteenths(shape.bow_length_mm), FAMILY_WORDS[shape.family]
     return DomainError(
         "brace_unreachable",
         f"No string braces a {bow} in {kind} at {brace} in.",
@@ -419,9 +419,9 @@ def _does_not_hold(shape: BowShape) -> DomainError:
     bow, riser = sixteenths(shape.bow_length_mm), sixteenths(shape.riser_length_mm)
     return DomainError(
         "shape_does_not_hold",
-        f"The computed {words(shape.family)} does not hold at {bow} in with a {riser} in riser and "
-        f"a brace of {sixteenths(shape.brace_height_mm)} in. It is meant for {low:g} to {high:g} "
-        "in bows.",
+        f"The computed {FAMILY_WORDS[shape.family]} does not hold at {bow} in with a {riser} in "
+        f"riser and a brace of {sixteenths(shape.brace_height_mm)} in. It is meant for {low:g} to "
+        f"{high:g} in bows.",
         "Check the family, the lengths and the brace height.",
         "bow_length_mm",
     )

@@ -24,3 +24,32 @@ InspectionItem = Literal[
     "stringer",
     "twang",
 ]
+
+FAMILY_WORDS: dict[Family, str] = {
+    "selfbow": "selfbow",
+    "straight_longbow": "straight longbow",
+    "reflex_deflex_longbow": "reflex-deflex longbow",
+    "hunting_recurve": "hunting recurve",
+    "target_recurve": "target recurve",
+    "short_rigid_tip": "bow with short static tips",
+    "long_rigid_tip": "bow with long static tips",
+    "large_rigid_tip": "bow with large static tips",
+}
+LIMBS_ARE_WORDS: dict[LimbsAre, str] = {
+    "matched": "matched limbs",
+    "two_bottoms": "two bottom limbs",
+    "two_tops": "two top limbs",
+    "two_makers": "limbs of two makers",
+}
+INSPECTION_WORDS: dict[InspectionItem, tuple[str, str]] = {
+    "limbs": ("limbs straight, no cracks", "a limb is twisted or cracked"),
+    "tips": ("tips sound", "a tip is cracked or loose"),
+    "finish": ("finish clear", "the finish is crazed"),
+    "laminations": ("laminations tight", "a lamination lifts"),
+    "string": ("string whole, loops and serving too", "the string is frayed"),
+    "string_grooves": ("string grooves smooth", "a string groove is worn or sharp"),
+    "right_way_up": ("top limb on top, larger loop on it", "limbs or loops are upside down"),
+    "stringer": ("strung with a stringer", "strung without a stringer"),
+    "twang": ("twanged: nothing rattles", "something rattles when twanged"),
+}
+"""What an item looks like when it is good, and when it is not."""

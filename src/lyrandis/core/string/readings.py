@@ -5,8 +5,9 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from lyrandis.core import quantities as q
+from lyrandis.core.phrase import Figure, Phrase, gr, mm, phrase
 from lyrandis.core.reading import BaseReading, require_something
-from lyrandis.core.string.words import StringMaterial
+from lyrandis.core.string.words import STRING_MATERIAL_WORDS, StringMaterial
 
 
 class StringBuild(BaseReading):
@@ -23,6 +24,21 @@ class StringBuild(BaseReading):
     def _something(self) -> "StringBuild":
         return require_something(self, "material")
 
+    def say(self) -> Phrase:
+        figures: dict[str, Figure] = {}
+        parts = []
+        if self.material:
+            parts.append(STRING_MATERIAL_WORDS[self.material])
+        if self.strands:
+            parts.append(f"{self.strands} strands")
+        if self.string_length_mm is not None:
+            parts.append("{length} long")
+            figures["length"] = mm(self.string_length_mm)
+        if self.string_mass_gr is not None:
+            parts.append("{mass}")
+            figures["mass"] = gr(self.string_mass_gr)
+        return phrase("String: " + ", ".join(parts), **figures)
+
 
 class BraceHeight(BaseReading):
     """String to the deepest part of the grip, or to the back of the riser, at rest."""
@@ -32,6 +48,10 @@ class BraceHeight(BaseReading):
     kind: Literal["brace_height"] = "brace_height"
     brace_height_mm: q.BraceHeight
     datum: Literal["pivot", "back"] = "pivot"
+
+    def say(self) -> Phrase:
+        to = " to the back" if self.datum == "back" else ""
+        return phrase(f"Brace height {{brace}}{to}", brace=mm(self.brace_height_mm))
 
 
 StringReading = StringBuild | BraceHeight

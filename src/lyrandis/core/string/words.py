@@ -3,3 +3,10 @@
 from typing import Literal
 
 StringMaterial = Literal["polyester", "low_stretch", "linen", "other"]
+
+STRING_MATERIAL_WORDS: dict[StringMaterial, str] = {
+    "polyester": "polyester",
+    "low_stretch": "low-stretch fibre",
+    "linen": "linen",
+    "other": "other",
+}

@@ -1,11 +1,17 @@
 """Saying readings back: every kind, in the trade's words, in every set of units."""
 
+import re
+from typing import Literal, get_args
+
 import pytest
 
 from lyrandis.core import entries as e
-from lyrandis.core.describe import describe, words
+from lyrandis.core.archer import words as archer_words
+from lyrandis.core.arrow import words as arrow_words
+from lyrandis.core.bow import words as bow_words
 from lyrandis.core.jot import parse
 from lyrandis.core.phrase import Figure, lbf, mm, phrase, plain
+from lyrandis.core.string import words as string_words
 
 
 @pytest.mark.parametrize(
@@ -49,7 +55,7 @@ from lyrandis.core.phrase import Figure, lbf, mm, phrase, plain
     ],
 )
 def test_describe_says_what_was_typed(typed: str, said: str) -> None:
-    assert describe(parse(typed).reading).text() == said
+    assert parse(typed).reading.say().text() == said
 
 
 @pytest.mark.parametrize(
@@ -68,11 +74,11 @@ def test_describe_says_what_was_typed(typed: str, said: str) -> None:
     ],
 )
 def test_describe_says_what_has_no_jot_word(reading: e.BaseReading, said: str) -> None:
-    assert describe(reading).text() == said
+    assert reading.say().text() == said
 
 
 def test_describe_follows_the_units() -> None:
-    said = describe(parse("scale 36.2 @ 27").reading)
+    said = parse("scale 36.2 @ 27").reading.say()
     assert said.text("metric") == "Draw weight 161 N with the hook at 68.6 cm"
     assert said.text("centimetre") == "Draw weight 36.2 lb with the hook at 68.6 cm"
 
@@ -90,5 +96,28 @@ def test_words_typed_by_the_archer_cannot_name_figures() -> None:
     assert said.text() == "Note: (weight) and 1.0 lb"
 
 
-def test_choices_without_other_words_stand_for_themselves() -> None:
-    assert words("carbon") == "carbon"
+def _table(name: str) -> str:
+    return re.sub(r"(?<=[a-z])(?=[A-Z])", "_", name).upper()
+
+
+CHOICES = [
+    (getattr(words, name), getattr(words, f"{_table(name)}_WORDS"))
+    for words in (archer_words, bow_words, string_words, arrow_words)
+    for name in vars(words)
+    if name[0].isupper() and hasattr(words, f"{_table(name)}_WORDS")
+]
+
+
+def test_every_choice_has_words_in_its_order() -> None:
+    assert len(CHOICES) >= 9
+    for choices, words in CHOICES:
+        assert tuple(words) == get_args(choices)
+
+
+def test_a_kind_that_does_not_say_itself_cannot_be_made() -> None:
+    class Silent(e.BaseReading):
+        of = frozenset({"rig"})
+        kind: Literal["silent"] = "silent"
+
+    with pytest.raises(TypeError, match="say"):
+        Silent()
