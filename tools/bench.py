@@ -132,8 +132,13 @@ def bench_mechanics() -> list[Row]:
     drafts = [_bow("family hunting recurve"), _bow("bow 62"), _bow("riser 17")]
     drafts += [_bow(f"scale {18 + 2.2 * n} @ {18 + n}") for n in range(0, 16, 2)]
     setup = fold(as_entries(drafts, now=NOW))
-    likeness, at = likeness_of(setup), Estimate(28 * 25.4, 3.0)
-    fit = timed(lambda: draw_weight_at(setup.bow, at, Estimate(14.0, 3.0), likeness), 60)
+    likeness, at = likeness_of(setup.bow, None), Estimate(28 * 25.4, 3.0)
+    fit = timed(
+        lambda: draw_weight_at(
+            setup.bow, setup.archer, at=at, hook=Estimate(14.0, 3.0), likeness=likeness
+        ),
+        60,
+    )
     wish = Wish(711.2, 14.0, "split", "woods", 40.0)
 
     def cold() -> None:

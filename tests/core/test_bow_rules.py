@@ -204,7 +204,7 @@ def test_what_is_told_of_the_limbs_adds_up() -> None:
     told = setup.bow.limb_pair.reading
     assert (told.pair, told.upper_lbf, told.lower_lbf) == ("two_bottoms", 38.0, 40.0)
     assert told.upper_length_mm == pytest.approx(508.0)
-    assert e.topics(e.LimbPair(pair="matched")) == {"limb_pair:pair"}
+    assert e.LimbPair(pair="matched").topics() == {"limb_pair:pair"}
 
 
 def test_half_a_pair_is_refused() -> None:
@@ -247,8 +247,8 @@ def test_an_empty_or_contradicting_look_over_is_refused(
 
 def test_two_look_overs_settle_only_their_own_items() -> None:
     one, other = e.Inspected(good=("tips",)), e.Inspected(failing=("string",))
-    assert e.topics(one) == {"inspected:tips"}
-    assert not e.topics(one) & e.topics(other)
+    assert one.topics() == {"inspected:tips"}
+    assert not one.topics() & other.topics()
 
 
 def test_a_speed_that_breaks_energy_is_named_and_explained() -> None:

@@ -132,7 +132,7 @@ def test_the_mark_to_ask_for_is_the_same_as_the_rules() -> None:
     """One law in two places: the board's figure against the inverse used by the finding."""
     said = ("family hunting recurve", "bow 60", "riser 17", "brace 7 3/4")
     expected = mark_to_ask_for(
-        40.0, Estimate(28 * IN + 14.0, 0.0), likeness_of(fold(entries(*said)))
+        40.0, Estimate(28 * IN + 14.0, 0.0), likeness_of(fold(entries(*said)).bow, 7.75 * IN)
     )
     assert row(board("hunting_recurve"), 60).mark_lbf == pytest.approx(expected.value, rel=2e-3)
 

@@ -15,8 +15,9 @@ from lyrandis.core.archer.draw import (
     to_pivot,
     to_trade,
 )
+from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.setup import ArcherSetup, BowSetup, fold
+from lyrandis.core.setup import fold
 from tests.entries import draft, entries
 
 IN = 25.4
@@ -24,30 +25,30 @@ IN = 25.4
 
 def draw_from(*said: str | e.EntryDraft):  # type: ignore[no-untyped-def]
     setup = fold(entries(*said))
-    return draw_of(setup.archer, setup.bow)
+    return draw_of(setup.archer)
 
 
 def test_a_28_inch_trade_draw_is_26_and_a_quarter_to_the_pivot() -> None:
     """The trade convention as the field states it."""
-    assert to_pivot(28 * IN, "trade", BowSetup()).value == pytest.approx(26.25 * IN)
-    assert to_trade(26.25 * IN, "pivot", BowSetup()).value == pytest.approx(28 * IN)
+    assert to_pivot(28 * IN, "trade", ArcherFacts()).value == pytest.approx(26.25 * IN)
+    assert to_trade(26.25 * IN, "pivot", ArcherFacts()).value == pytest.approx(28 * IN)
 
 
 def test_back_and_belly_use_the_grips_measured_depth() -> None:
-    bow = fold(entries("grip 2 back", "grip 1/2 belly")).bow
-    assert to_trade(28 * IN, "back", bow).value == pytest.approx((28 - 2 + 1.75) * IN)
-    assert to_trade(26 * IN, "belly", bow).value == pytest.approx((26 + 0.5 + 1.75) * IN)
+    archer = fold(entries("grip 2 back", "grip 1/2 belly")).archer
+    assert to_trade(28 * IN, "back", archer).value == pytest.approx((28 - 2 + 1.75) * IN)
+    assert to_trade(26 * IN, "belly", archer).value == pytest.approx((26 + 0.5 + 1.75) * IN)
 
 
 def test_an_assumed_grip_depth_widens_the_uncertainty() -> None:
-    measured = fold(entries("grip 1 3/4 back")).bow
-    assert to_trade(28 * IN, "back", BowSetup()).sd > to_trade(28 * IN, "back", measured).sd
+    measured = fold(entries("grip 1 3/4 back")).archer
+    assert to_trade(28 * IN, "back", ArcherFacts()).sd > to_trade(28 * IN, "back", measured).sd
 
 
 @given(st.floats(320, 1000), st.sampled_from(["trade", "pivot", "back", "belly"]))
 def test_trade_is_always_pivot_plus_one_and_three_quarters(length: float, datum: e.Datum) -> None:
-    bow = BowSetup()
-    difference = to_trade(length, datum, bow).value - to_pivot(length, datum, bow).value
+    archer = ArcherFacts()
+    difference = to_trade(length, datum, archer).value - to_pivot(length, datum, archer).value
     assert difference == pytest.approx(1.75 * IN)
 
 
@@ -65,7 +66,7 @@ def test_equal_readings_average_and_sharpen_by_the_root_of_their_number() -> Non
 
 def test_unequal_readings_weigh_by_their_variance() -> None:
     setup = fold(entries("draw said 28", "span 72.5"))
-    readings = draw_readings(setup.archer, setup.bow)
+    readings = draw_readings(setup.archer)
     mean, _ = combine(readings)
     w = [1 / 0.5**2, 1 / 0.875**2]
     expected = (28 * w[0] + 29 * w[1]) / sum(w)
@@ -74,7 +75,7 @@ def test_unequal_readings_weigh_by_their_variance() -> None:
 
 def test_scattered_readings_widen_by_the_birge_ratio() -> None:
     setup = fold(entries("draw 27", "draw 29"))
-    mean, scatter = combine(draw_readings(setup.archer, setup.bow))
+    mean, scatter = combine(draw_readings(setup.archer))
     assert scatter == pytest.approx(math.sqrt(2 * (1 / 0.125) ** 2))
     assert mean.sd == pytest.approx(scatter * 0.125 * IN / math.sqrt(2))
 
@@ -132,5 +133,5 @@ def test_assumed_hook_depth_follows_from_string_geometry(
 def test_measured_hook_depth_takes_the_place_of_the_assumed_one() -> None:
     measured = hook_depth(fold(entries("hold thumb", "hook 1")).archer)
     assert measured.value == pytest.approx(IN)
-    assert measured.sd < hook_depth(ArcherSetup()).sd
+    assert measured.sd < hook_depth(ArcherFacts()).sd
     assert isinstance(measured, Estimate)

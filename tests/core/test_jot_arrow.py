@@ -147,6 +147,6 @@ def test_a_spine_is_said_in_both_standards(value: float, said: str) -> None:
     ],
 )
 def test_only_what_speaks_of_the_same_thing_clashes(first: str, second: str, clash: bool) -> None:
-    one, two = (e.topics(parse(text).reading) for text in (first, second))
+    one, two = (parse(text).reading.topics() for text in (first, second))
     shared = {topic for topic in one & two if "standard" not in topic}
     assert bool(shared) is clash

@@ -76,4 +76,4 @@ def test_fitted_at_looks_at_what_was_on_the_rig_then() -> None:
 def test_topics_say_what_a_reading_takes_the_place_of(
     reading: e.BaseReading, topics: set[str]
 ) -> None:
-    assert e.topics(reading) == topics
+    assert reading.topics() == topics

@@ -8,8 +8,9 @@ from hypothesis import strategies as st
 
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import assess
+from lyrandis.core.pile import retracted_ids
 from lyrandis.core.record import as_entries
-from lyrandis.core.setup import Setup, fold, retracted_ids
+from lyrandis.core.setup import Setup, fold
 from tests.entries import NOW, any_entries, draft, entries, fitting
 
 
@@ -73,12 +74,12 @@ def test_a_shared_bow_shares_its_weighings_between_rigs() -> None:
 def test_a_brace_taken_with_another_bow_does_not_count() -> None:
     other_bow = draft(e.PartFitted(part="bow", part_id="ash"), on="rig", days=3)
     setup = fold(entries("brace 7 5/8", other_bow))
-    assert setup.brace_height is None
+    assert setup.string.brace_height is None
 
 
 def test_fitted_parts_written_on_an_entry_outrank_what_is_worked_out() -> None:
     taken_with_ash = draft("brace 7 5/8", days=4, fitted=e.Fitted(bow="ash", string="cord"))
-    assert fold(entries(taken_with_ash)).brace_height is None
+    assert fold(entries(taken_with_ash)).string.brace_height is None
 
 
 def test_hold_on_this_rig_outranks_the_archers_usual_one() -> None:

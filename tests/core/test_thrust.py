@@ -20,7 +20,8 @@ from lyrandis.core.bow.thrust import (
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.constants import M_PER_FT
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.setup import Recorded, fold
+from lyrandis.core.pile import Recorded
+from lyrandis.core.setup import fold
 from tests.entries import draft, entries
 
 IN = 25.4

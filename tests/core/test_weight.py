@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lyrandis.core.bow.likeness import Likeness, likeness_of
+from lyrandis.core.bow.likeness import Likeness, brace_to_pivot, likeness_of
 from lyrandis.core.bow.weight import (
     TILT_SD_PER_IN,
     DrawWeight,
@@ -15,16 +15,22 @@ from lyrandis.core.bow.weight import (
 )
 from lyrandis.core.constants import TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.setup import fold
+from lyrandis.core.setup import Setup, fold
 from tests.entries import entries
 
 IN = 25.4
 RECURVE = ("family hunting recurve", "bow 58", "riser 15", "brace 7 3/4")
 
 
+def _likeness(setup: Setup) -> Likeness:
+    return likeness_of(setup.bow, brace_to_pivot(setup.string, setup.archer))
+
+
 def draw_weight(*said: str, at: Estimate, hook: float = 0.0) -> DrawWeight | None:
     setup = fold(entries(*said))
-    return draw_weight_at(setup.bow, at, Estimate(hook * IN, 0.0), likeness_of(setup))
+    return draw_weight_at(
+        setup.bow, setup.archer, at=at, hook=Estimate(hook * IN, 0.0), likeness=_likeness(setup)
+    )
 
 
 def weight(*said: str, at: float = 28.0, hook: float = 0.0) -> DrawWeight:
@@ -34,7 +40,7 @@ def weight(*said: str, at: float = 28.0, hook: float = 0.0) -> DrawWeight:
 
 
 def likeness(*said: str) -> Likeness:
-    return likeness_of(fold(entries(*said)))
+    return _likeness(fold(entries(*said)))
 
 
 def test_no_mark_and_no_point_gives_no_weight() -> None:

@@ -71,6 +71,7 @@ class PartFitted(BaseReading):
     """Names the part now on the rig; no id takes that kind of part off."""
 
     of = frozenset({"rig"})
+    keyed_by = ("part",)
     kind: Literal["part_fitted"] = "part_fitted"
     part: PartKind
     part_id: SubjectId | None

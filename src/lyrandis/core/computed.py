@@ -14,7 +14,7 @@ from lyrandis.core.arrow.mass import (
 )
 from lyrandis.core.arrow.match import SpineMatch, match_spine
 from lyrandis.core.arrow.shooting import Shooting, shooting_of
-from lyrandis.core.bow.likeness import Likeness, likeness_of
+from lyrandis.core.bow.likeness import Likeness, brace_to_pivot, likeness_of
 from lyrandis.core.bow.stack import Stack, stack_of
 from lyrandis.core.bow.thrust import Calibration, Thrust, calibrate, floor_per_pound, thrust_of
 from lyrandis.core.bow.weight import DrawWeight, draw_weight_at
@@ -68,17 +68,17 @@ class Computed:
 
 def compute(setup: Setup) -> Computed:
     """Return the numbers that follow from a setup; None where something is missing."""
-    likeness = likeness_of(setup)
+    likeness = likeness_of(setup.bow, brace_to_pivot(setup.string, setup.archer))
     draw, hook = _drawn(setup, likeness)
     at_hook = _behind(draw.length, hook) if draw else None
     at = at_hook or Estimate(MARKED_DRAW_MM, 0.0)
-    weight = draw_weight_at(setup.bow, at, hook, likeness)
+    weight = draw_weight_at(setup.bow, setup.archer, at=at, hook=hook, likeness=likeness)
     arrow = arrow_mass_of(setup.arrows, draw.length.value if draw else None)
     own = weight if draw else None
     mechanical = thrust_of(own, at, _string_gr(setup)) if own else None
     calibration = None
     if mechanical is not None:
-        calibration = calibrate(mechanical, setup.speeds, arrow.mass.value if arrow else None)
+        calibration = calibrate(mechanical, setup.bow.speeds, arrow.mass.value if arrow else None)
     thrust = calibration.after if calibration else mechanical
     sheet = build_sheet(setup.arrows, arrow, draw.length.value if draw else None)
     shooting = None
@@ -120,14 +120,14 @@ def _drawn(setup: Setup, likeness: Likeness) -> tuple[Draw | None, Estimate]:
     the first, and one round settles it to a sixty-fourth of an inch.
     """
     hook = hook_depth(setup.archer)
-    draw = draw_of(setup.archer, setup.bow, hook)
+    draw = draw_of(setup.archer, hook)
     if setup.archer.hook_depth is not None or draw is None or not likeness.known:
         return draw, hook
     pivot = draw.length.value + hook.value - TRADE_OFFSET_MM
     curve = likeness.curve
     angle = curve.gamma.at(min(max(pivot, curve.first_mm), curve.last_mm))
     hook = hook_depth(setup.archer, angle)
-    return draw_of(setup.archer, setup.bow, hook), hook
+    return draw_of(setup.archer, hook), hook
 
 
 def _behind(draw: Estimate, hook: Estimate) -> Estimate:

@@ -154,13 +154,13 @@ def _row(one: QuiverArrow) -> QuiverRow:
 
 
 def _draw(c: Computed) -> DrawDrawing:
-    bow = c.setup.bow
+    archer = c.setup.archer
     used, beside = (c.draw.used, c.draw.beside) if c.draw else ((), ())
     marks = [(reading, True) for reading in used[-MOST_READINGS:]]
     marks += [(reading, False) for reading in beside[-MOST_READINGS // 2 :]]
     return DrawDrawing(
-        back_mm=grip_depth(bow.back_depth, BACK_DEPTH_IN).value,
-        belly_mm=grip_depth(bow.belly_depth, BELLY_DEPTH_IN).value,
+        back_mm=grip_depth(archer.back_depth, BACK_DEPTH_IN).value,
+        belly_mm=grip_depth(archer.belly_depth, BELLY_DEPTH_IN).value,
         trade_mm=TRADE_OFFSET_MM,
         draw_mm=c.draw.length.value if c.draw else None,
         plus_minus_mm=c.draw.length.plus_minus if c.draw else None,

@@ -160,7 +160,6 @@ __all__ = [
     "SubjectKind",
     "TaperShot",
     "WeightWished",
-    "topics",
 ]
 
 Reading = Annotated[
@@ -175,32 +174,6 @@ class Subject(Frozen):
 
     kind: SubjectKind
     id: SubjectId
-
-
-def topics(reading: BaseReading) -> frozenset[str]:
-    """Return what a reading settles; two readings of one topic take each other's place.
-
-    Empty for readings that add up.
-
-    >>> sorted(topics(GripDepth(to="back", depth_mm=44.0)))
-    ['grip_depth:back']
-    """
-    if isinstance(reading, ArrowMassed) and reading.arrow_number is not None:
-        return frozenset({f"arrow_mass:{reading.arrow_number}"})
-    if not reading.settles:
-        return frozenset()
-    if isinstance(reading, NumberedArrow):
-        given = (name for name, value in reading if value is not None)
-        told = (name for name in given if name not in ("kind", "arrow_number"))
-        return frozenset(f"numbered_arrow:{reading.arrow_number}:{name}" for name in told)
-    if isinstance(reading, ArrowBuild | StringBuild | LimbPair | ArrowPass):
-        given = (name for name, value in reading if name != "kind" and value is not None)
-        return frozenset(f"{reading.kind}:{name}" for name in given)
-    if isinstance(reading, Inspected):
-        return frozenset(f"inspected:{item}" for item in (*reading.good, *reading.failing))
-    which = getattr(reading, "part", None) or getattr(reading, "to", None)
-    kind: str = getattr(reading, "kind", "")
-    return frozenset({f"{kind}:{which}" if which else kind})
 
 
 class EntryDraft(Frozen):

@@ -199,7 +199,7 @@ _ASKS: tuple[tuple[str, str, str, StageKey, str, str], ...] = (
      "It says where this bow stacks and what it stores."),
     ("arrows", "spine_told", "Enter the shafts' spine", "arrow", "spine",
      "It tells whether they are stiff or weak for this rig, and how to close the gap."),
-    ("bow", "arrow_pass", "Measure the window", "arrow", "window",
+    ("arrows", "passes", "Measure the window", "arrow", "window",
      "It moves the spine this rig wants by about a pound per mm."),
     ("bow", "draw_limit", "Enter the maker's longest draw", "bow", "limit",
      "It tells whether your draw is inside it."),

@@ -4,7 +4,7 @@ The kinds themselves stand in each stage's `readings.py`.
 """
 
 from abc import ABC, abstractmethod
-from typing import Annotated, ClassVar, Literal, TypeVar, get_args
+from typing import Annotated, Any, ClassVar, Literal, TypeVar, get_args
 
 from pydantic import BaseModel, ConfigDict, StringConstraints
 
@@ -39,10 +39,47 @@ class BaseReading(Frozen, ABC):
     """Source assumed when none is given."""
     settles: ClassVar[bool] = True
     """True when a newer one takes the place of an older one; False when they add up."""
+    merges: ClassVar[bool] = False
+    """True when each field is a topic of its own: what is left out stays as it was."""
+    keyed_by: ClassVar[tuple[str, ...]] = ()
+    """Fields that say which one of several is meant; left out, the reading adds up."""
+    needs: ClassVar[frozenset[PartKind]] = frozenset()
+    """Recorded on a rig, it counts only while these parts are the ones it was made with."""
+
+    kind: str
 
     @abstractmethod
     def say(self) -> Phrase:
         """Return one short sentence that says what the reading records."""
+
+    def needed(self) -> frozenset[PartKind]:
+        """Return the parts that must still be on the rig for this reading to count."""
+        return self.needs
+
+    def key(self) -> tuple[Any, ...] | None:
+        """Return which one of several is meant; None when it is not said."""
+        key = tuple(getattr(self, name) for name in self.keyed_by)
+        return None if None in key else key
+
+    def told(self) -> dict[str, Any]:
+        """Return the fields that are given, without the kind and the key."""
+        beside = ("kind", *self.keyed_by)
+        return {name: value for name, value in self if value is not None and name not in beside}
+
+    def topics(self) -> frozenset[str]:
+        """Return what the reading settles; two of one topic take each other's place.
+
+        Empty for readings that add up.
+        """
+        key = self.key()
+        if not self.settles or key is None:
+            return frozenset()
+        stem = ":".join((self.kind, *map(str, key)))
+        return (
+            frozenset(f"{stem}:{name}" for name in self.told())
+            if self.merges
+            else frozenset({stem})
+        )
 
 
 _Build = TypeVar("_Build", bound=BaseReading)
@@ -50,6 +87,6 @@ _Build = TypeVar("_Build", bound=BaseReading)
 
 def require_something(build: _Build, field: str) -> _Build:
     """Return a reading of parts, or raise `DomainError` when none of them is given."""
-    if all(value is None for name, value in build if name != "kind"):
+    if not build.told():
         raise DomainError("nothing_given", "No part is named.", "Give at least one part.", field)
     return build

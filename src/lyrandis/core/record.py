@@ -5,7 +5,7 @@ from datetime import datetime, timedelta
 
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
-from lyrandis.core.setup import in_order, parts_fitted
+from lyrandis.core.pile import in_order, parts_fitted
 
 FUTURE_ALLOWED = timedelta(minutes=5)
 """Clocks differ a little; anything later has not happened yet."""

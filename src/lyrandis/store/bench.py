@@ -12,8 +12,8 @@ from sqlalchemy import Engine, func, select
 from sqlalchemy.orm import Session
 
 from lyrandis.core import entries as e
+from lyrandis.core.pile import in_order, parts_fitted
 from lyrandis.core.record import check_instant, recorded
-from lyrandis.core.setup import in_order, parts_fitted
 from lyrandis.store.checks import already_recorded, check_references, check_unseen, fitted_for
 from lyrandis.store.models import EntryRow, SubjectRow
 from lyrandis.store.rows import (

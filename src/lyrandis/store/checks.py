@@ -7,8 +7,8 @@ from sqlalchemy.orm import Session
 
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
+from lyrandis.core.pile import in_force, retracted_ids
 from lyrandis.core.record import fitted_at
-from lyrandis.core.setup import in_force, retracted_ids
 from lyrandis.store.models import EntryRow, SubjectRow
 from lyrandis.store.rows import entries_where, entry_of, no_such_entry
 
@@ -71,14 +71,14 @@ def _check_retraction(session: Session, subject: e.Subject, entry_id: str) -> No
 
 def check_unseen(session: Session, draft: e.EntryDraft, unseen: range | None) -> None:
     """Refuse to write over a newer entry on the same topic that the writer has not seen."""
-    wanted = e.topics(draft.reading)
+    wanted = draft.reading.topics()
     if not unseen or not wanted:
         return
     newer = entries_where(
         session, draft.subject, EntryRow.seq.between(unseen.start, unseen.stop - 1)
     )
     for entry in in_force(newer):
-        if e.topics(entry.reading) & wanted:
+        if entry.reading.topics() & wanted:
             raise DomainError(
                 "changed_meanwhile",
                 "Somebody recorded this in another window since you last looked.",

@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
-from lyrandis.core.setup import in_force
+from lyrandis.core.pile import in_force
 from lyrandis.store.models import EntryRow, SubjectRow
 
 

@@ -3,8 +3,9 @@
 import pytest
 
 from lyrandis.core.arrow.build import build_sheet, spine_of
+from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.mass import arrow_mass_of, parts_of, shaft_length
-from lyrandis.core.setup import ArrowSetup, fold
+from lyrandis.core.setup import fold
 from tests.entries import entries
 
 DRAW = 28 * 25.4
@@ -14,7 +15,7 @@ PARTS = (
 )  # fmt: skip
 
 
-def arrows(*said: str) -> ArrowSetup:
+def arrows(*said: str) -> ArrowFacts:
     return fold(entries(*said)).arrows
 
 

@@ -14,8 +14,9 @@ from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import WORDS, parse
 from lyrandis.core.judgement import Rule
 from lyrandis.core.phrase import Phrase
+from lyrandis.core.pile import in_force, parts_fitted
 from lyrandis.core.record import as_entries, check_instant
-from lyrandis.core.setup import fold, in_force, parts_fitted
+from lyrandis.core.setup import fold
 
 router = APIRouter(tags=["judging"])
 

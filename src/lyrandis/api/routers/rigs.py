@@ -15,7 +15,8 @@ from lyrandis.api.routers.subjects import (
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import Assessment, assess
 from lyrandis.core.phrase import Phrase
-from lyrandis.core.setup import fold, retracted_ids
+from lyrandis.core.pile import retracted_ids
+from lyrandis.core.setup import fold
 from lyrandis.store.bench import Bench, NewPart
 
 router = APIRouter(tags=["rigs"])

@@ -9,9 +9,10 @@ from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
 from lyrandis.core import entries as e
+from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.setup import ArcherSetup, BowSetup, Recorded
+from lyrandis.core.pile import Recorded
 
 Basis = Literal["rig", "direct", "guess"]
 
@@ -76,12 +77,12 @@ class Draw:
     """Spread of the readings over the spread their errors explain (1 = as expected)."""
 
 
-def to_pivot(length: float, datum: e.Datum, bow: BowSetup) -> Estimate:
+def to_pivot(length: float, datum: e.Datum, archer: ArcherFacts) -> Estimate:
     """Return the true draw to the pivot of a length read to `datum`.
 
     pivot = trade - 1 3/4 in = back - back depth = belly + belly depth.
 
-    >>> to_pivot(711.2, "trade", BowSetup()).value
+    >>> to_pivot(711.2, "trade", ArcherFacts()).value
     666.75
     """
     if datum == "pivot":
@@ -89,21 +90,21 @@ def to_pivot(length: float, datum: e.Datum, bow: BowSetup) -> Estimate:
     if datum == "trade":
         return Estimate(length - TRADE_OFFSET_MM, 0.0)
     if datum == "back":
-        depth = grip_depth(bow.back_depth, BACK_DEPTH_IN)
+        depth = grip_depth(archer.back_depth, BACK_DEPTH_IN)
         return Estimate(length - depth.value, depth.sd)
-    depth = grip_depth(bow.belly_depth, BELLY_DEPTH_IN)
+    depth = grip_depth(archer.belly_depth, BELLY_DEPTH_IN)
     return Estimate(length + depth.value, depth.sd)
 
 
-def to_trade(length: float, datum: e.Datum, bow: BowSetup) -> Estimate:
+def to_trade(length: float, datum: e.Datum, archer: ArcherFacts) -> Estimate:
     """Return a length read to `datum` on the trade datum (pivot + 1 3/4 in).
 
-    >>> to_trade(666.75, "pivot", BowSetup()).value
+    >>> to_trade(666.75, "pivot", ArcherFacts()).value
     711.2
     """
     if datum == "trade":
         return Estimate(length, 0.0)
-    pivot = to_pivot(length, datum, bow)
+    pivot = to_pivot(length, datum, archer)
     return Estimate(pivot.value + TRADE_OFFSET_MM, pivot.sd)
 
 
@@ -114,7 +115,7 @@ def grip_depth(measured: Recorded[e.GripDepth] | None, assumed: tuple[float, flo
     return Estimate(assumed[0] * MM_PER_IN, assumed[1] * MM_PER_IN)
 
 
-def hook_depth(archer: ArcherSetup, string_angle: float | None = None) -> Estimate:
+def hook_depth(archer: ArcherFacts, string_angle: float | None = None) -> Estimate:
     """Return how far the string at the hook lies behind the nock groove.
 
     As measured; else e tan(gamma), `string_angle` gamma [rad] from the vertical at full draw and e
@@ -137,30 +138,28 @@ def usual_hook(hold: e.Hold | None) -> Estimate:
     return Estimate(mean * MM_PER_IN, sd * MM_PER_IN)
 
 
-def draw_readings(
-    archer: ArcherSetup, bow: BowSetup, hook: Estimate | None = None
-) -> list[DrawReading]:
+def draw_readings(archer: ArcherFacts, hook: Estimate | None = None) -> list[DrawReading]:
     """Return every reading that bears on draw length, on the trade datum."""
     hook = hook or hook_depth(archer)
     found = [
-        _reading(marked, marked.reading.draw_length_mm, bow, datum=marked.reading.datum)
+        _reading(marked, marked.reading.draw_length_mm, archer, datum=marked.reading.datum)
         for marked in archer.marked
     ]
     for scale in archer.on_scale:
         reading = _reading(
-            scale, scale.reading.hook_position_mm - hook.value, bow, datum=scale.reading.datum
+            scale, scale.reading.hook_position_mm - hook.value, archer, datum=scale.reading.datum
         )
         shared_sd = math.hypot(reading.shared_sd, hook.sd)
         found.append(
             DrawReading(reading.length, reading.method, scale, shared="hook", shared_sd=shared_sd)
         )
     found += [
-        _reading(stated, stated.reading.draw_length_mm, bow, datum=stated.reading.datum)
+        _reading(stated, stated.reading.draw_length_mm, archer, datum=stated.reading.datum)
         for stated in archer.stated
     ]
-    found += [_reading(tape, tape.reading.arm_length_mm, bow) for tape in archer.arm_tapes]
+    found += [_reading(tape, tape.reading.arm_length_mm, archer) for tape in archer.arm_tapes]
     found += [
-        _reading(span, span.reading.arm_span_mm / SPAN_DIVISOR, bow) for span in archer.arm_spans
+        _reading(span, span.reading.arm_span_mm / SPAN_DIVISOR, archer) for span in archer.arm_spans
     ]
     return found
 
@@ -172,7 +171,7 @@ def _reading(
     | Recorded[e.ArmTape]
     | Recorded[e.ArmSpan],
     length: float,
-    bow: BowSetup,
+    archer: ArcherFacts,
     *,
     datum: e.Datum = "trade",
 ) -> DrawReading:
@@ -182,7 +181,7 @@ def _reading(
         sd_in = ESTIMATED_SD_IN
     elif recorded.source == "told":
         sd_in = max(sd_in, METHOD_SD_IN["draw_stated"])
-    trade = to_trade(length, datum, bow)
+    trade = to_trade(length, datum, archer)
     return DrawReading(
         Estimate(trade.value, sd_in * MM_PER_IN),
         kind,
@@ -217,13 +216,13 @@ def combine(readings: list[DrawReading]) -> tuple[Estimate, float]:
     return Estimate(mean, max(math.sqrt(variance), LEAST_SD_IN * MM_PER_IN)), scatter
 
 
-def draw_of(archer: ArcherSetup, bow: BowSetup, hook: Estimate | None = None) -> Draw | None:
+def draw_of(archer: ArcherFacts, hook: Estimate | None = None) -> Draw | None:
     """Return the draw length, or None when nothing bears on it.
 
     Readings taken on this rig outrank the archer's general ones; an arrow drawn outranks tape,
     span and hearsay. What is outranked stands beside, as a cross-check.
     """
-    readings = draw_readings(archer, bow, hook)
+    readings = draw_readings(archer, hook)
     if not readings:
         return None
     direct = [r for r in readings if _is_direct(r)]

@@ -25,6 +25,7 @@ class DrawMarked(BaseReading):
     of = frozenset({"archer", "rig"})
     by = "measured"
     settles = False
+    needs = frozenset({"archer", "bow"})
     kind: Literal["draw_marked"] = "draw_marked"
     draw_length_mm: q.DrawLength
     datum: Datum = "trade"
@@ -40,6 +41,7 @@ class DrawOnScale(BaseReading):
     of = frozenset({"archer", "rig"})
     by = "measured"
     settles = False
+    needs = frozenset({"archer", "bow"})
     kind: Literal["draw_on_scale"] = "draw_on_scale"
     hook_position_mm: q.HookPosition
     datum: Datum = "trade"
@@ -57,6 +59,7 @@ class DrawStated(BaseReading):
 
     of = frozenset({"archer", "rig"})
     settles = False
+    needs = frozenset({"archer", "bow"})
     kind: Literal["draw_stated"] = "draw_stated"
     draw_length_mm: q.DrawLength
     datum: Datum = "trade"
@@ -97,6 +100,7 @@ class HookDepth(BaseReading):
 
     of = frozenset({"archer", "rig"})
     by = "measured"
+    needs = frozenset({"archer", "bow"})
     kind: Literal["hook_depth"] = "hook_depth"
     hook_depth_mm: q.HookDepth
 
@@ -109,6 +113,7 @@ class GripDepth(BaseReading):
 
     of = frozenset({"bow"})
     by = "measured"
+    keyed_by = ("to",)
     kind: Literal["grip_depth"] = "grip_depth"
     to: Literal["back", "belly"]
     depth_mm: q.GripDepth
@@ -121,6 +126,7 @@ class HoldChosen(BaseReading):
     """How the string is held."""
 
     of = frozenset({"archer", "rig"})
+    needs = frozenset({"archer"})
     kind: Literal["hold_chosen"] = "hold_chosen"
     hold: Hold
 
@@ -132,6 +138,7 @@ class AnchorChosen(BaseReading):
     """Where the drawing hand stops."""
 
     of = frozenset({"archer", "rig"})
+    needs = frozenset({"archer"})
     kind: Literal["anchor_chosen"] = "anchor_chosen"
     anchor: Anchor
 
@@ -143,6 +150,7 @@ class HandChosen(BaseReading):
     """The hand that draws the string."""
 
     of = frozenset({"archer", "rig"})
+    needs = frozenset({"archer"})
     kind: Literal["hand_chosen"] = "hand_chosen"
     hand: Hand
 
@@ -165,6 +173,7 @@ class WeightWished(BaseReading):
     """The draw weight the archer wishes to hold at full draw."""
 
     of = frozenset({"archer", "rig"})
+    needs = frozenset({"archer"})
     kind: Literal["weight_wished"] = "weight_wished"
     draw_weight_lbf: q.DrawWeight
 

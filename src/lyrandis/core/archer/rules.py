@@ -166,9 +166,9 @@ def _judge_beside(c: Computed) -> list[j.Finding]:
 
 def _judge_datum(c: Computed) -> list[j.Finding]:
     assert c.draw is not None
-    bow = c.setup.bow
+    archer = c.setup.archer
     for reading in c.draw.used:
-        assumed = {"back": bow.back_depth, "belly": bow.belly_depth}
+        assumed = {"back": archer.back_depth, "belly": archer.belly_depth}
         if reading.shared in assumed and assumed[reading.shared] is None:
             return [
                 j.Finding(

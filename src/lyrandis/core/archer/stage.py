@@ -10,7 +10,7 @@ from lyrandis.core.archer.words import ANCHOR_WORDS, HAND_WORDS, HOLD_WORDS, PUR
 from lyrandis.core.computed import Computed
 from lyrandis.core.entries import BaseReading, GripDepth
 from lyrandis.core.phrase import Phrase, mm, phrase
-from lyrandis.core.setup import Recorded
+from lyrandis.core.pile import Recorded
 
 CAUTIONS = (
     j.Caution(id="light-bow", text="Measure draw on a light bow, never past its maker's limit."),
@@ -81,8 +81,8 @@ def _hook_values(c: Computed) -> list[j.Value]:
         entries=(recorded.entry.id,) if recorded else (),
     )
     depths = [
-        _depth_value("back_depth", "Pivot to back", c.setup.bow.back_depth, BACK_DEPTH_IN),
-        _depth_value("belly_depth", "Pivot to belly", c.setup.bow.belly_depth, BELLY_DEPTH_IN),
+        _depth_value("back_depth", "Pivot to back", c.setup.archer.back_depth, BACK_DEPTH_IN),
+        _depth_value("belly_depth", "Pivot to belly", c.setup.archer.belly_depth, BELLY_DEPTH_IN),
     ]
     if c.at_hook is None:
         return [hook, *depths]

@@ -8,12 +8,12 @@ from typing import Literal
 
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.beam import Beam, Modes, modes_of
+from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.mass import ArrowMass, Part, beyond_draw, shaft_length
 from lyrandis.core.arrow.spine import M_PER_IN, stiffness
 from lyrandis.core.arrow.taper import DIAMETER_MM, fill, profile_of
 from lyrandis.core.constants import GRAINS_PER_GRAM, MM_PER_IN
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.setup import ArrowSetup
 
 KG_PER_GRAIN = 1 / GRAINS_PER_GRAM / 1000
 DAMPING: dict[e.ShaftMaterial | None, float] = {
@@ -98,7 +98,7 @@ class BuildSheet:
         return self.beam.tip < 1e-6
 
 
-def build_sheet(arrows: ArrowSetup, mass: ArrowMass | None, draw_mm: float | None) -> BuildSheet:
+def build_sheet(arrows: ArrowFacts, mass: ArrowMass | None, draw_mm: float | None) -> BuildSheet:
     """Return the arrow for the mechanics; what nobody gave takes usual values and is named."""
     assumed = []
     length = shaft_length(arrows)
@@ -159,7 +159,7 @@ def _fitting(shaft: float, rest: float, mass: ArrowMass | None) -> tuple[float, 
     return shaft, True
 
 
-def spine_of(arrows: ArrowSetup) -> Spine | None:
+def spine_of(arrows: ArrowFacts) -> Spine | None:
     """Return the set's static spine: the mean of its numbered arrows, else what is told of it."""
     newest: dict[int, tuple[float, e.SpineStandard | None, str]] = {}
     for recorded in arrows.numbered:

@@ -357,7 +357,7 @@ def _judge_length(c: Computed) -> list[j.Finding]:
     if shaft is None or c.draw is None:
         return []
     length = shaft.value
-    pivot = to_pivot(c.draw.length.value, "trade", c.setup.bow).value
+    pivot = to_pivot(c.draw.length.value, "trade", c.setup.archer).value
     beyond = length - pivot
     if beyond >= LEAST_BEYOND_PIVOT_MM:
         return []

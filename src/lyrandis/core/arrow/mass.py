@@ -6,10 +6,12 @@ from statistics import fmean
 from typing import Literal
 
 from lyrandis.core import entries as e
+from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.taper import fill, profile_of
+from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.setup import ArrowSetup, BowSetup, Recorded
+from lyrandis.core.pile import Recorded
 
 Basis = Literal["weighed", "told", "estimated", "parts"]
 
@@ -109,7 +111,7 @@ class Floor:
         return self.grains_per_pound - STOP_BELOW_COMPUTED_GPP
 
 
-def parts_of(arrows: ArrowSetup, draw_mm: float | None) -> tuple[Part, ...]:
+def parts_of(arrows: ArrowFacts, draw_mm: float | None) -> tuple[Part, ...]:
     """Return the arrow's parts with their masses; parts nobody gave take usual values.
 
     Empty when no shaft or point is known. The shaft's length defaults to a little over the draw.
@@ -128,7 +130,7 @@ def parts_of(arrows: ArrowSetup, draw_mm: float | None) -> tuple[Part, ...]:
     )
 
 
-def shaft_length(arrows: ArrowSetup) -> Estimate | None:
+def shaft_length(arrows: ArrowFacts) -> Estimate | None:
     """Return the shaft's length from the nock groove to its end [mm], whatever it was told from."""
     told, _ = arrows.part("shaft_length_mm")
     if told is None:
@@ -144,7 +146,7 @@ def beyond_draw(draw_mm: float | None) -> Estimate:
     return Estimate((draw_mm or MARKED_DRAW_MM) + beyond * MM_PER_IN, sd * MM_PER_IN)
 
 
-def _shaft_part(arrows: ArrowSetup, draw_mm: float | None) -> Part:
+def _shaft_part(arrows: ArrowFacts, draw_mm: float | None) -> Part:
     weighed, _ = arrows.part("shaft_gr")
     if weighed:
         return Part("shaft", Estimate(weighed, PART_SD_SHARE * weighed), True)
@@ -163,7 +165,7 @@ def _shaft_part(arrows: ArrowSetup, draw_mm: float | None) -> Part:
     return Part("shaft", mass, length is not None and per_inch is not None)
 
 
-def _part(arrows: ArrowSetup, name: str, field: str, usual: tuple[float, float]) -> Part:
+def _part(arrows: ArrowFacts, name: str, field: str, usual: tuple[float, float]) -> Part:
     given, _ = arrows.part(field)
     if given is None:
         return Part(name, Estimate(*usual), False)
@@ -179,7 +181,7 @@ def sum_of(parts: tuple[Part, ...]) -> Estimate | None:
     )
 
 
-def arrow_mass_of(arrows: ArrowSetup, draw_mm: float | None) -> ArrowMass | None:
+def arrow_mass_of(arrows: ArrowFacts, draw_mm: float | None) -> ArrowMass | None:
     """Return the finished mass: weighed if anything was, else as told, else from the parts."""
     parts = parts_of(arrows, draw_mm)
     parts_mass = sum_of(parts)
@@ -232,7 +234,7 @@ def _mean(masses: list[float], share: float) -> Estimate:
 
 
 def _changed_since(
-    arrows: ArrowSetup, weighed: tuple[Recorded[e.ArrowMassed], ...]
+    arrows: ArrowFacts, weighed: tuple[Recorded[e.ArrowMassed], ...]
 ) -> Recorded[e.ArrowBuild] | None:
     """Return the last change to a part's mass that came after the newest weighing."""
     newest = max((m.entry.happened_at, m.entry.seq) for m in weighed)
@@ -252,7 +254,7 @@ def _changed_since(
         build = arrows.builds[index]
         if (build.entry.happened_at, build.entry.seq) <= newest:
             break
-        before = ArrowSetup(builds=arrows.builds[:index])
+        before = ArrowFacts(builds=arrows.builds[:index])
         changed = (
             name
             for name in fields
@@ -264,7 +266,7 @@ def _changed_since(
     return None
 
 
-def _before(arrows: ArrowSetup, name: str) -> float | None:
+def _before(arrows: ArrowFacts, name: str) -> float | None:
     """Return what a part was; a taper nobody spoke of was none."""
     told: float | None = arrows.part(name)[0]
     return 0.0 if told is None and name.endswith("_taper_mm") else told
@@ -280,7 +282,7 @@ def grains_per_pound(mass: Estimate, weight: Estimate) -> Estimate:
     return Estimate(value, value * math.hypot(mass.sd / mass.value, weight.sd / weight.value))
 
 
-def floor_of(bow: BowSetup, weight: Estimate | None, computed: Estimate) -> Floor:
+def floor_of(bow: BowFacts, weight: Estimate | None, computed: Estimate) -> Floor:
     """Return the bowyer's minimum if there is one, else the computed floor [gr/lbf]."""
     stated = bow.arrow_minimum
     straight = bow.family is not None and bow.family.reading.family in STRAIGHT_LIMBED

@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from lyrandis.core import entries as e
+from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.errors import DomainError
-from lyrandis.core.setup import ArrowSetup
 
 MASS_STEP_GR = 5.0
 SPINE_STEP_LBF = 2.0
@@ -44,7 +44,7 @@ class QuiverArrow:
         return self.retired or self.safety == "cracked"
 
 
-def quiver_of(arrows: ArrowSetup) -> tuple[QuiverArrow, ...]:
+def quiver_of(arrows: ArrowFacts) -> tuple[QuiverArrow, ...]:
     """Return the numbered arrows in order, each with the newest that is known of it."""
     found: dict[int, QuiverArrow] = {}
 

@@ -49,7 +49,7 @@ class ArrowMassed(BaseReading):
 
     of = frozenset({"arrow_set"})
     by = "weighed"
-    settles = False
+    keyed_by = ("arrow_number",)
     kind: Literal["arrow_mass"] = "arrow_mass"
     arrow_mass_gr: q.ArrowMass
     arrow_number: ArrowNumber | None = None
@@ -67,6 +67,7 @@ class ArrowBuild(BaseReading):
     """
 
     of = frozenset({"arrow_set"})
+    merges = True
     kind: Literal["arrow_build"] = "arrow_build"
     material: ShaftMaterial | None = None
     shaft_length_mm: q.ShaftLength | None = None
@@ -113,6 +114,8 @@ class NumberedArrow(BaseReading):
 
     of = frozenset({"arrow_set"})
     by = "measured"
+    merges = True
+    keyed_by = ("arrow_number",)
     kind: Literal["numbered_arrow"] = "numbered_arrow"
     arrow_number: ArrowNumber
     spine_lbf: q.Spine | None = None
@@ -125,7 +128,7 @@ class NumberedArrow(BaseReading):
 
     @model_validator(mode="after")
     def _something(self) -> "NumberedArrow":
-        if all(value is None for name, value in self if name not in ("kind", "arrow_number")):
+        if not self.told():
             raise DomainError(
                 "nothing_given",
                 "Nothing is said of this arrow.",
@@ -204,6 +207,7 @@ class ArrowPass(BaseReading):
 
     of = frozenset({"bow"})
     by = "measured"
+    merges = True
     kind: Literal["arrow_pass"] = "arrow_pass"
     window_mm: q.Window | None = None
     track_mm: q.StringTrack | None = None

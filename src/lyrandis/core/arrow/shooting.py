@@ -9,13 +9,14 @@ from dataclasses import dataclass, replace
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.bend import Shot, Side
 from lyrandis.core.arrow.build import KG_PER_GRAIN, BuildSheet
+from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.stroke import Push, simple_push
 from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.thrust import Thrust
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.constants import NEWTONS_PER_LBF, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.setup import BowSetup, Setup
+from lyrandis.core.setup import Setup
 
 STRING_GR_PER_STRAND = 6.5
 LEAST_STRING_GR = 20
@@ -72,11 +73,11 @@ class Shooting:
         return round(self.sheet.spine.value.value, 1) if self.sheet.spine else None
 
 
-def arrow_side(bow: BowSetup, family: e.Family, diameter_mm: float) -> ArrowSide:
+def arrow_side(arrows: ArrowFacts, family: e.Family, diameter_mm: float) -> ArrowSide:
     """Return where the arrow lies against the bow: told, or as the family usually has it."""
-    window, _ = bow.passing("window_mm")
-    track, _ = bow.passing("track_mm")
-    plunger, _ = bow.passing("plunger")
+    window, _ = arrows.passing("window_mm")
+    track, _ = arrows.passing("track_mm")
+    plunger, _ = arrows.passing("plunger")
     told = window is not None
     face = window if told else WINDOW_MM[family]
     return ArrowSide(
@@ -128,7 +129,7 @@ def shooting_of(
     rigs: docs/CALIBRATION.md.
     """
     shape = weight.likeness.shape
-    brace = brace_to_pivot(setup) or shape.brace_height_mm
+    brace = brace_to_pivot(setup.string, setup.archer) or shape.brace_height_mm
     groove, hook = draw.value - TRADE_OFFSET_MM, at_hook.value - TRADE_OFFSET_MM
     full = weight.fitted.at(hook)
     if groove - brace < LEAST_TRAVEL_MM or full <= 0:
@@ -138,10 +139,10 @@ def shooting_of(
     if string is None:
         assumed.append("string")
         string = STRING_GR
-    side = arrow_side(setup.bow, weight.likeness.shape.family, sheet.diameter_mm)
+    side = arrow_side(setup.arrows, weight.likeness.shape.family, sheet.diameter_mm)
     if not side.told:
         assumed.append("window")
-    if setup.brace_height is None:
+    if setup.string.brace_height is None:
         assumed.append("brace")
     push = simple_push(
         draw=round(groove / 1000, 3),

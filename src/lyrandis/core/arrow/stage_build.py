@@ -220,10 +220,10 @@ def part_values(c: Computed) -> list[j.Value]:
 
 def pass_values(c: Computed) -> list[j.Value]:
     """Return where the arrow passes the bow."""
-    bow = c.setup.bow
-    window, told = bow.passing("window_mm")
-    track, tracked = bow.passing("track_mm")
-    plunger, fitted = bow.passing("plunger")
+    arrows = c.setup.arrows
+    window, told = arrows.passing("window_mm")
+    track, tracked = arrows.passing("track_mm")
+    plunger, fitted = arrows.passing("plunger")
     side = c.shooting.side if c.shooting else None
     values = [
         j.Value(

@@ -3,7 +3,7 @@
 from itertools import pairwise
 
 from lyrandis.core import entries as e
-from lyrandis.core.setup import ArrowSetup
+from lyrandis.core.arrow.facts import ArrowFacts
 
 Profile = tuple[tuple[float, float], ...]
 """Knots (place along the shaft [m], diameter over the middle's); () for a parallel shaft."""
@@ -58,7 +58,7 @@ def taper_profile(
     return tuple((round(s, 5), round(ratio, 5)) for s, ratio in knots)
 
 
-def profile_of(arrows: ArrowSetup, length_mm: float) -> Profile:
+def profile_of(arrows: ArrowFacts, length_mm: float) -> Profile:
     """Return the profile of the shafts as they are told; () when parallel."""
     middle, _ = arrows.part("shaft_diameter_mm")
     middle = middle or DIAMETER_MM[arrows.material]

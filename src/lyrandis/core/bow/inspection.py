@@ -5,7 +5,7 @@ from datetime import datetime
 from typing import Literal, get_args
 
 from lyrandis.core import entries as e
-from lyrandis.core.setup import Recorded
+from lyrandis.core.pile import Recorded
 
 ITEMS: tuple[e.InspectionItem, ...] = get_args(e.InspectionItem)
 SEVERITY: dict[e.InspectionItem, Literal["stop", "mend", "watch"]] = {

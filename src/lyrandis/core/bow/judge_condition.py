@@ -138,7 +138,7 @@ def _share_lines(found: Mismatch) -> tuple[Phrase, ...]:
 
 
 def _judge_brace(c: Computed) -> list[j.Finding]:
-    brace, allowed = brace_to_pivot(c.setup), c.setup.bow.brace_range
+    brace, allowed = brace_to_pivot(c.setup.string, c.setup.archer), c.setup.bow.brace_range
     if brace is None or allowed is None:
         return []
     low, high = allowed.reading.low_mm, allowed.reading.high_mm

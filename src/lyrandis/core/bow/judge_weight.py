@@ -170,7 +170,9 @@ def _judge_weight(c: Computed) -> list[j.Finding]:
 def _judge_points(c: Computed) -> list[j.Finding]:
     """Name weighed points at rest, that fall with draw, or that stand off the curve."""
     bow = c.setup.bow
-    resting = c.weight.unusable if c.weight else points_at_rest(bow, c.hook, c.likeness)
+    resting = (
+        c.weight.unusable if c.weight else points_at_rest(bow, c.setup.archer, c.hook, c.likeness)
+    )
     at_rest = [_at_rest(point, c) for point in resting[:1]]
     if c.weight is None or c.weight.basis != "weighed":
         return at_rest

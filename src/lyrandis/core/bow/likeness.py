@@ -7,12 +7,14 @@ and the family's usual bow stands in for it, so that the weight is never lost to
 from dataclasses import dataclass
 
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, grip_depth
+from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.entries import Family
 from lyrandis.core.errors import DomainError
-from lyrandis.core.setup import Setup
+from lyrandis.core.string.facts import StringFacts
 
 ASSUMED_FAMILY: Family = "reflex_deflex_longbow"
 """The middle of the families in weight per inch and stack."""
@@ -38,13 +40,13 @@ class Likeness:
         return self.refused is None and not {"family", "length"} & set(self.assumed)
 
 
-def brace_to_pivot(setup: Setup) -> float | None:
+def brace_to_pivot(string: StringFacts, archer: ArcherFacts) -> float | None:
     """Return the brace height to the pivot [mm], or None when none is recorded."""
-    if setup.brace_height is None:
+    if string.brace_height is None:
         return None
-    height = setup.brace_height.reading.brace_height_mm
-    if setup.brace_height.reading.datum == "back":
-        height -= grip_depth(setup.bow.back_depth, BACK_DEPTH_IN).value
+    height = string.brace_height.reading.brace_height_mm
+    if string.brace_height.reading.datum == "back":
+        height -= grip_depth(archer.back_depth, BACK_DEPTH_IN).value
     return height
 
 
@@ -63,9 +65,9 @@ def usual_shape(family: Family) -> BowShape:
     )
 
 
-def likeness_of(setup: Setup) -> Likeness:
-    """Return the computed bow that stands for the one on the rig."""
-    bow, assumed = setup.bow, []
+def likeness_of(bow: BowFacts, brace_mm: float | None) -> Likeness:
+    """Return the computed bow that stands for the one on the rig, braced at `brace_mm`."""
+    assumed = []
     if bow.family is None:
         assumed.append("family")
     family = bow.family.reading.family if bow.family else ASSUMED_FAMILY
@@ -79,9 +81,8 @@ def likeness_of(setup: Setup) -> Likeness:
         assumed.append("riser")
     else:
         riser = bow.riser_length.reading.riser_length_mm
-    own_brace = brace_to_pivot(setup)
-    if own_brace is not None:
-        brace = own_brace
+    if brace_mm is not None:
+        brace = brace_mm
     else:
         assumed.append("brace")
         if bow.brace_range is not None:

@@ -20,7 +20,7 @@ from lyrandis.core.bow.words import (
 from lyrandis.core.constants import MARKED_DRAW_MM
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Figure, Phrase, gpp, gr, lbf, mm, mps, phrase
-from lyrandis.core.reading import BaseReading, require_something
+from lyrandis.core.reading import BaseReading, PartKind, require_something
 
 
 class BowFamily(BaseReading):
@@ -141,6 +141,7 @@ class LimbPair(BaseReading):
     """How the two limbs of a bow belong together; what is left out stays as it was."""
 
     of = frozenset({"bow"})
+    merges = True
     kind: Literal["limb_pair"] = "limb_pair"
     pair: LimbsAre | None = None
     upper_lbf: q.DrawWeight | None = None
@@ -198,6 +199,9 @@ class Inspected(BaseReading):
             )
         return self
 
+    def topics(self) -> frozenset[str]:
+        return frozenset(f"inspected:{item}" for item in (*self.good, *self.failing))
+
     def say(self) -> Phrase:
         said = [INSPECTION_WORDS[item][1] for item in self.failing]
         if self.good:
@@ -234,9 +238,16 @@ class ArrowSpeed(BaseReading):
     of = frozenset({"rig"})
     by = "measured"
     settles = False
+    needs = frozenset({"archer", "bow"})
     kind: Literal["arrow_speed"] = "arrow_speed"
     speed_mps: q.ArrowSpeed
     arrow_mass_gr: q.ArrowMass | None = None
+
+    def needed(self) -> frozenset[PartKind]:
+        """Without a mass of its own it is of the arrows that were on the rig."""
+        return (
+            self.needs if self.arrow_mass_gr is not None else frozenset({*self.needs, "arrow_set"})
+        )
 
     def say(self) -> Phrase:
         of = "" if self.arrow_mass_gr is None else ", an arrow of {mass}"

@@ -10,7 +10,7 @@ from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.entries import BaseReading
 from lyrandis.core.phrase import Figure, Phrase, gpp, gr, joules, lbf, lbf_per_in, mm, mps, phrase
-from lyrandis.core.setup import Recorded
+from lyrandis.core.pile import Recorded
 
 CAUTIONS = (
     j.Caution(id="dry-fire", text="Never dry-fire. Never overdraw. The maker's limit decides."),
@@ -183,7 +183,7 @@ def _known(c: Computed) -> list[j.Value]:
     """Return what has been told or measured of the bow, present or missing."""
     bow = c.setup.bow
     length, riser, limit = bow.length, bow.riser_length, bow.draw_limit
-    mark, brace, maker = bow.mark, c.setup.brace_height, bow.brace_range
+    mark, brace, maker = bow.mark, c.setup.string.brace_height, bow.brace_range
     return [
         choice_value("family", "Family", bow.family, FAMILY_WORDS),
         _recorded(
@@ -212,7 +212,7 @@ def _known(c: Computed) -> list[j.Value]:
             "brace_height",
             "Brace height",
             brace,
-            mm(brace_to_pivot(c.setup) or 0.0) if brace else None,
+            mm(brace_to_pivot(c.setup.string, c.setup.archer) or 0.0) if brace else None,
         ),
         _string_value(c),
         _recorded(

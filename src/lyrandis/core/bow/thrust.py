@@ -21,7 +21,7 @@ from lyrandis.core.constants import (
     TRADE_OFFSET_MM,
 )
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.setup import Recorded
+from lyrandis.core.pile import Recorded
 
 HYSTERESIS = 0.06
 """Assumption: share of the stored energy lost in string and limbs as heat."""

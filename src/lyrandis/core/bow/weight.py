@@ -12,11 +12,13 @@ from typing import Literal, NamedTuple
 
 from lyrandis.core import entries as e
 from lyrandis.core.archer.draw import to_trade
+from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.hermite import Hermite
 from lyrandis.core.bow.likeness import Likeness
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.setup import BowSetup, Recorded
+from lyrandis.core.pile import Recorded
 
 TILT_SD_PER_IN = 0.0055
 """One standard deviation of a bow's weight per inch about its family's, as a share of its weight:
@@ -121,7 +123,7 @@ class DrawWeight:
         return max(self.at_mm - last, first - self.at_mm, 0.0)
 
 
-def mark_point(bow: BowSetup) -> Point | None:
+def mark_point(bow: BowFacts) -> Point | None:
     """Return the maker's mark as a point, string at the scale's hook."""
     if bow.mark is None:
         return None
@@ -132,7 +134,9 @@ def mark_point(bow: BowSetup) -> Point | None:
     return Point(mark.draw_length_mm, Estimate(mark.draw_weight_lbf, sd), bow.mark)
 
 
-def weighed_points(bow: BowSetup, hook: Estimate, curve: Hermite) -> list[Point]:
+def weighed_points(
+    bow: BowFacts, archer: ArcherFacts, hook: Estimate, curve: Hermite
+) -> list[Point]:
     """Return the weighed points by the position of the string at the hook.
 
     `curve` is the typical force curve: an error of draw weighs as much as the weight it gains.
@@ -140,7 +144,7 @@ def weighed_points(bow: BowSetup, hook: Estimate, curve: Hermite) -> list[Point]
     points = []
     for recorded in bow.weighed:
         reading = recorded.reading
-        draw = to_trade(reading.draw_length_mm, reading.datum, bow)
+        draw = to_trade(reading.draw_length_mm, reading.datum, archer)
         behind = hook if reading.string_at == "groove" else Estimate(0.0, 0.0)
         at = draw.value + behind.value
         share = _SD_SHARES.get(recorded.source)
@@ -159,15 +163,17 @@ def least_draw_mm(likeness: Likeness) -> float:
     return likeness.curve.first_mm + TRADE_OFFSET_MM + LEAST_STROKE_MM
 
 
-def points_at_rest(bow: BowSetup, hook: Estimate, likeness: Likeness) -> tuple[Point, ...]:
+def points_at_rest(
+    bow: BowFacts, archer: ArcherFacts, hook: Estimate, likeness: Likeness
+) -> tuple[Point, ...]:
     """Return weighed points at or before brace, where no weight can be."""
     least = least_draw_mm(likeness)
-    points = weighed_points(bow, hook, likeness.curve.force)
+    points = weighed_points(bow, archer, hook, likeness.curve.force)
     return tuple(point for point in points if point.draw_mm < least)
 
 
 def draw_weight_at(
-    bow: BowSetup, at: Estimate, hook: Estimate, likeness: Likeness
+    bow: BowFacts, archer: ArcherFacts, *, at: Estimate, hook: Estimate, likeness: Likeness
 ) -> DrawWeight | None:
     """Return the weight with the string at `at` (hook position, mm).
 
@@ -178,7 +184,7 @@ def draw_weight_at(
     """
     curve = likeness.curve.force
     mark = mark_point(bow)
-    weighed = weighed_points(bow, hook, curve)
+    weighed = weighed_points(bow, archer, hook, curve)
     least = least_draw_mm(likeness)
     usable = [point for point in weighed if point.draw_mm >= least]
     points = usable or ([mark] if mark and mark.draw_mm >= least else [])

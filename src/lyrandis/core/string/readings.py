@@ -14,6 +14,7 @@ class StringBuild(BaseReading):
     """How the string is made."""
 
     of = frozenset({"string"})
+    merges = True
     kind: Literal["string_build"] = "string_build"
     material: StringMaterial | None = None
     strands: Annotated[int, Field(ge=4, le=60)] | None = None
@@ -45,6 +46,7 @@ class BraceHeight(BaseReading):
 
     of = frozenset({"rig"})
     by = "measured"
+    needs = frozenset({"bow", "string"})
     kind: Literal["brace_height"] = "brace_height"
     brace_height_mm: q.BraceHeight
     datum: Literal["pivot", "back"] = "pivot"

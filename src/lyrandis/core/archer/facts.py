@@ -1,0 +1,58 @@
+"""What is in force of the archer: draw readings, hook, hold and habits."""
+
+from dataclasses import dataclass
+
+from lyrandis.core.archer.readings import (
+    AnchorChosen,
+    ArmSpan,
+    ArmTape,
+    DrawMarked,
+    DrawOnScale,
+    DrawStated,
+    GripDepth,
+    HandChosen,
+    HoldChosen,
+    HookDepth,
+    PurposeChosen,
+    WeightWished,
+)
+from lyrandis.core.pile import Pile, Recorded
+
+
+@dataclass(frozen=True)
+class ArcherFacts:
+    name: str | None = None
+    marked: tuple[Recorded[DrawMarked], ...] = ()
+    on_scale: tuple[Recorded[DrawOnScale], ...] = ()
+    stated: tuple[Recorded[DrawStated], ...] = ()
+    arm_tapes: tuple[Recorded[ArmTape], ...] = ()
+    arm_spans: tuple[Recorded[ArmSpan], ...] = ()
+    hook_depth: Recorded[HookDepth] | None = None
+    hold: Recorded[HoldChosen] | None = None
+    anchor: Recorded[AnchorChosen] | None = None
+    hand: Recorded[HandChosen] | None = None
+    purpose: Recorded[PurposeChosen] | None = None
+    wished_weight: Recorded[WeightWished] | None = None
+    back_depth: Recorded[GripDepth] | None = None
+    """Pivot to back, of the bow on the rig: readings of draw are converted with it."""
+    belly_depth: Recorded[GripDepth] | None = None
+
+
+def facts(pile: Pile) -> ArcherFacts:
+    """Return what is in force of the archer on this rig."""
+    return ArcherFacts(
+        name=pile.names.get("archer"),
+        marked=pile.all(DrawMarked),
+        on_scale=pile.all(DrawOnScale),
+        stated=pile.all(DrawStated),
+        arm_tapes=pile.all(ArmTape),
+        arm_spans=pile.all(ArmSpan),
+        hook_depth=pile.last(HookDepth),
+        hold=pile.last(HoldChosen),
+        anchor=pile.last(AnchorChosen),
+        hand=pile.last(HandChosen),
+        purpose=pile.last(PurposeChosen),
+        wished_weight=pile.last(WeightWished),
+        back_depth=pile.last(GripDepth, "back"),
+        belly_depth=pile.last(GripDepth, "belly"),
+    )

@@ -1,0 +1,68 @@
+"""What is in force of the arrows: masses, parts, numbered arrows, tapers and their pass."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from lyrandis.core.arrow.readings import (
+    ArrowBuild,
+    ArrowMassed,
+    ArrowPass,
+    NumberedArrow,
+    TaperShot,
+)
+from lyrandis.core.arrow.words import ShaftMaterial
+from lyrandis.core.pile import Pile, Recorded, newest
+
+
+@dataclass(frozen=True)
+class ArrowFacts:
+    name: str | None = None
+    masses: tuple[Recorded[ArrowMassed], ...] = ()
+    builds: tuple[Recorded[ArrowBuild], ...] = ()
+    numbered: tuple[Recorded[NumberedArrow], ...] = ()
+    tapers: tuple[Recorded[TaperShot], ...] = ()
+    passes: tuple[Recorded[ArrowPass], ...] = ()
+
+    @property
+    def material(self) -> ShaftMaterial | None:
+        """What the shafts are made of, as last said."""
+        return next((b.reading.material for b in reversed(self.builds) if b.reading.material), None)
+
+    def part(self, name: str) -> tuple[Any, Recorded[ArrowBuild] | None]:
+        """Return the newest value given for one part of the arrow, and the entry that gave it."""
+        return newest(self.builds, name)
+
+    @property
+    def spine_told(self) -> bool:
+        """True when the set's spine, or that of one of its arrows, is known."""
+        told, _ = self.part("spine_lbf")
+        return told is not None or any(one.reading.spine_lbf for one in self.numbered)
+
+    @property
+    def out_of_use(self) -> frozenset[int]:
+        """Numbers of the arrows that are cracked or retired."""
+        out: dict[int, dict[str, bool]] = {}
+        for recorded in self.numbered:
+            reading = recorded.reading
+            told = out.setdefault(reading.arrow_number, {})
+            if reading.state is not None:
+                told["cracked"] = reading.state == "cracked"
+            if reading.retired is not None:
+                told["retired"] = reading.retired
+        return frozenset(number for number, told in out.items() if any(told.values()))
+
+    def passing(self, name: str) -> tuple[Any, Recorded[ArrowPass] | None]:
+        """Return the newest value told of the arrow pass, and the reading that gave it."""
+        return newest(self.passes, name)
+
+
+def facts(pile: Pile) -> ArrowFacts:
+    """Return what is in force of the arrows on this rig: one mass a number, unnumbered ones all."""
+    return ArrowFacts(
+        name=pile.names.get("arrow_set"),
+        masses=pile.keyed(ArrowMassed),
+        builds=pile.all(ArrowBuild),
+        numbered=pile.all(NumberedArrow),
+        tapers=pile.all(TaperShot),
+        passes=pile.all(ArrowPass),
+    )

@@ -1,0 +1,153 @@
+"""The pile: the standing entries that speak of one rig as it is now, by kind of reading."""
+
+from collections.abc import Iterable, Sequence
+from operator import attrgetter
+from typing import Any, Generic, NamedTuple, TypeVar, cast
+
+from lyrandis.core import entries as e
+
+R = TypeVar("R", bound=e.BaseReading)
+R_co = TypeVar("R_co", bound=e.BaseReading, covariant=True)
+
+
+class Recorded(NamedTuple, Generic[R_co]):
+    """A reading in force, with where it came from."""
+
+    reading: R_co
+    entry: e.Entry
+
+    @property
+    def source(self) -> e.Source:
+        return self.entry.source
+
+    @property
+    def on_rig(self) -> bool:
+        """True when it was recorded on this rig rather than on the part in general."""
+        return self.entry.subject.kind == "rig"
+
+
+def newest(told: Sequence[Recorded[R]], name: str) -> tuple[Any, Recorded[R] | None]:
+    """Return the newest value given for one field, and the reading that gave it."""
+    for recorded in reversed(told):
+        value = getattr(recorded.reading, name)
+        if value is not None:
+            return value, recorded
+    return None, None
+
+
+class Pile:
+    """Standing entries of one rig and its parts, in order; the rig's own come behind the part's.
+
+    A rig's own reading counts only with the parts it was made with.
+    """
+
+    def __init__(self, standing: Iterable[e.Entry], rig: str | None, fitted: e.Fitted) -> None:
+        self.names: dict[e.SubjectKind, str] = {}
+        """What each subject is called now."""
+        self._general: dict[type[e.BaseReading], list[e.Entry]] = {}
+        self._on_rig: dict[type[e.BaseReading], list[e.Entry]] = {}
+        wanted: dict[str, str | None] = {"rig": rig, **dict(fitted)}
+        so_far: dict[str, str | None] = {}
+        for entry in standing:
+            subject, reading = entry.subject, entry.reading
+            if wanted[subject.kind] != subject.id:
+                continue
+            if subject.kind == "rig":
+                if isinstance(reading, e.PartFitted):
+                    so_far[reading.part] = reading.part_id
+                elif not _same_parts(reading, entry.fitted or e.Fitted(**so_far), fitted):
+                    continue
+            if isinstance(reading, e.Named):
+                self.names[subject.kind] = reading.name
+                continue
+            piled = self._on_rig if subject.kind == "rig" else self._general
+            piled.setdefault(type(reading), []).append(entry)
+
+    def all(self, kind: type[R]) -> tuple[Recorded[R], ...]:
+        """Return every reading of a kind."""
+        general, own = self._general.get(kind, ()), self._on_rig.get(kind, ())
+        return tuple(Recorded(cast(R, entry.reading), entry) for entry in (*general, *own))
+
+    def last(self, kind: type[R], *key: Any) -> Recorded[R] | None:
+        """Return the newest reading of a kind (and key); one made on the rig comes first."""
+        for piled in (self._on_rig, self._general):
+            for entry in reversed(piled.get(kind, ())):
+                if not key or entry.reading.key() == key:
+                    return Recorded(cast(R, entry.reading), entry)
+        return None
+
+    def keyed(self, kind: type[R]) -> tuple[Recorded[R], ...]:
+        """Return the newest reading of each key; those without a key add up."""
+        found: dict[object, Recorded[R]] = {}
+        for recorded in self.all(kind):
+            key = recorded.reading.key()
+            found[recorded.entry.id if key is None else key] = recorded
+        return tuple(found.values())
+
+    def merged(self, kind: type[R]) -> Recorded[R] | None:
+        """Return all that is told in a kind that merges, with the entry that was last told."""
+        told = self.all(kind)
+        if not told:
+            return None
+        given: dict[str, Any] = {}
+        for recorded in told:
+            given |= recorded.reading.told()
+        return Recorded(kind(**given), told[-1].entry)
+
+    def newest(self, kind: type[R], name: str) -> tuple[Any, Recorded[R] | None]:
+        """Return the newest value given for one field of a kind, and the reading that gave it."""
+        return newest(self.all(kind), name)
+
+
+def _same_parts(reading: e.BaseReading, then: e.Fitted, now: e.Fitted) -> bool:
+    return all(getattr(then, part) == getattr(now, part) for part in reading.needed())
+
+
+def in_order(entries: Iterable[e.Entry]) -> list[e.Entry]:
+    """Sort by when it happened, then by the order of recording."""
+    return sorted(entries, key=attrgetter("happened_at", "seq", "id"))
+
+
+def retracted_ids(entries: Sequence[e.Entry]) -> frozenset[str]:
+    """Return the ids of entries that are taken back.
+
+    A retraction counts against earlier entries only, and not when it is itself taken back.
+    """
+    retractions = [
+        (entry.seq, entry.id, entry.reading.entry_id)
+        for entry in entries
+        if isinstance(entry.reading, e.Retraction)
+    ]
+    if not retractions:
+        return frozenset()
+    order = {entry.id: entry.seq for entry in entries}
+    taken_back: set[str] = set()
+    for seq, entry_id, target in sorted(retractions, reverse=True):
+        if entry_id not in taken_back and order.get(target, seq) < seq:
+            taken_back.add(target)
+    return frozenset(taken_back)
+
+
+def in_force(entries: Sequence[e.Entry]) -> list[e.Entry]:
+    """Return the entries that stand, in order, retractions themselves left out."""
+    gone = retracted_ids(entries)
+    return in_order(
+        entry
+        for entry in entries
+        if entry.id not in gone and not isinstance(entry.reading, e.Retraction)
+    )
+
+
+def parts_fitted(entries: Iterable[e.Entry], rig: str | None) -> e.Fitted:
+    """Return the parts on the rig after these ordered entries.
+
+    Without a rig the last subject of each kind stands for the fitted part, so that a bare list of
+    readings can be judged.
+    """
+    parts: dict[str, str | None] = {}
+    for entry in entries:
+        if rig is None and entry.subject.kind != "rig":
+            parts[entry.subject.kind] = entry.subject.id
+        elif entry.subject.id == rig and isinstance(entry.reading, e.PartFitted):
+            parts[entry.reading.part] = entry.reading.part_id
+    return e.Fitted(**parts)
