@@ -162,8 +162,8 @@ def bench_mechanics() -> list[Row]:
 def bench_arrow() -> list[Row]:
     """Time the arrow's mechanics with nothing kept from before."""
     c = compute(fold(as_entries(drafts(), now=NOW), rig=RIG))
-    assert c.shooting is not None
-    shooting = c.shooting
+    assert c.arrow.shooting is not None
+    shooting = c.arrow.shooting
     match_spine(shooting.shot, shooting.own_lbf)
 
     def shot() -> None:

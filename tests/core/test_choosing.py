@@ -153,7 +153,7 @@ def test_the_archers_own_riser_and_brace_go_into_bows_of_its_kind() -> None:
     found = compute(fold(entries(*said, "mark 40")))
     wish = wish_of(found, asked=Asking())
     own = row(choosing_board(wish, ("hunting_recurve",)).families[0], 62)
-    assert own.margin_mm == pytest.approx(found.stack_margin_mm.value, abs=1.0)  # type: ignore[union-attr]
+    assert own.margin_mm == pytest.approx(found.bow.stack_margin_mm.value, abs=1.0)  # type: ignore[union-attr]
 
 
 def test_what_is_asked_goes_before_what_is_recorded() -> None:

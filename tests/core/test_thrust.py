@@ -127,10 +127,10 @@ def test_two_readings_far_apart_find_energy_and_virtual_mass() -> None:
 
 
 def test_one_reading_moves_energy_more_than_virtual_mass() -> None:
-    before = computed().thrust
+    before = computed().bow.thrust
     assert before is not None
     slow = before.speed(420.0) * 0.97
-    after = computed(f"speed {slow:.6f}m/s 420gr").thrust
+    after = computed(f"speed {slow:.6f}m/s 420gr").bow.thrust
     assert after is not None
     assert after.returned_j < before.returned_j
     assert after.returned_sd < before.returned_sd
@@ -142,9 +142,9 @@ def test_one_reading_moves_energy_more_than_virtual_mass() -> None:
 
 
 def test_readings_of_the_mechanics_themselves_change_nothing() -> None:
-    before = computed().thrust
+    before = computed().bow.thrust
     assert before is not None
-    after = computed(clock(before, 380.0), clock(before, 520.0)).thrust
+    after = computed(clock(before, 380.0), clock(before, 520.0)).bow.thrust
     assert after is not None
     assert after.returned_j == pytest.approx(before.returned_j, rel=1e-4)
     assert after.virtual_mass_gr == pytest.approx(before.virtual_mass_gr, rel=1e-4)
@@ -152,15 +152,15 @@ def test_readings_of_the_mechanics_themselves_change_nothing() -> None:
 
 def test_an_arrow_that_carries_more_than_is_stored_is_set_aside() -> None:
     found = computed("speed 300fps 420gr")
-    assert found.calibration is not None
-    [reading] = found.calibration.readings
+    assert found.bow.calibration is not None
+    [reading] = found.bow.calibration.readings
     assert reading.impossible
-    assert found.calibration.used == ()
-    assert found.thrust == found.calibration.before
+    assert found.bow.calibration.used == ()
+    assert found.bow.thrust == found.bow.calibration.before
 
 
 def test_a_reading_without_a_mass_is_of_the_arrows_on_the_rig() -> None:
-    found = computed("speed 170fps").calibration
+    found = computed("speed 170fps").bow.calibration
     assert found is not None
     assert found.readings[0].mass_gr == pytest.approx(420.0)
 
@@ -168,12 +168,12 @@ def test_a_reading_without_a_mass_is_of_the_arrows_on_the_rig() -> None:
 def test_a_reading_with_another_bow_does_not_count() -> None:
     said = [*RIG, "speed 170fps 420gr", draft(e.PartFitted(part="bow", part_id="yew-2"), days=20)]
     found = compute(fold(entries(*said, draft("scale 45 @ 28", subject="yew-2", days=21))))
-    assert found.calibration is None
+    assert found.bow.calibration is None
 
 
 def test_told_string_mass_takes_the_place_of_the_usual() -> None:
     heavy = entries(*RIG, draft(e.StringBuild(string_mass_gr=260.0), days=30))
-    usual, found = computed().thrust, compute(fold(heavy)).thrust
+    usual, found = computed().bow.thrust, compute(fold(heavy)).bow.thrust
     assert usual is not None
     assert found is not None
     assert found.virtual_mass_gr - usual.virtual_mass_gr == pytest.approx((260 - 110) / 3)

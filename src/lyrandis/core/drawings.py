@@ -155,17 +155,17 @@ def _row(one: QuiverArrow) -> QuiverRow:
 
 def _draw(c: Computed) -> DrawDrawing:
     archer = c.setup.archer
-    used, beside = (c.draw.used, c.draw.beside) if c.draw else ((), ())
+    used, beside = (c.archer.draw.used, c.archer.draw.beside) if c.archer.draw else ((), ())
     marks = [(reading, True) for reading in used[-MOST_READINGS:]]
     marks += [(reading, False) for reading in beside[-MOST_READINGS // 2 :]]
     return DrawDrawing(
         back_mm=grip_depth(archer.back_depth, BACK_DEPTH_IN).value,
         belly_mm=grip_depth(archer.belly_depth, BELLY_DEPTH_IN).value,
         trade_mm=TRADE_OFFSET_MM,
-        draw_mm=c.draw.length.value if c.draw else None,
-        plus_minus_mm=c.draw.length.plus_minus if c.draw else None,
-        hook_mm=c.hook.value,
-        hook_plus_minus_mm=c.hook.plus_minus,
+        draw_mm=c.archer.draw.length.value if c.archer.draw else None,
+        plus_minus_mm=c.archer.draw.length.plus_minus if c.archer.draw else None,
+        hook_mm=c.archer.hook.value,
+        hook_plus_minus_mm=c.archer.hook.plus_minus,
         readings=tuple(
             DrawMark(
                 entry=reading.recorded.entry.id,
@@ -181,16 +181,16 @@ def _draw(c: Computed) -> DrawDrawing:
 
 
 def _floor(c: Computed) -> FloorDrawing:
-    weight = c.weight.weight.value if c.weight and c.weight_is_own else None
+    weight = c.bow.weight.weight.value if c.bow.weight and c.bow.weight_is_own else None
     out = c.setup.arrows.out_of_use
     masses = [m for m in c.setup.arrows.masses if m.reading.arrow_number not in out]
     return FloorDrawing(
-        grains_per_pound=c.gpp.value if c.gpp else None,
-        plus_minus=c.gpp.plus_minus if c.gpp else None,
-        floor=c.floor.grains_per_pound,
-        floor_plus_minus=c.floor.plus_minus,
-        floor_basis=c.floor.basis,
-        stop_below=c.floor.stop_below,
+        grains_per_pound=c.arrow.gpp.value if c.arrow.gpp else None,
+        plus_minus=c.arrow.gpp.plus_minus if c.arrow.gpp else None,
+        floor=c.arrow.floor.grains_per_pound,
+        floor_plus_minus=c.arrow.floor.plus_minus,
+        floor_basis=c.arrow.floor.basis,
+        stop_below=c.arrow.floor.stop_below,
         weight_lbf=weight,
         arrows=tuple(
             ArrowTick(
@@ -207,18 +207,19 @@ def _floor(c: Computed) -> FloorDrawing:
 
 def _arrow(c: Computed) -> ArrowDrawing:
     length, _ = c.setup.arrows.part("shaft_length_mm")
-    parts = c.arrow.parts if c.arrow else ()
+    finished, sheet = c.arrow.finished, c.arrow.sheet
+    parts = finished.parts if finished else ()
     return ArrowDrawing(
         shaft_length_mm=length,
-        length_mm=c.sheet.length_mm,
-        diameter_mm=c.sheet.diameter_mm,
-        balance_mm=c.sheet.balance_mm if c.sheet.parts else None,
-        fletching_from_mm=c.sheet.beam.fletching_from * 1000,
-        fletching_length_mm=c.sheet.beam.fletching_length * 1000,
-        profile=tuple((s * 1000, ratio * c.sheet.diameter_mm) for s, ratio in c.sheet.beam.profile),
-        pointed=not c.sheet.pointless,
-        assumed=c.sheet.assumed,
-        draw_to_pivot_mm=c.draw.length.value - TRADE_OFFSET_MM if c.draw else None,
+        length_mm=sheet.length_mm,
+        diameter_mm=sheet.diameter_mm,
+        balance_mm=sheet.balance_mm if sheet.parts else None,
+        fletching_from_mm=sheet.beam.fletching_from * 1000,
+        fletching_length_mm=sheet.beam.fletching_length * 1000,
+        profile=tuple((s * 1000, ratio * sheet.diameter_mm) for s, ratio in sheet.beam.profile),
+        pointed=not sheet.pointless,
+        assumed=sheet.assumed,
+        draw_to_pivot_mm=c.archer.draw.length.value - TRADE_OFFSET_MM if c.archer.draw else None,
         parts=tuple(
             PartBar(
                 name=part.name,
@@ -228,6 +229,10 @@ def _arrow(c: Computed) -> ArrowDrawing:
             )
             for part in parts
         ),
-        parts_gr=c.arrow.parts_mass.value if c.arrow and c.arrow.parts_mass else None,
-        weighed_gr=c.arrow.mass.value if c.arrow and c.arrow.weighed else None,
+        parts_gr=c.arrow.finished.parts_mass.value
+        if c.arrow.finished and c.arrow.finished.parts_mass
+        else None,
+        weighed_gr=c.arrow.finished.mass.value
+        if c.arrow.finished and c.arrow.finished.weighed
+        else None,
     )

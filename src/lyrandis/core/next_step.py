@@ -81,7 +81,7 @@ def _from_finding(findings: list[j.Finding], severity: j.Severity) -> j.NextStep
 
 
 def _missing(c: Computed) -> j.NextStep | None:
-    if c.draw is None:
+    if c.archer.draw is None:
         return j.NextStep(
             title=phrase("Measure your draw"),
             why=phrase(
@@ -94,7 +94,7 @@ def _missing(c: Computed) -> j.NextStep | None:
             minutes=5,
             action=_MARK_ARROW,
         )
-    if c.weight is None:
+    if c.bow.weight is None:
         return j.NextStep(
             title=phrase("Weigh the bow"),
             why=phrase("There is no weight for this bow yet. Its mark will do to begin with."),
@@ -102,7 +102,7 @@ def _missing(c: Computed) -> j.NextStep | None:
             minutes=5,
             action=WEIGH,
         )
-    if c.arrow is None:
+    if c.arrow.finished is None:
         return j.NextStep(
             title=phrase("Weigh a finished arrow"),
             why=phrase("An arrow too light for its bow is half a dry fire."),
@@ -118,7 +118,7 @@ def _missing(c: Computed) -> j.NextStep | None:
 def _sharpen(c: Computed) -> j.NextStep | None:
     """Return the reading that takes most off the ± of grains per pound, if it is worth it."""
     doubts = _doubts(c)
-    if not doubts or c.gpp is None:
+    if not doubts or c.arrow.gpp is None:
         return None
     if 2 * math.hypot(*(doubt.share for doubt in doubts)) < SHARP_ENOUGH:
         return None
@@ -126,24 +126,29 @@ def _sharpen(c: Computed) -> j.NextStep | None:
     if best.share < 1.2 * best.after:
         return None
     after = math.hypot(best.after, *(doubt.share for doubt in doubts if doubt is not best))
-    sharper = Estimate(c.gpp.value, after * c.gpp.value)
+    sharper = Estimate(c.arrow.gpp.value, after * c.arrow.gpp.value)
     tells = phrase(
         "Grains per pound would go from ± {before} to about ± {after}.",
-        before=gpp(c.gpp.plus_minus),
+        before=gpp(c.arrow.gpp.plus_minus),
         after=gpp(sharper.plus_minus),
     )
     return best.step.model_copy(update={"tells": tells})
 
 
 def _doubts(c: Computed) -> list[Doubt]:
-    if c.draw is None or c.weight is None or c.arrow is None or c.gpp is None:
+    if (
+        c.archer.draw is None
+        or c.bow.weight is None
+        or c.arrow.finished is None
+        or c.arrow.gpp is None
+    ):
         return []
-    per_mm = c.weight.slope.value / MM_PER_IN / c.weight.weight.value
+    per_mm = c.bow.weight.slope.value / MM_PER_IN / c.bow.weight.weight.value
     return [
-        _doubt_of_weight(c.weight),
-        _doubt_of_draw(c.draw.length, per_mm),
-        _doubt_of_hook(c.hook, per_mm),
-        _doubt_of_mass(c.arrow.mass),
+        _doubt_of_weight(c.bow.weight),
+        _doubt_of_draw(c.archer.draw.length, per_mm),
+        _doubt_of_hook(c.archer.hook, per_mm),
+        _doubt_of_mass(c.arrow.finished.mass),
     ]
 
 
@@ -226,7 +231,7 @@ def _tell(c: Computed) -> j.NextStep | None:
 
 
 def _keep(c: Computed) -> j.NextStep:
-    if c.weight is not None and len(c.weight.points) < 3:
+    if c.bow.weight is not None and len(c.bow.weight.points) < 3:
         return j.NextStep(
             title=phrase("Weigh at two more draws"),
             why=phrase(
@@ -235,7 +240,7 @@ def _keep(c: Computed) -> j.NextStep:
             ),
             tells=phrase(
                 "It sharpens weight per inch, now {slope}.",
-                slope=lbf_per_in(c.weight.slope.value, 2 * c.weight.slope.sd),
+                slope=lbf_per_in(c.bow.weight.slope.value, 2 * c.bow.weight.slope.sd),
             ),
             minutes=10,
             action=WEIGH,

@@ -44,7 +44,7 @@ def finding(assessment: Assessment, name: str) -> Finding | None:
 
 @pytest.fixture(scope="module", name="matched")
 def matched_spine() -> float:
-    match = computed(*RIG).match
+    match = computed(*RIG).arrow.match
     assert match is not None
     assert match.matched is not None
     return match.matched
@@ -74,7 +74,7 @@ def test_a_typical_computed_bow_wants_what_the_reference_rig_does(
     said: tuple[str, ...], matched: float
 ) -> None:
     """The calibration: the bow's own curve leads to the reference within a tenth."""
-    found = computed("draw 28", "hook 0", "string 60 16 strands", *said).match
+    found = computed("draw 28", "hook 0", "string 60 16 strands", *said).arrow.match
     assert found is not None
     assert found.matched == pytest.approx(matched, rel=0.06)
 
@@ -82,44 +82,46 @@ def test_a_typical_computed_bow_wants_what_the_reference_rig_does(
 def test_a_chronograph_that_shows_a_slower_bow_wants_a_weaker_shaft() -> None:
     plain = computed(*RIG)
     slow = computed(*RIG, "speed 140 fps 490gr")
-    assert plain.match is not None
-    assert slow.match is not None
-    assert plain.thrust is not None
-    assert slow.thrust is not None
-    share = slow.thrust.speed(490) / plain.thrust.speed(490)
+    assert plain.arrow.match is not None
+    assert slow.arrow.match is not None
+    assert plain.bow.thrust is not None
+    assert slow.bow.thrust is not None
+    share = slow.bow.thrust.speed(490) / plain.bow.thrust.speed(490)
     assert share < 0.97
-    assert slow.match.exit_speed / plain.match.exit_speed == pytest.approx(share, rel=0.003)
-    assert slow.match.matched < plain.match.matched  # type: ignore[operator]
+    assert slow.arrow.match.exit_speed / plain.arrow.match.exit_speed == pytest.approx(
+        share, rel=0.003
+    )
+    assert slow.arrow.match.matched < plain.arrow.match.matched  # type: ignore[operator]
 
 
 def test_the_drawing_and_the_sum_say_the_bows_own_speed() -> None:
     c = computed(*RIG, "spine 49 lb")
-    assert c.shooting is not None
-    assert c.thrust is not None
-    assert c.shooting.speed_mps == pytest.approx(c.thrust.speed(c.sheet.mass_gr))
-    assert trial(c, Tried()).now.speed_mps == pytest.approx(c.shooting.speed_mps)
+    assert c.arrow.shooting is not None
+    assert c.bow.thrust is not None
+    assert c.arrow.shooting.speed_mps == pytest.approx(c.bow.thrust.speed(c.arrow.sheet.mass_gr))
+    assert trial(c, Tried()).now.speed_mps == pytest.approx(c.arrow.shooting.speed_mps)
 
 
 def test_the_arrow_lies_at_window_less_track_and_half_a_shaft() -> None:
     plain, tracked = computed(*RIG), computed(*RIG, "track 3mm")
-    assert plain.shooting is not None
-    assert tracked.shooting is not None
-    assert plain.shooting.side.offset_mm == pytest.approx(4 + 4.4)
-    assert tracked.shooting.side.offset_mm == pytest.approx(4 - 3 + 4.4)
-    assert plain.match is not None
-    assert tracked.match is not None
-    assert tracked.match.matched > plain.match.matched  # type: ignore[operator]
+    assert plain.arrow.shooting is not None
+    assert tracked.arrow.shooting is not None
+    assert plain.arrow.shooting.side.offset_mm == pytest.approx(4 + 4.4)
+    assert tracked.arrow.shooting.side.offset_mm == pytest.approx(4 - 3 + 4.4)
+    assert plain.arrow.match is not None
+    assert tracked.arrow.match is not None
+    assert tracked.arrow.match.matched > plain.arrow.match.matched  # type: ignore[operator]
 
 
 def test_what_is_not_told_is_assumed_and_named() -> None:
     c = computed("draw 28", "mark 45")
-    assert c.shooting is not None
-    assert set(c.shooting.assumed) == {
+    assert c.arrow.shooting is not None
+    assert set(c.arrow.shooting.assumed) == {
         "length", "parts", "diameter", "string", "window", "brace",
     }  # fmt: skip
     full = computed(*RIG)
-    assert full.shooting is not None
-    assert full.shooting.assumed == ()
+    assert full.arrow.shooting is not None
+    assert full.arrow.shooting.assumed == ()
 
 
 @pytest.mark.parametrize(
@@ -129,23 +131,23 @@ def test_what_is_not_told_is_assumed_and_named() -> None:
 )  # fmt: skip
 def test_the_arrow_lies_on_the_side_hand_and_hold_put_it(hand: str, hold: str, left: bool) -> None:
     setup = fold(entries(*RIG, f"hand {hand}", f"hold {hold}"))
-    assert outward_is_left(setup) is left
+    assert outward_is_left(setup.archer) is left
 
 
 def test_no_shot_before_draw_and_weight_or_at_a_draw_past_nothing() -> None:
-    assert computed("draw 28").shooting is None
-    assert computed("mark 45").shooting is None
-    assert computed("draw 12", "mark 45 @ 28", "brace 9").shooting is None
+    assert computed("draw 28").arrow.shooting is None
+    assert computed("mark 45").arrow.shooting is None
+    assert computed("draw 12", "mark 45 @ 28", "brace 9").arrow.shooting is None
 
 
 def test_the_same_rig_gives_the_same_shot_and_far_readings_another() -> None:
     first, again = computed(*RIG), computed(*RIG, "note new tab")
-    assert first.shooting is not None
-    assert again.shooting is not None
-    assert first.shooting.shot == again.shooting.shot
+    assert first.arrow.shooting is not None
+    assert again.arrow.shooting is not None
+    assert first.arrow.shooting.shot == again.arrow.shooting.shot
     other = computed(*RIG, "brace 7 1/2")
-    assert other.shooting is not None
-    assert other.shooting.shot != first.shooting.shot
+    assert other.arrow.shooting is not None
+    assert other.arrow.shooting.shot != first.arrow.shooting.shot
 
 
 # findings
@@ -352,7 +354,7 @@ def test_the_board_shows_both_schools_and_all_that_moves_the_match() -> None:
 def test_the_schools_differ_for_a_reason_that_is_said(given: dict[str, float], words: str) -> None:
     usual = {"weight_lbf": 45.0, "length_mm": 28 * 25.4, "tip_gr": 125, "window_mm": 0,
              "low_stretch": False}  # fmt: skip
-    match = computed(*RIG).match
+    match = computed(*RIG).arrow.match
     assert match is not None
     rule = thumb_rule(**{**usual, **given})  # type: ignore[arg-type]
     assert words in why_apart(replace(match, matched=45.0), rule).text()
@@ -391,8 +393,8 @@ def test_every_way_brings_the_index_nearer_and_is_a_computed_shot(matched: float
             assert abs(way.index) < before
     point = next(way for way in board.ways if way.key == "point")
     assert "heavier" in point.what.text()
-    assert c.shooting is not None
-    assert point.mass_gr > c.shooting.sheet.mass_gr
+    assert c.arrow.shooting is not None
+    assert point.mass_gr > c.arrow.shooting.sheet.mass_gr
 
 
 def test_a_lighter_point_that_goes_under_the_floor_says_so(matched: float) -> None:
@@ -438,9 +440,9 @@ def test_a_trial_of_nothing_is_the_rig_as_it_is() -> None:
     c = computed(*RIG, "spine 49 lb")
     answer = trial(c, Tried())
     assert answer.tried == answer.now
-    assert c.gpp is not None
-    assert answer.now.grains_per_pound == pytest.approx(c.gpp.value, rel=1e-3)
-    assert answer.now.matched_lbf == c.match.matched  # type: ignore[union-attr]
+    assert c.arrow.gpp is not None
+    assert answer.now.grains_per_pound == pytest.approx(c.arrow.gpp.value, rel=1e-3)
+    assert answer.now.matched_lbf == c.arrow.match.matched  # type: ignore[union-attr]
 
 
 @pytest.mark.parametrize(
@@ -496,7 +498,7 @@ def test_a_taper_plan_shows_the_way_and_what_was_shot() -> None:
     asked = TaperAsked(
         tail_taper_mm=280, tail_diameter_mm=6.2, head_taper_mm=280, head_diameter_mm=6.2
     )
-    plan = plan_taper(c.sheet, c.shooting, asked)
+    plan = plan_taper(c.arrow.sheet, c.arrow.shooting, asked)
     assert plan.kind == "barrelled"
     assert plan.planned.mass_gr < plan.parallel.mass_gr
     assert plan.planned.static_spine_lbf < plan.parallel.static_spine_lbf  # type: ignore[operator]
@@ -508,7 +510,9 @@ def test_a_taper_plan_shows_the_way_and_what_was_shot() -> None:
 
 def test_a_taper_plan_without_a_rig_still_gives_gauge_mass_and_balance() -> None:
     c = computed("material wood", "shaft 30 11gpi", "spine 62 lb", "diameter 8.8mm")
-    plan = plan_taper(c.sheet, c.shooting, TaperAsked(tail_taper_mm=250, tail_diameter_mm=7))
+    plan = plan_taper(
+        c.arrow.sheet, c.arrow.shooting, TaperAsked(tail_taper_mm=250, tail_diameter_mm=7)
+    )
     assert plan.kind == "tail"
     assert plan.planned.kick_deg is None
     assert plan.planned.static_spine_lbf is not None
@@ -528,7 +532,7 @@ def test_a_taper_plan_without_a_rig_still_gives_gauge_mass_and_balance() -> None
 def test_a_taper_that_cannot_be_is_refused(asked: TaperAsked, code: str, field: str) -> None:
     c = computed(*RIG)
     with pytest.raises(DomainError) as caught:
-        plan_taper(c.sheet, c.shooting, asked)
+        plan_taper(c.arrow.sheet, c.arrow.shooting, asked)
     assert (caught.value.code, caught.value.field) == (code, field)
 
 
@@ -537,8 +541,8 @@ def test_a_taper_that_cannot_be_is_refused(asked: TaperAsked, code: str, field: 
 
 def test_the_drawing_runs_from_release_to_clear_of_the_bow(matched: float) -> None:
     c = computed(*RIG, f"spine {1.2 * matched:.1f} lb")
-    assert c.shooting is not None
-    drawing = shot_drawing(c.shooting, hold="split", outward_is_left=True)
+    assert c.arrow.shooting is not None
+    drawing = shot_drawing(c.arrow.shooting, hold="split", outward_is_left=True)
     assert drawing is not None
     assert [arrow.which for arrow in drawing.arrows] == ["own", "matched", "weak", "stiff"]
     assert drawing.nock_mm[0] == pytest.approx(-drawing.draw_mm, abs=0.1)
@@ -555,8 +559,8 @@ def test_the_drawing_runs_from_release_to_clear_of_the_bow(matched: float) -> No
 
 def test_the_side_view_starts_at_the_nocks_height_on_the_rest() -> None:
     c = computed(*RIG)
-    assert c.shooting is not None
-    drawing = shot_drawing(c.shooting, hold="thumb", outward_is_left=False)
+    assert c.arrow.shooting is not None
+    drawing = shot_drawing(c.arrow.shooting, hold="thumb", outward_is_left=False)
     assert drawing is not None
     assert drawing.side.nock_height_mm == 3.0
     assert drawing.side.aside[0][0] == 30
@@ -565,7 +569,7 @@ def test_the_side_view_starts_at_the_nocks_height_on_the_rest() -> None:
 
 def test_a_known_match_is_kept() -> None:
     c = computed(*RIG)
-    assert c.shooting is not None
+    assert c.arrow.shooting is not None
     before = match_spine.cache_info().hits
     computed(*RIG, "note again")
     assert match_spine.cache_info().hits > before

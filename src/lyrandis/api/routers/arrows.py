@@ -41,11 +41,11 @@ def read_shot(bench: BenchOf, rig: e.SubjectId) -> Response:
     c = _computed(bench, rig)
     hold = c.setup.archer.hold
     drawing = None
-    if c.shooting is not None:
+    if c.arrow.shooting is not None:
         drawing = shot_drawing(
-            c.shooting,
+            c.arrow.shooting,
             hold=hold.reading.hold if hold else None,
-            outward_is_left=outward_is_left(c.setup),
+            outward_is_left=outward_is_left(c.setup.archer),
         )
     if drawing is None:
         raise DomainError(*NOTHING_TO_SHOOT)
@@ -70,7 +70,7 @@ def read_taper_plan(
 ) -> Response:
     """Compute what a taper makes of the shafts, beside the tapers that were shot."""
     c = _computed(bench, rig)
-    return as_json(plan_taper(c.sheet, c.shooting, asked, c.setup.arrows.tapers))
+    return as_json(plan_taper(c.arrow.sheet, c.arrow.shooting, asked, c.setup.arrows.tapers))
 
 
 @router.get("/rigs/{rig}/matched-set", responses=NOT_FOUND)

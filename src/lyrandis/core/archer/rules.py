@@ -1,9 +1,11 @@
 """Judging the archer's draw, hook and hold; every finding with its sum."""
 
 from lyrandis.core import judgement as j
-from lyrandis.core.archer.draw import DrawReading
+from lyrandis.core.archer.draw import Draw, DrawReading
+from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.archer.words import HOLD_WORDS
 from lyrandis.core.computed import Computed
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Phrase, mm, phrase
 
 SCATTER_TO_MEND = 2.0
@@ -78,42 +80,44 @@ def reading_lines(readings: tuple[DrawReading, ...]) -> tuple[Phrase, ...]:
 
 def judge(c: Computed) -> list[j.Finding]:
     """Return the findings on the archer."""
-    if c.draw is None:
+    draw, at_hook = c.archer.draw, c.archer.at_hook
+    if draw is None or at_hook is None:
         return []
-    return [*_judge_draw(c), *_judge_beside(c), *_judge_datum(c), *_judge_hook(c)]
+    return [
+        *_judge_draw(draw),
+        *_judge_beside(draw),
+        *_judge_datum(draw, c.setup.archer),
+        *_judge_hook(c, draw, at_hook),
+    ]
 
 
-def _judge_draw(c: Computed) -> list[j.Finding]:
-    assert c.draw is not None
-    draw = c.draw
+def _judge_draw(draw: Draw) -> list[j.Finding]:
     figure = mm(draw.length.value, draw.length.plus_minus)
     count = len(draw.used)
     where = " on this rig" if draw.basis == "rig" else ""
     if draw.basis == "guess":
-        return [_draw_finding(c, "draw-guess", "watch", "draw-readings", _MEASURE, phrase(
+        return [_draw_finding(draw, "draw-guess", "watch", "draw-readings", _MEASURE, phrase(
             "A draw of {draw} is a first guess. An arrow drawn and marked settles it.", draw=figure
         ))]  # fmt: skip
     if draw.scatter > SCATTER_TO_MEND:
-        return [_draw_finding(c, "draw-scatter", "mend", "draw-agreement", _LOOK, phrase(
+        return [_draw_finding(draw, "draw-scatter", "mend", "draw-agreement", _LOOK, phrase(
             f"The draw readings spread {draw.scatter:.1f} times what measuring explains: "
             "{draw}. Take back the one that was something else.",
             draw=figure,
         ))]  # fmt: skip
-    return [_draw_finding(c, "draw-settled", "good", "draw-readings", None, phrase(
+    return [_draw_finding(draw, "draw-settled", "good", "draw-readings", None, phrase(
         f"Draw {{draw}}, from {count} measured reading{'s' * (count > 1)}{where}.", draw=figure
     ))]  # fmt: skip
 
 
 def _draw_finding(
-    c: Computed,
+    draw: Draw,
     finding: str,
     severity: j.Severity,
     rule: str,
     action: j.Action | None,
     sentence: Phrase,
 ) -> j.Finding:
-    assert c.draw is not None
-    draw = c.draw
     how = "Weighted by 1/±², they give" if len(draw.used) > 1 else "One reading:"
     line = phrase(
         f"{how} {{draw}} on pivot + 1¾ in.", draw=mm(draw.length.value, draw.length.plus_minus)
@@ -129,13 +133,12 @@ def _draw_finding(
     )
 
 
-def _judge_beside(c: Computed) -> list[j.Finding]:
+def _judge_beside(draw: Draw) -> list[j.Finding]:
     """Compare outranked readings with the draw: further off than both errors is worth a look."""
-    assert c.draw is not None
     found = []
-    for reading in c.draw.beside:
-        gap = reading.length.value - c.draw.length.value
-        allowed = 2 * (reading.length.sd**2 + c.draw.length.sd**2) ** 0.5
+    for reading in draw.beside:
+        gap = reading.length.value - draw.length.value
+        allowed = 2 * (reading.length.sd**2 + draw.length.sd**2) ** 0.5
         if abs(gap) <= allowed:
             continue
         side = "longer" if gap > 0 else "shorter"
@@ -164,10 +167,8 @@ def _judge_beside(c: Computed) -> list[j.Finding]:
     return found
 
 
-def _judge_datum(c: Computed) -> list[j.Finding]:
-    assert c.draw is not None
-    archer = c.setup.archer
-    for reading in c.draw.used:
+def _judge_datum(draw: Draw, archer: ArcherFacts) -> list[j.Finding]:
+    for reading in draw.used:
         assumed = {"back": archer.back_depth, "belly": archer.belly_depth}
         if reading.shared in assumed and assumed[reading.shared] is None:
             return [
@@ -189,18 +190,16 @@ def _judge_datum(c: Computed) -> list[j.Finding]:
     return []
 
 
-def _judge_hook(c: Computed) -> list[j.Finding]:
-    assert c.draw is not None
-    assert c.at_hook is not None
+def _judge_hook(c: Computed, draw: Draw, at_hook: Estimate) -> list[j.Finding]:
     archer = c.setup.archer
-    hook = mm(c.hook.value, c.hook.plus_minus)
+    hook = mm(c.archer.hook.value, c.archer.hook.plus_minus)
     hold = HOLD_WORDS[archer.hold.reading.hold] if archer.hold else "a hold not yet told"
     lines = (
-        phrase("Nock groove at {draw}.", draw=mm(c.draw.length.value)),
+        phrase("Nock groove at {draw}.", draw=mm(draw.length.value)),
         phrase(
             "Plus hook depth {hook}: the string at the hook stands at {at}.",
             hook=hook,
-            at=mm(c.at_hook.value, c.at_hook.plus_minus),
+            at=mm(at_hook.value, at_hook.plus_minus),
         ),
     )
     if archer.hook_depth is None:
@@ -213,7 +212,7 @@ def _judge_hook(c: Computed) -> list[j.Finding]:
                     f"For {hold} the hook is taken to be {{hook}} behind the nock. "
                     "Weigh the bow with the string at {at}.",
                     hook=hook,
-                    at=mm(c.at_hook.value),
+                    at=mm(at_hook.value),
                 ),
                 sum=lines,
                 rule="hook-depth",
@@ -228,7 +227,7 @@ def _judge_hook(c: Computed) -> list[j.Finding]:
             sentence=phrase(
                 "Your hook is {hook} behind the nock: weigh with the string at {at}.",
                 hook=hook,
-                at=mm(c.at_hook.value),
+                at=mm(at_hook.value),
             ),
             sum=lines,
             rule="hook-depth",

@@ -41,33 +41,34 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Stage:
 
 
 def _mark(c: Computed) -> j.Mark:
-    if c.draw is None:
+    if c.archer.draw is None:
         return "unset"
-    if c.draw.basis == "guess":
+    if c.archer.draw.basis == "guess":
         return "estimated"
-    return "in_doubt" if c.draw.scatter > SCATTER_TO_MEND else "settled"
+    return "in_doubt" if c.archer.draw.scatter > SCATTER_TO_MEND else "settled"
 
 
 def _detail(c: Computed) -> Phrase | None:
-    if c.draw is None:
+    if c.archer.draw is None:
         return None
-    said = "on this rig" if c.draw.basis == "rig" else None
-    said = said or ("first guess" if c.draw.basis == "guess" else None)
-    return phrase("± {pm}" + (f", {said}" if said else ""), pm=mm(c.draw.length.plus_minus))
+    said = "on this rig" if c.archer.draw.basis == "rig" else None
+    said = said or ("first guess" if c.archer.draw.basis == "guess" else None)
+    return phrase("± {pm}" + (f", {said}" if said else ""), pm=mm(c.archer.draw.length.plus_minus))
 
 
 def _draw_value(c: Computed) -> j.Value:
     label = "Draw length"
-    if c.draw is None:
+    draw = c.archer.draw
+    if draw is None:
         return j.Value(key="draw_length", label=label, missing="No draw reading yet")
-    sources = [reading.recorded.source for reading in c.draw.used]
+    sources = [reading.recorded.source for reading in draw.used]
     return j.Value(
         key="draw_length",
         label=label,
-        figure=mm(c.draw.length.value, c.draw.length.plus_minus),
-        origin=j.weakest("estimated", *sources) if c.draw.basis == "guess" else j.weakest(*sources),
-        entries=tuple(reading.recorded.entry.id for reading in c.draw.used),
-        because=reading_lines(c.draw.used),
+        figure=mm(draw.length.value, draw.length.plus_minus),
+        origin=j.weakest("estimated", *sources) if draw.basis == "guess" else j.weakest(*sources),
+        entries=tuple(reading.recorded.entry.id for reading in draw.used),
+        because=reading_lines(draw.used),
     )
 
 
@@ -76,7 +77,7 @@ def _hook_values(c: Computed) -> list[j.Value]:
     hook = j.Value(
         key="hook_depth",
         label="Hook depth",
-        figure=mm(c.hook.value, c.hook.plus_minus),
+        figure=mm(c.archer.hook.value, c.archer.hook.plus_minus),
         origin=recorded.source if recorded else "rule",
         entries=(recorded.entry.id,) if recorded else (),
     )
@@ -84,12 +85,12 @@ def _hook_values(c: Computed) -> list[j.Value]:
         _depth_value("back_depth", "Pivot to back", c.setup.archer.back_depth, BACK_DEPTH_IN),
         _depth_value("belly_depth", "Pivot to belly", c.setup.archer.belly_depth, BELLY_DEPTH_IN),
     ]
-    if c.at_hook is None:
+    if c.archer.at_hook is None:
         return [hook, *depths]
     at_hook = j.Value(
         key="draw_at_hook",
         label="String at the hook",
-        figure=mm(c.at_hook.value, c.at_hook.plus_minus),
+        figure=mm(c.archer.at_hook.value, c.archer.at_hook.plus_minus),
         origin=j.weakest(hook.origin or "rule", _draw_value(c).origin or "estimated"),
     )
     return [hook, at_hook, *depths]

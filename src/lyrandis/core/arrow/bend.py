@@ -89,7 +89,8 @@ class Bent:
     passed: Passed
     strokes: tuple[Stroke, ...]
     modes: tuple[Modes, ...]
-    history: History | None
+    history: History
+    """Empty unless recorded."""
 
 
 @dataclass(frozen=True)
@@ -293,7 +294,8 @@ class _March:
         self.kick, self.impulse = np.zeros(shape), np.zeros(shape)
         self.turned = np.zeros((3, *shape))
         self.end = np.zeros_like(self.state)
-        self.history = _blank(len(tables.x), self.state.shape, shape) if record else None
+        self.record = record
+        self.history = _blank(len(tables.x) if record else 0, self.state.shape, shape)
 
     def _give(self, stiffness: Array, releases: tuple[tuple[float, float], ...]) -> None:
         """Lay out stiffness and damping of the modes, side, and the string's mass at the nock."""
@@ -343,9 +345,9 @@ class _March:
         if i < t.let_go:
             finger = self._finger(i)
             self.modal += self.at_nock * finger[:, None, :]
-            if self.history:
+            if self.record:
                 self.history.guide[i] = finger
-        if self.history:
+        if self.record:
             self.history.state[i] = self.state
             self.history.plate[i] = self.plate if t.touching[i] else 0.0
         for c in t.passing.get(i, ()):
@@ -401,6 +403,6 @@ class _March:
         end = Passed(
             theta, omega, aside, self.end[:, :MODES], self.end[:, _PLACES : _PLACES + MODES]
         )
-        if self.history:
+        if self.record:
             self.history.state[:, :, _PLACES:] /= self.tables.dt
         return Bent(self.kick, self.impulse, end, strokes, self.modes, self.history)

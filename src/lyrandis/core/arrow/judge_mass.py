@@ -12,6 +12,7 @@ from lyrandis.core.arrow.mass import (
     shaft_length,
 )
 from lyrandis.core.bow.thrust import floor_times
+from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.estimate import Estimate
@@ -99,23 +100,22 @@ def judge(c: Computed) -> list[j.Finding]:
     ]
 
 
-def lightest_gpp(c: Computed) -> Estimate | None:
+def lightest_gpp(finished: ArrowMass, weight: DrawWeight) -> Estimate:
     """Return grains per pound of the lightest arrow: the one that could hurt."""
-    if c.arrow is None or c.weight is None or c.gpp is None:
-        return None
-    sd = SCALE_SD_GR if c.arrow.basis == "weighed" else c.arrow.mass.sd
-    return grains_per_pound(Estimate(c.arrow.lightest_gr, sd), c.weight.weight)
+    sd = SCALE_SD_GR if finished.basis == "weighed" else finished.mass.sd
+    return grains_per_pound(Estimate(finished.lightest_gr, sd), weight.weight)
 
 
 def _judge_floor(c: Computed) -> list[j.Finding]:
-    light = lightest_gpp(c)
-    if light is None or c.arrow is None or c.weight is None:
+    finished, weight = c.arrow.finished, c.bow.own_weight
+    if finished is None or weight is None:
         return []
-    floor = c.floor.grains_per_pound
-    severity = floor_severity(light, floor, c.floor.stop_below)
-    needed = floor * c.weight.weight.value
-    whose = "bowyer's minimum" if c.floor.basis == "bowyer" else "computed floor of this bow"
-    lightest = c.arrow.heaviest_gr > c.arrow.lightest_gr
+    light = lightest_gpp(finished, weight)
+    floor = c.arrow.floor.grains_per_pound
+    severity = floor_severity(light, floor, c.arrow.floor.stop_below)
+    needed = floor * weight.weight.value
+    whose = "bowyer's minimum" if c.arrow.floor.basis == "bowyer" else "computed floor of this bow"
+    lightest = finished.heaviest_gr > finished.lightest_gr
     which = "The lightest arrow, {mass}," if lightest else "{mass}"
     texts = {
         "stop": f"{which} on {{weight}} is {{gpp}}: too far under the {whose}, {{floor}}. "
@@ -126,27 +126,27 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
         "good": f"{which} on {{weight}} is {{gpp}}, above the {whose}, {{floor}}.",
     }
     figures = {
-        "mass": gr(c.arrow.lightest_gr),
-        "weight": lbf(c.weight.weight.value),
+        "mass": gr(finished.lightest_gr),
+        "weight": lbf(weight.weight.value),
         "gpp": gpp(light.value, light.plus_minus),
         "floor": gpp(floor),
         "needed": gr(needed),
     }
     action = None
-    if severity == "mend" and c.floor.basis == "computed":
+    if severity == "mend" and c.arrow.floor.basis == "computed":
         action = ASK_BOWYER
     elif severity in ("stop", "mend"):
-        short_gr = needed - c.arrow.lightest_gr
+        short_gr = needed - finished.lightest_gr
         action = _HEAVIER if short_gr <= MOST_FROM_POINT_GR else WEIGH_HEAVIER
     elif severity == "watch":
-        action = WEIGH_ARROW if c.arrow.basis != "weighed" else None
+        action = WEIGH_ARROW if finished.basis != "weighed" else None
     return [
         j.Finding(
             id="arrow-floor",
             stage="arrow",
             severity=severity,
             sentence=phrase(texts[severity], **figures),
-            sum=floor_sum(c, light),
+            sum=floor_sum(c, finished, weight),
             rule="arrow-floor",
             action=action,
         )
@@ -166,51 +166,51 @@ def floor_severity(light: Estimate, floor: float, stop_below: float) -> j.Severi
     return "watch" if light.value - light.plus_minus < floor else "good"
 
 
-def floor_sum(c: Computed, light: Estimate) -> tuple[Phrase, ...]:
-    assert c.arrow is not None
-    assert c.weight is not None
-    weight = lbf(c.weight.weight.value, c.weight.weight.plus_minus)
-    margin = light.value - c.floor.grains_per_pound
-    computed = gpp(c.floor.computed.value, c.floor.computed.plus_minus)
+def floor_sum(c: Computed, finished: ArrowMass, weight: DrawWeight) -> tuple[Phrase, ...]:
+    """Return the lines from the lightest arrow and the weight to the floor it stands against."""
+    light = lightest_gpp(finished, weight)
+    margin = light.value - c.arrow.floor.grains_per_pound
+    computed = gpp(c.arrow.floor.computed.value, c.arrow.floor.computed.plus_minus)
     floors = [
         phrase(
-            f"Floor {{floor}}: {floor_times(c.thrust.stored_j.value):.1f} × the bow's virtual "
+            f"Floor {{floor}}: {floor_times(c.bow.thrust.stored_j.value):.1f} × the bow's virtual "
             "mass, {mass}, per pound.",
             floor=computed,
-            mass=gr(c.thrust.virtual_mass_gr),
+            mass=gr(c.bow.thrust.virtual_mass_gr),
         )
-        if c.thrust
+        if c.bow.thrust
         else phrase("Computed floor {floor}.", floor=computed)
     ]
-    if c.floor.basis == "bowyer":
+    if c.arrow.floor.basis == "bowyer":
         floors = [
-            phrase("Floor {floor}, from the bowyer.", floor=gpp(c.floor.grains_per_pound)),
+            phrase("Floor {floor}, from the bowyer.", floor=gpp(c.arrow.floor.grains_per_pound)),
             phrase("The mechanics alone would say {floor}.", floor=computed),
         ]
-    elif c.floor.straight:
-        less = gpp(BY_TRADITION * c.floor.computed.value)
+    elif c.arrow.floor.straight:
+        less = gpp(BY_TRADITION * c.arrow.floor.computed.value)
         floors.append(phrase("Straight limbs by tradition take {less}, a school.", less=less))
     return (
         phrase(
             "{mass} ÷ {weight} = {gpp}.",
-            mass=gr(c.arrow.lightest_gr),
-            weight=weight,
+            mass=gr(finished.lightest_gr),
+            weight=lbf(weight.weight.value, weight.weight.plus_minus),
             gpp=gpp(light.value, light.plus_minus),
         ),
         *floors,
         phrase(
             f"{{margin}} {'above' if margin >= 0 else 'under'} it; Stop begins at {{stop}}.",
             margin=gpp(abs(margin)),
-            stop=gpp(c.floor.stop_below),
+            stop=gpp(c.arrow.floor.stop_below),
         ),
     )
 
 
 def _judge_mass(c: Computed) -> list[j.Finding]:
-    if c.arrow is None:
+    finished = c.arrow.finished
+    if finished is None:
         return []
-    mass = gr(c.arrow.mass.value, c.arrow.mass.plus_minus)
-    if c.arrow.stale is not None:
+    mass = gr(finished.mass.value, finished.mass.plus_minus)
+    if finished.stale is not None:
         return [
             j.Finding(
                 id="arrow-changed",
@@ -219,25 +219,25 @@ def _judge_mass(c: Computed) -> list[j.Finding]:
                 sentence=phrase(
                     "Parts changed after these arrows weighed {mass}. Weigh again.", mass=mass
                 ),
-                sum=mass_sum(c.arrow),
+                sum=mass_sum(finished),
                 rule="arrow-mass",
                 action=WEIGH_ARROW,
             )
         ]
-    if c.arrow.basis == "weighed":
+    if finished.basis == "weighed":
         return []
     how = {
         "parts": "added up from the parts",
         "told": "hearsay",
         "estimated": "supposed",
-    }[c.arrow.basis]
+    }[finished.basis]
     return [
         j.Finding(
             id="arrow-not-weighed",
             stage="arrow",
             severity="watch",
             sentence=phrase(f"{{mass}} is {how}. A grain scale settles it.", mass=mass),
-            sum=mass_sum(c.arrow),
+            sum=mass_sum(finished),
             rule="arrow-mass",
             action=WEIGH_ARROW,
         )
@@ -267,14 +267,15 @@ def mass_sum(arrow: ArrowMass) -> tuple[Phrase, ...]:
 
 
 def _judge_spread(c: Computed) -> list[j.Finding]:
-    if c.arrow is None or len(c.arrow.weighed) < 2 or c.arrow.stale is not None:
+    finished = c.arrow.finished
+    if finished is None or len(finished.weighed) < 2 or finished.stale is not None:
         return []
-    spread = c.arrow.heaviest_gr - c.arrow.lightest_gr
-    share = spread / c.arrow.mass.value
+    spread = finished.heaviest_gr - finished.lightest_gr
+    share = spread / finished.mass.value
     severity: j.Severity = "good"
     if share > SPREAD_TO_WATCH:
         severity = "mend" if share > SPREAD_TO_MEND else "watch"
-    count = len(c.arrow.weighed)
+    count = len(finished.weighed)
     advice = "" if severity == "good" else " Set the odd ones aside."
     return [
         j.Finding(
@@ -285,7 +286,7 @@ def _judge_spread(c: Computed) -> list[j.Finding]:
                 f"{count} arrows within {{spread}}, {share:.1%} of their mass.{advice}",
                 spread=gr(spread),
             ),
-            sum=mass_sum(c.arrow),
+            sum=mass_sum(finished),
             rule="arrow-spread",
             action=None
             if severity == "good"
@@ -313,7 +314,7 @@ def _wildly_off(arrow: ArrowMass, parts: Estimate) -> j.Finding:
 
 
 def _judge_parts(c: Computed) -> list[j.Finding]:
-    arrow = c.arrow
+    arrow = c.arrow.finished
     if arrow is None or arrow.basis != "weighed" or arrow.parts_mass is None or arrow.stale:
         return []
     gap = arrow.mass.value - arrow.parts_mass.value
@@ -354,10 +355,10 @@ def _judge_parts(c: Computed) -> list[j.Finding]:
 
 def _judge_length(c: Computed) -> list[j.Finding]:
     shaft = shaft_length(c.setup.arrows)
-    if shaft is None or c.draw is None:
+    if shaft is None or c.archer.draw is None:
         return []
     length = shaft.value
-    pivot = to_pivot(c.draw.length.value, "trade", c.setup.archer).value
+    pivot = to_pivot(c.archer.draw.length.value, "trade", c.setup.archer).value
     beyond = length - pivot
     if beyond >= LEAST_BEYOND_PIVOT_MM:
         return []

@@ -130,7 +130,7 @@ def _judge_straight(in_use: list[QuiverArrow]) -> list[j.Finding]:
 
 
 def _judge_spread(c: Computed) -> list[j.Finding]:
-    shafts = c.sheet.spine
+    shafts = c.arrow.sheet.spine
     if shafts is None or shafts.basis != "measured" or len(shafts.entries) < 2:
         return []
     share = shafts.spread / shafts.value.value

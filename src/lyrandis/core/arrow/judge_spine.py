@@ -11,8 +11,10 @@ from lyrandis.core.arrow.match import (
     Stiffness,
     clearance_at,
     clearance_of,
+    spine_index,
     stiffness_word,
 )
+from lyrandis.core.arrow.shooting import ArrowSide, Shooting
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import Phrase, gap, gpp, hertz, millis, mps, percent, phrase, ratio, spine
 
@@ -103,29 +105,27 @@ MEASURE_WINDOW = j.Action(label="Enter the window", stage="arrow", control="wind
 
 def judge(c: Computed) -> list[j.Finding]:
     """Return the findings on spine and clearance."""
-    if c.match is None or c.shooting is None:
+    if c.arrow.match is None or c.arrow.shooting is None:
         return []
-    if c.sheet.pointless:
-        return [*_judge_pointless(c), *_judge_track(c)]
+    shooting, match = c.arrow.shooting, c.arrow.match
+    if c.arrow.sheet.pointless:
+        return [*_judge_pointless(shooting, match), *_judge_track(shooting.side)]
     return [
-        *_judge_match(c, c.match),
-        *_judge_clearance(c, c.match),
-        *_judge_both(c, c.match),
-        *_judge_track(c),
+        *_judge_match(shooting, match),
+        *_judge_clearance(shooting, match),
+        *_judge_both(c, shooting, match),
+        *_judge_track(shooting.side),
     ]
 
 
-def _judge_match(c: Computed, match: SpineMatch) -> list[j.Finding]:
-    assert c.shooting is not None
-    own = c.shooting.own_lbf
+def _judge_match(shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
+    own = shooting.own_lbf
     if match.matched is None:
         return [_out_of_range(match)]
     if own is None:
         return []
-    index = match.index(own)
+    index = spine_index(own, match.matched)
     word = stiffness_word(index)
-    assert index is not None
-    assert word is not None
     figures = {
         "own": spine(own),
         "low": spine(match.low),
@@ -144,7 +144,7 @@ def _judge_match(c: Computed, match: SpineMatch) -> list[j.Finding]:
             stage="arrow",
             severity=_SEVERITY[word],
             sentence=phrase(texts.get(word, usual), **figures),
-            sum=spine_sum(c, match),
+            sum=spine_sum(shooting, match),
             rule="spine-match",
             action=None if word == "matched" else SEE_WAYS,
         )
@@ -164,9 +164,8 @@ def _out_of_range(match: SpineMatch) -> j.Finding:
     )
 
 
-def spine_sum(c: Computed, match: SpineMatch) -> tuple[Phrase, ...]:
+def spine_sum(shooting: Shooting, match: SpineMatch) -> tuple[Phrase, ...]:
     """Return how the match came about, with what was assumed."""
-    assert c.shooting is not None
     lines = [
         phrase(
             "Matched {matched}, from {low} to {high} over nine releases, at least a tenth.",
@@ -176,7 +175,7 @@ def spine_sum(c: Computed, match: SpineMatch) -> tuple[Phrase, ...]:
         ),
         phrase(
             "The arrow leaves at {speed} after {time} on the string.",
-            speed=mps(c.shooting.speed_mps),
+            speed=mps(shooting.speed_mps),
             time=millis(match.time_on_string),
         ),
     ]
@@ -189,24 +188,22 @@ def spine_sum(c: Computed, match: SpineMatch) -> tuple[Phrase, ...]:
                 bends=ratio(match.bends_on_string),
             )
         )
-    if c.shooting.own_lbf is not None and match.matched is not None:
-        index = match.index(c.shooting.own_lbf) or 0.0
+    if shooting.own_lbf is not None and match.matched is not None:
+        index = match.index(shooting.own_lbf) or 0.0
         lines.append(
             phrase(
                 f"Index 10 ln({{own}} ÷ {{matched}}) = {index:+.1f}; + is stiff.",
-                own=spine(c.shooting.own_lbf),
+                own=spine(shooting.own_lbf),
                 matched=spine(match.matched),
             )
         )
-    lines.append(_side_line(c))
-    if c.shooting.assumed:
-        lines.append(phrase("Assumed: " + ", ".join(c.shooting.assumed) + "."))
+    lines.append(_side_line(shooting.side))
+    if shooting.assumed:
+        lines.append(phrase("Assumed: " + ", ".join(shooting.assumed) + "."))
     return tuple(lines)
 
 
-def _side_line(c: Computed) -> Phrase:
-    assert c.shooting is not None
-    side = c.shooting.side
+def _side_line(side: ArrowSide) -> Phrase:
     track = "" if not side.track_mm else ", less the string's track {track}"
     return phrase(
         f"Centreline at the plate {{offset}} from the string: window {{window}}{track}, and half "
@@ -217,8 +214,7 @@ def _side_line(c: Computed) -> Phrase:
     )
 
 
-def _judge_clearance(c: Computed, match: SpineMatch) -> list[j.Finding]:
-    assert c.shooting is not None
+def _judge_clearance(shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
     if match.clearance is None or match.rear_impulse is None:
         return []
     severity: j.Severity = {"clear": "good", "marginal": "watch", "slap": "mend"}[match.clearance]  # type: ignore[assignment]
@@ -228,7 +224,7 @@ def _judge_clearance(c: Computed, match: SpineMatch) -> list[j.Finding]:
         "slap": "The tail slaps the side plate: what the flight shows can be false.",
     }
     text = texts[match.clearance]
-    if _even_when_matched(c, match):
+    if _even_when_matched(shooting, match):
         text += " On this bow even the matched shaft touches."
     impulse = match.rear_impulse * 1000
     return [
@@ -242,7 +238,7 @@ def _judge_clearance(c: Computed, match: SpineMatch) -> list[j.Finding]:
                     f"Impulse on the tail half {impulse:.1f} mN s; clear to "
                     f"{MARGINAL_NS * 1000:.1f}, slap from {SLAP_NS * 1000:.0f}."
                 ),
-                _side_line(c),
+                _side_line(shooting.side),
                 phrase("Shaft only: the fletching stands out further."),
             ),
             rule="spine-clearance",
@@ -251,24 +247,24 @@ def _judge_clearance(c: Computed, match: SpineMatch) -> list[j.Finding]:
     ]
 
 
-def _even_when_matched(c: Computed, match: SpineMatch) -> bool:
+def _even_when_matched(shooting: Shooting, match: SpineMatch) -> bool:
     """Return whether the tail touches and would touch with the matched shaft too."""
-    if c.shooting is None or match.clearance == "clear" or match.matched is None:
+    if match.clearance == "clear" or match.matched is None:
         return False
-    return clearance_at(c.shooting.shot, round(match.matched, 1)) != "clear"
+    return clearance_at(shooting.shot, round(match.matched, 1)) != "clear"
 
 
 _SEE_BEND = j.Action(label="See it bend", stage="arrow", control="bend")
 
 
-def _judge_both(c: Computed, match: SpineMatch) -> list[j.Finding]:
+def _judge_both(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
     """Refuse an arrow that is too light and too weak at once."""
-    assert c.shooting is not None
-    light = lightest_gpp(c)
-    if light is None or c.shooting.own_lbf is None:
+    finished, weight = c.arrow.finished, c.bow.own_weight
+    if finished is None or weight is None or shooting.own_lbf is None:
         return []
-    index = match.index(c.shooting.own_lbf)
-    if index is None or index >= -1 or light.value >= c.floor.grains_per_pound:
+    light = lightest_gpp(finished, weight)
+    index = match.index(shooting.own_lbf)
+    if index is None or index >= -1 or light.value >= c.arrow.floor.grains_per_pound:
         return []
     return [
         j.Finding(
@@ -279,19 +275,17 @@ def _judge_both(c: Computed, match: SpineMatch) -> list[j.Finding]:
                 "{light} is under the floor, {floor}, and the shafts are too weak as well. "
                 "Do not shoot them.",
                 light=gpp(light.value),
-                floor=gpp(c.floor.grains_per_pound),
+                floor=gpp(c.arrow.floor.grains_per_pound),
             ),
-            sum=spine_sum(c, match),
+            sum=spine_sum(shooting, match),
             rule="spine-and-mass",
             action=j.Action(label="Weigh a heavier arrow", stage="arrow", control="arrow"),
         )
     ]
 
 
-def _judge_track(c: Computed) -> list[j.Finding]:
+def _judge_track(side: ArrowSide) -> list[j.Finding]:
     """Say what a string that runs to one side does to the plate's offset."""
-    assert c.shooting is not None
-    side = c.shooting.side
     if abs(side.track_mm) < TRACK_TO_SAY_MM:
         return []
     toward = side.track_mm > 0
@@ -312,16 +306,15 @@ def _judge_track(c: Computed) -> list[j.Finding]:
             stage="arrow",
             severity="good" if toward else "watch",
             sentence=phrase(texts[toward], **figures),
-            sum=(_side_line(c),),
+            sum=(_side_line(side),),
             rule="spine-practice",
             action=None if toward else MEASURE_WINDOW,
         )
     ]
 
 
-def _judge_pointless(c: Computed) -> list[j.Finding]:
-    assert c.match is not None
-    word = clearance_of(c.match.rear_impulse or 0.0)
+def _judge_pointless(shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
+    word = clearance_of(match.rear_impulse or 0.0)
     return [
         j.Finding(
             id="spine-practice",
@@ -333,7 +326,7 @@ def _judge_pointless(c: Computed) -> list[j.Finding]:
             ),
             sum=(
                 phrase(f"Tail against the plate: {CLEARANCE_WORDS[word]}, as it should here."),
-                _side_line(c),
+                _side_line(shooting.side),
                 phrase("Their flight is not computed: a bare shaft without a point tumbles."),
             ),
             rule="spine-practice",

@@ -7,16 +7,17 @@ computed one can be kept.
 from dataclasses import dataclass, replace
 
 from lyrandis.core import entries as e
+from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.arrow.bend import Shot, Side
 from lyrandis.core.arrow.build import KG_PER_GRAIN, BuildSheet
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.stroke import Push, simple_push
-from lyrandis.core.bow.likeness import brace_to_pivot
-from lyrandis.core.bow.thrust import Thrust
+from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.constants import NEWTONS_PER_LBF, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.setup import Setup
+from lyrandis.core.string.facts import StringFacts
 
 STRING_GR_PER_STRAND = 6.5
 LEAST_STRING_GR = 20
@@ -65,6 +66,8 @@ class Shooting:
     side: ArrowSide
     speed_mps: float
     weight_lbf: float
+    pivot_mm: float
+    """The archer's true draw to the pivot, at the nock groove."""
     assumed: tuple[str, ...]
 
     @property
@@ -89,38 +92,33 @@ def arrow_side(arrows: ArrowFacts, family: e.Family, diameter_mm: float) -> Arro
     )
 
 
-def outward_is_left(setup: Setup) -> bool:
+def outward_is_left(archer: ArcherFacts) -> bool:
     """Return whether the arrow lies on the archer's left of the bow.
 
     Right hand with fingers: left. Thumb: the other side of the bow. Left hand: mirrored.
     """
-    left_hand = setup.archer.hand is not None and setup.archer.hand.reading.hand == "left"
-    thumb = setup.archer.hold is not None and setup.archer.hold.reading.hold == "thumb"
+    left_hand = archer.hand is not None and archer.hand.reading.hand == "left"
+    thumb = archer.hold is not None and archer.hold.reading.hold == "thumb"
     return left_hand == thumb
 
 
-def string_mass_gr(setup: Setup) -> float | None:
+def string_mass_gr(string: StringFacts) -> float | None:
     """Return the string's mass where it is told, or follows from its strands."""
-    mass = strands = None
-    for build in setup.string.builds:
-        mass = build.reading.string_mass_gr or mass
-        strands = build.reading.strands or strands
-    if mass is not None:
-        return mass
-    return None if strands is None else STRING_GR_PER_STRAND * strands
+    if string.mass_gr is not None:
+        return string.mass_gr
+    return None if string.strands is None else STRING_GR_PER_STRAND * string.strands
 
 
 def shooting_of(
-    setup: Setup,
+    arrows: ArrowFacts,
     *,
     sheet: BuildSheet,
-    weight: DrawWeight,
-    thrust: Thrust,
-    mechanical: Thrust,
-    draw: Estimate,
-    at_hook: Estimate,
+    archer: ArcherNumbers,
+    bow: BowNumbers,
+    string: StringFacts,
+    brace_mm: float | None,
 ) -> Shooting | None:
-    """Return the rig's shot; None where it cannot be drawn past its brace.
+    """Return the rig's shot; None without draw and weight, or where brace is not passed.
 
     The push has the calibrated form F = weight ((1 + c) xi - c xi^2), c following from how much the
     fitted curve stores (`bend_of_curve`), and 40 gr that still move when the string is home. A
@@ -128,28 +126,34 @@ def shooting_of(
     moves those 40 gr until the arrow is as much faster or slower. Tuned on the three reference
     rigs: docs/CALIBRATION.md.
     """
+    weight, thrust, mechanical = bow.own_weight, bow.thrust, bow.mechanical
+    if weight is None or thrust is None or mechanical is None:
+        return None
+    if archer.draw is None or archer.at_hook is None:
+        return None
     shape = weight.likeness.shape
-    brace = brace_to_pivot(setup.string, setup.archer) or shape.brace_height_mm
-    groove, hook = draw.value - TRADE_OFFSET_MM, at_hook.value - TRADE_OFFSET_MM
+    brace = brace_mm or shape.brace_height_mm
+    groove = archer.draw.length.value - TRADE_OFFSET_MM
+    hook = archer.at_hook.value - TRADE_OFFSET_MM
     full = weight.fitted.at(hook)
     if groove - brace < LEAST_TRAVEL_MM or full <= 0:
         return None
     assumed = list(sheet.assumed)
-    string = string_mass_gr(setup)
-    if string is None:
+    string_gr = string_mass_gr(string)
+    if string_gr is None:
         assumed.append("string")
-        string = STRING_GR
-    side = arrow_side(setup.arrows, weight.likeness.shape.family, sheet.diameter_mm)
+        string_gr = STRING_GR
+    side = arrow_side(arrows, weight.likeness.shape.family, sheet.diameter_mm)
     if not side.told:
         assumed.append("window")
-    if setup.string.brace_height is None:
+    if brace_mm is None:
         assumed.append("brace")
     push = simple_push(
         draw=round(groove / 1000, 3),
         brace=round(brace / 1000, 3),
         weight=round(full, 1) * NEWTONS_PER_LBF,
         bend=bend_of_curve(weight, hook, brace),
-        string=max(round(string), LEAST_STRING_GR) * KG_PER_GRAIN,
+        string=max(round(string_gr), LEAST_STRING_GR) * KG_PER_GRAIN,
         bow_length=round(shape.bow_length_mm / 1000, 2),
         kept=KEPT_GR * KG_PER_GRAIN,
         limbs=LIMBS_GR * KG_PER_GRAIN,
@@ -163,7 +167,15 @@ def shooting_of(
         side=Side(offset=round(side.offset_mm / 1000, 4), plunger=side.plunger),
         damping=sheet.damping,
     )
-    return Shooting(shot, sheet, side, thrust.speed(sheet.mass_gr), full, tuple(assumed))
+    return Shooting(
+        shot=shot,
+        sheet=sheet,
+        side=side,
+        speed_mps=thrust.speed(sheet.mass_gr),
+        weight_lbf=full,
+        pivot_mm=groove,
+        assumed=tuple(assumed),
+    )
 
 
 def bend_of_curve(weight: DrawWeight, hook_mm: float, brace_mm: float) -> float:

@@ -185,7 +185,6 @@ def _shown(
     frames: Steps,
     shapes: Array,
 ) -> ShownArrow:
-    assert bent.history is not None
     state = bent.history.state[:, 0, :, column]
     plate = bent.history.plate[:, 0, column]
     index = None if matched is None else 10 * float(np.log(spine / matched))
@@ -213,7 +212,6 @@ def _side_view(
     bent: Bent, height: float, shapes: Array, frames: Steps
 ) -> tuple[tuple[int, ...], ...]:
     """Return the own shaft's height above the rest's top through the shot [0.1 mm]."""
-    assert bent.history is not None
     rows = _tenths(shapes, bent.history.state[frames, 1, :, 0])
     lift = round(height * 1e4)
     return tuple(tuple(y + lift for y in row) for row in rows)

@@ -3,7 +3,6 @@
 Spines in pounds of the wood scale, masses in grains. Computed on demand; nothing is recorded.
 """
 
-import math
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -11,12 +10,11 @@ from pydantic import BaseModel, ConfigDict
 from lyrandis.core.arrow.after import Size, bare_against_fletched, size_of
 from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.closing import Change, moves_of
-from lyrandis.core.arrow.match import SpineMatch, Stiffness, straight_spines
+from lyrandis.core.arrow.match import SpineMatch, Stiffness, spine_index, straight_spines
 from lyrandis.core.arrow.shooting import Shooting, outward_is_left
 from lyrandis.core.arrow.thumb_rule import ThumbRule, thumb_rule
 from lyrandis.core.arrow.ways import Undo, ways_to_close
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import TRADE_OFFSET_MM
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Phrase, phrase, spine
 
@@ -109,9 +107,9 @@ _APART = 0.1
 
 def spine_board(c: Computed) -> SpineBoard:
     """Return the board of a rig. Raises `DomainError` until draw and weight are known."""
-    if c.shooting is None or c.match is None:
+    if c.arrow.shooting is None or c.arrow.match is None:
         raise DomainError(*NOTHING_TO_SHOOT)
-    shooting, match = c.shooting, c.match
+    shooting, match = c.arrow.shooting, c.arrow.match
     rule = rule_of(c, shooting)
     moves = None
     if match.matched is not None:
@@ -186,14 +184,13 @@ def why_apart(match: SpineMatch, rule: ThumbRule) -> Phrase:
 
 
 def _ways(c: Computed, shooting: Shooting) -> tuple[WayToClose, ...]:
-    assert c.draw is not None
     limits = c.setup.bow.brace_range
     found = ways_to_close(
         shooting,
-        c.draw.length.value - TRADE_OFFSET_MM,
+        shooting.pivot_mm,
         (limits.reading.low_mm, limits.reading.high_mm) if limits else None,
     )
-    floor = c.floor.grains_per_pound
+    floor = c.arrow.floor.grains_per_pound
     return tuple(
         WayToClose(
             key=way.key,
@@ -223,7 +220,7 @@ def _bare(c: Computed, shooting: Shooting, match: SpineMatch) -> BareSide | None
         - bare_against_fletched(shot, round(match.matched, 1), across).outward_m
     )
     size = size_of(outward)
-    if size == "none" or abs(10 * math.log(own / match.matched)) <= 1:
+    if size == "none" or abs(spine_index(own, match.matched)) <= 1:
         return BareSide(size="none", side=None)
-    left = (outward > 0) == outward_is_left(c.setup)
+    left = (outward > 0) == outward_is_left(c.setup.archer)
     return BareSide(size=size, side="left" if left else "right")

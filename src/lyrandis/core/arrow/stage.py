@@ -1,8 +1,10 @@
 """The arrow on the page: mass, grains per pound and parts, with the stage's mark."""
 
 from lyrandis.core import judgement as j
-from lyrandis.core.arrow.judge_mass import floor_sum, lightest_gpp, mass_sum
+from lyrandis.core.archer.draw import Draw
+from lyrandis.core.arrow.judge_mass import floor_sum, mass_sum
 from lyrandis.core.arrow.stage_build import build_values, part_values, pass_values, spine_values
+from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import gpp, gr, phrase
 
@@ -35,7 +37,7 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Stage:
         name="Arrow",
         mark=_mark(c, moved),
         headline=mass,
-        detail=phrase("{gpp}", gpp=gpp(c.gpp.value)) if c.gpp else None,
+        detail=phrase("{gpp}", gpp=gpp(c.arrow.gpp.value)) if c.arrow.gpp else None,
         moved=moved,
         values=(
             mass,
@@ -50,72 +52,69 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Stage:
 
 
 def _mark(c: Computed, moved: str | None) -> j.Mark:
-    if c.arrow is None:
+    if c.arrow.finished is None:
         return "unset"
     if moved:
         return "in_doubt"
-    return "settled" if c.arrow.basis == "weighed" else "estimated"
+    return "settled" if c.arrow.finished.basis == "weighed" else "estimated"
 
 
 def _mass_value(c: Computed) -> j.Value:
     label = "Finished mass"
-    if c.arrow is None:
+    if c.arrow.finished is None:
         return j.Value(key="arrow_mass", label=label, missing="No arrow weighed or built yet")
-    sources = [recorded.source for recorded in c.arrow.weighed]
+    sources = [recorded.source for recorded in c.arrow.finished.weighed]
     return j.Value(
         key="arrow_mass",
         label=label,
-        figure=gr(c.arrow.mass.value, c.arrow.mass.plus_minus),
+        figure=gr(c.arrow.finished.mass.value, c.arrow.finished.mass.plus_minus),
         origin=j.weakest(*sources) if sources else "estimated",
-        entries=tuple(recorded.entry.id for recorded in c.arrow.weighed),
-        because=mass_sum(c.arrow),
+        entries=tuple(recorded.entry.id for recorded in c.arrow.finished.weighed),
+        because=mass_sum(c.arrow.finished),
     )
 
 
 def _gpp_values(c: Computed) -> list[j.Value]:
-    floor = c.floor.grains_per_pound
+    floor = c.arrow.floor.grains_per_pound
     values = []
-    if c.gpp is None:
+    finished, weight, draw = c.arrow.finished, c.bow.own_weight, c.archer.draw
+    if c.arrow.gpp is None or finished is None or weight is None or draw is None:
         why = "Needs a draw length, a bow's weight and an arrow's mass"
         values.append(j.Value(key="gpp", label="Grains per pound", missing=why))
     else:
-        light = lightest_gpp(c)
         values.append(
             j.Value(
                 key="gpp",
                 label="Grains per pound",
-                figure=gpp(c.gpp.value, c.gpp.plus_minus),
-                origin=_gpp_origin(c),
-                because=floor_sum(c, light) if light else (),
+                figure=gpp(c.arrow.gpp.value, c.arrow.gpp.plus_minus),
+                origin=_gpp_origin(weight, draw, _mass_value(c)),
+                because=floor_sum(c, finished, weight),
             )
         )
     values.append(
         j.Value(
             key="floor",
-            label="Bowyer's minimum" if c.floor.basis == "bowyer" else "Computed floor",
-            figure=gpp(floor, c.floor.plus_minus or None),
-            origin=c.floor.recorded.source if c.floor.recorded else "rule",
-            entries=(c.floor.recorded.entry.id,) if c.floor.recorded else (),
+            label="Bowyer's minimum" if c.arrow.floor.basis == "bowyer" else "Computed floor",
+            figure=gpp(floor, c.arrow.floor.plus_minus or None),
+            origin=c.arrow.floor.recorded.source if c.arrow.floor.recorded else "rule",
+            entries=(c.arrow.floor.recorded.entry.id,) if c.arrow.floor.recorded else (),
         )
     )
-    if c.weight is not None and c.weight_is_own:
+    if weight is not None:
         values.append(
             j.Value(
                 key="floor_mass",
                 label="Lightest arrow for this bow",
-                figure=gr(floor * c.weight.weight.value),
+                figure=gr(floor * weight.weight.value),
                 origin="rule",
             )
         )
     return values
 
 
-def _gpp_origin(c: Computed) -> j.Origin:
-    assert c.weight is not None
-    assert c.draw is not None
-    sources: list[j.Origin] = [point.recorded.source for point in c.weight.points]
-    sources += [reading.recorded.source for reading in c.draw.used]
-    mass = _mass_value(c).origin
-    if c.weight.basis == "mark" or c.draw.basis == "guess":
+def _gpp_origin(weight: DrawWeight, draw: Draw, mass: j.Value) -> j.Origin:
+    sources: list[j.Origin] = [point.recorded.source for point in weight.points]
+    sources += [reading.recorded.source for reading in draw.used]
+    if weight.basis == "mark" or draw.basis == "guess":
         sources.append("estimated")
-    return j.weakest(*sources, mass or "estimated")
+    return j.weakest(*sources, mass.origin or "estimated")

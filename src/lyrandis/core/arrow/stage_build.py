@@ -50,22 +50,22 @@ def spine_values(c: Computed) -> list[j.Value]:
 
 def _wanted(c: Computed) -> j.Value:
     label = "This rig wants"
-    if c.match is None:
+    if c.arrow.match is None or c.arrow.shooting is None:
         return j.Value(key="matched_spine", label=label, missing=_NO_SHOT)
-    if c.match.matched is None:
+    if c.arrow.match.matched is None:
         return j.Value(key="matched_spine", label=label, missing="No match from 26 to 130 lb")
-    half = (c.match.high - c.match.low) / 2
+    half = (c.arrow.match.high - c.arrow.match.low) / 2
     return j.Value(
         key="matched_spine",
         label=label,
-        figure=spine(c.match.matched, half),
+        figure=spine(c.arrow.match.matched, half),
         origin="estimated",
-        because=spine_sum(c, c.match),
+        because=spine_sum(c.arrow.shooting, c.arrow.match),
     )
 
 
 def _own(c: Computed) -> j.Value:
-    own = c.sheet.spine
+    own = c.arrow.sheet.spine
     if own is None:
         return j.Value(key="spine", label="Your shafts", missing="Spine not told yet")
     return j.Value(
@@ -80,9 +80,9 @@ def _own(c: Computed) -> j.Value:
 
 def _verdict(c: Computed) -> j.Value:
     label = "Your shafts are"
-    if c.match is None or c.shooting is None or c.shooting.own_lbf is None:
+    if c.arrow.match is None or c.arrow.shooting is None or c.arrow.shooting.own_lbf is None:
         return j.Value(key="spine_verdict", label=label, missing="Needs their spine")
-    word = stiffness_word(c.match.index(c.shooting.own_lbf))
+    word = stiffness_word(c.arrow.match.index(c.arrow.shooting.own_lbf))
     if word is None:
         return j.Value(key="spine_verdict", label=label, missing="No match to compare with")
     return j.Value(
@@ -96,13 +96,13 @@ def _verdict(c: Computed) -> j.Value:
 
 def _clearance(c: Computed) -> j.Value:
     label = "Tail at the plate"
-    if c.match is None or c.match.clearance is None:
+    if c.arrow.match is None or c.arrow.match.clearance is None:
         return j.Value(key="clearance", label=label, missing="Needs their spine")
     return j.Value(
         key="clearance",
         label=label,
-        text=CLEARANCE_WORDS[c.match.clearance],
-        choice=c.match.clearance,
+        text=CLEARANCE_WORDS[c.arrow.match.clearance],
+        choice=c.arrow.match.clearance,
         origin="estimated",
     )
 
@@ -110,18 +110,18 @@ def _clearance(c: Computed) -> j.Value:
 def _timing(c: Computed) -> list[j.Value]:
     time = j.Value(key="time_on_string", label="Time on the string", missing=_NO_SHOT)
     bends = j.Value(key="bends", label="Bends on the string", missing="Needs a spine")
-    if c.match is not None:
+    if c.arrow.match is not None:
         time = j.Value(
             key="time_on_string",
             label="Time on the string",
-            figure=millis(c.match.time_on_string),
+            figure=millis(c.arrow.match.time_on_string),
             origin="estimated",
         )
-        if c.match.bends_on_string is not None:
+        if c.arrow.match.bends_on_string is not None:
             bends = j.Value(
                 key="bends",
                 label="Bends on the string",
-                figure=ratio(c.match.bends_on_string),
+                figure=ratio(c.arrow.match.bends_on_string),
                 origin="estimated",
             )
     return [time, bends]
@@ -129,7 +129,7 @@ def _timing(c: Computed) -> list[j.Value]:
 
 def build_values(c: Computed) -> list[j.Value]:
     """Return what the build sheet works out: balance, forward of centre, ring, what is missing."""
-    sheet = c.sheet
+    sheet = c.arrow.sheet
     if not sheet.parts:
         why = "Needs the shaft or the point"
         return [
@@ -170,8 +170,8 @@ def build_values(c: Computed) -> list[j.Value]:
 
 def _unexplained(c: Computed) -> j.Value:
     label = "Unexplained"
-    left = c.sheet.unexplained_gr
-    if left is None or c.arrow is None or c.arrow.parts_mass is None:
+    left = c.arrow.sheet.unexplained_gr
+    if left is None or c.arrow.finished is None or c.arrow.finished.parts_mass is None:
         return j.Value(key="unexplained", label=label, missing="Needs the scale and the parts")
     more = "scale" if left >= 0 else "parts"
     return j.Value(
@@ -183,8 +183,8 @@ def _unexplained(c: Computed) -> j.Value:
         because=(
             phrase(
                 "Parts say {parts}, the scale says {scale}.",
-                parts=gr(c.arrow.parts_mass.value, c.arrow.parts_mass.plus_minus),
-                scale=gr(c.arrow.mass.value),
+                parts=gr(c.arrow.finished.parts_mass.value, c.arrow.finished.parts_mass.plus_minus),
+                scale=gr(c.arrow.finished.mass.value),
             ),
         ),
     )
@@ -224,7 +224,7 @@ def pass_values(c: Computed) -> list[j.Value]:
     window, told = arrows.passing("window_mm")
     track, tracked = arrows.passing("track_mm")
     plunger, fitted = arrows.passing("plunger")
-    side = c.shooting.side if c.shooting else None
+    side = c.arrow.shooting.side if c.arrow.shooting else None
     values = [
         j.Value(
             key="window",

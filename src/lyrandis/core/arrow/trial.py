@@ -15,14 +15,24 @@ from lyrandis.core.arrow.bend import Shot
 from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.closing import changed
 from lyrandis.core.arrow.judge_mass import LEAST_BEYOND_PIVOT_MM, floor_severity
-from lyrandis.core.arrow.match import Clearance, SpineMatch, Stiffness, match_spine, stiffness_word
+from lyrandis.core.arrow.match import (
+    Clearance,
+    SpineMatch,
+    Stiffness,
+    match_spine,
+    spine_index,
+    stiffness_word,
+)
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.spine_board import NOTHING_TO_SHOOT
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.errors import DomainError
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.quantities import DrawWeight, PartMass, ShaftLength, Window
+from lyrandis.core.quantities import PartMass, ShaftLength, Window
+
+MOST_DRAWN_LBF = 1000.0
+"""A weight worked out far past the weighed point may be more than any scale reads."""
 
 
 class _Frozen(BaseModel):
@@ -34,7 +44,7 @@ class Tried(_Frozen):
 
     shaft_length_mm: ShaftLength | None = None
     point_gr: PartMass | None = None
-    draw_weight_lbf: DrawWeight | None = None
+    draw_weight_lbf: Annotated[float, Field(ge=1, le=MOST_DRAWN_LBF)] | None = None
     brace_height_mm: Annotated[float, Field(ge=3 * MM_PER_IN, le=12 * MM_PER_IN)] | None = None
     window_mm: Window | None = None
     string_added_gr: Annotated[float, Field(ge=-60, le=120)] | None = None
@@ -91,10 +101,10 @@ def trial(c: Computed, tried: Tried) -> Trial:
     Shot anew, like the rig's own; the draw weight is held while the brace moves. Raises
     `DomainError` until draw and weight are known.
     """
-    if c.shooting is None or c.draw is None:
+    if c.arrow.shooting is None or c.archer.draw is None:
         raise DomainError(*NOTHING_TO_SHOOT)
-    pivot = c.draw.length.value - TRADE_OFFSET_MM
-    now = _Standing.of(c.shooting)
+    pivot = c.archer.draw.length.value - TRADE_OFFSET_MM
+    now = _Standing.of(c.arrow.shooting)
     there = _Standing(
         shaft_length_mm=_or(tried.shaft_length_mm, now.shaft_length_mm),
         point_gr=_or(tried.point_gr, now.point_gr),
@@ -104,11 +114,11 @@ def trial(c: Computed, tried: Tried) -> Trial:
         string_added_gr=_or(tried.string_added_gr, 0.0),
     )
     return Trial(
-        tried=_numbers(c, c.shooting, now, there, pivot),
-        now=_numbers(c, c.shooting, now, now, pivot),
-        own_lbf=c.shooting.own_lbf,
-        floor_gpp=c.floor.grains_per_pound,
-        assumed=c.shooting.assumed,
+        tried=_numbers(c, c.arrow.shooting, now, there, pivot),
+        now=_numbers(c, c.arrow.shooting, now, now, pivot),
+        own_lbf=c.arrow.shooting.own_lbf,
+        floor_gpp=c.arrow.floor.grains_per_pound,
+        assumed=c.arrow.shooting.assumed,
         **_ranges(now, pivot),
     )
 
@@ -162,7 +172,7 @@ def _numbers(
     gpp = mass / there.draw_weight_lbf
     standing = match_spine(shooting.shot, shooting.own_lbf).exit_speed
     own = shooting.own_lbf
-    index = 10 * math.log(own / match.matched) if own and match.matched else None
+    index = spine_index(own, match.matched) if own and match.matched else None
     length = there.shaft_length_mm
     beyond = length - pivot
     return TrialNumbers(
@@ -175,7 +185,7 @@ def _numbers(
         mass_gr=mass,
         grains_per_pound=gpp,
         floor_severity=floor_severity(
-            Estimate(gpp, 0.0), c.floor.grains_per_pound, c.floor.stop_below
+            Estimate(gpp, 0.0), c.arrow.floor.grains_per_pound, c.arrow.floor.stop_below
         ),
         speed_mps=match.exit_speed * shooting.speed_mps / standing,
         balance_mm=modes.centre * 1000,

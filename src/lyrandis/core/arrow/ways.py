@@ -3,7 +3,6 @@
 Every way is a computed shot. Cutting is irreversible: last, and in small steps.
 """
 
-import math
 from dataclasses import dataclass, replace
 from itertools import groupby
 from typing import Literal
@@ -12,7 +11,7 @@ from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.bend import Shot
 from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.closing import Change, changed, match_all
-from lyrandis.core.arrow.match import Stiffness, match_spine, stiffness_word
+from lyrandis.core.arrow.match import Stiffness, match_spine, spine_index, stiffness_word
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.taper import taper_profile
 from lyrandis.core.constants import MM_PER_IN
@@ -72,7 +71,7 @@ def ways_to_close(
     matched = match_spine(shooting.shot, own).matched
     if own is None or matched is None:
         return ()
-    index = 10 * math.log(own / matched)
+    index = spine_index(own, matched)
     if abs(index) <= CLOSED:
         return ()
     stiff = index > 0
@@ -94,9 +93,8 @@ def ways_to_close(
 
 
 def _way(one: _Try, after: float, own: float, matched: float) -> Way:
-    index = 10 * math.log(own / after)
+    index = spine_index(own, after)
     word = stiffness_word(index)
-    assert word is not None
     return Way(
         key=one.key,
         what=one.what,

@@ -71,7 +71,7 @@ def wish_of(c: Computed, *, asked: Asking) -> Wish:
 
     Raises `DomainError` where no draw is known and none is asked.
     """
-    draw = asked.draw_mm or (c.draw.length.value if c.draw else None)
+    draw = asked.draw_mm or (c.archer.draw.length.value if c.archer.draw else None)
     if draw is None:
         raise DomainError(
             "no_draw",
@@ -83,19 +83,21 @@ def wish_of(c: Computed, *, asked: Asking) -> Wish:
     own_hold = archer.hold.reading.hold if archer.hold else None
     hold = asked.hold or own_hold
     purpose = asked.purpose or (archer.purpose.reading.purpose if archer.purpose else None)
-    hook = c.hook if hold == own_hold else usual_hook(hold)
+    hook = c.archer.hook if hold == own_hold else usual_hook(hold)
     wished = archer.wished_weight
     weight = asked.hold_lbf or (wished.reading.draw_weight_lbf if wished else None)
     if weight is None:
-        weight = c.weight.weight.value if c.weight and c.weight_is_own else USUAL_HOLD_LBF
+        weight = (
+            c.bow.weight.weight.value if c.bow.weight and c.bow.weight_is_own else USUAL_HOLD_LBF
+        )
     return Wish(
         draw_mm=round(draw, 1),
         hook_mm=round(hook.value, 1),
         hold=hold,
         purpose=purpose,
         hold_lbf=round(weight, 1),
-        grains_per_pound=round(c.gpp.value, 1) if c.gpp else USUAL_GPP,
-        own=c.likeness.shape if c.likeness.known else None,
+        grains_per_pound=round(c.arrow.gpp.value, 1) if c.arrow.gpp else USUAL_GPP,
+        own=c.bow.likeness.shape if c.bow.likeness.known else None,
     )
 
 

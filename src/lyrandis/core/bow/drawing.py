@@ -13,6 +13,7 @@ from pydantic import BaseModel, ConfigDict
 from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve, leaving_point, limb_at
 from lyrandis.core.bow.thrust import Clocked, Thrust
+from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import JOULES_PER_LBF_MM, MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.entries import Family
@@ -147,7 +148,7 @@ class KneeDrawing(_Drawing):
 
 def bench_drawing(c: Computed) -> BenchDrawing:
     """Return the bow on the bench."""
-    likeness, weight = c.likeness, c.weight
+    likeness, weight = c.bow.likeness, c.bow.weight
     curve, shape = likeness.curve, likeness.shape
     limit = c.setup.bow.draw_limit
     refused = likeness.refused
@@ -177,10 +178,10 @@ def bench_drawing(c: Computed) -> BenchDrawing:
         unstrung=_thinned([(point.x, point.y) for point in limb_at(curve, None)], curve),
         poses=poses,
         ends=curve.ends,
-        own_mm=c.at_hook.value if c.at_hook else None,
-        own_plus_minus_mm=c.at_hook.plus_minus if c.at_hook else None,
-        onset_mm=_trade(c.stack.onset_mm),
-        onset_plus_minus_mm=2 * c.stack.onset_sd_mm,
+        own_mm=c.archer.at_hook.value if c.archer.at_hook else None,
+        own_plus_minus_mm=c.archer.at_hook.plus_minus if c.archer.at_hook else None,
+        onset_mm=_trade(c.bow.stack.onset_mm),
+        onset_plus_minus_mm=2 * c.bow.stack.onset_sd_mm,
         limit_mm=limit.reading.draw_length_mm if limit else None,
         weight_plus_minus_lbf=weight.weight.plus_minus if weight else None,
     )
@@ -228,7 +229,7 @@ def _thinned(limb: list[Place], curve: DrawCurve) -> tuple[Place, ...]:
 
 def weight_drawing(c: Computed) -> WeightDrawing | None:
     """Return the draw curve with its points, or None without a weight."""
-    weight = c.weight
+    weight = c.bow.weight
     if weight is None:
         return None
     evidence = sorted(
@@ -241,7 +242,7 @@ def weight_drawing(c: Computed) -> WeightDrawing | None:
         points.append(weight.mark)
     limit = c.setup.bow.draw_limit
     return WeightDrawing(
-        line=tuple(_samples(c)),
+        line=tuple(_samples(weight, _trade(c.bow.stack.onset_mm))),
         points=tuple(
             WeighedPoint(
                 entry=point.recorded.entry.id,
@@ -257,24 +258,23 @@ def weight_drawing(c: Computed) -> WeightDrawing | None:
             for point in points
         ),
         more=more,
-        own_mm=c.at_hook.value if c.at_hook else None,
-        own_plus_minus_mm=c.at_hook.plus_minus if c.at_hook else None,
+        own_mm=c.archer.at_hook.value if c.archer.at_hook else None,
+        own_plus_minus_mm=c.archer.at_hook.plus_minus if c.archer.at_hook else None,
         limit_mm=limit.reading.draw_length_mm if limit else None,
-        onset_mm=_trade(c.stack.onset_mm),
-        stored_j=c.thrust.stored_j.value if c.thrust else None,
+        onset_mm=_trade(c.bow.stack.onset_mm),
+        stored_j=c.bow.thrust.stored_j.value if c.bow.thrust else None,
         basis=weight.basis,
     )
 
 
-def _samples(c: Computed) -> list[WeightSample]:
+def _samples(curve: DrawWeight, onset_mm: float | None) -> list[WeightSample]:
     """Return the curve where it was solved, under an inch apart, as far as it is of use."""
-    assert c.weight is not None
-    far = max(c.weight.at_mm, *(point.draw_mm for point in c.weight.points)) + 3 * MM_PER_IN
-    high = min(max(far, (_trade(c.stack.onset_mm) or 0) + 1.5 * MM_PER_IN), _CHART_HIGH_MM)
+    far = max(curve.at_mm, *(point.draw_mm for point in curve.points)) + 3 * MM_PER_IN
+    high = min(max(far, (onset_mm or 0) + 1.5 * MM_PER_IN), _CHART_HIGH_MM)
     samples = []
-    for x in c.weight.fitted.x:
+    for x in curve.fitted.x:
         draw = x + TRADE_OFFSET_MM
-        weight = c.weight.at(draw)
+        weight = curve.at(draw)
         samples.append(
             WeightSample.model_construct(
                 draw_mm=round(draw, 2),
@@ -290,20 +290,20 @@ def _samples(c: Computed) -> list[WeightSample]:
 
 def knee_drawing(c: Computed) -> KneeDrawing | None:
     """Return the efficiency knee, or None while weight at the archer's draw is unknown."""
-    if c.thrust is None or c.weight is None:
+    if c.bow.thrust is None or c.bow.weight is None:
         return None
-    weight = c.weight.weight.value
-    before = c.calibration.before if c.calibration and c.calibration.used else None
-    readings = c.calibration.readings if c.calibration else ()
-    stated = c.floor.basis == "bowyer"
+    weight = c.bow.weight.weight.value
+    before = c.bow.calibration.before if c.bow.calibration and c.bow.calibration.used else None
+    readings = c.bow.calibration.readings if c.bow.calibration else ()
+    stated = c.arrow.floor.basis == "bowyer"
     return KneeDrawing(
         weight_lbf=weight,
-        stored_j=c.thrust.stored_j.value,
-        samples=tuple(_knee_sample(c.thrust, before, gpp * weight) for gpp in _KNEE_GPP),
-        arrow_gr=c.arrow.mass.value if c.arrow else None,
-        floor_gr=c.floor.computed.value * weight,
-        floor_plus_minus_gr=c.floor.computed.plus_minus * weight,
-        bowyer_gr=c.floor.grains_per_pound * weight if stated else None,
+        stored_j=c.bow.thrust.stored_j.value,
+        samples=tuple(_knee_sample(c.bow.thrust, before, gpp * weight) for gpp in _KNEE_GPP),
+        arrow_gr=c.arrow.finished.mass.value if c.arrow.finished else None,
+        floor_gr=c.arrow.floor.computed.value * weight,
+        floor_plus_minus_gr=c.arrow.floor.computed.plus_minus * weight,
+        bowyer_gr=c.arrow.floor.grains_per_pound * weight if stated else None,
         readings=tuple(_speed_reading(reading) for reading in readings[-MOST_SPEEDS:]),
         more=max(len(readings) - MOST_SPEEDS, 0),
     )

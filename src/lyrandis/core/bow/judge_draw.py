@@ -109,7 +109,7 @@ def judge(c: Computed) -> list[j.Finding]:
 
 def _judge_shape(c: Computed) -> list[j.Finding]:
     """Say where the mechanics do not hold for what was told."""
-    refused, shape = c.likeness.refused, c.likeness.shape
+    refused, shape = c.bow.likeness.refused, c.bow.likeness.shape
     if refused is not None:
         control = {"brace_height_mm": "brace", "riser_length_mm": "riser"}.get(
             refused.field or "", "bow"
@@ -126,7 +126,7 @@ def _judge_shape(c: Computed) -> list[j.Finding]:
             )
         ]
     low, high = FAMILIES[shape.family].lengths_in
-    if not c.likeness.known or low <= shape.bow_length_mm / MM_PER_IN <= high:
+    if not c.bow.likeness.known or low <= shape.bow_length_mm / MM_PER_IN <= high:
         return []
     figures = {
         "length": mm(shape.bow_length_mm),
@@ -152,11 +152,11 @@ def _judge_shape(c: Computed) -> list[j.Finding]:
 
 def _judge_rest(c: Computed) -> list[j.Finding]:
     """Name a draw that is not past brace."""
-    if c.pivot_mm is None or c.pivot_mm > c.likeness.curve.first_mm + MM_PER_IN:
+    if c.archer.pivot_mm is None or c.archer.pivot_mm > c.bow.likeness.curve.first_mm + MM_PER_IN:
         return []
     figures = {
-        "at": mm(c.pivot_mm + TRADE_OFFSET_MM),
-        "rest": mm(c.likeness.curve.first_mm + TRADE_OFFSET_MM),
+        "at": mm(c.archer.pivot_mm + TRADE_OFFSET_MM),
+        "rest": mm(c.bow.likeness.curve.first_mm + TRADE_OFFSET_MM),
     }
     return [
         j.Finding(
@@ -177,15 +177,15 @@ def _judge_rest(c: Computed) -> list[j.Finding]:
 
 def _judge_limit(c: Computed) -> list[j.Finding]:
     limit = c.setup.bow.draw_limit
-    if limit is None or c.draw is None:
+    if limit is None or c.archer.draw is None:
         return []
     allowed = limit.reading.draw_length_mm
-    over = c.draw.length.value - allowed
+    over = c.archer.draw.length.value - allowed
     if over < -CLOSE_TO_LIMIT_MM:
         return []
     severity: j.Severity = "watch"
     text = "Your draw of {draw} is {over} short of the maker's limit of {limit}."
-    if over > c.draw.length.plus_minus:
+    if over > c.archer.draw.length.plus_minus:
         severity = "stop"
         text = (
             "Your draw of {draw} is {over} past the maker's limit of {limit}. Do not draw this "
@@ -198,7 +198,7 @@ def _judge_limit(c: Computed) -> list[j.Finding]:
             "again before shooting."
         )
     figures = {
-        "draw": mm(c.draw.length.value, c.draw.length.plus_minus),
+        "draw": mm(c.archer.draw.length.value, c.archer.draw.length.plus_minus),
         "over": mm(abs(over)),
         "limit": mm(allowed),
     }
@@ -233,16 +233,16 @@ def stack_severity(past_mm: float) -> j.Severity:
 
 
 def _judge_stack(c: Computed) -> list[j.Finding]:
-    margin = c.stack_margin_mm
-    if margin is None or c.pivot_mm is None or c.stack.onset_mm is None:
+    margin = c.bow.stack_margin_mm
+    if margin is None or c.archer.pivot_mm is None or c.bow.stack.onset_mm is None:
         return _judge_spent(c)
     purpose = c.setup.archer.purpose.reading.purpose if c.setup.archer.purpose else None
     wanted = MARGIN_IN[purpose][0] * MM_PER_IN
     severity = stack_severity(-margin.value)
     figures = {
         "margin": mm(abs(margin.value), margin.plus_minus),
-        "onset": mm(c.stack.onset_mm + TRADE_OFFSET_MM),
-        "at": mm(c.pivot_mm + TRADE_OFFSET_MM),
+        "onset": mm(c.bow.stack.onset_mm + TRADE_OFFSET_MM),
+        "at": mm(c.archer.pivot_mm + TRADE_OFFSET_MM),
         "wanted": mm(wanted),
     }
     texts: dict[j.Severity, str] = {
@@ -274,8 +274,12 @@ def _judge_stack(c: Computed) -> list[j.Finding]:
 
 
 def _stack_sum(c: Computed, figures: dict[str, Figure]) -> tuple[Phrase, ...]:
-    least_at = mm(c.stack.least_at_mm + TRADE_OFFSET_MM)
-    how = "fitted to your scale" if c.weight and c.weight.basis == "weighed" else "of its kind"
+    least_at = mm(c.bow.stack.least_at_mm + TRADE_OFFSET_MM)
+    how = (
+        "fitted to your scale"
+        if c.bow.weight and c.bow.weight.basis == "weighed"
+        else "of its kind"
+    )
     return (
         phrase(f"On the curve {how}, weight per inch is least at {{least}}.", least=least_at),
         phrase(f"It is {ONSET:g} times that at {{onset}}: stack begins.", **figures),
@@ -285,11 +289,11 @@ def _stack_sum(c: Computed, figures: dict[str, Figure]) -> tuple[Phrase, ...]:
 
 def _judge_spent(c: Computed) -> list[j.Finding]:
     """Name a draw past the end of the computed curve: no limb survives there, or nobody knows."""
-    curve = c.likeness.curve
-    if c.pivot_mm is None or c.pivot_mm <= curve.last_mm or not c.likeness.known:
+    curve = c.bow.likeness.curve
+    if c.archer.pivot_mm is None or c.archer.pivot_mm <= curve.last_mm or not c.bow.likeness.known:
         return []
     figures = {
-        "at": mm(c.pivot_mm + TRADE_OFFSET_MM),
+        "at": mm(c.archer.pivot_mm + TRADE_OFFSET_MM),
         "end": mm(curve.last_mm + TRADE_OFFSET_MM),
     }
     spent = curve.ends != "asked"
@@ -312,13 +316,14 @@ def _judge_spent(c: Computed) -> list[j.Finding]:
 
 
 def _judge_angle(c: Computed) -> list[j.Finding]:
-    if c.pivot_mm is None or not c.likeness.known:
+    pivot, curve = c.archer.pivot_mm, c.bow.likeness.curve
+    if pivot is None or not c.bow.likeness.known:
         return []
-    if not c.likeness.curve.first_mm + MM_PER_IN < c.pivot_mm <= c.likeness.curve.last_mm:
+    if not curve.first_mm + MM_PER_IN < pivot <= curve.last_mm:
         return []
     hold = c.setup.archer.hold.reading.hold if c.setup.archer.hold else None
     pinch = PINCH_DEG[hold]
-    angle = c.likeness.curve.finger_angle(c.pivot_mm)
+    angle = curve.finger_angle(pivot)
     sharp = pinch is not None and math.degrees(angle) < pinch
     figures = {"angle": degrees(angle), "pinch": degrees(math.radians(pinch or 0.0))}
     said = f"for {HOLD_WORDS[hold]}" if hold else "for fingers"
@@ -345,20 +350,25 @@ def _judge_angle(c: Computed) -> list[j.Finding]:
 
 def _judge_long(c: Computed) -> list[j.Finding]:
     """Say what a bow far too long for the draw costs, beside one that fits."""
-    margin = c.stack_margin_mm
-    if margin is None or c.weight is None or c.at_hook is None or not c.likeness.known:
+    margin = c.bow.stack_margin_mm
+    if (
+        margin is None
+        or c.bow.weight is None
+        or c.archer.at_hook is None
+        or not c.bow.likeness.known
+    ):
         return []
     purpose = c.setup.archer.purpose.reading.purpose if c.setup.archer.purpose else None
     least, most = MARGIN_IN[purpose]
     if margin.value <= (most + 0.5) * MM_PER_IN:
         return []
-    pivot, weight = c.at_hook.value - TRADE_OFFSET_MM, c.weight.weight.value
-    shorter = _fitting_length(c.likeness.shape, round(pivot, 1), (least + most) / 2 * MM_PER_IN)
+    pivot, weight = c.archer.at_hook.value - TRADE_OFFSET_MM, c.bow.weight.weight.value
+    shorter = _fitting_length(c.bow.likeness.shape, round(pivot, 1), (least + most) / 2 * MM_PER_IN)
     if shorter is None:
         return []
-    own = typical_thrust(c.likeness.shape, pivot, weight)
+    own = typical_thrust(c.bow.likeness.shape, pivot, weight)
     other = typical_thrust(shorter, pivot, weight)
-    arrow = c.arrow.mass.value if c.arrow else USUAL_GPP * weight
+    arrow = c.arrow.finished.mass.value if c.arrow.finished else USUAL_GPP * weight
     kept = own.left_behind(arrow) - other.left_behind(arrow)
     figures = {
         "margin": mm(margin.value),

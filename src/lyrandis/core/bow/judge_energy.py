@@ -3,6 +3,7 @@
 from lyrandis.core import judgement as j
 from lyrandis.core.bow.thrust import KG_PER_GRAIN, Clocked
 from lyrandis.core.computed import Computed
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Phrase, gr, joules, mps, phrase
 
 RULES: tuple[j.Rule, ...] = (
@@ -35,23 +36,23 @@ _SPEED = j.Action(label="Look at the speeds", stage="bow", control="speed")
 
 def judge(c: Computed) -> list[j.Finding]:
     """Return the findings on chronograph readings."""
-    if c.calibration is None:
+    calibration = c.bow.calibration
+    if calibration is None:
         return []
-    wrong = [_judge_wrong(c, clocked) for clocked in c.calibration.readings]
+    wrong = [_judge_wrong(clocked, calibration.after.stored_j) for clocked in calibration.readings]
     return [finding for finding in wrong if finding is not None][:1] or _judge_calibrated(c)
 
 
-def _judge_wrong(c: Computed, clocked: Clocked) -> j.Finding | None:
+def _judge_wrong(clocked: Clocked, stored_j: Estimate) -> j.Finding | None:
     if not clocked.impossible and not clocked.off:
         return None
-    assert c.thrust is not None
     speed = clocked.recorded.reading.speed_mps
     carried = clocked.mass_gr * KG_PER_GRAIN * speed**2 / 2
     figures = {
         "speed": mps(speed),
         "mass": gr(clocked.mass_gr),
         "carried": joules(carried),
-        "stored": joules(c.thrust.stored_j.value, c.thrust.stored_j.plus_minus),
+        "stored": joules(stored_j.value, stored_j.plus_minus),
         "expected": mps(clocked.before.value, clocked.before.plus_minus),
     }
     if clocked.impossible:
@@ -79,7 +80,7 @@ def _judge_wrong(c: Computed, clocked: Clocked) -> j.Finding | None:
 
 
 def _judge_calibrated(c: Computed) -> list[j.Finding]:
-    calibration = c.calibration
+    calibration = c.bow.calibration
     if calibration is None or not calibration.used:
         return []
     last = calibration.used[-1]
@@ -105,13 +106,13 @@ def _judge_calibrated(c: Computed) -> list[j.Finding]:
 
 def energy_sum(c: Computed) -> tuple[Phrase, ...]:
     """Return the lines from stored energy to virtual mass, before and after a chronograph."""
-    if c.thrust is None:
+    if c.bow.thrust is None:
         return ()
-    stored = joules(c.thrust.stored_j.value, c.thrust.stored_j.plus_minus)
+    stored = joules(c.bow.thrust.stored_j.value, c.bow.thrust.stored_j.plus_minus)
     lines = [phrase("Stored {stored}, the area under the curve.", stored=stored)]
-    stages = [("By the mechanics", c.calibration.before if c.calibration else c.thrust)]
-    if c.calibration and c.calibration.used:
-        stages.append(("By the chronograph", c.calibration.after))
+    stages = [("By the mechanics", c.bow.calibration.before if c.bow.calibration else c.bow.thrust)]
+    if c.bow.calibration and c.bow.calibration.used:
+        stages.append(("By the chronograph", c.bow.calibration.after))
     lines += [
         phrase(
             f"{who} {{back}} comes back and the bow's virtual mass is {{mass}}.",

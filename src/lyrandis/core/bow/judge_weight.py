@@ -3,7 +3,8 @@
 from itertools import pairwise
 
 from lyrandis.core import judgement as j
-from lyrandis.core.bow.weight import Point, mark_to_ask_for, points_at_rest
+from lyrandis.core.bow.likeness import Likeness
+from lyrandis.core.bow.weight import DrawWeight, Point, mark_to_ask_for, points_at_rest
 from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
@@ -95,9 +96,8 @@ def point_line(point: Point) -> Phrase:
     )
 
 
-def weight_sum(c: Computed) -> tuple[Phrase, ...]:
-    assert c.weight is not None
-    weight = c.weight
+def weight_sum(weight: DrawWeight) -> tuple[Phrase, ...]:
+    """Return the lines from the nearest points and the bow's likeness to the weight."""
     nearest = sorted(weight.points, key=lambda point: abs(point.draw_mm - weight.at_mm))
     shown = sorted(nearest[: j.MOST_LINES], key=lambda point: point.draw_mm)
     lines = j.shortened([point_line(point) for point in shown], len(weight.points))
@@ -105,7 +105,7 @@ def weight_sum(c: Computed) -> tuple[Phrase, ...]:
         lines = tuple(phrase(f"Mark: {line.template}", **line.figures) for line in lines)
     return (
         *lines,
-        _likeness_line(c),
+        _likeness_line(weight.likeness),
         phrase(
             "{slope} there; string at the hook at {at}.",
             slope=lbf_per_in(weight.slope.value, 2 * weight.slope.sd),
@@ -115,10 +115,10 @@ def weight_sum(c: Computed) -> tuple[Phrase, ...]:
     )
 
 
-def _likeness_line(c: Computed) -> Phrase:
+def _likeness_line(likeness: Likeness) -> Phrase:
     """Say which computed bow stands for this one, and what of it is assumed."""
-    shape = c.likeness.shape
-    assumed = [name for name in c.likeness.assumed if name in ("family", "length", "riser")]
+    shape = likeness.shape
+    assumed = [name for name in likeness.assumed if name in ("family", "length", "riser")]
     kind = FAMILY_WORDS[shape.family]
     guess = f" ({' and '.join(assumed)} assumed)" if assumed else ""
     return phrase(
@@ -130,26 +130,26 @@ def _likeness_line(c: Computed) -> Phrase:
 
 
 def _judge_weight(c: Computed) -> list[j.Finding]:
-    if c.weight is None or not c.weight_is_own:
+    if c.bow.weight is None or not c.bow.weight_is_own:
         return []
     figures = {
-        "weight": lbf(c.weight.weight.value, c.weight.weight.plus_minus),
-        "at": mm(c.weight.at_mm),
-        "beyond": mm(c.weight.beyond_mm),
+        "weight": lbf(c.bow.weight.weight.value, c.bow.weight.weight.plus_minus),
+        "at": mm(c.bow.weight.at_mm),
+        "beyond": mm(c.bow.weight.beyond_mm),
     }
-    count = len(c.weight.points)
+    count = len(c.bow.weight.points)
     severity: j.Severity = "watch"
     finding, rule, text = (
         "weight-weighed",
         "weight-weighed",
         f"{{weight}} at your draw, from {count} weighed point{'s' * (count > 1)}.",
     )
-    if c.weight.basis == "mark":
+    if c.bow.weight.basis == "mark":
         finding = rule = "weight-from-mark"
         text = (
             "{weight} at your draw is worked out from the mark. Weigh it with the string at {at}."
         )
-    elif c.weight.beyond_mm > FAR_BEYOND_POINTS_MM:
+    elif c.bow.weight.beyond_mm > FAR_BEYOND_POINTS_MM:
         finding = "weight-beyond-points"
         text = "{weight} is read {beyond} outside the weighed points. Weigh once at {at}."
     else:
@@ -160,7 +160,7 @@ def _judge_weight(c: Computed) -> list[j.Finding]:
             stage="bow",
             severity=severity,
             sentence=phrase(text, **figures),
-            sum=weight_sum(c),
+            sum=weight_sum(c.bow.weight),
             rule=rule,
             action=None if severity == "good" else WEIGH,
         )
@@ -171,24 +171,26 @@ def _judge_points(c: Computed) -> list[j.Finding]:
     """Name weighed points at rest, that fall with draw, or that stand off the curve."""
     bow = c.setup.bow
     resting = (
-        c.weight.unusable if c.weight else points_at_rest(bow, c.setup.archer, c.hook, c.likeness)
+        c.bow.weight.unusable
+        if c.bow.weight
+        else points_at_rest(bow, c.setup.archer, c.archer.hook, c.bow.likeness)
     )
     at_rest = [_at_rest(point, c) for point in resting[:1]]
-    if c.weight is None or c.weight.basis != "weighed":
+    if c.bow.weight is None or c.bow.weight.basis != "weighed":
         return at_rest
-    points = c.weight.points
+    points = c.bow.weight.points
     for lower, upper in pairwise(points):
         drop = lower.weight.value - upper.weight.value
         if upper.draw_mm - lower.draw_mm > MM_PER_IN / 4 and drop > 0:
-            worst = c.weight.left_out or upper
+            worst = c.bow.weight.left_out or upper
             return [*at_rest, _misread(worst, c, (point_line(lower), point_line(upper)))]
-    off = c.weight.off
+    off = c.bow.weight.off
     if off is None:
         return at_rest
-    expected = c.weight.at(off.draw_mm)
+    expected = c.bow.weight.at(off.draw_mm)
     others = (
         "The others expect {expected}; it is left out of the curve."
-        if off is c.weight.left_out
+        if off is c.bow.weight.left_out
         else "The curve through all of them gives {expected}."
     )
     line = phrase(others, expected=lbf(expected.value, expected.plus_minus))
@@ -196,7 +198,7 @@ def _judge_points(c: Computed) -> list[j.Finding]:
 
 
 def _at_rest(point: Point, c: Computed) -> j.Finding:
-    brace = mm(c.likeness.curve.first_mm + TRADE_OFFSET_MM)
+    brace = mm(c.bow.likeness.curve.first_mm + TRADE_OFFSET_MM)
     draw = mm(point.draw_mm)
     return j.Finding(
         id="weighed-at-rest",
@@ -222,7 +224,7 @@ def _misread(point: Point, c: Computed, lines: tuple[Phrase, ...]) -> j.Finding:
         severity="mend",
         sentence=phrase(
             "{weight} at {draw} does not go with the other weighed points"
-            + (" and is left out" if c.weight and point is c.weight.left_out else "")
+            + (" and is left out" if c.bow.weight and point is c.bow.weight.left_out else "")
             + ". Weigh it again, or take it back.",
             weight=lbf(point.weight.value),
             draw=mm(point.draw_mm),
@@ -235,23 +237,23 @@ def _misread(point: Point, c: Computed, lines: tuple[Phrase, ...]) -> j.Finding:
 
 def _judge_groove(c: Computed) -> list[j.Finding]:
     """Say what weighing at the groove hides, when that is how it was done at the archer's draw."""
-    if c.weight is None or c.draw is None or not c.weight_is_own:
+    if c.bow.weight is None or c.archer.draw is None or not c.bow.weight_is_own:
         return []
     groove = [
         point
-        for point in c.weight.points
+        for point in c.bow.weight.points
         if isinstance(point.recorded.reading, BowWeighed)
         and point.recorded.reading.string_at == "groove"
     ]
-    light = c.weight.weight.value - c.weight.curve_at(c.draw.length.value)
+    light = c.bow.weight.weight.value - c.bow.weight.curve_at(c.archer.draw.length.value)
     if not groove or light < GROOVE_WORTH_SAYING_LBF:
         return []
     figures = {
-        "hook": mm(c.hook.value, c.hook.plus_minus),
+        "hook": mm(c.archer.hook.value, c.archer.hook.plus_minus),
         "light": lbf(light),
-        "draw": mm(c.draw.length.value),
-        "at": mm(c.weight.at_mm),
-        "slope": lbf_per_in(c.weight.slope.value),
+        "draw": mm(c.archer.draw.length.value),
+        "at": mm(c.bow.weight.at_mm),
+        "slope": lbf_per_in(c.bow.weight.slope.value),
     }
     count = len(groove)
     return [
@@ -275,10 +277,10 @@ def _judge_groove(c: Computed) -> list[j.Finding]:
 
 def _judge_mark(c: Computed) -> list[j.Finding]:
     """Compare the scale with the mark, where both are there."""
-    if c.weight is None or c.weight.basis != "weighed" or c.weight.mark is None:
+    if c.bow.weight is None or c.bow.weight.basis != "weighed" or c.bow.weight.mark is None:
         return []
-    mark = c.weight.mark
-    scale = c.weight.at(mark.draw_mm)
+    mark = c.bow.weight.mark
+    scale = c.bow.weight.at(mark.draw_mm)
     gap = scale.value - mark.weight.value
     if abs(gap) <= max(2 * scale.sd, 1.0):
         return []
@@ -295,7 +297,10 @@ def _judge_mark(c: Computed) -> list[j.Finding]:
                 mark=lbf(mark.weight.value),
                 draw=mm(mark.draw_mm),
             ),
-            sum=(*weight_sum(c), phrase("At the mark's draw {scale}.", scale=weight_figure(scale))),
+            sum=(
+                *weight_sum(c.bow.weight),
+                phrase("At the mark's draw {scale}.", scale=weight_figure(scale)),
+            ),
             rule="weight-weighed",
         )
     ]
@@ -307,16 +312,19 @@ def weight_figure(weight: Estimate) -> Figure:
 
 def _judge_wish(c: Computed) -> list[j.Finding]:
     wished = c.setup.archer.wished_weight
-    if wished is None or c.weight is None or c.at_hook is None:
+    if wished is None or c.bow.weight is None or c.archer.at_hook is None:
         return []
     hold = wished.reading.draw_weight_lbf
-    mark = mark_to_ask_for(hold, c.at_hook, c.likeness)
-    gap = c.weight.weight.value - hold
+    mark = mark_to_ask_for(hold, c.archer.at_hook, c.bow.likeness)
+    gap = c.bow.weight.weight.value - hold
     ask = lbf(mark.value, mark.plus_minus)
     lines = (
-        phrase("String at the hook at {at}.", at=mm(c.at_hook.value, c.at_hook.plus_minus)),
         phrase(
-            f"A {FAMILY_WORDS[c.likeness.shape.family]} holds {{share}} of that at {{marked}}: "
+            "String at the hook at {at}.",
+            at=mm(c.archer.at_hook.value, c.archer.at_hook.plus_minus),
+        ),
+        phrase(
+            f"A {FAMILY_WORDS[c.bow.likeness.shape.family]} holds {{share}} of that at {{marked}}: "
             "{hold} × {share} = {mark}.",
             hold=lbf(hold),
             share=percent(mark.value / hold),
@@ -324,7 +332,7 @@ def _judge_wish(c: Computed) -> list[j.Finding]:
             mark=ask,
         ),
     )
-    if abs(gap) <= max(c.weight.weight.plus_minus, 1.0):
+    if abs(gap) <= max(c.bow.weight.weight.plus_minus, 1.0):
         return [
             j.Finding(
                 id="wished-weight",

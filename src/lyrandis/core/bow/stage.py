@@ -46,49 +46,49 @@ def _moved(c: Computed, findings: list[j.Finding]) -> str | None:
     if off is not None:
         return off.sentence.text()
     string = c.setup.string
-    if c.weight and c.weight.basis == "weighed" and string.fitted_at:
-        last = max(point.recorded.entry.happened_at for point in c.weight.points)
+    if c.bow.weight and c.bow.weight.basis == "weighed" and string.fitted_at:
+        last = max(point.recorded.entry.happened_at for point in c.bow.weight.points)
         if string.fitted_at > last:
             return f"The string {string.name or ''} was fitted after the bow was last weighed."
     return None
 
 
 def _mark(c: Computed, moved: str | None) -> j.Mark:
-    if c.weight is None:
+    if c.bow.weight is None:
         return "unset"
     if moved:
         return "in_doubt"
-    hearsay = all(point.recorded.source in ("told", "estimated") for point in c.weight.points)
-    estimated = c.weight.basis == "mark" or hearsay or not c.weight_is_own
-    return "estimated" if estimated or c.weight.beyond_mm > FAR_BEYOND_POINTS_MM else "settled"
+    hearsay = all(point.recorded.source in ("told", "estimated") for point in c.bow.weight.points)
+    estimated = c.bow.weight.basis == "mark" or hearsay or not c.bow.weight_is_own
+    return "estimated" if estimated or c.bow.weight.beyond_mm > FAR_BEYOND_POINTS_MM else "settled"
 
 
 def _weight_value(c: Computed) -> j.Value:
-    if c.weight is None:
+    if c.bow.weight is None:
         return j.Value(
             key="draw_weight", label="Weight at your draw", missing="No mark or weighed point yet"
         )
-    sources = [point.recorded.source for point in c.weight.points]
-    estimated = c.weight.basis == "mark" or not c.weight_is_own
+    sources = [point.recorded.source for point in c.bow.weight.points]
+    estimated = c.bow.weight.basis == "mark" or not c.bow.weight_is_own
     return j.Value(
         key="draw_weight",
-        label="Weight at your draw" if c.weight_is_own else "Weight at the marked draw",
-        figure=weight_figure(c.weight.weight),
+        label="Weight at your draw" if c.bow.weight_is_own else "Weight at the marked draw",
+        figure=weight_figure(c.bow.weight.weight),
         origin=j.weakest("estimated", *sources) if estimated else j.weakest(*sources),
-        entries=tuple(point.recorded.entry.id for point in c.weight.points),
-        because=weight_sum(c),
+        entries=tuple(point.recorded.entry.id for point in c.bow.weight.points),
+        because=weight_sum(c.bow.weight),
     )
 
 
 def _weight_values(c: Computed) -> list[j.Value]:
     values = []
-    if c.weight is not None:
-        weighed = c.weight.basis == "weighed" and len(c.weight.points) > 1
+    if c.bow.weight is not None:
+        weighed = c.bow.weight.basis == "weighed" and len(c.bow.weight.points) > 1
         values.append(
             j.Value(
                 key="slope",
                 label="Per inch here",
-                figure=lbf_per_in(c.weight.slope.value, 2 * c.weight.slope.sd),
+                figure=lbf_per_in(c.bow.weight.slope.value, 2 * c.bow.weight.slope.sd),
                 origin="weighed" if weighed else "rule",
             )
         )
@@ -98,12 +98,12 @@ def _weight_values(c: Computed) -> list[j.Value]:
         return values
     hold = wished.reading.draw_weight_lbf
     values.append(_recorded("wished_weight", "Wished weight", wished, lbf(hold)))
-    if c.at_hook is not None:
+    if c.archer.at_hook is not None:
         values.append(
             j.Value(
                 key="mark_to_ask",
                 label="Mark to look for, at 28 in",
-                figure=weight_figure(mark_to_ask_for(hold, c.at_hook, c.likeness)),
+                figure=weight_figure(mark_to_ask_for(hold, c.archer.at_hook, c.bow.likeness)),
                 origin="rule",
             )
         )
@@ -113,7 +113,7 @@ def _weight_values(c: Computed) -> list[j.Value]:
 def _energy_values(c: Computed) -> list[j.Value]:
     """Return what the mechanics say at the archer's own draw."""
     why = "Needs a draw length and a weight"
-    if c.thrust is None:
+    if c.bow.thrust is None:
         return [
             j.Value(key="stored", label="Energy stored", missing=why),
             j.Value(key="stack_margin", label="Before stack", missing=why),
@@ -123,17 +123,17 @@ def _energy_values(c: Computed) -> list[j.Value]:
         j.Value(
             key="stored",
             label="Energy stored",
-            figure=joules(c.thrust.stored_j.value, c.thrust.stored_j.plus_minus),
+            figure=joules(c.bow.thrust.stored_j.value, c.bow.thrust.stored_j.plus_minus),
             origin="rule",
             because=energy_sum(c),
         ),
         _margin_value(c),
     ]
-    if c.arrow is None:
+    if c.arrow.finished is None:
         values.append(j.Value(key="speed", label="Arrow speed", missing="Needs an arrow's mass"))
         return values
-    speed = c.thrust.speed_estimate(c.arrow.mass.value)
-    clocked = c.calibration is not None and bool(c.calibration.used)
+    speed = c.bow.thrust.speed_estimate(c.arrow.finished.mass.value)
+    clocked = c.bow.calibration is not None and bool(c.bow.calibration.used)
     values.append(
         j.Value(
             key="speed",
@@ -147,7 +147,7 @@ def _energy_values(c: Computed) -> list[j.Value]:
 
 
 def _margin_value(c: Computed) -> j.Value:
-    margin = c.stack_margin_mm
+    margin = c.bow.stack_margin_mm
     if margin is None:
         return j.Value(
             key="stack_margin", label="Before stack", missing="Stack lies beyond the computed draw"

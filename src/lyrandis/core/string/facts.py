@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from lyrandis.core.bench_readings import PartFitted
-from lyrandis.core.pile import Pile, Recorded
+from lyrandis.core.pile import Pile, Recorded, newest
 from lyrandis.core.string.readings import BraceHeight, StringBuild
 
 
@@ -15,6 +15,18 @@ class StringFacts:
     fitted_at: datetime | None = None
     """When this string came onto the rig."""
     brace_height: Recorded[BraceHeight] | None = None
+
+    @property
+    def mass_gr(self) -> float | None:
+        """Its mass, as last weighed."""
+        mass: float | None = newest(self.builds, "string_mass_gr")[0]
+        return mass
+
+    @property
+    def strands(self) -> int | None:
+        """Number of its strands, as last told."""
+        strands: int | None = newest(self.builds, "strands")[0]
+        return strands
 
 
 def facts(pile: Pile) -> StringFacts:
