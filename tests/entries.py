@@ -1,14 +1,18 @@
 """Making entries for tests: by hand, in a line, and by strategy."""
 
 from datetime import UTC, datetime, timedelta
+from types import SimpleNamespace
 from typing import Any, get_args
 
 from hypothesis import strategies as st
 
 from lyrandis.core import entries as e
+from lyrandis.core.computed import compute
 from lyrandis.core.jot import parse
 from lyrandis.core.quantities import PLAUSIBLE
 from lyrandis.core.record import as_entries
+from lyrandis.core.rooms import ROOMS
+from lyrandis.core.setup import fold
 
 NOW = datetime(2026, 3, 1, 12, 0, tzinfo=UTC)
 IDS: dict[e.SubjectKind, str] = {
@@ -58,6 +62,12 @@ def entries(*said: str | e.BaseReading | e.EntryDraft, fitted: bool = True) -> l
     for day, one in enumerate(said, start=1):
         drafts.append(one if isinstance(one, e.EntryDraft) else draft(one, days=day))
     return as_entries(drafts, now=NOW)
+
+
+def drawn(*said: str | e.BaseReading | e.EntryDraft) -> SimpleNamespace:
+    """All that the pages of all stages draw, of one rig."""
+    c = compute(fold(entries(*said)))
+    return SimpleNamespace(**{k: v for room in ROOMS for k, v in dict(room.page(c)).items()})
 
 
 _RANGES = {

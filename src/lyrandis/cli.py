@@ -129,7 +129,7 @@ def as_text(assessment: Assessment, units: UnitSet) -> str:
     """Write an assessment as plain text."""
     lines = [assessment.name or "A rig without a name", ""]
     for stage in assessment.stages:
-        value = stage.headline
+        value = stage.live
         said = value.figure.text(units) if value.figure else value.text or value.missing or ""
         detail = f", {stage.detail.text(units)}" if stage.detail else ""
         lines.append(

@@ -18,7 +18,9 @@ def arrow_finding(assessment: Any, name: str) -> Any:
 
 def record(demo: Api, *readings: dict[str, Any]) -> Any:
     entries = [{"subject": ARROWS, "reading": reading} for reading in readings]
-    return demo.post("/entries", {"entries": entries, "rig": "marram-longbow"})["assessment"]
+    return demo.post("/entries", {"entries": entries, "rig": "marram-longbow", "page": "arrow"})[
+        "assessment"
+    ]
 
 
 def test_the_shot_is_small_and_whole(demo: Api) -> None:
@@ -63,7 +65,7 @@ def test_a_taper_is_planned_beside_what_was_shot(demo: Api) -> None:
 
 def test_copying_a_taper_to_the_set_changes_the_set(demo: Api) -> None:
     after = record(demo, {"kind": "arrow_build", "tail_taper_mm": 254.0, "tail_diameter_mm": 7.0})
-    assert len(after["drawings"]["arrow"]["profile"]) == 3
+    assert len(after["page"]["arrow"]["profile"]) == 3
     assert arrow_finding(after, "arrow-changed")["severity"] == "mend"
 
 
@@ -84,7 +86,7 @@ def test_the_quiver_goes_out_as_a_table_and_comes_back(demo: Api) -> None:
     table = demo.post("/quiver-tables", {"text": answer.text}, status=200)
     assert table["bad"] == []
     assert table["arrows"] == [1, 2, 3, 4, 5, 6, 7, 8]
-    quiver = record(demo, *table["readings"])["drawings"]["quiver"]
+    quiver = record(demo, *table["readings"])["page"]["quiver"]
     assert quiver[3]["mass_gr"] == pytest.approx(479)
     assert quiver[7]["retired"] is True
 
@@ -95,7 +97,7 @@ def test_a_dozen_pasted_is_recorded_in_one_go(demo: Api) -> None:
     )
     table = demo.post("/quiver-tables", {"text": rows}, status=200)
     assert table["arrows"] == list(range(20, 32))
-    quiver = record(demo, *table["readings"])["drawings"]["quiver"]
+    quiver = record(demo, *table["readings"])["page"]["quiver"]
     assert len(quiver) == 20
     assert quiver[-1] == {
         "number": 31, "mass_gr": 491.0, "spine_lbf": 53.0, "straight_mm": None,

@@ -63,7 +63,7 @@ def test_an_unknown_rig_is_not_found(demo: Api) -> None:
 
 
 def test_the_bow_is_sent_whole_for_the_page_to_interpolate(demo: Api) -> None:
-    bench = demo.client.get("/api/rigs/sandpiper-thumb-bow").json()["drawings"]["bench"]
+    bench = demo.get("/rigs/sandpiper-thumb-bow?page=bow")["page"]["bench"]
     draws = [pose["draw_mm"] for pose in bench["poses"]]
     assert draws == sorted(draws)
     assert len(draws) > 20

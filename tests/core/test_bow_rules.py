@@ -11,7 +11,7 @@ from lyrandis.core.bow.limbs import mismatch_of
 from lyrandis.core.errors import DomainError
 from lyrandis.core.judgement import Finding
 from lyrandis.core.setup import fold
-from tests.entries import draft, entries
+from tests.entries import draft, drawn, entries
 
 IN = 25.4
 RECURVE = ("family hunting recurve", "bow 58", "riser 15", "brace 7 3/4", "mark 45", "hook 0")
@@ -100,7 +100,7 @@ def test_an_impossible_shape_is_named_and_nothing_is_lost(
 ) -> None:
     found = judged("draw 28", "mark 40", "family hunting recurve", *said)
     one = finding(found, "bow-shape")
-    assert found.stages[1].headline.figure is not None
+    assert found.stages[1].live.figure is not None
     if control is None:
         assert one is None
         return
@@ -108,7 +108,7 @@ def test_an_impossible_shape_is_named_and_nothing_is_lost(
     assert one.severity == "mend"
     assert one.action is not None
     assert one.action.control == control
-    assert found.drawings.bench.refused
+    assert drawn("draw 28", "mark 40", "family hunting recurve", *said).bench.refused
 
 
 def test_a_length_outside_the_family_is_said_to_be_indicative() -> None:
@@ -121,7 +121,7 @@ def test_a_length_outside_the_family_is_said_to_be_indicative() -> None:
 def test_a_draw_that_hardly_leaves_brace_is_named() -> None:
     found = judged("draw 12", "brace 9 1/2", "family hunting recurve", "bow 60", "mark 40")
     assert severity(found, "draw-at-rest") == "mend"
-    assert found.stages[1].headline.missing is not None
+    assert found.stages[1].live.missing is not None
 
 
 def test_weights_that_fall_with_draw_are_named() -> None:
@@ -141,8 +141,8 @@ def test_a_lone_point_at_rest_is_named_and_the_mark_stands_in() -> None:
     said = ("draw 28", "family hunting recurve", "bow 58", "brace 9 1/2", "scale 3 @ 12")
     alone, marked = judged(*said), judged(*said, "mark 45")
     assert severity(alone, "weighed-at-rest") == severity(marked, "weighed-at-rest") == "mend"
-    assert alone.stages[1].headline.figure is None
-    assert marked.stages[1].headline.figure is not None
+    assert alone.stages[1].live.figure is None
+    assert marked.stages[1].live.figure is not None
     assert marked.stages[1].mark == "estimated"
 
 
@@ -278,7 +278,7 @@ def test_stop_begins_where_floor_and_school_end(
     said: tuple[str, ...], under: Callable[[float], float]
 ) -> None:
     rig = ("draw 28", "hook 0", "mark 45", *said)
-    floor = judged(*rig, "arrow 500gr").drawings.floor
+    floor = drawn(*rig, "arrow 500gr").floor
     assert floor.stop_below == pytest.approx(under(floor.floor))
     for gpp, expected in ((floor.stop_below - 0.1, "stop"), (floor.stop_below + 0.1, "mend")):
         mass = gpp * (floor.weight_lbf or 0)

@@ -5,7 +5,8 @@ import re
 import pytest
 
 from lyrandis.core import entries as e
-from lyrandis.core.assessment import RULEBOOK, Assessment, assess
+from lyrandis.core.assessment import Assessment, assess
+from lyrandis.core.rooms import RULEBOOK
 from lyrandis.core.setup import fold
 from tests.entries import draft, entries
 

@@ -46,7 +46,7 @@ def test_page_and_core_say_the_same(
         assert plain(assessment.next_step.tells.text(units)) in read
         rail = plain(page.locator("nav").inner_text())
         for stage in assessment.stages:
-            assert stage.headline.figure is not None
-            figure = stage.headline.figure.model_copy(update={"plus_minus": None})
+            assert stage.live.figure is not None
+            figure = stage.live.figure.model_copy(update={"plus_minus": None})
             assert plain(figure.text(units)) in rail
         page.keyboard.press("u")

@@ -17,6 +17,7 @@ from starlette.types import Receive, Scope, Send
 
 from lyrandis import __version__
 from lyrandis.api import problems
+from lyrandis.api.desk import Desk
 from lyrandis.api.gate import Gate
 from lyrandis.api.routers import arrows, choosing, demo, entries, judging, rigs, subjects
 from lyrandis.demo.scenario import drafts
@@ -63,6 +64,7 @@ def create_app(settings: Settings) -> FastAPI:
 
     app = _bare_app(lifespan)
     app.state.bench = bench
+    app.state.desk = Desk(bench)
     _serve_page(app, settings.static)
     return app
 

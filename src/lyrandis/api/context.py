@@ -5,15 +5,17 @@ from typing import Annotated
 from fastapi import Depends, Request, Response
 from pydantic import BaseModel
 
+from lyrandis.api.desk import Desk
 from lyrandis.store.bench import Bench
 
 
-def as_json(model: BaseModel, status: int = 200) -> Response:
-    """Answer with a model that is known to be valid, without checking it once more.
+def as_json(model: BaseModel | bytes, status: int = 200) -> Response:
+    """Answer with a model, or its JSON, that is known to be valid, without checking it once more.
 
     The route names it as its `response_model`, so the document stays true.
     """
-    return Response(model.model_dump_json(), status_code=status, media_type="application/json")
+    body = model if isinstance(model, bytes) else model.model_dump_json()
+    return Response(body, status_code=status, media_type="application/json")
 
 
 def _bench(request: Request) -> Bench:
@@ -21,4 +23,10 @@ def _bench(request: Request) -> Bench:
     return bench
 
 
+def _desk(request: Request) -> Desk:
+    desk: Desk = request.app.state.desk
+    return desk
+
+
 BenchOf = Annotated[Bench, Depends(_bench)]
+DeskOf = Annotated[Desk, Depends(_desk)]

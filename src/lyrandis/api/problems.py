@@ -155,6 +155,9 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
 NOT_FOUND: dict[int | str, dict[str, Any]] = {
     404: {"model": Problem, "description": "There is no such thing on this bench"},
 }
+NOT_MODIFIED: dict[int | str, dict[str, Any]] = {
+    304: {"description": "Nothing was recorded since that tag was given"},
+}
 CONFLICT: dict[int | str, dict[str, Any]] = {
     409: {"model": Problem, "description": "It changed meanwhile, or is already done"},
 }

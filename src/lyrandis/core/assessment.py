@@ -1,26 +1,16 @@
-"""Judging a setup: stages, findings, next step and what the drawings need, in one value."""
+"""Judging a setup: stages, findings and the next step, in one value. Pages come apart."""
+
+from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict
 
-from lyrandis.core import entries as e
 from lyrandis.core import judgement as j
-from lyrandis.core.archer import rules as archer_rules
-from lyrandis.core.archer.stage import stage as archer_stage
-from lyrandis.core.arrow import rules as arrow_rules
-from lyrandis.core.arrow.stage import stage as arrow_stage
-from lyrandis.core.bow import rules as bow_rules
-from lyrandis.core.bow.stage import stage as bow_stage
-from lyrandis.core.computed import compute
-from lyrandis.core.drawings import Drawings, draw_all
+from lyrandis.core.computed import Computed, compute
 from lyrandis.core.next_step import next_step
+from lyrandis.core.reading import PARTS, PartKind
+from lyrandis.core.room import Room
+from lyrandis.core.rooms import ROOMS
 from lyrandis.core.setup import Setup
-
-_STAGES = (
-    (archer_rules, archer_stage),
-    (bow_rules, bow_stage),
-    (arrow_rules, arrow_stage),
-)
-RULEBOOK: tuple[j.Rule, ...] = tuple(rule for rules, _ in _STAGES for rule in rules.RULES)
 
 
 class FittedPart(BaseModel):
@@ -28,7 +18,7 @@ class FittedPart(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    part: e.PartKind
+    part: PartKind
     id: str | None
     name: str | None
 
@@ -47,17 +37,22 @@ class Assessment(BaseModel):
     stages: tuple[j.Stage, ...]
     findings: tuple[j.Finding, ...]
     next_step: j.NextStep
-    drawings: Drawings
 
 
 def assess(setup: Setup) -> Assessment:
     """Judge a setup. Never raises: what cannot be known is missing, with a reason."""
-    c = compute(setup)
-    per_stage = [rules.judge(c) for rules, _ in _STAGES]
+    return judge(compute(setup))
+
+
+def judge(c: Computed, rooms: Sequence[Room] = ROOMS) -> Assessment:
+    """Judge what was computed of a rig, room by room in order of work."""
+    open_rooms = [room for room in rooms if room.applies(c.setup)]
+    found = [(room, room.judge(c)) for room in open_rooms]
     findings = sorted(
-        (finding for group in per_stage for finding in group),
+        (finding for _, group in found for finding in group),
         key=lambda finding: j.SEVERITIES.index(finding.severity),
     )
+    setup = c.setup
     return Assessment(
         rig=setup.rig,
         name=setup.name,
@@ -65,17 +60,22 @@ def assess(setup: Setup) -> Assessment:
         revision=setup.revision,
         entry_count=setup.entry_count,
         fitted=_fitted(setup),
-        stages=tuple(stage(c, group) for (_, stage), group in zip(_STAGES, per_stage, strict=True)),
+        stages=tuple(
+            _stage(room, number, room.stage(c, group))
+            for number, (room, group) in enumerate(found, start=1)
+        ),
         findings=tuple(findings),
-        next_step=next_step(c, findings),
-        drawings=draw_all(c),
+        next_step=next_step(c, findings, open_rooms),
     )
 
 
+def _stage(room: Room, number: int, standing: j.Standing) -> j.Stage:
+    return j.Stage(key=room.key, number=number, name=room.name, **dict(standing))
+
+
 def _fitted(setup: Setup) -> tuple[FittedPart, ...]:
-    return (
-        FittedPart(part="archer", id=setup.fitted.archer, name=setup.archer.name),
-        FittedPart(part="bow", id=setup.fitted.bow, name=setup.bow.name),
-        FittedPart(part="string", id=setup.fitted.string, name=setup.string.name),
-        FittedPart(part="arrow_set", id=setup.fitted.arrow_set, name=setup.arrows.name),
+    return tuple(
+        FittedPart(part=part, id=subject, name=name)
+        for part in PARTS
+        for subject, name in (setup.subject(part),)
     )

@@ -1,12 +1,11 @@
 """The shapes a judgement is given in: values, findings, stages, the next step, rules."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import AfterValidator, BaseModel, ConfigDict
 
-from lyrandis.core import entries as e
 from lyrandis.core.phrase import Figure, Phrase
-from lyrandis.core.reading import StageKey
+from lyrandis.core.reading import Source, StageKey
 
 Severity = Literal["stop", "mend", "watch", "good"]
 Mark = Literal["unset", "estimated", "settled", "in_doubt"]
@@ -49,8 +48,16 @@ class Action(_Frozen):
     """Id of the control on that stage's page."""
 
 
+MOST_IDS = 6
+"""Entries a value names at the most, so that answers do not grow with the log, which has all."""
+
+
+def _bounded(ids: tuple[str, ...]) -> tuple[str, ...]:
+    return ids[-MOST_IDS:]
+
+
 class Value(_Frozen):
-    """One number or choice with its unit, ±, origin and the entries it stands on."""
+    """One number or choice with its unit, ±, origin and some of the entries it stands on."""
 
     key: str
     label: str
@@ -61,7 +68,7 @@ class Value(_Frozen):
     detail: Phrase | None = None
     """What belongs behind the figure, such as the draw a mark is written for."""
     origin: Origin | None = None
-    entries: tuple[str, ...] = ()
+    entries: Annotated[tuple[str, ...], AfterValidator(_bounded)] = ()
     because: tuple[Phrase, ...] = ()
     missing: str | None = None
     """Why there is no value, when there is none."""
@@ -77,6 +84,8 @@ class Finding(_Frozen):
     sum: tuple[Phrase, ...]
     rule: str
     action: Action | None = None
+    title: str | None = None
+    """What a Stop is called where it is the next step."""
 
 
 class Caution(_Frozen):
@@ -86,19 +95,30 @@ class Caution(_Frozen):
     text: str
 
 
-class Stage(_Frozen):
-    """One stage of the order of work, with its live value and its mark."""
+class Standing(_Frozen):
+    """How a stage stands: its live value, its mark, and all that is known there."""
 
-    key: StageKey
-    number: int
-    name: str
     mark: Mark
-    headline: Value
+    headline: str
+    """Key of the value that stands in the rail."""
     detail: Phrase | None = None
     moved: str | None = None
     """What put it in doubt."""
     values: tuple[Value, ...] = ()
     cautions: tuple[Caution, ...] = ()
+
+
+class Stage(Standing):
+    """One stage of the order of work."""
+
+    key: StageKey
+    number: int
+    name: str
+
+    @property
+    def live(self) -> Value:
+        """The value that stands in the rail."""
+        return next(value for value in self.values if value.key == self.headline)
 
 
 class NextStep(_Frozen):
@@ -111,7 +131,7 @@ class NextStep(_Frozen):
     action: Action
 
 
-def weakest(*origins: Origin | e.Source) -> Origin:
+def weakest(*origins: Origin | Source) -> Origin:
     """Return the least trustworthy of the origins: a chain is named by its weakest link.
 
     >>> weakest("weighed", "estimated", "told")

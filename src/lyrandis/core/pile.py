@@ -103,9 +103,13 @@ def _same_parts(reading: e.BaseReading, then: e.Fitted, now: e.Fitted) -> bool:
     return all(getattr(then, part) == getattr(now, part) for part in reading.needed())
 
 
+when = attrgetter("happened_at", "seq", "id")
+"""The order of entries: when it happened, then the order of recording."""
+
+
 def in_order(entries: Iterable[e.Entry]) -> list[e.Entry]:
     """Sort by when it happened, then by the order of recording."""
-    return sorted(entries, key=attrgetter("happened_at", "seq", "id"))
+    return sorted(entries, key=when)
 
 
 def retracted_ids(entries: Sequence[e.Entry]) -> frozenset[str]:

@@ -21,6 +21,7 @@ EntryId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{7,
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
 Note = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=2000)]
 
+PARTS: tuple[PartKind, ...] = get_args(PartKind)
 ANY_SUBJECT: frozenset[SubjectKind] = frozenset(get_args(SubjectKind))
 
 

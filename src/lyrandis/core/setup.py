@@ -32,6 +32,20 @@ class Setup:
     string: StringFacts = field(default_factory=StringFacts)
     arrows: ArrowFacts = field(default_factory=ArrowFacts)
 
+    def subject(self, kind: e.SubjectKind) -> tuple[str | None, str | None]:
+        """Return the id and the name of the rig, or of the part of a kind that is on it."""
+        match kind:
+            case "rig":
+                return self.rig, self.name
+            case "archer":
+                return self.fitted.archer, self.archer.name
+            case "bow":
+                return self.fitted.bow, self.bow.name
+            case "string":
+                return self.fitted.string, self.string.name
+            case "arrow_set":
+                return self.fitted.arrow_set, self.arrows.name
+
 
 def fold(
     entries: Sequence[e.Entry], *, rig: str | None = None, as_of: datetime | None = None

@@ -1,10 +1,13 @@
 """Reading numbers and units the way archers write them: `27 3/8`, `27⅜`, `27.375"`, `69.5cm`."""
 
+import difflib
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import TypeVar
 
-from lyrandis.core.errors import DomainError
+from lyrandis.core.errors import DomainError, Guess
 from lyrandis.core.quantities import check
 from lyrandis.core.units import (
     FORCE_UNITS_LBF,
@@ -45,6 +48,21 @@ _EXAMPLES = {
     "speed": "168 fps or 51.2 m/s",
     "spine": "500 or 63 lb",
 }
+
+
+T = TypeVar("T")
+
+
+def first_words(options: Mapping[str, T]) -> list[str]:
+    """Return one spelling per choice: the first one listed.
+
+    >>> first_words({"chin": 1, "under chin": 1, "corner": 2})
+    ['chin', 'corner']
+    """
+    spelling: dict[T, str] = {}
+    for word, choice in options.items():
+        spelling.setdefault(choice, word)
+    return list(spelling.values())
 
 
 @dataclass(frozen=True)
@@ -244,6 +262,22 @@ class Line:
             )
         self.take()
         return int(token.text)
+
+    def choice(self, options: Mapping[str, T]) -> T:
+        """Take the rest as one of several spellings, or raise with the nearest ones."""
+        start = self.peek()
+        said = self.rest().lower().replace("-", " ").replace("_", " ")
+        if said in options:
+            return options[said]
+        near = difflib.get_close_matches(said, options, n=2, cutoff=0.5)
+        head = self.text[: start.start] if start else self.text.rstrip() + " "
+        raise DomainError(
+            "unknown_choice" if said else "missing_choice",
+            f"“{said}” is not one of the choices." if said else "The choice is missing.",
+            "Type one of: " + ", ".join(first_words(options)) + ".",
+            guesses=tuple(Guess(head + word, f"Did you mean “{word}”?") for word in near),
+            span=(start.start if start else len(self.text), len(self.text)),
+        )
 
     def end(self) -> None:
         """Raise unless everything has been read."""

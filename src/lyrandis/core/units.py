@@ -58,7 +58,8 @@ _PLAIN: dict[Unit, tuple[float, int, str]] = {
     "spine": (1.0, 0, "lb"), "Hz": (1.0, 0, "Hz"), "ms": (1.0, 1, "ms"), "ratio": (1.0, 2, ""),
 }  # fmt: skip
 _SIXTEENTH_MM = MM_PER_IN / 16
-_SMALL_LENGTH_MM = 50.0
+SMALL_LENGTH_MM = 50.0
+"""Shorter lengths are said in mm, longer ones in cm."""
 
 
 def mm_from_in(length_in: float) -> float:
@@ -100,7 +101,7 @@ def fixed(value: float, places: int) -> str:
     ('559', '-0.3', '42.6')
     """
     step = Decimal(1).scaleb(-places)
-    return str(Decimal(value).quantize(step, ROUND_HALF_UP))
+    return str(Decimal(value + 0.0).quantize(step, ROUND_HALF_UP))
 
 
 def say(
@@ -128,7 +129,9 @@ def _in_units(
     if unit == "mm" and units == "inch":
         spread = None if plus_minus is None else sixteenths(max(plus_minus, _SIXTEENTH_MM))
         return sixteenths(value), spread, "in"
-    factor, places, label = _scale(value, unit, units)
+    factor, places, label = scale_of(unit, units)
+    if unit == "mm" and abs(value) < SMALL_LENGTH_MM:
+        factor, places, label = 1.0, 0, "mm"
     spread = None
     if plus_minus is not None:
         least = 10.0**-places
@@ -136,11 +139,15 @@ def _in_units(
     return fixed(value * factor, places), spread, label
 
 
-def _scale(value: float, unit: Unit, units: UnitSet) -> tuple[float, int, str]:
-    """Return factor, decimal places and label for a unit other than inches."""
+def scale_of(unit: Unit, units: UnitSet) -> tuple[float, int, str]:
+    """Return factor, decimal places and label of a stored unit; lengths in cm.
+
+    >>> scale_of("mm", "metric")
+    (0.1, 1, 'cm')
+    """
     metric = units == "metric"
     if unit == "mm":
-        return (1.0, 0, "mm") if abs(value) < _SMALL_LENGTH_MM else (0.1, 1, "cm")
+        return 0.1, 1, "cm"
     if unit == "lbf":
         return (NEWTONS_PER_LBF, 0, "N") if metric else (1.0, 1, "lb")
     if unit == "gr":

@@ -12,12 +12,13 @@ from sqlalchemy import Engine, func, select
 from sqlalchemy.orm import Session
 
 from lyrandis.core import entries as e
-from lyrandis.core.pile import in_order, parts_fitted
+from lyrandis.core.pile import parts_fitted
 from lyrandis.core.record import check_instant, recorded
 from lyrandis.store.checks import already_recorded, check_references, check_unseen, fitted_for
+from lyrandis.store.log import Logs, RigLog
 from lyrandis.store.models import EntryRow, SubjectRow
 from lyrandis.store.rows import (
-    entry_of,
+    entries_where,
     kind_of,
     no_such_entry,
     no_such_subject,
@@ -27,10 +28,7 @@ from lyrandis.store.rows import (
 
 Origin = Literal["own", "demo"]
 
-_AT_ONCE = 500
-"""Rows asked for in one statement: SQLite takes a bounded number of parameters."""
-_MOST_KEPT = 10_000
-"""Parsed entries kept in memory, some 20 MB at the most."""
+_HEAD = select(func.max(EntryRow.seq))
 
 
 @dataclass(frozen=True)
@@ -60,7 +58,7 @@ class Bench:
         self._read = engine
         self._write = engine.execution_options(writing=True)
         self._clock = clock
-        self._known: dict[int, e.Entry] = {}
+        self._logs = Logs()
 
     def is_empty(self) -> bool:
         with Session(self._read) as session:
@@ -92,45 +90,23 @@ class Bench:
         with Session(self._read) as session:
             _check_rig(session, rig)
 
-    def entries_of_rig(self, rig: str) -> list[e.Entry]:
+    def log_of_rig(self, rig: str) -> RigLog:
         """Return every entry of the rig and of each part it ever had, in order.
+
+        The same value is returned as long as nothing was added.
 
         Raises `DomainError` when there is no such rig.
         """
         with Session(self._read) as session:
-            _check_rig(session, rig)
-            own = self._entries(session, {rig: "rig"})
-            parts: dict[str, e.SubjectKind] = {
-                entry.reading.part_id: entry.reading.part
-                for entry in own
-                if isinstance(entry.reading, e.PartFitted) and entry.reading.part_id
-            }
-            return in_order([*own, *self._entries(session, parts)])
+            head = session.scalar(_HEAD) or 0
+            return self._logs.of(session, rig, head, lambda: _check_rig(session, rig))
+
+    def entries_of_rig(self, rig: str) -> tuple[e.Entry, ...]:
+        return self.log_of_rig(rig).entries
 
     def entries_of(self, subject: str) -> list[e.Entry]:
         with Session(self._read) as session:
-            return self._entries(session, {subject: kind_of(session, subject)})
-
-    def _entries(self, session: Session, subjects: dict[str, e.SubjectKind]) -> list[e.Entry]:
-        """Return the entries of these subjects by order of recording.
-
-        Recorded entries never change, so those read before are kept and not read again.
-        """
-        query = select(EntryRow.seq).where(EntryRow.subject_id.in_(subjects))
-        wanted = session.scalars(query.order_by(EntryRow.seq)).all()
-        known = self._known
-        missing = [seq for seq in wanted if seq not in known]
-        fresh: dict[int, e.Entry] = {}
-        for start in range(0, len(missing), _AT_ONCE):
-            some = missing[start : start + _AT_ONCE]
-            for row in session.scalars(select(EntryRow).where(EntryRow.seq.in_(some))):
-                fresh[row.seq] = entry_of(row, subjects[row.subject_id])
-        found = [fresh[seq] if seq in fresh else known[seq] for seq in wanted]
-        if len(known) + len(fresh) > _MOST_KEPT:
-            self._known = fresh
-        else:
-            known.update(fresh)
-        return found
+            return entries_where(session, e.Subject(kind=kind_of(session, subject), id=subject))
 
     def record(self, drafts: Sequence[e.EntryDraft], *, seen: int | None = None) -> list[e.Entry]:
         """Record drafts, all or none, and return the entries.
@@ -139,7 +115,7 @@ class Bench:
         `DomainError`. A draft whose id is already recorded with the same content is not doubled.
         """
         with Session(self._write) as session, session.begin():
-            newest = session.scalar(select(func.max(EntryRow.seq))) or 0
+            newest = session.scalar(_HEAD) or 0
             unseen = None if seen is None else range(seen + 1, newest + 1)
             return [self._add(session, draft, unseen) for draft in drafts]
 

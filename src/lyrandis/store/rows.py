@@ -28,7 +28,11 @@ def row_of(entry: e.Entry) -> EntryRow:
     )
 
 
-def entry_of(row: EntryRow, kind: e.SubjectKind) -> e.Entry:
+COLUMNS = tuple(EntryRow.__table__.c)
+
+
+def entry_of(row: Any, kind: e.SubjectKind) -> e.Entry:
+    """Return the entry that a row of `COLUMNS`, or a stored object, holds."""
     return e.Entry.model_validate(
         {
             "subject": {"kind": kind, "id": row.subject_id},
@@ -49,8 +53,8 @@ def entries_where(
     session: Session, subject: e.Subject, *conditions: ColumnElement[bool]
 ) -> list[e.Entry]:
     """Return those entries of one subject that meet the conditions, by order of recording."""
-    query = select(EntryRow).where(EntryRow.subject_id == subject.id, *conditions)
-    rows = session.scalars(query.order_by(EntryRow.seq))
+    query = select(*COLUMNS).where(EntryRow.subject_id == subject.id, *conditions)
+    rows: Any = session.execute(query.order_by(EntryRow.seq))
     return [entry_of(row, subject.kind) for row in rows]
 
 

@@ -1,4 +1,4 @@
-<script lang="ts">
+<script lang="ts" generics="C extends string">
   import { wanted } from '../lib/wanted';
   import type { EntryDraft, Problem } from '../lib/api';
   import { bench } from '../lib/bench.svelte';
@@ -14,16 +14,17 @@
     control: string;
     label: string;
     choice: string | null;
-    options: readonly (readonly [string, string])[];
-    draft: (choice: string) => EntryDraft | null;
+    options: readonly (readonly [C, string])[];
+    draft: (choice: C) => EntryDraft | null;
   } = $props();
 
   let problem = $state.raw<Problem | null>(null);
 
   async function choose(event: Event & { currentTarget: HTMLSelectElement }) {
-    const chosen = event.currentTarget.value;
+    const option = options.find(([value]) => value === event.currentTarget.value);
+    if (!option) return;
+    const [chosen, words] = option;
     const made = draft(chosen);
-    const words = options.find(([value]) => value === chosen)?.[1] ?? chosen;
     problem = made
       ? await bench.record([made], `${label}: ${words}`)
       : {

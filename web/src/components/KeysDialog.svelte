@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
   import { api, type JotWord } from '../lib/api';
+  import { STAGES } from '../stages';
   import { keys } from '../lib/keys.svelte';
 
   let words = $state.raw<JotWord[]>([]);
@@ -12,7 +13,7 @@
   });
 
   const KEYS = [
-    ['1 2 3', 'Archer, Bow, Arrow'],
+    [STAGES.map((_, at) => at + 1).join(' '), STAGES.map((stage) => stage.name).join(', ')],
     ['9', 'Logbook'],
     ['d', 'draw the bow'],
     ['j', 'jot line'],

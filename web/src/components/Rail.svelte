@@ -2,6 +2,7 @@
   import type { Assessment } from '../lib/api';
   import { tell } from '../lib/preferences.svelte';
   import { placePath } from '../lib/paths';
+  import { headline } from '../lib/values';
   import { route } from '../router';
   import FittedNow from './FittedNow.svelte';
   import RailMark from './RailMark.svelte';
@@ -28,7 +29,7 @@
           <span class="min-w-0 flex-1">
             <span class="block text-sm text-soft">{stage.name}</span>
             <span class="block font-semibold md:text-[1.05rem]">
-              <ValueText value={stage.headline} plain />
+              <ValueText value={headline(stage)} plain />
             </span>
             {#if stage.detail}
               <span class="block text-sm text-soft max-md:hidden">{tell(stage.detail)}</span>

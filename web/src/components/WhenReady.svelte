@@ -1,13 +1,14 @@
-<script lang="ts">
+<script lang="ts" generics="K extends StageKey">
   import type { Snippet } from 'svelte';
-  import type { Assessment, Stage, StageKey } from '../lib/api';
+  import type { Assessment, PageOf, Stage, StageKey } from '../lib/api';
   import { bench } from '../lib/bench.svelte';
 
-  let { key, children }: { key: StageKey; children: Snippet<[Assessment, Stage]> } = $props();
+  let { key, children }: { key: K; children: Snippet<[Assessment, Stage, PageOf<K>]> } = $props();
 
   const stage = $derived(bench.stage(key));
+  const page = $derived(bench.pages[key] as PageOf<K> | undefined);
 </script>
 
-{#if bench.assessment && stage}
-  {@render children(bench.assessment, stage)}
+{#if bench.assessment && stage && page}
+  {@render children(bench.assessment, stage, page)}
 {/if}

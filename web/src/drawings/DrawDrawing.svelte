@@ -1,4 +1,5 @@
 <script lang="ts">
+  import BottomAxis from './BottomAxis.svelte';
   import type { components } from '../lib/api.gen';
   import { figure, preferences } from '../lib/preferences.svelte';
   import { MM_PER_IN, mm } from '../lib/units';
@@ -174,10 +175,12 @@
       {/each}
       {@const base = TOP + rows.length * ROW + 2}
       <line x1={LEFT} x2={RIGHT} y1={base} y2={base} stroke="var(--line)" />
-      {#each lengthTicks(span[0], span[1], 9, preferences.units) as tick (tick.at)}
-        <line x1={z(tick.at)} x2={z(tick.at)} y1={base} y2={base + 5} stroke="var(--soft)" />
-        <text x={z(tick.at)} y={base + 19} text-anchor="middle" class="soft">{tick.text}</text>
-      {/each}
+      <BottomAxis
+        ticks={lengthTicks(span[0], span[1], 9, preferences.units)}
+        x={z}
+        y={base}
+        gap={19}
+      />
     {/if}
   </svg>
 </figure>

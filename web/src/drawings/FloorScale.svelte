@@ -1,4 +1,5 @@
 <script lang="ts">
+  import BottomAxis from './BottomAxis.svelte';
   import { ticks } from 'd3-array';
   import { scaleLinear } from 'd3-scale';
   import type { components } from '../lib/api.gen';
@@ -70,17 +71,16 @@
       opacity="0.13"
     />
     <line x1={x(low)} x2={x(high)} y1={LINE + 22} y2={LINE + 22} stroke="var(--line)" />
-    {#each ticks(low, high, 9) as tick (tick)}
-      <line x1={x(tick)} x2={x(tick)} y1={LINE + 22} y2={LINE + 27} stroke="var(--soft)" />
-      <text x={x(tick)} y={LINE + 41} text-anchor="middle" class="soft">{tick}</text>
-    {/each}
+    <BottomAxis
+      ticks={ticks(low, high, 9).map((at) => ({ at, text: `${at}` }))}
+      {x}
+      y={LINE + 22}
+      gap={19}
+    />
     <text x={W - 8} y={LINE + 58} text-anchor="end" class="soft">grains per pound</text>
     {#if massTicks.length}
       <line x1={x(low)} x2={x(high)} y1={LINE + 66} y2={LINE + 66} stroke="var(--line)" />
-      {#each massTicks as tick (tick.text)}
-        <line x1={x(tick.at)} x2={x(tick.at)} y1={LINE + 66} y2={LINE + 71} stroke="var(--soft)" />
-        <text x={x(tick.at)} y={LINE + 85} text-anchor="middle" class="soft">{tick.text}</text>
-      {/each}
+      <BottomAxis ticks={massTicks} {x} y={LINE + 66} gap={19} />
       <text x="8" y={LINE + 60} class="soft">
         finished arrow on this bow, {preferences.units === 'metric' ? 'g' : 'gr'}
       </text>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import BottomAxis from './BottomAxis.svelte';
   import { scaleLinear } from 'd3-scale';
   import { line } from 'd3-shape';
   import type { components } from '../lib/api.gen';
@@ -84,18 +85,11 @@
       <line x1={PLOT.left} x2={W - PLOT.right} y1={y(share)} y2={y(share)} stroke="var(--faint)" />
       <text x={PLOT.left - 6} y={y(share) + 4} text-anchor="end" class="soft">{share * 100} %</text>
     {/each}
-    {#each massTicks(knee.least, knee.most, W > 500 ? 8 : 5, preferences.units) as tick (tick.at)}
-      <line
-        x1={x(tick.at)}
-        x2={x(tick.at)}
-        y1={H - PLOT.bottom}
-        y2={H - PLOT.bottom + 5}
-        stroke="var(--soft)"
-      />
-      <text x={x(tick.at)} y={H - PLOT.bottom + 18} text-anchor="middle" class="soft"
-        >{tick.text}</text
-      >
-    {/each}
+    <BottomAxis
+      ticks={massTicks(knee.least, knee.most, W > 500 ? 8 : 5, preferences.units)}
+      {x}
+      y={H - PLOT.bottom}
+    />
     <line
       x1={PLOT.left}
       x2={W - PLOT.right}

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import BottomAxis from './BottomAxis.svelte';
+  import { SPINE_THOUSANDTHS } from '../lib/units.gen';
   import { scaleLog } from 'd3-scale';
   import type { Trial } from '../lib/api';
   import { figure } from '../lib/preferences.svelte';
@@ -18,15 +20,14 @@
 
 <figure bind:clientWidth={width}>
   <svg viewBox="0 0 {W} 100" class="w-full" role="img" aria-labelledby="scale-says">
-    {#each TICKS as tick (tick)}
-      <line x1={x(tick)} x2={x(tick)} y1={LINE} y2={LINE + 6} stroke="var(--soft)" />
-      <text x={x(tick)} y={LINE + 20} text-anchor="middle" class="soft">{tick}</text>
-      {#if W > 560}
+    <BottomAxis ticks={TICKS.map((at) => ({ at, text: `${at}` }))} {x} y={LINE} mark={6} gap={20} />
+    {#if W > 560}
+      {#each TICKS as tick (tick)}
         <text x={x(tick)} y={LINE + 36} text-anchor="middle" class="soft faint">
-          {Math.round(31500 / tick / 5) * 5}
+          {Math.round(SPINE_THOUSANDTHS / tick / 5) * 5}
         </text>
-      {/if}
-    {/each}
+      {/each}
+    {/if}
     <line x1="0" x2={W} y1={LINE} y2={LINE} stroke="var(--ink)" />
     {#if tried && trial.now.matched_lbf != null}
       <rect

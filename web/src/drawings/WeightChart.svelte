@@ -1,4 +1,5 @@
 <script lang="ts">
+  import BottomAxis from './BottomAxis.svelte';
   import { scaleLinear } from 'd3-scale';
   import { area, line } from 'd3-shape';
   import type { components } from '../lib/api.gen';
@@ -88,18 +89,7 @@
       <text x={PLOT.left - 8} y={y(tick.at)} dy="4" text-anchor="end" class="soft">{tick.text}</text
       >
     {/each}
-    {#each lengthTicks(first, last, 11, preferences.units) as tick (tick.at)}
-      <line
-        x1={x(tick.at)}
-        x2={x(tick.at)}
-        y1={H - PLOT.bottom}
-        y2={H - PLOT.bottom + 5}
-        stroke="var(--soft)"
-      />
-      <text x={x(tick.at)} y={H - PLOT.bottom + 18} text-anchor="middle" class="soft"
-        >{tick.text}</text
-      >
-    {/each}
+    <BottomAxis ticks={lengthTicks(first, last, 11, preferences.units)} {x} y={H - PLOT.bottom} />
     <line
       x1={PLOT.left}
       x2={W - PLOT.right}

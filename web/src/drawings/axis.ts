@@ -1,6 +1,13 @@
 /** Axes in the archer's units: where ticks stand (in stored units) and what they say. */
 import { ticks } from 'd3-array';
-import { M_PER_FT, MM_PER_IN, sixteenths, type UnitSet } from '../lib/units';
+import {
+  GRAINS_PER_GRAM,
+  M_PER_FT,
+  MM_PER_IN,
+  NEWTONS_PER_LBF,
+  sixteenths,
+  type UnitSet,
+} from '../lib/units';
 
 export interface Tick {
   at: number;
@@ -21,35 +28,23 @@ export function lengthTicks(lowMm: number, highMm: number, count: number, units:
   return found;
 }
 
-const NEWTONS_PER_LBF = 4.4482216152605;
-
-export function weightTicks(low: number, high: number, count: number, units: UnitSet): Tick[] {
-  const factor = units === 'metric' ? NEWTONS_PER_LBF : 1;
+/** Ticks of a quantity that is said in its stored unit times a factor. */
+function scaledTicks(low: number, high: number, count: number, factor: number): Tick[] {
   return ticks(low * factor, high * factor, count).map((value) => ({
     at: value / factor,
     text: `${value}`,
   }));
 }
+
+export const weightTicks = (low: number, high: number, count: number, units: UnitSet): Tick[] =>
+  scaledTicks(low, high, count, units === 'metric' ? NEWTONS_PER_LBF : 1);
+
+export const massTicks = (low: number, high: number, count: number, units: UnitSet): Tick[] =>
+  scaledTicks(low, high, count, units === 'metric' ? 1 / GRAINS_PER_GRAM : 1);
+
+export const speedTicks = (low: number, high: number, count: number, units: UnitSet): Tick[] =>
+  scaledTicks(low, high, count, units === 'inch' ? 1 / M_PER_FT : 1);
 
 export const lengthUnit = (units: UnitSet): string => (units === 'inch' ? 'in' : 'cm');
 export const weightUnit = (units: UnitSet): string => (units === 'metric' ? 'N' : 'lb');
-
-const GRAINS_PER_GRAM = 15.43235834294143;
-
-export function massTicks(low: number, high: number, count: number, units: UnitSet): Tick[] {
-  const factor = units === 'metric' ? 1 / GRAINS_PER_GRAM : 1;
-  return ticks(low * factor, high * factor, count).map((value) => ({
-    at: value / factor,
-    text: `${value}`,
-  }));
-}
-
-export function speedTicks(low: number, high: number, count: number, units: UnitSet): Tick[] {
-  const factor = units === 'inch' ? 1 / M_PER_FT : 1;
-  return ticks(low * factor, high * factor, count).map((value) => ({
-    at: value / factor,
-    text: `${value}`,
-  }));
-}
-
 export const speedUnit = (units: UnitSet): string => (units === 'inch' ? 'fps' : 'm/s');

@@ -1,4 +1,5 @@
 /** The arrow mass being tried on the efficiency knee, and what it would get. */
+import { slid } from './keys';
 import { bisector } from 'd3-array';
 import type { components } from '../lib/api.gen';
 
@@ -73,20 +74,13 @@ export class Knee {
   };
 
   key = (event: KeyboardEvent): void => {
-    const step = event.shiftKey ? 5 * STEP_GR : STEP_GR;
-    const to: Record<string, number> = {
-      ArrowRight: this.mass + step,
-      ArrowUp: this.mass + step,
-      ArrowLeft: this.mass - step,
-      ArrowDown: this.mass - step,
-      PageUp: this.mass + 5 * STEP_GR,
-      PageDown: this.mass - 5 * STEP_GR,
-      Home: this.least,
-      End: this.most,
-    };
-    const wanted = to[event.key];
-    if (wanted === undefined) return;
-    event.preventDefault();
-    this.hold(wanted);
+    const wanted = slid(event, {
+      now: this.mass,
+      step: STEP_GR,
+      page: 5 * STEP_GR,
+      low: this.least,
+      high: this.most,
+    });
+    if (wanted !== null) this.hold(wanted);
   };
 }

@@ -28,6 +28,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rig-summaries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Rig Summaries
+         * @description List the rigs, each at a glance.
+         */
+        get: operations["list_rig_summaries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig}": {
         parameters: {
             query?: never;
@@ -37,7 +57,9 @@ export interface paths {
         };
         /**
          * Read Rig
-         * @description Judge a rig as it is now, or as it stood at an instant.
+         * @description Judge a rig as it is now, or as it stood at an instant, with the geometry of one page.
+         *
+         *     Asked again with the tag it gave, it answers 304 while nothing was recorded.
          */
         get: operations["read_rig"];
         put?: never;
@@ -57,7 +79,9 @@ export interface paths {
         };
         /**
          * Read Rig Entries
-         * @description Return every entry of a rig and of the parts it ever had.
+         * @description Return the entries of a rig and of the parts it ever had, all or those newer than `after`.
+         *
+         *     What is taken back is always named whole, for an older entry can be taken back by a newer one.
          */
         get: operations["read_rig_entries"];
         put?: never;
@@ -500,6 +524,18 @@ export interface components {
             anchor: "under_chin" | "corner" | "cheekbone";
         };
         /**
+         * ArcherPage
+         * @description What the archer's page draws.
+         */
+        ArcherPage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            stage: "archer";
+            draw: components["schemas"]["DrawDrawing"];
+        };
+        /**
          * ArmSpan
          * @description Fingertip to fingertip, arms spread.
          */
@@ -647,6 +683,21 @@ export interface components {
             arrow_mass_gr?: number | null;
         };
         /**
+         * ArrowPage
+         * @description What the arrow's pages draw.
+         */
+        ArrowPage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            stage: "arrow";
+            floor: components["schemas"]["FloorDrawing"];
+            arrow: components["schemas"]["ArrowDrawing"];
+            /** Quiver */
+            quiver: components["schemas"]["QuiverRow"][];
+        };
+        /**
          * ArrowPass
          * @description Where the arrow passes the bow; what is left out stays as it was.
          *
@@ -698,30 +749,6 @@ export interface components {
             mass_gr: number;
             /** Grains Per Pound */
             grains_per_pound: number | null;
-        };
-        /**
-         * Assessment
-         * @description All that Lyrandis says of a rig. Lengths in mm, forces in lbf, masses in grains.
-         */
-        Assessment: {
-            /** Rig */
-            rig: string | null;
-            /** Name */
-            name: string | null;
-            /** Put Away */
-            put_away: boolean;
-            /** Revision */
-            revision: number;
-            /** Entry Count */
-            entry_count: number;
-            /** Fitted */
-            fitted: components["schemas"]["FittedPart"][];
-            /** Stages */
-            stages: components["schemas"]["Stage"][];
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
-            next_step: components["schemas"]["NextStep"];
-            drawings: components["schemas"]["Drawings"];
         };
         /**
          * BadRow
@@ -894,6 +921,23 @@ export interface components {
              * @default 711.1999999999999
              */
             draw_length_mm: number;
+        };
+        /**
+         * BowPage
+         * @description What the bow's pages draw.
+         */
+        BowPage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            stage: "bow";
+            bench: components["schemas"]["BenchDrawing"];
+            /** Shaft Length Mm */
+            shaft_length_mm: number | null;
+            weight: components["schemas"]["WeightDrawing"] | null;
+            knee: components["schemas"]["KneeDrawing"] | null;
+            condition: components["schemas"]["Condition"];
         };
         /**
          * BowPose
@@ -1190,21 +1234,6 @@ export interface components {
             datum: "trade" | "pivot" | "back" | "belly";
         };
         /**
-         * Drawings
-         * @description Everything the drawings place.
-         */
-        Drawings: {
-            draw: components["schemas"]["DrawDrawing"];
-            bench: components["schemas"]["BenchDrawing"];
-            weight: components["schemas"]["WeightDrawing"] | null;
-            knee: components["schemas"]["KneeDrawing"] | null;
-            condition: components["schemas"]["Condition"];
-            floor: components["schemas"]["FloorDrawing"];
-            arrow: components["schemas"]["ArrowDrawing"];
-            /** Quiver */
-            quiver: components["schemas"]["QuiverRow"][];
-        };
-        /**
          * EntriesDraft
          * @description Entries to record, all or none.
          */
@@ -1215,6 +1244,8 @@ export interface components {
             rig?: string | null;
             /** Seen */
             seen?: number | null;
+            /** Page */
+            page?: ("archer" | "bow" | "arrow") | null;
         };
         /**
          * Entry
@@ -1330,6 +1361,8 @@ export interface components {
             /** Rule */
             rule: string;
             action?: components["schemas"]["Action"] | null;
+            /** Title */
+            title?: string | null;
         };
         /**
          * FirstReading
@@ -1447,11 +1480,13 @@ export interface components {
         };
         /**
          * History
-         * @description Every entry that bears on a rig, in order, with its words.
+         * @description Entries that bear on a rig, in order of recording or all in order, with their words.
          */
         History: {
             /** Rig */
             rig: string;
+            /** Revision */
+            revision: number;
             /** Entries */
             entries: components["schemas"]["Entry"][];
             /** Says */
@@ -1572,6 +1607,31 @@ export interface components {
              * @enum {string}
              */
             subject: "archer" | "bow" | "string" | "arrow_set" | "rig";
+        };
+        /**
+         * Judged
+         * @description An assessment, and the geometry of the page that was asked for.
+         */
+        Judged: {
+            /** Rig */
+            rig: string | null;
+            /** Name */
+            name: string | null;
+            /** Put Away */
+            put_away: boolean;
+            /** Revision */
+            revision: number;
+            /** Entry Count */
+            entry_count: number;
+            /** Fitted */
+            fitted: components["schemas"]["FittedPart"][];
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            next_step: components["schemas"]["NextStep"];
+            /** Page */
+            page?: (components["schemas"]["ArcherPage"] | components["schemas"]["BowPage"] | components["schemas"]["ArrowPage"]) | null;
         };
         /**
          * KneeDrawing
@@ -1991,7 +2051,7 @@ export interface components {
         Recorded: {
             /** Entries */
             entries: components["schemas"]["Entry"][];
-            assessment: components["schemas"]["Assessment"] | null;
+            assessment: components["schemas"]["Judged"] | null;
         };
         /**
          * Retraction
@@ -2010,6 +2070,8 @@ export interface components {
         RetractionDraft: {
             /** Rig */
             rig?: string | null;
+            /** Page */
+            page?: ("archer" | "bow" | "arrow") | null;
         };
         /**
          * RigDraft
@@ -2046,6 +2108,30 @@ export interface components {
             bow: string | null;
             /** Arrow Set */
             arrow_set: string | null;
+        };
+        /**
+         * RigSummary
+         * @description A rig at a glance: how it stands, the gravest finding, and what is next.
+         */
+        RigSummary: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Origin */
+            origin: string;
+            /** Put Away */
+            put_away: boolean;
+            /** Archer */
+            archer: string | null;
+            /** Bow */
+            bow: string | null;
+            /** Arrow Set */
+            arrow_set: string | null;
+            /** Stages */
+            stages: components["schemas"]["StageLine"][];
+            first: components["schemas"]["Finding"] | null;
+            next_title: components["schemas"]["Phrase"];
         };
         /**
          * RiserLength
@@ -2242,24 +2328,16 @@ export interface components {
         };
         /**
          * Stage
-         * @description One stage of the order of work, with its live value and its mark.
+         * @description One stage of the order of work.
          */
         Stage: {
-            /**
-             * Key
-             * @enum {string}
-             */
-            key: "archer" | "bow" | "arrow";
-            /** Number */
-            number: number;
-            /** Name */
-            name: string;
             /**
              * Mark
              * @enum {string}
              */
             mark: "unset" | "estimated" | "settled" | "in_doubt";
-            headline: components["schemas"]["Value"];
+            /** Headline */
+            headline: string;
             detail?: components["schemas"]["Phrase"] | null;
             /** Moved */
             moved?: string | null;
@@ -2273,6 +2351,35 @@ export interface components {
              * @default []
              */
             cautions: components["schemas"]["Caution"][];
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "archer" | "bow" | "arrow";
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * StageLine
+         * @description A stage in one line: its live value and its mark.
+         */
+        StageLine: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "archer" | "bow" | "arrow";
+            /** Name */
+            name: string;
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "unset" | "estimated" | "settled" | "in_doubt";
+            headline: components["schemas"]["Value"];
+            detail: components["schemas"]["Phrase"] | null;
         };
         /**
          * StringBuild
@@ -2518,7 +2625,7 @@ export interface components {
         };
         /**
          * Value
-         * @description One number or choice with its unit, ±, origin and the entries it stands on.
+         * @description One number or choice with its unit, ±, origin and some of the entries it stands on.
          */
         Value: {
             /** Key */
@@ -2664,6 +2771,8 @@ export interface components {
             entries: components["schemas"]["PostedEntry"][];
             /** Rig */
             rig?: string | null;
+            /** Page */
+            page?: ("archer" | "bow" | "arrow") | null;
         };
     };
     responses: never;
@@ -2722,7 +2831,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Assessment"];
+                    "application/json": components["schemas"]["Judged"];
                 };
             };
             /** @description There is no such thing on this bench */
@@ -2745,12 +2854,44 @@ export interface operations {
             };
         };
     };
+    list_rig_summaries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigSummary"][];
+                };
+            };
+            /** @description What was sent cannot be so */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_rig: {
         parameters: {
             query?: {
+                page?: ("archer" | "bow" | "arrow") | null;
                 as_of?: string | null;
             };
-            header?: never;
+            header?: {
+                "if-none-match"?: string | null;
+            };
             path: {
                 rig: string;
             };
@@ -2764,8 +2905,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Assessment"];
+                    "application/json": components["schemas"]["Judged"];
                 };
+            };
+            /** @description Nothing was recorded since that tag was given */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description There is no such thing on this bench */
             404: {
@@ -2789,7 +2937,9 @@ export interface operations {
     };
     read_rig_entries: {
         parameters: {
-            query?: never;
+            query?: {
+                after?: number;
+            };
             header?: never;
             path: {
                 rig: string;
@@ -3281,7 +3431,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Assessment"];
+                    "application/json": components["schemas"]["Judged"];
                 };
             };
             /** @description There is no such thing on this bench */

@@ -3,7 +3,8 @@ import createClient from 'openapi-fetch';
 import type { components, paths } from './api.gen';
 
 type Schemas = components['schemas'];
-export type Assessment = Schemas['Assessment'];
+export type Assessment = Schemas['Judged'];
+export type RigSummary = Schemas['RigSummary'];
 export type Stage = Schemas['Stage'];
 export type Value = Schemas['Value'];
 export type Finding = Schemas['Finding'];
@@ -11,6 +12,11 @@ export type NextStep = Schemas['NextStep'];
 export type Action = Schemas['Action'];
 export type EntryDraft = Schemas['EntryDraft'];
 export type Entry = Schemas['Entry'];
+/** One kind of reading. */
+export type ReadingOf<K extends EntryDraft['reading']['kind']> = Extract<
+  EntryDraft['reading'],
+  { kind?: K }
+>;
 export type ParsedJot = Schemas['ParsedJot'];
 export type Problem = Schemas['Problem'];
 export type RigOut = Schemas['RigOut'];
@@ -37,9 +43,15 @@ export type Asking = NonNullable<
   paths['/api/rigs/{rig}/choosing-board']['get']['parameters']['query']
 >;
 export type StageKey = Stage['key'];
+/** Geometry of one stage's pages. */
+export type AnyPage = NonNullable<Assessment['page']>;
+export type PageOf<K extends StageKey> = Extract<AnyPage, { stage?: K }>;
 export type PartKind = Schemas['FittedPart']['part'];
 
 export type Answer<T> = { data: T; problem?: undefined } | { data?: undefined; problem: Problem };
+
+/** What is known of a rig: something new, or that nothing was recorded since the tag was given. */
+export type Asked = Answer<{ assessment: Assessment | null; tag: string | null }>;
 
 const client = createClient<paths>({ baseUrl: '' });
 
@@ -66,6 +78,17 @@ async function answer<T>(call: Raw<T>): Promise<Answer<T>> {
   }
 }
 
+/** The same, with the tag of the assessment that came with it. */
+async function tagged<T extends object>(call: Raw<T>): Promise<Answer<T & { tag: string | null }>> {
+  try {
+    const { data, error, response } = await call;
+    if (data !== undefined) return { data: { ...data, tag: response.headers.get('etag') } };
+    return { problem: (error as Problem | undefined) ?? OFFLINE };
+  } catch {
+    return { problem: OFFLINE };
+  }
+}
+
 const PLURALS = {
   archer: '/api/archers',
   bow: '/api/bows',
@@ -75,7 +98,21 @@ const PLURALS = {
 
 export const api = {
   rigs: () => answer(client.GET('/api/rigs')),
-  rig: (rig: string) => answer(client.GET('/api/rigs/{rig}', { params: { path: { rig } } })),
+  rigSummaries: () => answer(client.GET('/api/rig-summaries')),
+  /** Ask for a rig with one page; with the tag of an earlier answer it says when nothing changed. */
+  rig: async (rig: string, page: StageKey | null, tag: string | null): Promise<Asked> => {
+    try {
+      const { data, error, response } = await client.GET('/api/rigs/{rig}', {
+        params: { path: { rig }, query: page ? { page } : {} },
+        headers: tag ? { 'If-None-Match': tag } : {},
+      });
+      if (response.status === 304) return { data: { assessment: null, tag } };
+      if (!data) return { problem: (error as Problem | undefined) ?? OFFLINE };
+      return { data: { assessment: data, tag: response.headers.get('etag') } };
+    } catch {
+      return { problem: OFFLINE };
+    }
+  },
   choosingBoard: (rig: string, asked: Asking) =>
     answer(
       client.GET('/api/rigs/{rig}/choosing-board', { params: { path: { rig }, query: asked } }),
@@ -92,16 +129,17 @@ export const api = {
       client.GET('/api/rigs/{rig}/matched-set', { params: { path: { rig }, query: { count } } }),
     ),
   readQuiverTable: (text: string) => answer(client.POST('/api/quiver-tables', { body: { text } })),
-  history: (rig: string) =>
-    answer(client.GET('/api/rigs/{rig}/entries', { params: { path: { rig } } })),
+  /** A rig's entries, all or those newer than a revision. */
+  history: (rig: string, after: number) =>
+    answer(client.GET('/api/rigs/{rig}/entries', { params: { path: { rig }, query: { after } } })),
   createRig: (body: RigDraft) => answer(client.POST('/api/rigs', { body })),
-  record: (entries: EntryDraft[], rig: string, seen: number | null) =>
-    answer(client.POST('/api/entries', { body: { entries, rig, seen } })),
-  retract: (entry_id: string, rig: string) =>
-    answer(
+  record: (entries: EntryDraft[], rig: string, seen: number | null, page: StageKey | null) =>
+    tagged(client.POST('/api/entries', { body: { entries, rig, seen, page } })),
+  retract: (entry_id: string, rig: string, page: StageKey | null) =>
+    tagged(
       client.POST('/api/entries/{entry_id}/retraction', {
         params: { path: { entry_id } },
-        body: { rig },
+        body: { rig, page },
       }),
     ),
   parse: (text: string, rig: string | null, stage: StageKey | null) =>

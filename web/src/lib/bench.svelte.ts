@@ -1,5 +1,13 @@
 /** The open rig: its assessment, and recording onto it. */
-import { api, type Action, type Assessment, type EntryDraft, type Problem } from './api';
+import {
+  api,
+  type Action,
+  type Assessment,
+  type EntryDraft,
+  type PageOf,
+  type Problem,
+  type StageKey,
+} from './api';
 import { toaster } from './toaster';
 
 type Status = 'loading' | 'ready' | 'missing' | 'offline';
@@ -12,9 +20,15 @@ interface Batch {
 
 const UNDO_KEPT = 50;
 
+type Pages = { [K in StageKey]?: PageOf<K> };
+
 class BenchState {
   rig = $state<string | null>(null);
   assessment = $state.raw<Assessment | null>(null);
+  /** Geometry of the stages' pages that was asked for, all of the assessment's revision. */
+  pages = $state.raw<Pages>({});
+  /** The stage whose pages are open: its geometry comes with every answer. */
+  place = $state<StageKey | null>(null);
   status = $state<Status>('loading');
   problem = $state.raw<Problem | null>(null);
   /** A control that a finding or the next step asks for. */
@@ -26,32 +40,44 @@ class BenchState {
   recorded = $state('');
 
   /** The rig whose fetch began before its page was there. */
-  #early: { rig: string; done: Promise<void> } | null = null;
+  #early: { rig: string; place: StageKey | null; done: Promise<void> } | null = null;
+  /** Tags of the last answers, by the page they were about: the server says when they still hold. */
+  #tags = new Map<StageKey | null, string>();
 
   /** Begin to fetch a rig while the code of its page is still on its way. */
-  openEarly(rig: string): void {
-    this.#early = { rig, done: this.#open(rig) };
+  openEarly(rig: string, place: StageKey | null): void {
+    this.place = place;
+    this.#early = { rig, place, done: this.#open(rig) };
   }
 
   /** Show a rig as it is now; one that was begun early is not fetched twice. */
-  open(rig: string): Promise<void> {
+  open(rig: string, place: StageKey | null = this.place): Promise<void> {
+    this.place = place;
     const early = this.#early;
     this.#early = null;
-    return early?.rig === rig ? early.done : this.#open(rig);
+    return early?.rig === rig && early.place === place ? early.done : this.#open(rig);
   }
 
   async #open(rig: string): Promise<void> {
     if (this.rig !== rig) {
       this.rig = rig;
       this.assessment = null;
+      this.pages = {};
+      this.#tags.clear();
       this.day = '';
       this.recorded = '';
     }
     if (!this.assessment) this.status = 'loading';
-    const { data, problem } = await api.rig(rig);
+    const place = this.place;
+    const known = place === null ? this.assessment !== null : this.pages[place] !== undefined;
+    const tag = known ? (this.#tags.get(place) ?? null) : null;
+    const { data, problem } = await api.rig(rig, place, tag);
     if (this.rig !== rig) return;
-    if (data) this.#show(data);
-    else {
+    if (data) {
+      if (data.assessment) this.#show(data.assessment);
+      else this.status = 'ready';
+      this.#tag(place, data.tag);
+    } else {
       this.problem = problem;
       this.status = problem.status === 404 ? 'missing' : 'offline';
     }
@@ -72,13 +98,15 @@ class BenchState {
       id: draft.id ?? crypto.randomUUID(),
       happened_at: draft.happened_at ?? happened_at,
     }));
-    const { data, problem } = await api.record(sent, rig, this.assessment?.revision ?? null);
+    const place = this.place;
+    const { data, problem } = await api.record(sent, rig, this.#seen(), place);
     this.busy = false;
     if (problem) {
       if (problem.code === 'changed_meanwhile') await this.open(rig);
       return problem;
     }
     if (data.assessment) this.#show(data.assessment);
+    this.#tag(place, data.tag);
     const ids = data.entries.map((entry) => entry.id);
     this.#keep(rig, [...this.#batches(rig), { ids, says: says ?? '' }]);
     this.recorded = says ?? '';
@@ -89,12 +117,14 @@ class BenchState {
   async retract(entryId: string, says: string): Promise<Problem | null> {
     const rig = this.rig;
     if (!rig) return null;
-    const { data, problem } = await api.retract(entryId, rig);
+    const place = this.place;
+    const { data, problem } = await api.retract(entryId, rig, place);
     if (problem) {
       toaster.error({ title: problem.reason, description: problem.instruction });
       return problem;
     }
     if (data.assessment) this.#show(data.assessment);
+    this.#tag(place, data.tag);
     const retraction = data.entries[0]?.id;
     if (retraction) {
       toaster.info({
@@ -123,8 +153,23 @@ class BenchState {
     for (const id of last.ids.reverse()) await this.retract(id, `Taken back: ${last.says}`);
   }
 
+  #tag(place: StageKey | null, tag: string | null): void {
+    if (tag) this.#tags.set(place, tag);
+    else this.#tags.delete(place);
+  }
+
+  #seen(): number | null {
+    return this.assessment?.revision ?? null;
+  }
+
   #show(assessment: Assessment): void {
-    this.assessment = assessment;
+    const same =
+      this.assessment?.rig === assessment.rig &&
+      this.assessment.revision === assessment.revision &&
+      this.assessment.entry_count === assessment.entry_count;
+    const { page } = assessment;
+    this.pages = { ...(same ? this.pages : {}), ...(page ? { [page.stage]: page } : {}) };
+    if (!same) this.assessment = assessment;
     this.problem = null;
     this.status = 'ready';
   }

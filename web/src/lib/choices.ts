@@ -1,58 +1,20 @@
 /** The choices of the trade, in the order they are offered. */
-export const HOLDS = [
-  ['split', 'one over, two under'],
-  ['three_under', 'three under'],
-  ['thumb', 'thumb'],
-] as const;
-export const ANCHORS = [
-  ['under_chin', 'under the chin'],
-  ['corner', 'corner of the mouth'],
-  ['cheekbone', 'cheekbone'],
-] as const;
-export const HANDS = [
-  ['right', 'right'],
-  ['left', 'left'],
-] as const;
-export const PURPOSES = [
-  ['backyard', 'backyard'],
-  ['woods', 'woods and 3-D course'],
-  ['field', 'field round'],
-  ['indoor', 'indoor target'],
-  ['hunting', 'hunting from tight cover'],
-  ['distance', 'distance'],
-] as const;
-export const FAMILIES = [
-  ['selfbow', 'selfbow'],
-  ['straight_longbow', 'straight longbow'],
-  ['reflex_deflex_longbow', 'reflex-deflex longbow'],
-  ['hunting_recurve', 'hunting recurve'],
-  ['target_recurve', 'target recurve'],
-  ['short_rigid_tip', 'bow with short static tips'],
-  ['long_rigid_tip', 'bow with long static tips'],
-  ['large_rigid_tip', 'bow with large static tips'],
-] as const;
-export const MATERIALS = [
-  ['wood', 'wood'],
-  ['carbon', 'carbon'],
-  ['aluminium', 'aluminium'],
-  ['cane', 'cane'],
-  ['glass', 'glass'],
-] as const;
-export const LENGTH_DATUMS = [
-  ['groove_to_end', 'nock groove to shaft end'],
-  ['groove_to_tip', 'nock groove to the tip'],
-  ['shaft_only', 'the bare shaft alone'],
-] as const;
+export {
+  ANCHOR_WORDS as ANCHORS,
+  FAMILY_WORDS as FAMILIES,
+  HAND_WORDS as HANDS,
+  HOLD_WORDS as HOLDS,
+  LENGTH_DATUM_WORDS as LENGTH_DATUMS,
+  LIMBS_ARE_WORDS as LIMB_PAIRS,
+  PURPOSE_WORDS as PURPOSES,
+  SHAFT_MATERIAL_WORDS as MATERIALS,
+} from './choices.gen';
+
 export const SIDES = [
   ['plate', 'hard plate or shelf'],
   ['plunger', 'plunger'],
 ] as const;
-export const LIMB_PAIRS = [
-  ['matched', 'a matched pair'],
-  ['two_bottoms', 'two bottom limbs'],
-  ['two_tops', 'two top limbs'],
-  ['two_makers', 'limbs of two makers'],
-] as const;
+/** What a length is typed to, as a word of the jot line. */
 export const DATUMS = [
   ['', 'pivot + 1¾ in'],
   ['pivot', 'pivot'],

@@ -1,14 +1,14 @@
 /** Keys that work anywhere on a rig's pages, unless something is being typed. */
 import { navigate } from '../router';
 import { bench } from './bench.svelte';
+import type { Place } from './paths';
 import { preferences } from './preferences.svelte';
 
-const STAGES: Record<string, 'archer' | 'bow' | 'arrow' | 'logbook'> = {
-  '1': 'archer',
-  '2': 'bow',
-  '3': 'arrow',
-  '9': 'logbook',
-};
+/** The place a digit stands for: stages by their number in the rail, the logbook last. */
+function placeOf(digit: string): Place | null {
+  if (digit === '9') return 'logbook';
+  return bench.assessment?.stages.find((stage) => `${stage.number}` === digit)?.key ?? null;
+}
 
 class Keys {
   helpOpen = $state(false);
@@ -35,8 +35,8 @@ class Keys {
   };
 
   #press(event: KeyboardEvent): void {
-    const stage = STAGES[event.key];
-    if (stage && bench.rig) void navigate(`/rigs/:rig/${stage}`, { params: { rig: bench.rig } });
+    const place = placeOf(event.key);
+    if (place && bench.rig) void navigate(`/rigs/:rig/${place}`, { params: { rig: bench.rig } });
     else if (event.key === 'j') document.getElementById('jot')?.focus();
     else if (event.key === 'd') void this.#drawBow();
     else if (event.key === 'u') preferences.nextUnits();

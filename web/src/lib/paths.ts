@@ -1,5 +1,14 @@
 /** Addresses of a rig's pages. */
-export type Place = 'archer' | 'bow' | 'arrow' | 'logbook';
+import { STAGES } from '../stages';
+import type { StageKey } from './api';
+
+export type Place = StageKey | 'logbook';
 
 export const placePath = (rig: string, place: Place): string =>
   `/rigs/${encodeURIComponent(rig)}/${place}`;
+
+/** The stage an address belongs to; the first one at the rig's own address, none elsewhere. */
+export function stageOf(pathname: string): StageKey | null {
+  const place = pathname.split('/')[3] || STAGES[0].key;
+  return STAGES.find((stage) => stage.key === place)?.key ?? null;
+}

@@ -1,5 +1,8 @@
 /** Saying stored figures (mm, lbf, gr) in the archer's units. The core's `units.py` is the model. */
 import type { components } from './api.gen';
+import { MM_PER_IN, SCALES, SMALL_LENGTH_MM, SPINE_THOUSANDTHS } from './units.gen';
+
+export { GRAINS_PER_GRAM, M_PER_FT, MM_PER_IN, NEWTONS_PER_LBF } from './units.gen';
 
 export type Figure = components['schemas']['Figure'];
 export type Phrase = components['schemas']['Phrase'];
@@ -11,12 +14,6 @@ export const UNIT_SETS: Record<UnitSet, string> = {
   metric: 'cm · N · g',
 };
 
-export const MM_PER_IN = 25.4;
-export const M_PER_FT = 0.3048;
-const NEWTONS_PER_LBF = 4.4482216152605;
-const GRAINS_PER_GRAM = 15.43235835294143;
-/** Pounds times thousandths of one shaft. */
-const SPINE_THOUSANDTHS = 31500;
 const SIXTEENTH_MM = MM_PER_IN / 16;
 
 export function sixteenths(lengthMm: number): string {
@@ -31,41 +28,10 @@ export function sixteenths(lengthMm: number): string {
 }
 
 function scale(value: number, unit: Figure['unit'], units: UnitSet): [number, number, string] {
-  const metric = units === 'metric';
-  switch (unit) {
-    case 'mm':
-      return Math.abs(value) < 50 ? [1, 0, 'mm'] : [0.1, 1, 'cm'];
-    case 'lbf':
-      return metric ? [NEWTONS_PER_LBF, 0, 'N'] : [1, 1, 'lb'];
-    case 'gr':
-      return metric ? [1 / GRAINS_PER_GRAM, 1, 'g'] : [1, 0, 'gr'];
-    case 'gr/in':
-      return metric ? [1 / GRAINS_PER_GRAM / 2.54, 2, 'g/cm'] : [1, 1, 'gr/in'];
-    case 'lbf/in':
-      return metric ? [NEWTONS_PER_LBF / 2.54, 1, 'N/cm'] : [1, 1, 'lb/in'];
-    case 'gr/lbf':
-      return [1, 1, 'gr/lb'];
-    case 'm/s':
-      return units === 'inch' ? [1 / M_PER_FT, 0, 'fps'] : [1, 1, 'm/s'];
-    case 'J':
-      return [1, 1, 'J'];
-    case 'gap':
-      return [1, 1, 'mm'];
-    case 'spine':
-      return [1, 0, `lb (${5 * Math.floor(SPINE_THOUSANDTHS / value / 5 + 0.5)})`];
-    case 'Hz':
-      return [1, 0, 'Hz'];
-    case 'ms':
-      return [1, 1, 'ms'];
-    case 'ratio':
-      return [1, 2, ''];
-    case 'deg':
-      return [1, 0, '°'];
-    case '%':
-      return [1, 0, '%'];
-    default:
-      return [1, 0, ''];
-  }
+  if (unit === 'mm' && Math.abs(value) < SMALL_LENGTH_MM) return [1, 0, 'mm'];
+  const [factor, places, label] = SCALES[unit][units];
+  if (unit !== 'spine') return [factor, places, label];
+  return [factor, places, `lb (${5 * Math.floor(SPINE_THOUSANDTHS / value / 5 + 0.5)})`];
 }
 
 export interface Said {

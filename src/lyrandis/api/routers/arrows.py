@@ -5,7 +5,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from lyrandis.api.context import BenchOf, as_json
+from lyrandis.api.context import DeskOf, as_json
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.quiver import MatchedSet, best_matched, quiver_of
@@ -15,10 +15,8 @@ from lyrandis.core.arrow.show import ShotDrawing, shot_drawing
 from lyrandis.core.arrow.spine_board import NOTHING_TO_SHOOT, SpineBoard, spine_board
 from lyrandis.core.arrow.taper_plan import TaperAsked, TaperPlan, plan_taper
 from lyrandis.core.arrow.trial import Trial, Tried, trial
-from lyrandis.core.computed import Computed, compute
+from lyrandis.core.computed import Computed
 from lyrandis.core.errors import DomainError
-from lyrandis.core.setup import fold
-from lyrandis.store.bench import Bench
 
 router = APIRouter(tags=["arrows"])
 
@@ -31,14 +29,13 @@ class TableText(BaseModel):
     text: Annotated[str, Field(max_length=60_000)]
 
 
-def _computed(bench: Bench, rig: str) -> Computed:
-    return compute(fold(bench.entries_of_rig(rig), rig=rig))
-
-
 @router.get("/rigs/{rig}/shot", response_model=ShotDrawing, responses=NOT_FOUND)
-def read_shot(bench: BenchOf, rig: e.SubjectId) -> Response:
+def read_shot(desk: DeskOf, rig: e.SubjectId) -> Response:
     """Return the arrow bending round the bow, from release to clear of it."""
-    c = _computed(bench, rig)
+    return as_json(desk.answer(rig, "shot", _shot))
+
+
+def _shot(c: Computed) -> ShotDrawing:
     hold = c.setup.archer.hold
     drawing = None
     if c.arrow.shooting is not None:
@@ -49,45 +46,46 @@ def read_shot(bench: BenchOf, rig: e.SubjectId) -> Response:
         )
     if drawing is None:
         raise DomainError(*NOTHING_TO_SHOOT)
-    return as_json(drawing)
+    return drawing
 
 
 @router.get("/rigs/{rig}/spine-board", response_model=SpineBoard, responses=NOT_FOUND)
-def read_spine_board(bench: BenchOf, rig: e.SubjectId) -> Response:
+def read_spine_board(desk: DeskOf, rig: e.SubjectId) -> Response:
     """Return both schools of spine, what moves the match, and ways to close a gap."""
-    return as_json(spine_board(_computed(bench, rig)))
+    return as_json(desk.answer(rig, "spine-board", spine_board))
 
 
 @router.get("/rigs/{rig}/arrow-trial", response_model=Trial, responses=NOT_FOUND)
-def try_arrow(bench: BenchOf, rig: e.SubjectId, tried: Annotated[Tried, Query()]) -> Response:
+def try_arrow(desk: DeskOf, rig: e.SubjectId, tried: Annotated[Tried, Query()]) -> Response:
     """Compute what an arrow or a setting that is not recorded would do."""
-    return as_json(trial(_computed(bench, rig), tried))
+    return as_json(desk.answer(rig, tried, lambda c: trial(c, tried)))
 
 
 @router.get("/rigs/{rig}/taper-plan", response_model=TaperPlan, responses=NOT_FOUND)
 def read_taper_plan(
-    bench: BenchOf, rig: e.SubjectId, asked: Annotated[TaperAsked, Query()]
+    desk: DeskOf, rig: e.SubjectId, asked: Annotated[TaperAsked, Query()]
 ) -> Response:
     """Compute what a taper makes of the shafts, beside the tapers that were shot."""
-    c = _computed(bench, rig)
-    return as_json(plan_taper(c.arrow.sheet, c.arrow.shooting, asked, c.setup.arrows.tapers))
+    return as_json(desk.answer(rig, asked, lambda c: _plan(c, asked)))
+
+
+def _plan(c: Computed, asked: TaperAsked) -> TaperPlan:
+    return plan_taper(c.arrow.sheet, c.arrow.shooting, asked, c.setup.arrows.tapers)
 
 
 @router.get("/rigs/{rig}/matched-set", responses=NOT_FOUND)
 def read_matched_set(
-    bench: BenchOf, rig: e.SubjectId, count: Annotated[int, Query(ge=2, le=200)]
+    desk: DeskOf, rig: e.SubjectId, count: Annotated[int, Query(ge=2, le=200)]
 ) -> MatchedSet:
     """Choose the arrows that belong together: least spread of mass and spine."""
-    setup = fold(bench.entries_of_rig(rig), rig=rig)
-    return best_matched(quiver_of(setup.arrows), count)
+    return best_matched(quiver_of(desk.computed(rig).setup.arrows), count)
 
 
 @router.get("/rigs/{rig}/quiver.csv", response_class=Response, responses=NOT_FOUND)
-def read_quiver_table_of(bench: BenchOf, rig: e.SubjectId) -> Response:
+def read_quiver_table_of(desk: DeskOf, rig: e.SubjectId) -> Response:
     """Return the quiver as comma-separated text."""
-    setup = fold(bench.entries_of_rig(rig), rig=rig)
     return Response(
-        write_quiver_table(quiver_of(setup.arrows)),
+        write_quiver_table(quiver_of(desk.computed(rig).setup.arrows)),
         media_type="text/csv; charset=utf-8",
         headers={"content-disposition": f'attachment; filename="{rig}-quiver.csv"'},
     )

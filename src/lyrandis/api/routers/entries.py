@@ -3,14 +3,13 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Response
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
-from lyrandis.api.context import BenchOf, as_json
+from lyrandis.api.context import BenchOf, DeskOf, as_json
+from lyrandis.api.desk import Desk, Judged
 from lyrandis.api.problems import CONFLICT, NOT_FOUND
-from lyrandis.api.routers.rigs import assessment_of
 from lyrandis.core import entries as e
-from lyrandis.core.assessment import Assessment
-from lyrandis.store.bench import Bench
+from lyrandis.core.reading import StageKey
 
 router = APIRouter(tags=["entries"])
 
@@ -25,35 +24,45 @@ class EntriesDraft(BaseModel):
     """Whose assessment to return; a rig's own entries name it anyway."""
     seen: int | None = None
     """The revision the writer was looking at; guards against writing over something newer."""
+    page: StageKey | None = None
+    """Stage whose geometry to return with the assessment."""
 
 
 class RetractionDraft(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     rig: e.SubjectId | None = None
+    page: StageKey | None = None
 
 
 class Recorded(BaseModel):
     """What was recorded, and the assessment that follows."""
 
     entries: list[e.Entry]
-    assessment: Assessment | None
+    assessment: Judged | None
 
 
-def _answer(bench: Bench, entries: list[e.Entry], rig: str | None) -> Response:
+_ENTRIES = TypeAdapter(list[e.Entry])
+
+
+def _answer(desk: Desk, entries: list[e.Entry], rig: str | None, page: StageKey | None) -> Response:
     rig = rig or next((s.subject.id for s in entries if s.subject.kind == "rig"), None)
-    assessment = assessment_of(bench, rig) if rig else None
-    return as_json(Recorded(entries=entries, assessment=assessment), 201)
+    assessment = desk.judged(rig, page) if rig else b"null"
+    recorded = _ENTRIES.dump_json(entries)
+    answer = as_json(b'{"entries":%b,"assessment":%b}' % (recorded, assessment), 201)
+    if rig:
+        answer.headers["etag"] = desk.tag(rig, page)
+    return answer
 
 
 @router.post(
     "/entries", status_code=201, response_model=Recorded, responses={**NOT_FOUND, **CONFLICT}
 )
-def create_entries(bench: BenchOf, draft: EntriesDraft) -> Response:
+def create_entries(bench: BenchOf, desk: DeskOf, draft: EntriesDraft) -> Response:
     """Record one or several entries, all or nothing."""
     if draft.rig is not None:
         bench.check_rig(draft.rig)
-    return _answer(bench, bench.record(draft.entries, seen=draft.seen), draft.rig)
+    return _answer(desk, bench.record(draft.entries, seen=draft.seen), draft.rig, draft.page)
 
 
 @router.post(
@@ -63,10 +72,10 @@ def create_entries(bench: BenchOf, draft: EntriesDraft) -> Response:
     responses={**NOT_FOUND, **CONFLICT},
 )
 def retract_entry(
-    bench: BenchOf, entry_id: e.EntryId, draft: RetractionDraft | None = None
+    bench: BenchOf, desk: DeskOf, entry_id: e.EntryId, draft: RetractionDraft | None = None
 ) -> Response:
     """Take an entry back. Taking back a retraction puts its entry back."""
     rig = draft.rig if draft else None
     if rig is not None:
         bench.check_rig(rig)
-    return _answer(bench, [bench.retract(entry_id)], rig)
+    return _answer(desk, [bench.retract(entry_id)], rig, draft.page if draft else None)

@@ -1,22 +1,25 @@
 """Judging without storing, reading the jot line, and the rulebook."""
 
 from datetime import UTC, datetime
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
-from lyrandis.api.context import BenchOf
+from lyrandis.api.context import BenchOf, DeskOf
+from lyrandis.api.desk import Judged, judged
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.core import entries as e
-from lyrandis.core.assessment import RULEBOOK, Assessment, assess
+from lyrandis.core.assessment import judge
+from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import WORDS, parse
 from lyrandis.core.judgement import Rule
 from lyrandis.core.phrase import Phrase
-from lyrandis.core.pile import in_force, parts_fitted
+from lyrandis.core.reading import StageKey
 from lyrandis.core.record import as_entries, check_instant
-from lyrandis.core.setup import fold
+from lyrandis.core.rooms import RULEBOOK
+from lyrandis.core.setup import Setup, fold
 
 router = APIRouter(tags=["judging"])
 
@@ -28,6 +31,7 @@ class WhatIf(BaseModel):
 
     entries: Annotated[list[e.PostedEntry], Field(max_length=5000)]
     rig: e.SubjectId | None = None
+    page: StageKey | None = None
 
 
 class JotLine(BaseModel):
@@ -37,7 +41,7 @@ class JotLine(BaseModel):
 
     text: Annotated[str, Field(max_length=400)]
     rig: e.SubjectId | None = None
-    stage: Literal["archer", "bow", "arrow"] | None = None
+    stage: StageKey | None = None
 
 
 class ParsedJot(BaseModel):
@@ -63,7 +67,7 @@ class JotWord(BaseModel):
 
 
 @router.post("/assessments", responses=NOT_FOUND)
-def judge_entries(bench: BenchOf, what_if: WhatIf) -> Assessment:
+def judge_entries(bench: BenchOf, what_if: WhatIf) -> Judged:
     """Judge a list of entries without storing anything."""
     now = datetime.now(UTC)
     for draft in what_if.entries:
@@ -72,18 +76,18 @@ def judge_entries(bench: BenchOf, what_if: WhatIf) -> Assessment:
     stored = bench.entries_of_rig(what_if.rig) if what_if.rig else []
     after = max((entry.seq for entry in stored), default=0)
     tried = as_entries(what_if.entries, now=now, after=after)
-    return assess(fold([*stored, *tried], rig=what_if.rig))
+    computed = compute(fold([*stored, *tried], rig=what_if.rig))
+    return judged(judge(computed), computed, what_if.page)
 
 
 @router.post("/readings/parse", responses=NOT_FOUND)
-def parse_reading(bench: BenchOf, line: JotLine) -> ParsedJot:
+def parse_reading(desk: DeskOf, line: JotLine) -> ParsedJot:
     """Read a jot line without recording it."""
     jotted = parse(line.text, stage=line.stage)
     subject_id = name = None
     if line.rig is not None:
-        subject_id = _subject_on(bench, line.rig, jotted.subject)
-        names = {subject.id: subject.name for subject in bench.subjects(jotted.subject)}
-        name = names.get(subject_id)
+        setup = desk.computed(line.rig).setup
+        subject_id, name = _subject_on(setup, jotted.subject)
     source = jotted.source or jotted.reading.by
     draft = None
     if subject_id is not None:
@@ -104,19 +108,17 @@ def parse_reading(bench: BenchOf, line: JotLine) -> ParsedJot:
     )
 
 
-def _subject_on(bench: BenchOf, rig: str, kind: e.SubjectKind) -> str:
-    entries = bench.entries_of_rig(rig)
-    if kind == "rig":
-        return rig
-    part: str | None = getattr(parts_fitted(in_force(entries), rig), kind)
-    if part is None:
+def _subject_on(setup: Setup, kind: e.SubjectKind) -> tuple[str, str]:
+    """Return id and name of what a rig has of a kind of subject, or say that it has none."""
+    found, name = setup.subject(kind)
+    if found is None:
         noun = kind.replace("_", " ")
         raise DomainError(
             "nothing_fitted",
             f"This rig has no {noun} fitted.",
             f"Fit {'an' if noun[0] in 'aeiou' else 'a'} {noun} first, under Fitted now.",
         )
-    return part
+    return found, name or found
 
 
 @router.get("/readings/words")

@@ -1,10 +1,14 @@
 """Rigs: list, create, judge, and their history."""
 
-from fastapi import APIRouter, Response
+from collections.abc import Sequence
+from typing import Annotated
+
+from fastapi import APIRouter, Header, Response
 from pydantic import AwareDatetime, BaseModel, ConfigDict
 
-from lyrandis.api.context import BenchOf, as_json
-from lyrandis.api.problems import NOT_FOUND
+from lyrandis.api.context import BenchOf, DeskOf, as_json
+from lyrandis.api.desk import Judged, judged
+from lyrandis.api.problems import NOT_FOUND, NOT_MODIFIED
 from lyrandis.api.routers.subjects import (
     ArcherDraft,
     ArrowSetDraft,
@@ -13,9 +17,12 @@ from lyrandis.api.routers.subjects import (
     new_part,
 )
 from lyrandis.core import entries as e
-from lyrandis.core.assessment import Assessment, assess
+from lyrandis.core.assessment import Assessment, judge
+from lyrandis.core.computed import compute
+from lyrandis.core.judgement import Finding, Mark, Value
 from lyrandis.core.phrase import Phrase
 from lyrandis.core.pile import retracted_ids
+from lyrandis.core.reading import StageKey
 from lyrandis.core.setup import fold
 from lyrandis.store.bench import Bench, NewPart
 
@@ -46,10 +53,30 @@ class RigDraft(BaseModel):
     arrow_set: e.SubjectId | ArrowSetDraft | None = None
 
 
+class StageLine(BaseModel):
+    """A stage in one line: its live value and its mark."""
+
+    key: StageKey
+    name: str
+    mark: Mark
+    headline: Value
+    detail: Phrase | None
+
+
+class RigSummary(RigOut):
+    """A rig at a glance: how it stands, the gravest finding, and what is next."""
+
+    stages: list[StageLine]
+    first: Finding | None
+    next_title: Phrase
+
+
 class History(BaseModel):
-    """Every entry that bears on a rig, in order, with its words."""
+    """Entries that bear on a rig, in order of recording or all in order, with their words."""
 
     rig: str
+    revision: int
+    """Order number of the newest entry: ask for what is newer with `after`."""
     entries: list[e.Entry]
     says: dict[str, Phrase]
     taken_back: dict[str, str | None]
@@ -60,6 +87,34 @@ class History(BaseModel):
 @router.get("/rigs")
 def list_rigs(bench: BenchOf) -> list[RigOut]:
     """List the rigs with the names of their parts."""
+    return _rigs(bench)
+
+
+@router.get("/rig-summaries")
+def list_rig_summaries(bench: BenchOf, desk: DeskOf) -> list[RigSummary]:
+    """List the rigs, each at a glance."""
+    return [_summary(rig, desk.assessment(rig.id)) for rig in _rigs(bench)]
+
+
+def _summary(rig: RigOut, assessment: Assessment) -> RigSummary:
+    return RigSummary(
+        **dict(rig),
+        stages=[
+            StageLine(
+                key=stage.key,
+                name=stage.name,
+                mark=stage.mark,
+                headline=stage.live.model_copy(update={"entries": (), "because": ()}),
+                detail=stage.detail,
+            )
+            for stage in assessment.stages
+        ],
+        first=next(iter(assessment.findings), None),
+        next_title=assessment.next_step.title,
+    )
+
+
+def _rigs(bench: Bench) -> list[RigOut]:
     names = {subject.id: subject.name for subject in bench.subjects()}
     return [
         RigOut(
@@ -75,38 +130,61 @@ def list_rigs(bench: BenchOf) -> list[RigOut]:
     ]
 
 
-@router.post("/rigs", status_code=201, response_model=Assessment, responses=NOT_FOUND)
-def create_rig(bench: BenchOf, draft: RigDraft) -> Response:
+@router.post("/rigs", status_code=201, response_model=Judged, responses=NOT_FOUND)
+def create_rig(bench: BenchOf, desk: DeskOf, draft: RigDraft) -> Response:
     """Create a rig and those of its parts that are new, all or nothing; return its assessment."""
     parts: dict[e.PartKind, str | NewPart] = {}
     for kind in ("archer", "bow", "string", "arrow_set"):
         part = getattr(draft, kind)
         if part is not None:
             parts[kind] = part if isinstance(part, str) else new_part(kind, part)
-    return as_json(assessment_of(bench, bench.make_rig(draft.name, parts)), 201)
+    return as_json(desk.judged(bench.make_rig(draft.name, parts), None), 201)
 
 
-@router.get("/rigs/{rig}", response_model=Assessment, responses=NOT_FOUND)
-def read_rig(bench: BenchOf, rig: e.SubjectId, as_of: AwareDatetime | None = None) -> Response:
-    """Judge a rig as it is now, or as it stood at an instant."""
-    return as_json(assess(fold(bench.entries_of_rig(rig), rig=rig, as_of=as_of)))
+@router.get("/rigs/{rig}", response_model=Judged, responses={**NOT_FOUND, **NOT_MODIFIED})
+def read_rig(
+    bench: BenchOf,
+    desk: DeskOf,
+    rig: e.SubjectId,
+    page: StageKey | None = None,
+    as_of: AwareDatetime | None = None,
+    if_none_match: Annotated[str | None, Header()] = None,
+) -> Response:
+    """Judge a rig as it is now, or as it stood at an instant, with the geometry of one page.
+
+    Asked again with the tag it gave, it answers 304 while nothing was recorded.
+    """
+    if as_of is not None:
+        computed = compute(fold(bench.entries_of_rig(rig), rig=rig, as_of=as_of))
+        return as_json(judged(judge(computed), computed, page))
+    tag = desk.tag(rig, page)
+    if if_none_match == tag:
+        return Response(status_code=304, headers={"etag": tag})
+    answer = as_json(desk.judged(rig, page))
+    answer.headers["etag"] = tag
+    return answer
 
 
 @router.get("/rigs/{rig}/entries", responses=NOT_FOUND)
-def read_rig_entries(bench: BenchOf, rig: e.SubjectId) -> History:
-    """Return every entry of a rig and of the parts it ever had."""
-    entries = bench.entries_of_rig(rig)
-    gone = retracted_ids(entries)
+def read_rig_entries(bench: BenchOf, rig: e.SubjectId, after: int = 0) -> History:
+    """Return the entries of a rig and of the parts it ever had, all or those newer than `after`.
+
+    What is taken back is always named whole, for an older entry can be taken back by a newer one.
+    """
+    log = bench.log_of_rig(rig)
+    gone = retracted_ids(log.entries)
+    wanted = [entry for entry in log.entries if entry.seq > after]
     return History(
         rig=rig,
-        entries=entries,
-        says={entry.id: entry.reading.say() for entry in entries},
-        taken_back={entry_id: _taker(entries, entry_id, gone) for entry_id in gone},
+        revision=log.revision,
+        entries=wanted,
+        says={entry.id: entry.reading.say() for entry in wanted},
+        taken_back={entry_id: _taker(log.entries, entry_id, gone) for entry_id in gone},
         names={subject.id: subject.name for subject in bench.subjects()},
     )
 
 
-def _taker(entries: list[e.Entry], entry_id: str, gone: frozenset[str]) -> str | None:
+def _taker(entries: Sequence[e.Entry], entry_id: str, gone: frozenset[str]) -> str | None:
     """Return the standing retraction that took an entry back."""
     takers = (
         entry.id
@@ -116,7 +194,3 @@ def _taker(entries: list[e.Entry], entry_id: str, gone: frozenset[str]) -> str |
         and entry.id not in gone
     )
     return next(takers, None)
-
-
-def assessment_of(bench: Bench, rig: str) -> Assessment:
-    return assess(fold(bench.entries_of_rig(rig), rig=rig))

@@ -8,11 +8,20 @@ import math
 from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
-from lyrandis.core import entries as e
 from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.archer.readings import (
+    ArmSpan,
+    ArmTape,
+    DrawMarked,
+    DrawOnScale,
+    DrawStated,
+    GripDepth,
+)
+from lyrandis.core.archer.words import Datum, Hold
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.pile import Recorded
+from lyrandis.core.reading import BaseReading
 
 Basis = Literal["rig", "direct", "guess"]
 
@@ -38,13 +47,13 @@ BELLY_DEPTH_IN = (0.25, 0.125)
 
 # Hook depth = e tan(gamma): groove to hook e = 3/4 to 1 in (fingers) or to 1.6 in (thumb), string
 # angle gamma 25 to 35 degrees at full draw. (mean, sd) in inches.
-HOOK_DEPTH_IN: dict[e.Hold | None, tuple[float, float]] = {
+HOOK_DEPTH_IN: dict[Hold | None, tuple[float, float]] = {
     "split": (9 / 16, 1 / 8),
     "three_under": (9 / 16, 1 / 8),
     "thumb": (3 / 4, 3 / 16),
     None: (5 / 8, 3 / 16),
 }
-HOOK_ALONG_STRING_IN: dict[e.Hold | None, tuple[float, float]] = {
+HOOK_ALONG_STRING_IN: dict[Hold | None, tuple[float, float]] = {
     "split": (0.875, 0.125),
     "three_under": (1.0, 0.15),
     "thumb": (1.3, 0.2),
@@ -59,7 +68,7 @@ class DrawReading(NamedTuple):
 
     length: Estimate
     method: str
-    recorded: Recorded[e.BaseReading]
+    recorded: Recorded[BaseReading]
     shared: str | None = None
     """What else the reading leans on, and so shares an error with others like it."""
     shared_sd: float = 0.0
@@ -77,7 +86,7 @@ class Draw:
     """Spread of the readings over the spread their errors explain (1 = as expected)."""
 
 
-def to_pivot(length: float, datum: e.Datum, archer: ArcherFacts) -> Estimate:
+def to_pivot(length: float, datum: Datum, archer: ArcherFacts) -> Estimate:
     """Return the true draw to the pivot of a length read to `datum`.
 
     pivot = trade - 1 3/4 in = back - back depth = belly + belly depth.
@@ -96,7 +105,7 @@ def to_pivot(length: float, datum: e.Datum, archer: ArcherFacts) -> Estimate:
     return Estimate(length + depth.value, depth.sd)
 
 
-def to_trade(length: float, datum: e.Datum, archer: ArcherFacts) -> Estimate:
+def to_trade(length: float, datum: Datum, archer: ArcherFacts) -> Estimate:
     """Return a length read to `datum` on the trade datum (pivot + 1 3/4 in).
 
     >>> to_trade(666.75, "pivot", ArcherFacts()).value
@@ -108,7 +117,7 @@ def to_trade(length: float, datum: e.Datum, archer: ArcherFacts) -> Estimate:
     return Estimate(pivot.value + TRADE_OFFSET_MM, pivot.sd)
 
 
-def grip_depth(measured: Recorded[e.GripDepth] | None, assumed: tuple[float, float]) -> Estimate:
+def grip_depth(measured: Recorded[GripDepth] | None, assumed: tuple[float, float]) -> Estimate:
     """Return a grip depth as measured (± 1/16 in), or as assumed."""
     if measured is not None:
         return Estimate(measured.reading.depth_mm, MM_PER_IN / 32)
@@ -132,7 +141,7 @@ def hook_depth(archer: ArcherFacts, string_angle: float | None = None) -> Estima
     return usual_hook(hold)
 
 
-def usual_hook(hold: e.Hold | None) -> Estimate:
+def usual_hook(hold: Hold | None) -> Estimate:
     """Return the usual hook depth of a hold."""
     mean, sd = HOOK_DEPTH_IN[hold]
     return Estimate(mean * MM_PER_IN, sd * MM_PER_IN)
@@ -165,15 +174,15 @@ def draw_readings(archer: ArcherFacts, hook: Estimate | None = None) -> list[Dra
 
 
 def _reading(
-    recorded: Recorded[e.DrawMarked]
-    | Recorded[e.DrawOnScale]
-    | Recorded[e.DrawStated]
-    | Recorded[e.ArmTape]
-    | Recorded[e.ArmSpan],
+    recorded: Recorded[DrawMarked]
+    | Recorded[DrawOnScale]
+    | Recorded[DrawStated]
+    | Recorded[ArmTape]
+    | Recorded[ArmSpan],
     length: float,
     archer: ArcherFacts,
     *,
-    datum: e.Datum = "trade",
+    datum: Datum = "trade",
 ) -> DrawReading:
     kind = recorded.reading.kind
     sd_in = METHOD_SD_IN[kind]

@@ -5,12 +5,14 @@ from typing import Any
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
+from lyrandis.core.archer.readings import GripDepth
 from lyrandis.core.archer.rules import SCATTER_TO_MEND, reading_lines
 from lyrandis.core.archer.words import ANCHOR_WORDS, HAND_WORDS, HOLD_WORDS, PURPOSE_WORDS
 from lyrandis.core.computed import Computed
-from lyrandis.core.entries import BaseReading, GripDepth
 from lyrandis.core.phrase import Phrase, mm, phrase
 from lyrandis.core.pile import Recorded
+from lyrandis.core.reading import BaseReading
+from lyrandis.core.room import plain_ask
 
 CAUTIONS = (
     j.Caution(id="light-bow", text="Measure draw on a light bow, never past its maker's limit."),
@@ -21,15 +23,12 @@ CAUTIONS = (
 )
 
 
-def stage(c: Computed, findings: list[j.Finding]) -> j.Stage:
+def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
     """Return the archer's stage: draw, hook and habits."""
     draw = _draw_value(c)
-    return j.Stage(
-        key="archer",
-        number=1,
-        name="Archer",
+    return j.Standing(
         mark=_mark(c),
-        headline=draw,
+        headline=draw.key,
         detail=_detail(c),
         moved=next(
             (f.sentence.text() for f in findings if f.id == "draw-scatter"),
@@ -133,4 +132,42 @@ def choice_value(
         choice=choice,
         origin=recorded.source,
         entries=(recorded.entry.id,),
+    )
+
+
+MARK_ARROW = j.Action(label="Enter the draw", stage="archer", control="draw")
+ENTER_HOOK = j.Action(label="Enter the hook depth", stage="archer", control="hook")
+ASKS = (
+    plain_ask(
+        1,
+        lambda setup: setup.archer.hold is None,
+        "Say how you hold the string",
+        "It gives the hook depth to expect.",
+        "archer",
+        "hold",
+    ),
+    plain_ask(
+        2,
+        lambda setup: setup.archer.hand is None,
+        "Say which hand draws",
+        "It puts left and right the way you see them.",
+        "archer",
+        "hand",
+    ),
+)
+
+
+def missing(c: Computed) -> j.NextStep | None:
+    """Ask for a draw: nothing else can be worked out without one."""
+    if c.archer.draw is not None:
+        return None
+    return j.NextStep(
+        title=phrase("Measure your draw"),
+        why=phrase(
+            "Everything else follows from it. Draw a light bow with a long arrow and have the "
+            "shaft marked above the deepest part of the grip."
+        ),
+        tells=phrase("It gives your draw length: the mark's distance from the nock, plus 1¾ in."),
+        minutes=5,
+        action=MARK_ARROW,
     )

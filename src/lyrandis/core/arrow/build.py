@@ -6,21 +6,21 @@ Lengths in mm, masses in grains; the beam it makes is in SI.
 from dataclasses import dataclass
 from typing import Literal
 
-from lyrandis.core import entries as e
 from lyrandis.core.arrow.beam import Beam, Modes, modes_of
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.mass import ArrowMass, Part, beyond_draw, shaft_length
 from lyrandis.core.arrow.spine import M_PER_IN, stiffness
 from lyrandis.core.arrow.taper import DIAMETER_MM, fill, profile_of
+from lyrandis.core.arrow.words import ShaftMaterial, SpineStandard
 from lyrandis.core.constants import GRAINS_PER_GRAM, MM_PER_IN
 from lyrandis.core.estimate import Estimate
 
 KG_PER_GRAIN = 1 / GRAINS_PER_GRAM / 1000
-DAMPING: dict[e.ShaftMaterial | None, float] = {
+DAMPING: dict[ShaftMaterial | None, float] = {
     "wood": 0.03, "cane": 0.03, "carbon": 0.015, "aluminium": 0.01, "glass": 0.02, None: 0.02,
 }  # fmt: skip
 """Assumption: damping of the flexing, as a share of critical."""
-FLETCHING_LENGTH_IN: dict[e.ShaftMaterial | None, float] = {
+FLETCHING_LENGTH_IN: dict[ShaftMaterial | None, float] = {
     "wood": 5.0, "cane": 5.0, "carbon": 3.0, "aluminium": 4.0, "glass": 4.0, None: 4.0,
 }  # fmt: skip
 """Assumption: usual sizes where none is given."""
@@ -39,7 +39,7 @@ class Spine:
 
     value: Estimate
     basis: Literal["measured", "told"]
-    standard: e.SpineStandard
+    standard: SpineStandard
     entries: tuple[str, ...]
     spread: float = 0.0
     """Stiffest less weakest of the arrows measured."""
@@ -52,7 +52,7 @@ class BuildSheet:
     length_mm: float
     """Nock groove to the end of the shaft."""
     diameter_mm: float
-    material: e.ShaftMaterial | None
+    material: ShaftMaterial | None
     beam: Beam
     parts: tuple[Part, ...]
     spine: Spine | None
@@ -161,7 +161,7 @@ def _fitting(shaft: float, rest: float, mass: ArrowMass | None) -> tuple[float, 
 
 def spine_of(arrows: ArrowFacts) -> Spine | None:
     """Return the set's static spine: the mean of its numbered arrows, else what is told of it."""
-    newest: dict[int, tuple[float, e.SpineStandard | None, str]] = {}
+    newest: dict[int, tuple[float, SpineStandard | None, str]] = {}
     for recorded in arrows.numbered:
         reading = recorded.reading
         if reading.spine_lbf is not None and reading.arrow_number not in arrows.out_of_use:

@@ -144,6 +144,7 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
         j.Finding(
             id="arrow-floor",
             stage="arrow",
+            title="These arrows are too light",
             severity=severity,
             sentence=phrase(texts[severity], **figures),
             sum=floor_sum(c, finished, weight),
@@ -374,6 +375,7 @@ def _judge_length(c: Computed) -> list[j.Finding]:
         j.Finding(
             id="arrow-length",
             stage="arrow",
+            title="These arrows are too short",
             severity="stop" if stop else "mend",
             sentence=phrase(text, **figures),
             sum=(phrase("{length} less {pivot} to the pivot leaves {beyond}.", **figures),)

@@ -77,6 +77,7 @@ def _judge_cracked(quiver: tuple[QuiverArrow, ...]) -> list[j.Finding]:
         j.Finding(
             id="arrow-cracked",
             stage="arrow",
+            title="A cracked arrow",
             severity="stop",
             sentence=phrase(
                 f"{_plural(cracked)} cracked. Break {each} in two, so that nobody shoots {each}, "

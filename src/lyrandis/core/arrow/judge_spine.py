@@ -270,6 +270,7 @@ def _judge_both(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.Fi
         j.Finding(
             id="spine-and-mass",
             stage="arrow",
+            title="Too light and too weak",
             severity="stop",
             sentence=phrase(
                 "{light} is under the floor, {floor}, and the shafts are too weak as well. "

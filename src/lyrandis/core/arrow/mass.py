@@ -5,10 +5,13 @@ from dataclasses import dataclass
 from statistics import fmean
 from typing import Literal
 
-from lyrandis.core import entries as e
 from lyrandis.core.arrow.facts import ArrowFacts
+from lyrandis.core.arrow.readings import ArrowBuild, ArrowMassed
 from lyrandis.core.arrow.taper import fill, profile_of
+from lyrandis.core.arrow.words import LengthDatum, ShaftMaterial
 from lyrandis.core.bow.facts import BowFacts
+from lyrandis.core.bow.readings import ArrowMinimum
+from lyrandis.core.bow.words import Family
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.pile import Recorded
@@ -22,7 +25,7 @@ ESTIMATED_SD_SHARE = 0.08
 """Assumption: a supposed finished mass."""
 
 # Assumption: usual parts where none is given, (mean, sd) in grains (per inch for the shaft).
-SHAFT_GR_PER_IN: dict[e.ShaftMaterial | None, tuple[float, float]] = {
+SHAFT_GR_PER_IN: dict[ShaftMaterial | None, tuple[float, float]] = {
     "wood": (10.5, 1.2),
     "carbon": (8.5, 0.9),
     "aluminium": (9.5, 1.2),
@@ -31,7 +34,7 @@ SHAFT_GR_PER_IN: dict[e.ShaftMaterial | None, tuple[float, float]] = {
     None: (9.5, 1.5),
 }
 POINT_GR = (110.0, 15.0)
-INSERT_GR: dict[e.ShaftMaterial | None, tuple[float, float]] = {
+INSERT_GR: dict[ShaftMaterial | None, tuple[float, float]] = {
     "carbon": (15.0, 5.0),
     "aluminium": (20.0, 6.0),
     "wood": (0.0, 0.0),
@@ -43,7 +46,7 @@ ARROW_NOCK_GR = (9.0, 1.0)
 FLETCHING_GR = (24.0, 4.0)
 WRAP_GR = (0.0, 0.0)
 SHAFT_BEYOND_DRAW_IN = (1.25, 0.5)
-_DATUM_MM: dict[e.LengthDatum, tuple[float, float]] = {
+_DATUM_MM: dict[LengthDatum, tuple[float, float]] = {
     "groove_to_end": (0.0, 0.0),
     "groove_to_tip": (-19.0, 4.0),
     "shaft_only": (10.0, 3.0),
@@ -54,7 +57,7 @@ PART_SD_SHARE = 0.01
 
 BY_TRADITION = 0.8
 """All-natural, solid-glass and plain straight limbs by tradition take arrows a fifth lighter."""
-STRAIGHT_LIMBED: frozenset[e.Family] = frozenset({"selfbow", "straight_longbow"})
+STRAIGHT_LIMBED: frozenset[Family] = frozenset({"selfbow", "straight_longbow"})
 STOP_BELOW_FLOOR_GPP = 0.5
 STOP_BELOW_COMPUTED_GPP = 1.0
 """A computed floor is good to a grain per pound: Stop begins where its error ends."""
@@ -77,10 +80,10 @@ class ArrowMass:
     basis: Basis
     lightest_gr: float
     heaviest_gr: float
-    weighed: tuple[Recorded[e.ArrowMassed], ...]
+    weighed: tuple[Recorded[ArrowMassed], ...]
     parts: tuple[Part, ...]
     parts_mass: Estimate | None
-    stale: Recorded[e.ArrowBuild] | None
+    stale: Recorded[ArrowBuild] | None
     """A change of parts made after the arrows were weighed."""
 
 
@@ -93,7 +96,7 @@ class Floor:
     plus_minus: float
     computed: Estimate
     """What the mechanics say [gr/lbf], beside the bowyer's word."""
-    recorded: Recorded[e.ArrowMinimum] | None = None
+    recorded: Recorded[ArrowMinimum] | None = None
     straight: bool = False
     """True for straight limbs, which by tradition take arrows a fifth lighter."""
 
@@ -190,7 +193,7 @@ def arrow_mass_of(arrows: ArrowFacts, draw_mm: float | None) -> ArrowMass | None
     weighed = tuple(m for m in masses if m.source not in ("told", "estimated"))
     told = tuple(m for m in masses if m.source == "told")
     guessed = tuple(m for m in masses if m.source == "estimated")
-    ways: tuple[tuple[Basis, tuple[Recorded[e.ArrowMassed], ...], float], ...] = (
+    ways: tuple[tuple[Basis, tuple[Recorded[ArrowMassed], ...], float], ...] = (
         ("weighed", weighed, 0.0),
         ("told", told, TOLD_SD_SHARE),
         ("estimated", guessed, ESTIMATED_SD_SHARE),
@@ -234,8 +237,8 @@ def _mean(masses: list[float], share: float) -> Estimate:
 
 
 def _changed_since(
-    arrows: ArrowFacts, weighed: tuple[Recorded[e.ArrowMassed], ...]
-) -> Recorded[e.ArrowBuild] | None:
+    arrows: ArrowFacts, weighed: tuple[Recorded[ArrowMassed], ...]
+) -> Recorded[ArrowBuild] | None:
     """Return the last change to a part's mass that came after the newest weighing."""
     newest = max((m.entry.happened_at, m.entry.seq) for m in weighed)
     fields = (

@@ -6,8 +6,8 @@ Masses in grains, spines in pounds of the wood scale, small lengths in mm.
 from dataclasses import dataclass, field
 from typing import Literal
 
-from lyrandis.core import entries as e
 from lyrandis.core.arrow.facts import ArrowFacts
+from lyrandis.core.arrow.readings import NumberedArrow
 from lyrandis.core.errors import DomainError
 
 MASS_STEP_GR = 5.0
@@ -64,7 +64,7 @@ def quiver_of(arrows: ArrowFacts) -> tuple[QuiverArrow, ...]:
     return tuple(found[number] for number in sorted(found))
 
 
-def _tell(one: QuiverArrow, reading: e.NumberedArrow, day: str) -> None:
+def _tell(one: QuiverArrow, reading: NumberedArrow, day: str) -> None:
     for name in ("spine_lbf", "straight_mm", "nock_turn_deg", "remark", "retired"):
         value = getattr(reading, name)
         if value is not None:

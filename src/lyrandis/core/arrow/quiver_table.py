@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
-from lyrandis.core import entries as e
 from lyrandis.core.arrow.quiver import QuiverArrow
+from lyrandis.core.arrow.readings import ArrowMassed, NumberedArrow
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import parse
 
@@ -46,7 +46,7 @@ class QuiverTable(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    readings: tuple[e.ArrowMassed | e.NumberedArrow, ...]
+    readings: tuple[ArrowMassed | NumberedArrow, ...]
     arrows: tuple[int, ...]
     """Numbers read without a fault."""
     bad: tuple[BadRow, ...]
@@ -76,7 +76,7 @@ def read_quiver_table(text: str) -> QuiverTable:
             "too_long", f"{len(rows)} rows are more than a quiver.", f"Give at most {MOST_ROWS}."
         )
     heads, body = _headed(rows)
-    readings: list[e.ArrowMassed | e.NumberedArrow] = []
+    readings: list[ArrowMassed | NumberedArrow] = []
     numbers: list[int] = []
     bad: list[BadRow] = []
     for line, cells in body:
@@ -138,14 +138,14 @@ def _column(head: str) -> tuple[str, str]:
 
 def _arrow(
     line: int, cells: list[str], heads: list[tuple[str, str]], seen: set[int]
-) -> tuple[int, list[e.ArrowMassed | e.NumberedArrow]]:
+) -> tuple[int, list[ArrowMassed | NumberedArrow]]:
     told = [
         _Cell(name, cell.strip(), unit)
         for (name, unit), cell in zip(heads, cells, strict=False)
         if name and cell.strip()
     ]
     number = _number(line, told, seen)
-    found: list[e.ArrowMassed | e.NumberedArrow] = []
+    found: list[ArrowMassed | NumberedArrow] = []
     for cell in told:
         if cell.column != "number":
             found.append(_read(line, number, cell))
@@ -185,7 +185,7 @@ _SAID: dict[str, Callable[[str], str]] = {
 }
 
 
-def _read(line: int, number: int, cell: _Cell) -> e.ArrowMassed | e.NumberedArrow:
+def _read(line: int, number: int, cell: _Cell) -> ArrowMassed | NumberedArrow:
     said = cell.text
     if cell.column == "state" and said.lower() not in STATES:
         states = ", ".join(STATES)
@@ -204,7 +204,7 @@ def _read(line: int, number: int, cell: _Cell) -> e.ArrowMassed | e.NumberedArro
         raise _bad(
             line, cell.column, cell.text, "This cannot be read.", "Shorten it or take it out."
         ) from None
-    if not isinstance(reading, e.ArrowMassed | e.NumberedArrow):
+    if not isinstance(reading, ArrowMassed | NumberedArrow):
         raise _bad(line, cell.column, cell.text, "This cannot be read.", "Check the column.")
     return reading
 

@@ -6,7 +6,6 @@ computed one can be kept.
 
 from dataclasses import dataclass, replace
 
-from lyrandis.core import entries as e
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.arrow.bend import Shot, Side
@@ -15,6 +14,7 @@ from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.stroke import Push, simple_push
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.weight import DrawWeight
+from lyrandis.core.bow.words import Family
 from lyrandis.core.constants import NEWTONS_PER_LBF, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.string.facts import StringFacts
@@ -31,7 +31,7 @@ LEAST_KEPT_GR, MOST_KEPT_GR = 0.0, 200.0
 BEND_FROM, BEND_PER = 0.087, 0.29
 LEAST_BEND, MOST_BEND = -0.2, 0.6
 LEAST_TRAVEL_MM = 100.0
-WINDOW_MM: dict[e.Family, float] = {
+WINDOW_MM: dict[Family, float] = {
     "selfbow": 6.0,
     "straight_longbow": 4.0,
     "reflex_deflex_longbow": 2.5,
@@ -76,7 +76,7 @@ class Shooting:
         return round(self.sheet.spine.value.value, 1) if self.sheet.spine else None
 
 
-def arrow_side(arrows: ArrowFacts, family: e.Family, diameter_mm: float) -> ArrowSide:
+def arrow_side(arrows: ArrowFacts, family: Family, diameter_mm: float) -> ArrowSide:
     """Return where the arrow lies against the bow: told, or as the family usually has it."""
     window, _ = arrows.passing("window_mm")
     track, _ = arrows.passing("track_mm")

@@ -12,7 +12,7 @@ import numpy as np
 import numpy.typing as npt
 from pydantic import BaseModel, ConfigDict
 
-from lyrandis.core import entries as e
+from lyrandis.core.archer.words import Hold
 from lyrandis.core.arrow.beam import MODES, Array, Modes
 from lyrandis.core.arrow.bend import NOMINAL, Bent, Shot, Side, bend
 from lyrandis.core.arrow.match import (
@@ -32,7 +32,7 @@ BEYOND_M = 0.18
 TOO_WEAK, TOO_STIFF = 0.7, 1.6
 """Shares of the matched spine shown beside it."""
 REST_STIFFNESS, REST_DAMPING = 5e3, 4.0
-NOCK_HEIGHT_MM: dict[e.Hold | None, float] = {
+NOCK_HEIGHT_MM: dict[Hold | None, float] = {
     "split": 10.0, "three_under": 11.0, "thumb": 3.0, None: 10.0,
 }  # fmt: skip
 """Assumption: nock above square until it is recorded."""
@@ -93,7 +93,7 @@ class ShotDrawing(_Frozen):
 
 
 def shot_drawing(
-    shooting: Shooting, *, hold: e.Hold | None, outward_is_left: bool
+    shooting: Shooting, *, hold: Hold | None, outward_is_left: bool
 ) -> ShotDrawing | None:
     """Return the drawing of a rig's shot; None without a matched spine and an own one.
 

@@ -2,11 +2,12 @@
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import Draw
-from lyrandis.core.arrow.judge_mass import floor_sum, mass_sum
+from lyrandis.core.arrow.judge_mass import WEIGH_ARROW, floor_sum, mass_sum
 from lyrandis.core.arrow.stage_build import build_values, part_values, pass_values, spine_values
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import gpp, gr, phrase
+from lyrandis.core.room import Ask, plain_ask
 
 CAUTIONS = (
     j.Caution(
@@ -27,16 +28,13 @@ CAUTIONS = (
 )
 
 
-def stage(c: Computed, findings: list[j.Finding]) -> j.Stage:
+def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
     """Return the arrow's stage: finished mass, grains per pound, floor and parts."""
     mass = _mass_value(c)
     moved = next((f.sentence.text() for f in findings if f.id == "arrow-changed"), None)
-    return j.Stage(
-        key="arrow",
-        number=3,
-        name="Arrow",
+    return j.Standing(
         mark=_mark(c, moved),
-        headline=mass,
+        headline=mass.key,
         detail=phrase("{gpp}", gpp=gpp(c.arrow.gpp.value)) if c.arrow.gpp else None,
         moved=moved,
         values=(
@@ -118,3 +116,44 @@ def _gpp_origin(weight: DrawWeight, draw: Draw, mass: j.Value) -> j.Origin:
     if weight.basis == "mark" or draw.basis == "guess":
         sources.append("estimated")
     return j.weakest(*sources, mass.origin or "estimated")
+
+
+def missing(c: Computed) -> j.NextStep | None:
+    """Ask for the arrow's mass."""
+    if c.arrow.finished is not None:
+        return None
+    return j.NextStep(
+        title=phrase("Weigh a finished arrow"),
+        why=phrase("An arrow too light for its bow is half a dry fire."),
+        tells=phrase("It gives grains per pound, against the lightest this bow should be given."),
+        minutes=2,
+        action=WEIGH_ARROW,
+    )
+
+
+_THE_REST = j.NextStep(
+    title=phrase("Number and weigh the rest"),
+    why=phrase("All stages are settled and nothing is in doubt. The set is next."),
+    tells=phrase("It shows which arrows belong together."),
+    minutes=15,
+    action=WEIGH_ARROW,
+)
+ASKS = (
+    plain_ask(
+        5,
+        lambda setup: not setup.arrows.spine_told,
+        "Enter the shafts' spine",
+        "It tells whether they are stiff or weak for this rig, and how to close the gap.",
+        "arrow",
+        "spine",
+    ),
+    plain_ask(
+        6,
+        lambda setup: not setup.arrows.passes,
+        "Measure the window",
+        "It moves the spine this rig wants by about a pound per mm.",
+        "arrow",
+        "window",
+    ),
+    Ask(21, lambda _: _THE_REST),
+)

@@ -2,13 +2,13 @@
 
 from itertools import pairwise
 
-from lyrandis.core import entries as e
 from lyrandis.core.arrow.facts import ArrowFacts
+from lyrandis.core.arrow.words import ShaftMaterial
 
 Profile = tuple[tuple[float, float], ...]
 """Knots (place along the shaft [m], diameter over the middle's); () for a parallel shaft."""
 
-DIAMETER_MM: dict[e.ShaftMaterial | None, float] = {
+DIAMETER_MM: dict[ShaftMaterial | None, float] = {
     "wood": 8.7, "cane": 8.0, "carbon": 7.0, "aluminium": 7.9, "glass": 8.0, None: 8.0,
 }  # fmt: skip
 """Assumption: usual diameters where none is given."""

@@ -12,14 +12,15 @@ from typing import Literal
 import numpy as np
 from pydantic import BaseModel, ConfigDict
 
-from lyrandis.core import entries as e
 from lyrandis.core.arrow.beam import Beam, modes_of, static_deflection
 from lyrandis.core.arrow.bend import RELEASES, bend
 from lyrandis.core.arrow.build import KG_PER_GRAIN, BuildSheet
 from lyrandis.core.arrow.match import MATCH_DT
+from lyrandis.core.arrow.readings import TaperShot
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.spine import M_PER_IN, WOOD_LOAD_N, WOOD_SPAN_M, stiffness
 from lyrandis.core.arrow.taper import taper_profile
+from lyrandis.core.arrow.words import Flight
 from lyrandis.core.errors import DomainError
 from lyrandis.core.pile import Recorded
 
@@ -67,7 +68,7 @@ class TaperTried(_Frozen):
     shaft: TaperedShaft
     tail_diameter_mm: float | None
     head_diameter_mm: float | None
-    flew: e.Flight
+    flew: Flight
     happened_at: str
 
 
@@ -94,7 +95,7 @@ def plan_taper(
     sheet: BuildSheet,
     shooting: Shooting | None,
     asked: TaperAsked,
-    tried: Sequence[Recorded[e.TaperShot]] = (),
+    tried: Sequence[Recorded[TaperShot]] = (),
 ) -> TaperPlan:
     """Return what a taper makes of the shaft: spine, mass, balance, and the tail's kick.
 
@@ -142,7 +143,7 @@ def plan_taper(
     )
 
 
-def _asked_of(reading: e.TaperShot) -> dict[str, float | None]:
+def _asked_of(reading: TaperShot) -> dict[str, float | None]:
     return {name: getattr(reading, name) for name in TaperAsked.model_fields}
 
 

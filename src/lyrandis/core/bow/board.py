@@ -8,9 +8,10 @@ from typing import Annotated, Literal, NamedTuple
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.core import quantities as q
+from lyrandis.core.archer.words import Hold, Purpose
 from lyrandis.core.bow.schools import Limbs, School
 from lyrandis.core.bow.statics import BowShape
-from lyrandis.core.entries import Family, Hold, Purpose
+from lyrandis.core.bow.words import Family
 from lyrandis.core.phrase import Phrase
 
 Verdict = Literal["fits", "near", "no", "silent"]

@@ -26,14 +26,13 @@ from lyrandis.core.bow.schools import Asked, School
 from lyrandis.core.bow.stack import stack_of
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
 from lyrandis.core.bow.thrust import typical_thrust
-from lyrandis.core.bow.words import FAMILY_WORDS
+from lyrandis.core.bow.words import FAMILY_WORDS, Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import (
     MARKED_DRAW_MM,
     MM_PER_IN,
     TRADE_OFFSET_MM,
 )
-from lyrandis.core.entries import Family
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Phrase, degrees, gpp, mm, mps, phrase
 

@@ -7,9 +7,9 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.bow.inspection import ITEMS, SEVERITY, looked_over
 from lyrandis.core.bow.limbs import mismatch_of
-from lyrandis.core.bow.words import INSPECTION_WORDS
+from lyrandis.core.bow.readings import LimbPair
+from lyrandis.core.bow.words import INSPECTION_WORDS, InspectionItem
 from lyrandis.core.computed import Computed
-from lyrandis.core.entries import InspectionItem, LimbPair
 
 
 class _Frozen(BaseModel):

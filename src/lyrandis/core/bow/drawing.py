@@ -14,9 +14,9 @@ from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve, leaving_point, limb_at
 from lyrandis.core.bow.thrust import Clocked, Thrust
 from lyrandis.core.bow.weight import DrawWeight
+from lyrandis.core.bow.words import Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import JOULES_PER_LBF_MM, MM_PER_IN, TRADE_OFFSET_MM
-from lyrandis.core.entries import Family
 
 LIMB_POINTS = 13
 """Joints of a limb that a drawing is given: enough for a smooth curve through them."""

@@ -5,7 +5,7 @@ Lengths in inches, angles in degrees, as bowyers speak of them; `statics.py` con
 
 from dataclasses import dataclass
 
-from lyrandis.core.entries import Family
+from lyrandis.core.bow.words import Family
 
 
 @dataclass(frozen=True)

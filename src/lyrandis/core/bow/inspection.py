@@ -4,11 +4,12 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal, get_args
 
-from lyrandis.core import entries as e
+from lyrandis.core.bow.readings import Inspected
+from lyrandis.core.bow.words import InspectionItem
 from lyrandis.core.pile import Recorded
 
-ITEMS: tuple[e.InspectionItem, ...] = get_args(e.InspectionItem)
-SEVERITY: dict[e.InspectionItem, Literal["stop", "mend", "watch"]] = {
+ITEMS: tuple[InspectionItem, ...] = get_args(InspectionItem)
+SEVERITY: dict[InspectionItem, Literal["stop", "mend", "watch"]] = {
     "limbs": "stop",
     "tips": "stop",
     "finish": "stop",
@@ -26,15 +27,15 @@ SEVERITY: dict[e.InspectionItem, Literal["stop", "mend", "watch"]] = {
 class Looked:
     """How an item was found when last looked at."""
 
-    item: e.InspectionItem
+    item: InspectionItem
     good: bool
     at: datetime
-    recorded: Recorded[e.Inspected]
+    recorded: Recorded[Inspected]
 
 
-def looked_over(inspections: tuple[Recorded[e.Inspected], ...]) -> dict[e.InspectionItem, Looked]:
+def looked_over(inspections: tuple[Recorded[Inspected], ...]) -> dict[InspectionItem, Looked]:
     """Return every item that was ever looked at, as it was last found."""
-    found: dict[e.InspectionItem, Looked] = {}
+    found: dict[InspectionItem, Looked] = {}
     for recorded in inspections:
         reading, at = recorded.reading, recorded.entry.happened_at
         for item in reading.good:

@@ -79,6 +79,7 @@ def _inspection(severity: j.Severity, text: str, lines: tuple[Phrase, ...]) -> j
     return j.Finding(
         id="inspection",
         stage="bow",
+        title="Not to be drawn",
         severity=severity,
         sentence=phrase(text),
         sum=lines,
@@ -101,6 +102,7 @@ def _judge_limbs(c: Computed) -> list[j.Finding]:
         j.Finding(
             id="limb-pair",
             stage="bow",
+            title="These limbs are no pair",
             severity=found.severity,
             sentence=sentence,
             sum=(phrase(f"{told.template}.", **told.figures), *_share_lines(found)),

@@ -207,6 +207,7 @@ def _judge_limit(c: Computed) -> list[j.Finding]:
         j.Finding(
             id="past-draw-limit",
             stage="bow",
+            title="Drawn past the maker's limit",
             severity=severity,
             sentence=phrase(text, **figures),
             sum=(
@@ -264,6 +265,7 @@ def _judge_stack(c: Computed) -> list[j.Finding]:
         j.Finding(
             id="stack-margin",
             stage="bow",
+            title="Drawn far into stack",
             severity=severity,
             sentence=phrase(text, **figures),
             sum=_stack_sum(c, figures),
@@ -306,6 +308,7 @@ def _judge_spent(c: Computed) -> list[j.Finding]:
         j.Finding(
             id="stack-margin",
             stage="bow",
+            title="Drawn far into stack",
             severity="stop" if spent else "watch",
             sentence=phrase(text, **figures),
             sum=(phrase("The computed curve ends at {end}; your hook is at {at}.", **figures),),

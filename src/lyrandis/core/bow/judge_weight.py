@@ -4,11 +4,11 @@ from itertools import pairwise
 
 from lyrandis.core import judgement as j
 from lyrandis.core.bow.likeness import Likeness
+from lyrandis.core.bow.readings import BowWeighed
 from lyrandis.core.bow.weight import DrawWeight, Point, mark_to_ask_for, points_at_rest
 from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
-from lyrandis.core.entries import BowWeighed
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Figure, Phrase, lbf, lbf_per_in, mm, percent, phrase
 

@@ -11,8 +11,8 @@ from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
+from lyrandis.core.bow.words import Family
 from lyrandis.core.constants import MM_PER_IN
-from lyrandis.core.entries import Family
 from lyrandis.core.errors import DomainError
 from lyrandis.core.string.facts import StringFacts
 

@@ -8,7 +8,8 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from lyrandis.core import entries as e
+from lyrandis.core.bow.readings import LimbPair
+from lyrandis.core.bow.words import LimbsAre
 
 WATCH_ABOVE, MEND_ABOVE, STOP_ABOVE = 0.03, 0.08, 0.20
 """Stiffness apart as a share. Lyrandis convention: makers pair limbs within about a pound in forty;
@@ -21,7 +22,7 @@ TWO_MAKERS = 0.06
 TIME_ON_STRING_MS = 15.0
 """Assumption: an arrow's usual time on the string, 14 to 16 ms."""
 Severity = Literal["good", "watch", "mend", "stop"]
-_OF_KIND: dict[e.LimbsAre | None, float] = {
+_OF_KIND: dict[LimbsAre | None, float] = {
     "two_bottoms": TWO_OF_A_KIND,
     "two_tops": TWO_OF_A_KIND,
     "two_makers": TWO_MAKERS,
@@ -46,13 +47,13 @@ class Mismatch:
         return "upper" if self.share > 0 else "lower"
 
 
-def mismatch_of(pair: e.LimbPair) -> Mismatch:
+def mismatch_of(pair: LimbPair) -> Mismatch:
     """Return how far apart two limbs are.
 
     Stiffness goes with the marked weight and with the inverse cube of length (cantilever); a limb's
     pace goes with the square root of its stiffness, so times differ by half the share.
 
-    >>> found = mismatch_of(e.LimbPair(upper_lbf=38.0, lower_lbf=42.0))
+    >>> found = mismatch_of(LimbPair(upper_lbf=38.0, lower_lbf=42.0))
     >>> round(found.share, 3), round(found.apart_ms, 2), found.stiffer, found.severity
     (-0.1, 0.75, 'lower', 'mend')
     """

@@ -7,7 +7,8 @@ margin, is computed for the kind of bow and is the one Lyrandis prefers.
 from dataclasses import dataclass
 from typing import Literal
 
-from lyrandis.core.entries import Family, Hold, Purpose
+from lyrandis.core.archer.words import Hold, Purpose
+from lyrandis.core.bow.words import Family
 
 School = Literal["ladder", "limb_first", "range", "stack_margin"]
 Limbs = Literal["short", "medium", "long"]

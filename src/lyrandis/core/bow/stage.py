@@ -3,14 +3,15 @@
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.stage import choice_value
 from lyrandis.core.bow.judge_energy import energy_sum
-from lyrandis.core.bow.judge_weight import FAR_BEYOND_POINTS_MM, weight_figure, weight_sum
+from lyrandis.core.bow.judge_weight import FAR_BEYOND_POINTS_MM, WEIGH, weight_figure, weight_sum
 from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.weight import mark_to_ask_for
 from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
-from lyrandis.core.entries import BaseReading
 from lyrandis.core.phrase import Figure, Phrase, gpp, gr, joules, lbf, lbf_per_in, mm, mps, phrase
 from lyrandis.core.pile import Recorded
+from lyrandis.core.reading import BaseReading
+from lyrandis.core.room import Ask, plain_ask
 
 CAUTIONS = (
     j.Caution(id="dry-fire", text="Never dry-fire. Never overdraw. The maker's limit decides."),
@@ -22,18 +23,15 @@ CAUTIONS = (
 )
 
 
-def stage(c: Computed, findings: list[j.Finding]) -> j.Stage:
+def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
     """Return the bow's stage: weight at the archer's draw, and what is known of the bow."""
     headline = _weight_value(c)
     moved = _moved(c, findings)
     bow = c.setup.bow
     length = bow.length.reading.bow_length_mm if bow.length else None
-    return j.Stage(
-        key="bow",
-        number=2,
-        name="Bow",
+    return j.Standing(
         mark=_mark(c, moved),
-        headline=headline,
+        headline=headline.key,
         detail=phrase("{length}", length=mm(length)) if length else None,
         moved=moved,
         values=(headline, *_weight_values(c), *_energy_values(c), *_known(c)),
@@ -251,3 +249,80 @@ def _minimum_figure(c: Computed) -> Figure | None:
     if minimum.reading.arrow_mass_gr is not None:
         return gr(minimum.reading.arrow_mass_gr)
     return gpp(minimum.reading.grains_per_pound or 0.0)
+
+
+def missing(c: Computed) -> j.NextStep | None:
+    """Ask for the bow's weight."""
+    if c.bow.weight is not None:
+        return None
+    return j.NextStep(
+        title=phrase("Weigh the bow"),
+        why=phrase("There is no weight for this bow yet. Its mark will do to begin with."),
+        tells=phrase("It tells what you hold at your own draw."),
+        minutes=5,
+        action=WEIGH,
+    )
+
+
+def _more_points(c: Computed) -> j.NextStep | None:
+    """Ask for more points of the draw curve, once everything is settled."""
+    if c.bow.weight is None or len(c.bow.weight.points) >= 3:
+        return None
+    return j.NextStep(
+        title=phrase("Weigh at two more draws"),
+        why=phrase(
+            "All stages are settled. Two inches either side of your draw would show how the "
+            "weight grows."
+        ),
+        tells=phrase(
+            "It sharpens weight per inch, now {slope}.",
+            slope=lbf_per_in(c.bow.weight.slope.value, 2 * c.bow.weight.slope.sd),
+        ),
+        minutes=10,
+        action=WEIGH,
+    )
+
+
+ASKS = (
+    plain_ask(
+        3,
+        lambda setup: setup.bow.family is None,
+        "Say what sort of bow it is",
+        "It gives the curve, the stack and the floor of its kind.",
+        "bow",
+        "family",
+    ),
+    plain_ask(
+        4,
+        lambda setup: setup.bow.length is None,
+        "Enter the bow's length",
+        "It says where this bow stacks and what it stores.",
+        "bow",
+        "bow",
+    ),
+    plain_ask(
+        7,
+        lambda setup: setup.bow.draw_limit is None,
+        "Enter the maker's longest draw",
+        "It tells whether your draw is inside it.",
+        "bow",
+        "limit",
+    ),
+    plain_ask(
+        8,
+        lambda setup: not setup.bow.inspections,
+        "Look the bow over",
+        "It clears limbs, string and tips before the next shot.",
+        "bow",
+        "inspection",
+    ),
+    plain_ask(
+        9,
+        lambda setup: setup.bow.arrow_minimum is None,
+        "Ask the bowyer for the lightest arrow",
+        "It puts a floor from the one who knows in place of the usual one.",
+        "bow",
+        "floor",
+    ),
+    Ask(20, _more_points),
+)

@@ -20,9 +20,8 @@ from typing import Literal, NamedTuple
 
 from lyrandis.core.bow.families import FAMILIES, FamilyShape
 from lyrandis.core.bow.hermite import Hermite
-from lyrandis.core.bow.words import FAMILY_WORDS
+from lyrandis.core.bow.words import FAMILY_WORDS, Family
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
-from lyrandis.core.entries import Family
 from lyrandis.core.errors import DomainError
 from lyrandis.core.units import sixteenths
 

@@ -8,9 +8,9 @@ mechanics with their doubt and are drawn to the archer's own chronograph reading
 import math
 from dataclasses import dataclass, replace
 
-from lyrandis.core import entries as e
 from lyrandis.core.bow.likeness import Likeness
 from lyrandis.core.bow.moving_mass import moving_mass
+from lyrandis.core.bow.readings import ArrowSpeed
 from lyrandis.core.bow.statics import SEGMENTS, BowShape, draw_curve
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.constants import (
@@ -101,7 +101,7 @@ class Thrust:
 class Clocked:
     """One chronograph reading beside what the mechanics expected and what the fit says."""
 
-    recorded: Recorded[e.ArrowSpeed]
+    recorded: Recorded[ArrowSpeed]
     mass_gr: float
     before: Estimate
     """Speed by the mechanics alone."""
@@ -212,7 +212,7 @@ def _energy_doubt(weight: DrawWeight, at: Estimate, energy: float) -> float:
 
 
 def calibrate(
-    thrust: Thrust, readings: tuple[Recorded[e.ArrowSpeed], ...], usual_gr: float | None
+    thrust: Thrust, readings: tuple[Recorded[ArrowSpeed], ...], usual_gr: float | None
 ) -> Calibration | None:
     """Draw R and K to chronograph readings; None when there is none to use.
 

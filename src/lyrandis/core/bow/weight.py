@@ -10,15 +10,16 @@ from bisect import bisect_left
 from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
-from lyrandis.core import entries as e
 from lyrandis.core.archer.draw import to_trade
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.hermite import Hermite
 from lyrandis.core.bow.likeness import Likeness
+from lyrandis.core.bow.readings import BowMark, BowWeighed
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.pile import Recorded
+from lyrandis.core.reading import Source
 
 TILT_SD_PER_IN = 0.0055
 """One standard deviation of a bow's weight per inch about its family's, as a share of its weight:
@@ -42,7 +43,7 @@ LEAST_TO_LEAVE_OUT = 4
 """With this many points, one that is off is left out of the fit until it is weighed again."""
 LEAST_STROKE_MM = MM_PER_IN
 """A weight this close to brace says nothing of the bow."""
-_SD_SHARES: dict[e.Source, float] = {"told": TOLD_SD_SHARE, "estimated": ESTIMATED_SD_SHARE}
+_SD_SHARES: dict[Source, float] = {"told": TOLD_SD_SHARE, "estimated": ESTIMATED_SD_SHARE}
 
 
 class Point(NamedTuple):
@@ -50,7 +51,7 @@ class Point(NamedTuple):
 
     draw_mm: float
     weight: Estimate
-    recorded: Recorded[e.BowWeighed] | Recorded[e.BowMark]
+    recorded: Recorded[BowWeighed] | Recorded[BowMark]
 
 
 @dataclass(frozen=True)

@@ -1,4 +1,5 @@
 /** Where things stand on the bench drawing, and how far the string is drawn. */
+import { slid } from '../keys';
 import { curveCatmullRom, line } from 'd3-shape';
 import { MM_PER_IN } from '../../lib/units';
 import { poseAt, toward, up, type BenchGeometry, type Place, type Pose } from './pose';
@@ -133,21 +134,16 @@ export class BenchView {
   }
 
   key = (event: KeyboardEvent): void => {
-    const big = event.shiftKey ? BIG_STEP_MM : STEP_MM;
-    const to: Record<string, number> = {
-      ArrowDown: this.draw + big,
-      ArrowRight: this.draw + big,
-      ArrowUp: this.draw - big,
-      ArrowLeft: this.draw - big,
-      PageDown: this.draw + BIG_STEP_MM,
-      PageUp: this.draw - BIG_STEP_MM,
-      Home: this.rest,
-      End: this.full,
-    };
-    const wanted = to[event.key];
-    if (wanted === undefined) return;
-    event.preventDefault();
-    this.hold(Math.min(Math.max(wanted, this.rest), this.furthest));
+    const wanted = slid(event, {
+      now: this.draw,
+      step: STEP_MM,
+      page: BIG_STEP_MM,
+      low: this.rest,
+      high: this.furthest,
+      end: this.full,
+      downward: true,
+    });
+    if (wanted !== null) this.hold(wanted);
   };
 
   /** Draw the bow from brace to the archer's own draw, slowly enough to watch. */

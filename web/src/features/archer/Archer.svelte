@@ -21,12 +21,9 @@
 </script>
 
 <WhenReady key="archer">
-  {#snippet children(assessment, stage)}
+  {#snippet children(assessment, stage, page)}
     <StageHead {stage} about={about(stage)} />
-    <DrawDrawing
-      drawing={assessment.drawings.draw}
-      leftHanded={valueOf(stage, 'hand')?.choice === 'left'}
-    />
+    <DrawDrawing drawing={page.draw} leftHanded={valueOf(stage, 'hand')?.choice === 'left'} />
     <div class="mt-2">
       <Strip
         values={['draw_length', 'hook_depth', 'draw_at_hook'].map((key) => valueOf(stage, key))}
@@ -40,7 +37,7 @@
       </section>
       <section aria-labelledby="draw-readings">
         <h2 id="draw-readings">Readings</h2>
-        <DrawReadings drawing={assessment.drawings.draw} />
+        <DrawReadings drawing={page.draw} />
       </section>
     </div>
 

@@ -1,10 +1,8 @@
 <script lang="ts">
   import { wanted } from '../../lib/wanted';
-  import { bench } from '../../lib/bench.svelte';
   import { DATUMS } from '../../lib/choices';
   import { Reading } from '../../lib/reading.svelte';
-  import Preview from '../../components/Preview.svelte';
-  import ProblemNote from '../../components/ProblemNote.svelte';
+  import LineForm from '../../components/LineForm.svelte';
 
   const WAYS = [
     ['marked', 'Marked arrow', 'Draw a light bow, mark the shaft, measure nock groove to mark.'],
@@ -56,62 +54,53 @@
     }
     reading.type(bare);
   }
-
-  async function submit(event: SubmitEvent) {
-    event.preventDefault();
-    await reading.record();
-  }
 </script>
 
-<form onsubmit={submit} class="mt-1 grid grid-cols-2 gap-3">
-  <div class="min-w-0">
-    <label class="label block" for="draw-way">How it was measured</label>
-    <select id="draw-way" class="field" bind:value={way} onchange={reread}>
-      {#each WAYS as [value, words] (value)}<option {value}>{words}</option>{/each}
-    </select>
-  </div>
-  <div class="min-w-0">
-    <label class="label block" for="draw-datum">Measured to</label>
-    <select
-      id="draw-datum"
-      class="field"
-      bind:value={datum}
-      onchange={reread}
-      disabled={!takesDatum}
-    >
-      {#each DATUMS as [value, words] (value)}<option {value}>{words}</option>{/each}
-    </select>
-  </div>
-  <div class="min-w-0">
-    <label class="label block" for="field-draw">Reading</label>
-    <input
-      {@attach wanted('draw')}
-      id="field-draw"
-      class="field"
-      autocomplete="off"
-      placeholder={way === 'span' ? 'e.g. 70' : 'e.g. 27 3/8'}
-      value={reading.text}
-      oninput={(event) => reading.type(event.currentTarget.value)}
-      aria-invalid={reading.problem ? 'true' : undefined}
-      aria-describedby="draw-says"
-    />
-  </div>
-  <div class="flex items-end justify-between gap-2">
-    <label class="flex min-h-9 items-center gap-2 text-sm">
-      <input type="checkbox" bind:checked={onRig} onchange={reread} disabled={!takesDatum} />
-      this rig only
-    </label>
-    <button class="act" class:act-strong={reading.parsed?.draft} disabled={bench.busy}
-      >Record</button
-    >
-  </div>
-  <div id="draw-says" class="col-span-2 min-h-5">
-    {#if reading.problem}
-      <ProblemNote problem={reading.problem} id="problem-draw" onguess={guess} />
-    {:else if reading.parsed}
-      <Preview parsed={reading.parsed} where />
-    {:else}
-      <span class="text-sm text-soft">{WAYS.find(([value]) => value === way)?.[2]}</span>
-    {/if}
-  </div>
-</form>
+<LineForm
+  {reading}
+  id="draw"
+  onguess={guess}
+  hint={WAYS.find(([value]) => value === way)?.[2] ?? ''}
+>
+  {#snippet children(record)}
+    <div class="min-w-0">
+      <label class="label block" for="draw-way">How it was measured</label>
+      <select id="draw-way" class="field" bind:value={way} onchange={reread}>
+        {#each WAYS as [value, words] (value)}<option {value}>{words}</option>{/each}
+      </select>
+    </div>
+    <div class="min-w-0">
+      <label class="label block" for="draw-datum">Measured to</label>
+      <select
+        id="draw-datum"
+        class="field"
+        bind:value={datum}
+        onchange={reread}
+        disabled={!takesDatum}
+      >
+        {#each DATUMS as [value, words] (value)}<option {value}>{words}</option>{/each}
+      </select>
+    </div>
+    <div class="min-w-0">
+      <label class="label block" for="field-draw">Reading</label>
+      <input
+        {@attach wanted('draw')}
+        id="field-draw"
+        class="field"
+        autocomplete="off"
+        placeholder={way === 'span' ? 'e.g. 70' : 'e.g. 27 3/8'}
+        value={reading.text}
+        oninput={(event) => reading.type(event.currentTarget.value)}
+        aria-invalid={reading.problem ? 'true' : undefined}
+        aria-describedby="draw-says"
+      />
+    </div>
+    <div class="flex items-end justify-between gap-2">
+      <label class="flex min-h-9 items-center gap-2 text-sm">
+        <input type="checkbox" bind:checked={onRig} onchange={reread} disabled={!takesDatum} />
+        this rig only
+      </label>
+      {@render record()}
+    </div>
+  {/snippet}
+</LineForm>

@@ -10,15 +10,7 @@
 
   let onRig = $state(false);
 
-  const CHOICES = [
-    ['hold', 'Hold', HOLDS, 'hold_chosen'],
-    ['anchor', 'Anchor', ANCHORS, 'anchor_chosen'],
-    ['hand', 'Drawing hand', HANDS, 'hand_chosen'],
-    ['purpose', 'Purpose', PURPOSES, 'purpose_chosen'],
-  ] as const;
-
-  function draft(kind: string, key: string, choice: string): EntryDraft | null {
-    const reading = { kind, [key]: choice } as unknown as EntryDraft['reading'];
+  function draft(reading: EntryDraft['reading']): EntryDraft | null {
     if (!onRig) return draftOn(assessment, 'archer', reading);
     return assessment.rig ? { subject: { kind: 'rig', id: assessment.rig }, reading } : null;
   }
@@ -45,15 +37,34 @@
     </label>
   </div>
   <div class="mt-1 grid grid-cols-2 gap-3 lg:grid-cols-3">
-    {#each CHOICES as [key, label, options, kind] (key)}
-      <ChoiceField
-        control={key}
-        {label}
-        choice={valueOf(stage, key)?.choice ?? null}
-        {options}
-        draft={(choice) => draft(kind, key, choice)}
-      />
-    {/each}
+    <ChoiceField
+      control="hold"
+      label="Hold"
+      choice={valueOf(stage, 'hold')?.choice ?? null}
+      options={HOLDS}
+      draft={(hold) => draft({ kind: 'hold_chosen', hold })}
+    />
+    <ChoiceField
+      control="anchor"
+      label="Anchor"
+      choice={valueOf(stage, 'anchor')?.choice ?? null}
+      options={ANCHORS}
+      draft={(anchor) => draft({ kind: 'anchor_chosen', anchor })}
+    />
+    <ChoiceField
+      control="hand"
+      label="Drawing hand"
+      choice={valueOf(stage, 'hand')?.choice ?? null}
+      options={HANDS}
+      draft={(hand) => draft({ kind: 'hand_chosen', hand })}
+    />
+    <ChoiceField
+      control="purpose"
+      label="Purpose"
+      choice={valueOf(stage, 'purpose')?.choice ?? null}
+      options={PURPOSES}
+      draft={(purpose) => draft({ kind: 'purpose_chosen', purpose })}
+    />
     {#each MEASURES as [control, label, word, to, key] (control)}
       <ReadingField
         {control}

@@ -35,14 +35,14 @@
     {:else}
       <p class="grid h-48 place-items-center text-soft" aria-busy="true">Shooting…</p>
     {/if}
-    {#if board.data}
+    {#if board.data && (shot.data || shot.problem)}
       <Ways board={board.data} />
       <SpineSchools board={board.data} />
       <div class="mt-6 grid gap-6 lg:grid-cols-2">
         <MovesTable board={board.data} />
         <PointCurve board={board.data} />
       </div>
-    {:else if !board.problem}
+    {:else if !board.problem && !shot.busy}
       <p class="mt-4 text-soft" aria-busy="true">Shooting the neighbours of this rig…</p>
     {/if}
     <Cautions {stage} />

@@ -13,9 +13,9 @@
 </script>
 
 <WhenReady key="arrow">
-  {#snippet children(assessment, stage)}
+  {#snippet children(assessment, stage, page)}
     <ArrowHead {assessment} {stage} />
-    <FloorScale drawing={assessment.drawings.floor} />
+    <FloorScale drawing={page.floor} />
     <div class="mt-2">
       <Strip
         values={['arrow_mass', 'gpp', 'floor', 'floor_mass'].map((key) => valueOf(stage, key))}
@@ -25,25 +25,25 @@
     <div class="mt-5 grid gap-6 lg:grid-cols-2">
       <section aria-labelledby="weigh-arrow">
         <h2 id="weigh-arrow">Weigh an arrow</h2>
-        <WeighArrowForm masses={assessment.drawings.floor.arrows} />
+        <WeighArrowForm masses={page.floor.arrows} />
       </section>
       <section aria-labelledby="masses">
         <h2 id="masses">Weighed</h2>
         <ArrowMasses
-          masses={assessment.drawings.floor.arrows}
+          masses={page.floor.arrows}
           mean={valueOf(stage, 'arrow_mass')?.figure?.value ?? null}
-          more={assessment.drawings.floor.more}
+          more={page.floor.more}
         />
       </section>
     </div>
 
     <section aria-labelledby="sheet" class="mt-6">
       <h2 id="sheet">Build sheet</h2>
-      <div class="mt-1"><ArrowToScale drawing={assessment.drawings.arrow} /></div>
+      <div class="mt-1"><ArrowToScale drawing={page.arrow} /></div>
       <Strip
         values={['balance', 'forward', 'ring', 'unexplained'].map((key) => valueOf(stage, key))}
       />
-      <div class="mt-4"><ArrowParts drawing={assessment.drawings.arrow} /></div>
+      <div class="mt-4"><ArrowParts drawing={page.arrow} /></div>
       <BuildFields {assessment} {stage} />
     </section>
     <Cautions {stage} />

@@ -1,7 +1,7 @@
 <script lang="ts">
   import ChoiceField from '../../components/ChoiceField.svelte';
   import ReadingField from '../../components/ReadingField.svelte';
-  import type { Assessment, Stage } from '../../lib/api';
+  import type { Assessment, ReadingOf, Stage } from '../../lib/api';
   import { LENGTH_DATUMS, MATERIALS, SIDES } from '../../lib/choices';
   import { figure, tell } from '../../lib/preferences.svelte';
   import { draftOn, valueOf } from '../../lib/values';
@@ -39,10 +39,10 @@
     return long && across && long.value > 0 ? `${figure(long)} to ${figure(across)}` : null;
   };
   const window = $derived(valueOf(stage, 'window'));
-  const onBow = (reading: Record<string, unknown>) =>
-    draftOn(assessment, 'bow', { kind: 'arrow_pass', ...reading } as never);
-  const onArrows = (reading: Record<string, unknown>) =>
-    draftOn(assessment, 'arrow_set', { kind: 'arrow_build', ...reading } as never);
+  const onBow = (told: Omit<ReadingOf<'arrow_pass'>, 'kind'>) =>
+    draftOn(assessment, 'bow', { kind: 'arrow_pass', ...told });
+  const onArrows = (told: Omit<ReadingOf<'arrow_build'>, 'kind'>) =>
+    draftOn(assessment, 'arrow_set', { kind: 'arrow_build', ...told });
 </script>
 
 <fieldset class="fields">

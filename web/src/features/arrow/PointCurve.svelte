@@ -1,4 +1,5 @@
 <script lang="ts">
+  import BottomAxis from '../../drawings/BottomAxis.svelte';
   import { scaleLinear } from 'd3-scale';
   import { curveMonotoneX, line } from 'd3-shape';
   import { massTicks } from '../../drawings/axis';
@@ -45,9 +46,12 @@
           <line x1={P.left} x2={W - P.right} y1={y(tick)} y2={y(tick)} stroke="var(--faint)" />
           <text x={P.left - 6} y={y(tick) + 4} text-anchor="end" class="soft">{tick}</text>
         {/each}
-        {#each massTicks(points[0]?.x ?? 0, points.at(-1)?.x ?? 1, 5, preferences.units) as tick (tick.at)}
-          <text x={x(tick.at)} y={H - 12} text-anchor="middle" class="soft">{tick.text}</text>
-        {/each}
+        <BottomAxis
+          ticks={massTicks(points[0]?.x ?? 0, points.at(-1)?.x ?? 1, 5, preferences.units)}
+          {x}
+          y={H - P.bottom}
+          mark={0}
+        />
         {#if own !== null}
           <line
             x1={P.left}

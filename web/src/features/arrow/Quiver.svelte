@@ -12,8 +12,8 @@
 </script>
 
 <WhenReady key="arrow">
-  {#snippet children(assessment, stage)}
-    {@const rows = assessment.drawings.quiver}
+  {#snippet children(assessment, stage, page)}
+    {@const rows = page.quiver}
     <ArrowHead {assessment} {stage} />
     <section aria-labelledby="enter-arrows">
       <h2 id="enter-arrows">Enter arrows</h2>

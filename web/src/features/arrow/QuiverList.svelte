@@ -1,7 +1,7 @@
 <script lang="ts">
   import MoreMenu from '@lucide/svelte/icons/archive';
   import Restore from '@lucide/svelte/icons/archive-restore';
-  import type { QuiverRow } from '../../lib/api';
+  import type { QuiverRow, ReadingOf } from '../../lib/api';
   import { bench } from '../../lib/bench.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { gap, gr, spine } from '../../lib/units';
@@ -16,15 +16,15 @@
     if (row.retired) return 'retired';
     return row.safety === 'sound' ? 'sound' : 'not looked at';
   }
-  const tell = (row: QuiverRow, told: Record<string, unknown>, says: string) =>
+  const tell = (row: QuiverRow, told: Partial<ReadingOf<'numbered_arrow'>>, says: string) =>
     recordReadings(
-      [{ kind: 'numbered_arrow', arrow_number: row.number, ...told } as never],
+      [{ ...told, kind: 'numbered_arrow', arrow_number: row.number }],
       `Arrow ${row.number}: ${says}`,
     );
   const allSound = () =>
     recordReadings(
       unseen.map(
-        (row) => ({ kind: 'numbered_arrow', arrow_number: row.number, state: 'sound' }) as never,
+        (row) => ({ kind: 'numbered_arrow', arrow_number: row.number, state: 'sound' }) as const,
       ),
       `${unseen.length} flexed and looked at`,
     );

@@ -19,7 +19,7 @@
 
   /** Both ends, a third of the shaft, to eight tenths, unless the set is tapered already. */
   function usual() {
-    const drawing = bench.assessment?.drawings.arrow;
+    const drawing = bench.pages.arrow?.arrow;
     const stage = bench.stage('arrow');
     const long = valueOf(stage, 'tail_taper_mm')?.figure?.value;
     const across = valueOf(stage, 'tail_diameter_mm')?.figure?.value;

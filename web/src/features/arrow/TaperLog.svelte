@@ -40,7 +40,7 @@
       head_taper_mm: asked.head_taper_mm ?? 0,
       tail_diameter_mm: asked.tail_taper_mm ? asked.tail_diameter_mm : null,
       head_diameter_mm: asked.head_taper_mm ? asked.head_diameter_mm : null,
-    } as never);
+    });
     if (draft) problem = await bench.record([draft], `Taper shot: ${flew}`);
   }
 
@@ -52,7 +52,7 @@
       head_taper_mm: one.shaft.head_taper_mm,
       tail_diameter_mm: one.tail_diameter_mm,
       head_diameter_mm: one.head_diameter_mm,
-    } as never);
+    });
     if (draft) problem = await bench.record([draft], `Set tapered: ${said(one)}`);
   }
 </script>

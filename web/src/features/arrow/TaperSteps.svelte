@@ -1,4 +1,5 @@
 <script lang="ts">
+  import BottomAxis from '../../drawings/BottomAxis.svelte';
   import { scaleLinear } from 'd3-scale';
   import { curveMonotoneX, line } from 'd3-shape';
   import { lengthTicks, lengthUnit } from '../../drawings/axis';
@@ -55,9 +56,12 @@
           />
           <text x={P.left - 6} y={y(tick) + 4} text-anchor="end" class="soft">{tick}°</text>
         {/each}
-        {#each lengthTicks(0, x.domain()[1] ?? 300, 6, preferences.units) as tick (tick.at)}
-          <text x={x(tick.at)} y={H - 14} text-anchor="middle" class="soft">{tick.text}</text>
-        {/each}
+        <BottomAxis
+          ticks={lengthTicks(0, x.domain()[1] ?? 300, 6, preferences.units)}
+          {x}
+          y={H - P.bottom}
+          mark={0}
+        />
         <path d={path} fill="none" stroke="var(--ink)" stroke-width="2" />
         {#each tried as one (one.entry)}
           <circle

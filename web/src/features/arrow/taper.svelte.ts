@@ -54,7 +54,8 @@ export class Tapering {
       this.at = end;
       return;
     }
-    const reading = data.reading as unknown as Record<string, number | null>;
+    const { reading } = data;
+    if (reading.kind !== 'arrow_build') return;
     this.asked = {
       ...this.asked,
       [`${end}_taper_mm`]: reading[`${end}_taper_mm`] ?? 0,

@@ -1,6 +1,13 @@
 /** Trying before cutting: sliders over numbers the server computes; nothing is recorded. */
 import { untrack } from 'svelte';
-import { api, type EntryDraft, type Problem, type Trial, type Tried } from '../../lib/api';
+import {
+  api,
+  type EntryDraft,
+  type Problem,
+  type ReadingOf,
+  type Trial,
+  type Tried,
+} from '../../lib/api';
 import { bench } from '../../lib/bench.svelte';
 import { draftOn, fittedId } from '../../lib/values';
 
@@ -82,29 +89,31 @@ export class Trying {
   drafts(): EntryDraft[] {
     const made: (EntryDraft | null)[] = [];
     const changed = this.changed;
-    const arrows: Record<string, unknown> = {};
+    const arrows: Omit<ReadingOf<'arrow_build'>, 'kind'> = {};
     if (changed.includes('shaft_length_mm')) {
       arrows.shaft_length_mm = this.at('shaft_length_mm');
       arrows.length_datum = 'groove_to_end';
     }
     if (changed.includes('point_gr')) arrows.point_gr = this.at('point_gr');
     if (Object.keys(arrows).length) {
-      made.push(
-        draftOn(bench.assessment, 'arrow_set', { kind: 'arrow_build', ...arrows } as never),
-      );
+      made.push(draftOn(bench.assessment, 'arrow_set', { kind: 'arrow_build', ...arrows }));
     }
     if (changed.includes('window_mm')) {
       made.push(
         draftOn(bench.assessment, 'bow', {
           kind: 'arrow_pass',
           window_mm: this.at('window_mm'),
-        } as never),
+        }),
       );
     }
     if (changed.includes('brace_height_mm') && bench.rig && fittedId(bench.assessment, 'string')) {
       made.push({
         subject: { kind: 'rig', id: bench.rig },
-        reading: { kind: 'brace_height', brace_height_mm: this.at('brace_height_mm') } as never,
+        reading: {
+          kind: 'brace_height',
+          brace_height_mm: this.at('brace_height_mm'),
+          datum: 'pivot',
+        },
       });
     }
     return made.filter((draft) => draft !== null);

@@ -3,16 +3,17 @@
   import Callout from '../../drawings/bench/Callout.svelte';
   import BenchDrawing from '../../drawings/bench/BenchDrawing.svelte';
   import { BenchView } from '../../drawings/bench/view.svelte';
-  import type { Assessment, Stage, Value } from '../../lib/api';
+  import type { Assessment, PageOf, Stage, Value } from '../../lib/api';
   import { keys } from '../../lib/keys.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { deg, joules, lbf, lbfPerIn, mm, sixteenths, type Figure } from '../../lib/units';
   import { valueOf } from '../../lib/values';
   import { shown } from './about';
 
-  let { assessment, stage }: { assessment: Assessment; stage: Stage } = $props();
+  let { assessment, stage, page }: { assessment: Assessment; stage: Stage; page: PageOf<'bow'> } =
+    $props();
 
-  const drawing = $derived(assessment.drawings.bench);
+  const drawing = $derived(page.bench);
   const view = new BenchView(() => drawing);
   const atOwn = $derived(drawing.own_mm != null && Math.abs(view.draw - view.full) < 0.5);
   const family = $derived(valueOf(stage, 'family')?.text ?? 'family not told');
@@ -30,7 +31,7 @@
   const margin = $derived(drawing.onset_mm != null ? drawing.onset_mm - view.draw : null);
 
   function value(key: string, label: string, said: Figure | null, missing: string): Value {
-    return { key, label, figure: said, text: null, missing, entries: [], because: [] } as Value;
+    return { key, label, figure: said, text: null, missing, entries: [], because: [] };
   }
   const live = $derived([
     value(
@@ -66,7 +67,7 @@
       ? 'no weight yet'
       : `± ${figure(lbf(drawing.weight_plus_minus_lbf))}`,
   );
-  const shaft = $derived(assessment.drawings.arrow.shaft_length_mm ?? null);
+  const shaft = $derived(page.shaft_length_mm ?? null);
 
   $effect(() => keys.onDraw(view.drawIt));
 </script>

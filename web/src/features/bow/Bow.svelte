@@ -26,16 +26,16 @@
 </script>
 
 <WhenReady key="bow">
-  {#snippet children(assessment, stage)}
+  {#snippet children(assessment, stage, page)}
     <BowHead {stage} />
-    <Bench {assessment} {stage} />
+    <Bench {assessment} {stage} {page} />
 
     <div class="mt-5 grid gap-6 lg:grid-cols-2">
       <section aria-labelledby="curve">
         <h2 id="curve">Draw curve</h2>
-        {#if assessment.drawings.weight}
+        {#if page.weight}
           <WeightChart
-            drawing={assessment.drawings.weight}
+            drawing={page.weight}
             weight={valueOf(stage, 'draw_weight')?.figure?.value ?? null}
           />
         {:else}
@@ -46,9 +46,9 @@
       </section>
       <section aria-labelledby="points">
         <h2 id="points">Weighed points</h2>
-        <WeighedPoints drawing={assessment.drawings.weight ?? null} />
+        <WeighedPoints drawing={page.weight ?? null} />
         <h2 id="weigh" class="mt-4">Weigh it</h2>
-        <WeighForm {assessment} />
+        <WeighForm own={page.weight?.own_mm ?? null} />
       </section>
     </div>
     <div class="mt-3">
@@ -67,7 +67,7 @@
           label="Family"
           choice={valueOf(stage, 'family')?.choice ?? null}
           options={FAMILIES}
-          draft={(family) => draftOn(assessment, 'bow', { kind: 'bow_family', family } as never)}
+          draft={(family) => draftOn(assessment, 'bow', { kind: 'bow_family', family })}
         />
         {#each FIELDS as [control, label, word, example, key] (control)}
           <ReadingField {control} {label} {word} {example} shown={shown(stage, key)} />

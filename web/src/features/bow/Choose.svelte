@@ -3,7 +3,7 @@
   import ProblemNote from '../../components/ProblemNote.svelte';
   import Cautions from '../../components/Cautions.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
-  import type { Assessment } from '../../lib/api';
+  import type { PageOf } from '../../lib/api';
   import { bench } from '../../lib/bench.svelte';
   import { wanted } from '../../lib/wanted';
   import BoardTable from './BoardTable.svelte';
@@ -15,8 +15,8 @@
 
   const choosing = new Choosing();
 
-  function ownLength(assessment: Assessment, family: string): number | null {
-    const bow = assessment.drawings.bench;
+  function ownLength(page: PageOf<'bow'>, family: string): number | null {
+    const bow = page.bench;
     const told = !bow.assumed.includes('family') && !bow.assumed.includes('length');
     return told && bow.family === family ? bow.bow_length_mm : null;
   }
@@ -28,7 +28,7 @@
 </script>
 
 <WhenReady key="bow">
-  {#snippet children(assessment, stage)}
+  {#snippet children(assessment, stage, page)}
     <BowHead {stage} />
     <div {@attach wanted('board')} tabindex="-1">
       <TryFields {choosing} rig={assessment.name} />
@@ -45,7 +45,7 @@
         {/each}
       </div>
       <Schools family={shown} />
-      <BoardTable {board} family={shown} own={ownLength(assessment, shown.family)} />
+      <BoardTable {board} family={shown} own={ownLength(page, shown.family)} />
       {#if shown.combinations.length}<Combinations family={shown} />{/if}
       <p class="mt-4 text-sm text-soft">
         Figures are for typical bows of the kind, weighed to hold what you wish at your hook. The

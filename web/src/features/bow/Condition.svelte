@@ -7,16 +7,16 @@
 </script>
 
 <WhenReady key="bow">
-  {#snippet children(assessment, stage)}
+  {#snippet children(assessment, stage, page)}
     <BowHead {stage} />
     <div class="grid gap-8 lg:grid-cols-2">
       <section aria-labelledby="look-over">
         <h2 id="look-over">Look it over before stringing</h2>
-        <InspectionForm {assessment} />
+        <InspectionForm {assessment} items={page.condition.items} />
       </section>
       <section aria-labelledby="pair">
         <h2 id="pair">Do the limbs belong together?</h2>
-        <LimbsForm {assessment} />
+        <LimbsForm {assessment} limbs={page.condition.limbs ?? null} />
       </section>
     </div>
     <Cautions {stage} />

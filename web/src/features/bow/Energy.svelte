@@ -8,10 +8,10 @@
 </script>
 
 <WhenReady key="bow">
-  {#snippet children(assessment, stage)}
+  {#snippet children(_, stage, page)}
     <BowHead {stage} />
-    {#if assessment.drawings.knee}
-      <KneeBench drawing={assessment.drawings.knee} />
+    {#if page.knee}
+      <KneeBench drawing={page.knee} />
     {:else}
       <p class="grid h-48 place-items-center border border-dashed border-line p-4 text-soft">
         Energy needs your draw and the bow's weight: mark an arrow at full draw, and weigh the bow
@@ -21,11 +21,11 @@
     <div class="mt-5 grid gap-6 lg:grid-cols-2">
       <section aria-labelledby="clock">
         <h2 id="clock">Add a chronograph reading</h2>
-        <SpeedForm {assessment} />
+        <SpeedForm own={page.knee?.arrow_gr ?? null} />
       </section>
       <section aria-labelledby="clocked">
         <h2 id="clocked">What the chronograph said</h2>
-        <SpeedReadings knee={assessment.drawings.knee ?? null} {stage} />
+        <SpeedReadings knee={page.knee ?? null} {stage} />
       </section>
     </div>
     <Cautions {stage} />

@@ -1,15 +1,17 @@
 <script lang="ts">
   import ProblemNote from '../../components/ProblemNote.svelte';
-  import type { Assessment } from '../../lib/api';
+  import type { Assessment, PageOf } from '../../lib/api';
   import { bench } from '../../lib/bench.svelte';
   import { fittedId } from '../../lib/values';
   import { wanted } from '../../lib/wanted';
   import { LookOver } from './inspection.svelte';
 
-  let { assessment }: { assessment: Assessment } = $props();
+  let {
+    assessment,
+    items,
+  }: { assessment: Assessment; items: PageOf<'bow'>['condition']['items'] } = $props();
 
   const look = new LookOver();
-  const items = $derived(assessment.drawings.condition.items);
   const bow = $derived(fittedId(assessment, 'bow'));
   const day = (at: string | null | undefined) =>
     at

@@ -10,8 +10,13 @@
   let { drawing }: { drawing: components['schemas']['KneeDrawing'] } = $props();
 
   const knee = new Knee(() => drawing);
-  const value = (key: string, label: string, said: Figure): Value =>
-    ({ key, label, figure: said, entries: [], because: [] }) as unknown as Value;
+  const value = (key: string, label: string, said: Figure): Value => ({
+    key,
+    label,
+    figure: said,
+    entries: [],
+    because: [],
+  });
   const values = $derived([
     value('gpp', 'arrow over weight', gpp(knee.mass / drawing.weight_lbf)),
     value('share', 'of the energy to the arrow', percent(knee.here.share)),

@@ -2,16 +2,18 @@
   import ReadingField from '../../components/ReadingField.svelte';
   import ChoiceField from '../../components/ChoiceField.svelte';
   import TakeBack from '../../components/TakeBack.svelte';
-  import type { Assessment } from '../../lib/api';
+  import type { Assessment, PageOf } from '../../lib/api';
   import { LIMB_PAIRS } from '../../lib/choices';
   import { figure, tell } from '../../lib/preferences.svelte';
   import { lbf, mm, percent } from '../../lib/units';
   import { draftOn } from '../../lib/values';
   import { wanted } from '../../lib/wanted';
 
-  let { assessment }: { assessment: Assessment } = $props();
+  let {
+    assessment,
+    limbs,
+  }: { assessment: Assessment; limbs: PageOf<'bow'>['condition']['limbs'] } = $props();
 
-  const limbs = $derived(assessment.drawings.condition.limbs ?? null);
   const told = $derived(limbs?.told ?? null);
   const finding = $derived(assessment.findings.find((found) => found.id === 'limb-pair') ?? null);
   const weights = $derived(
@@ -32,8 +34,7 @@
     label="The limbs are"
     choice={told?.pair ?? null}
     options={LIMB_PAIRS}
-    draft={(pair) =>
-      draftOn(assessment, 'bow', { kind: 'limb_pair', pair: pair as 'matched' } as never)}
+    draft={(pair) => draftOn(assessment, 'bow', { kind: 'limb_pair', pair })}
   />
   <ReadingField
     control="limb-weights"

@@ -17,9 +17,23 @@
   });
 
   async function load(rig: string) {
-    const answer = await api.history(rig);
-    history = answer.data ?? history;
+    const known = history?.rig === rig ? history : null;
+    const answer = await api.history(rig, known?.revision ?? 0);
+    if (bench.rig !== rig) return;
     problem = answer.problem ?? null;
+    if (answer.data) history = known ? await joined(known, answer.data) : answer.data;
+  }
+
+  /** What was known with what is new; a part that came onto the rig brings its own past. */
+  async function joined(known: History, fresh: History): Promise<History> {
+    if (fresh.entries.some((entry) => entry.reading.kind === 'part_fitted')) {
+      return (await api.history(fresh.rig, 0)).data ?? known;
+    }
+    return {
+      ...fresh,
+      entries: [...known.entries, ...fresh.entries],
+      says: { ...known.says, ...fresh.says },
+    };
   }
 
   const shown = $derived(

@@ -8,23 +8,22 @@
   import Rail from '../../components/Rail.svelte';
   import RigSwitcher from '../../components/RigSwitcher.svelte';
   import Wordmark from '../../components/Wordmark.svelte';
-  import type { StageKey } from '../../lib/api';
   import { bench } from '../../lib/bench.svelte';
   import { keys } from '../../lib/keys.svelte';
+  import { stageOf } from '../../lib/paths';
   import { route } from '../../router';
 
   let { children }: { children: Snippet } = $props();
 
   const rig = $derived(decodeURIComponent(route.pathname.split('/')[2] ?? ''));
   const place = $derived(route.pathname.split('/')[3] ?? 'archer');
-  const stage = $derived(
-    place === 'archer' || place === 'bow' || place === 'arrow' ? (place as StageKey) : null,
-  );
+  const stage = $derived(stageOf(route.pathname));
   const assessment = $derived(bench.assessment);
 
   $effect(() => {
     const opened = rig;
-    if (opened) untrack(() => void bench.open(opened));
+    const at = stage;
+    if (opened) untrack(() => void bench.open(opened, at));
   });
   $effect(() => {
     const page = `${place[0]?.toUpperCase()}${place.slice(1)}`;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { STAGES } from '../../stages';
   import { tick } from 'svelte';
   import Plain from '../../components/Plain.svelte';
   import { api, type Problem, type Rule } from '../../lib/api';
@@ -6,8 +7,6 @@
   let rules = $state.raw<Rule[]>([]);
   let problem = $state.raw<Problem | null>(null);
   document.title = 'Rulebook · Lyrandis';
-
-  const STAGES = { archer: 'Archer', bow: 'Bow', arrow: 'Arrow' } as const;
 
   void load();
 
@@ -26,7 +25,7 @@
   <h1>Rulebook</h1>
   <p class="text-soft">What Lyrandis judges by, who holds it, and what it rests on.</p>
   {#if problem}<p class="mt-4 text-red" role="alert">{problem.reason} {problem.instruction}</p>{/if}
-  {#each Object.entries(STAGES) as [key, name] (key)}
+  {#each STAGES as { key, name } (key)}
     <section class="mt-8" aria-labelledby="rules-{key}">
       <h2 id="rules-{key}" class="border-b border-line pb-1">{name}</h2>
       {#each rules.filter((rule) => rule.stage === key) as rule (rule.id)}

@@ -2,13 +2,12 @@
   import Plain from '../../components/Plain.svelte';
   import RailMark from '../../components/RailMark.svelte';
   import ValueText from '../../components/ValueText.svelte';
-  import { api, type Assessment, type Problem, type RigOut } from '../../lib/api';
+  import { api, type Problem, type RigSummary } from '../../lib/api';
   import { tell } from '../../lib/preferences.svelte';
   import { placePath } from '../../lib/paths';
   import FirstRun from './FirstRunForm.svelte';
 
-  let rigs = $state.raw<RigOut[] | null>(null);
-  let judged = $state.raw<Record<string, Assessment>>({});
+  let rigs = $state.raw<RigSummary[] | null>(null);
   let problem = $state.raw<Problem | null>(null);
 
   const WORDS = { stop: 'Stop', mend: 'Mend', watch: 'Watch', good: 'Good' } as const;
@@ -25,16 +24,9 @@
   document.title = 'Lyrandis';
 
   async function load() {
-    const answer = await api.rigs();
+    const answer = await api.rigSummaries();
     problem = answer.problem ?? null;
-    if (!answer.data) return;
-    rigs = answer.data;
-    await Promise.all(
-      answer.data.map(async (rig) => {
-        const { data } = await api.rig(rig.id);
-        if (data) judged = { ...judged, [rig.id]: data };
-      }),
-    );
+    rigs = answer.data ?? rigs;
   }
 
   async function bringDemo() {
@@ -43,10 +35,11 @@
     await load();
   }
 
-  async function putAway(rig: RigOut, put: boolean) {
+  async function putAway(rig: RigSummary, put: boolean) {
     const { problem: refused } = await api.record(
       [{ subject: { kind: 'rig', id: rig.id }, reading: { kind: 'put_away', away: put } }],
       rig.id,
+      null,
       null,
     );
     problem = refused ?? null;
@@ -81,8 +74,7 @@
     </div>
     <ul class="mt-6">
       {#each out as rig (rig.id)}
-        {@const assessment = judged[rig.id]}
-        {@const first = assessment?.findings[0]}
+        {@const first = rig.first}
         <li class="relative border-t border-line py-5">
           <div class="flex flex-wrap items-baseline justify-between gap-x-4">
             <h2 class="name">
@@ -97,40 +89,36 @@
               </button>
             </p>
           </div>
-          {#if assessment}
-            <div
-              class="mt-2 grid grid-cols-3 gap-x-4 gap-y-3 md:grid-cols-[repeat(3,8.5rem)_1fr] md:gap-x-8"
-            >
-              {#each assessment.stages as stage (stage.key)}
-                <a class="flex items-start gap-2 no-underline" href={placePath(rig.id, stage.key)}>
-                  <span class="mt-1"><RailMark mark={stage.mark} /></span>
-                  <span>
-                    <span class="block text-sm text-soft">{stage.name}</span>
-                    <span class="block text-[1.1rem] font-semibold">
-                      <ValueText value={stage.headline} plain />
-                    </span>
-                    {#if stage.detail}
-                      <span class="block text-sm text-soft">{tell(stage.detail)}</span>
-                    {/if}
+          <div
+            class="mt-2 grid grid-cols-3 gap-x-4 gap-y-3 md:grid-cols-[repeat(3,8.5rem)_1fr] md:gap-x-8"
+          >
+            {#each rig.stages as stage (stage.key)}
+              <a class="flex items-start gap-2 no-underline" href={placePath(rig.id, stage.key)}>
+                <span class="mt-1"><RailMark mark={stage.mark} /></span>
+                <span>
+                  <span class="block text-sm text-soft">{stage.name}</span>
+                  <span class="block text-[1.1rem] font-semibold">
+                    <ValueText value={stage.headline} plain />
                   </span>
-                </a>
-              {/each}
-              <p class="min-w-0 max-md:col-span-3">
-                {#if first}
-                  <strong style:color={COLOURS[first.severity]}>{WORDS[first.severity]}.</strong>
-                  {tell(first.sentence)}
-                {:else}
-                  <span class="text-soft">Nothing recorded yet.</span>
-                {/if}
-                <span class="mt-1 block">
-                  <span class="text-soft">Next:</span>
-                  <strong>{tell(assessment.next_step.title)}</strong>
+                  {#if stage.detail}
+                    <span class="block text-sm text-soft">{tell(stage.detail)}</span>
+                  {/if}
                 </span>
-              </p>
-            </div>
-          {:else}
-            <p class="mt-2 text-soft" aria-busy="true">Judging…</p>
-          {/if}
+              </a>
+            {/each}
+            <p class="min-w-0 max-md:col-span-3">
+              {#if first}
+                <strong style:color={COLOURS[first.severity]}>{WORDS[first.severity]}.</strong>
+                {tell(first.sentence)}
+              {:else}
+                <span class="text-soft">Nothing recorded yet.</span>
+              {/if}
+              <span class="mt-1 block">
+                <span class="text-soft">Next:</span>
+                <strong>{tell(rig.next_title)}</strong>
+              </span>
+            </p>
+          </div>
         </li>
       {/each}
     </ul>

@@ -2,17 +2,9 @@
 
 import pytest
 
-from lyrandis.core import entries as e
-from lyrandis.core.assessment import assess
-from lyrandis.core.drawings import Drawings
-from lyrandis.core.setup import fold
-from tests.entries import entries
+from tests.entries import drawn
 
 IN = 25.4
-
-
-def drawn(*said: str | e.EntryDraft) -> Drawings:
-    return assess(fold(entries(*said))).drawings
 
 
 def test_the_draw_drawing_of_nothing_still_has_a_grip() -> None:

@@ -1,59 +1,23 @@
-"""Geometry for the page's drawings, computed here and only placed there.
+"""Geometry of the arrow's pages: floor, parts and profile, quiver.
 
-Lengths in mm on the trade datum, weights in lbf, grains per pound in gr/lbf.
+Lengths in mm, masses in grains, weights in lbf, grains per pound in gr/lbf.
 """
+
+from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
 from lyrandis.core.arrow.quiver import QuiverArrow, Safety, quiver_of
-from lyrandis.core.bow.condition import Condition, condition_of
-from lyrandis.core.bow.drawing import (
-    BenchDrawing,
-    KneeDrawing,
-    WeightDrawing,
-    bench_drawing,
-    knee_drawing,
-    weight_drawing,
-)
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import TRADE_OFFSET_MM
+from lyrandis.core.room import Page
 
-MOST_READINGS = 12
 MOST_ARROWS = 60
 """What one drawing and its table can show and still be read; the logbook holds the rest."""
 
 
 class _Drawing(BaseModel):
     model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class DrawMark(_Drawing):
-    """One draw reading on the draw axis."""
-
-    entry: str
-    method: str
-    draw_mm: float
-    plus_minus_mm: float
-    used: bool
-
-
-class DrawDrawing(_Drawing):
-    """The drawn arrow seen from the side: offsets from the pivot, and the readings."""
-
-    back_mm: float
-    """Pivot to back of the bow."""
-    belly_mm: float
-    """Pivot to belly, toward the archer."""
-    trade_mm: float
-    """The trade's 1 3/4 in."""
-    draw_mm: float | None
-    plus_minus_mm: float | None
-    hook_mm: float
-    hook_plus_minus_mm: float
-    readings: tuple[DrawMark, ...]
-    more: int
-    """Older readings that are not drawn."""
 
 
 class ArrowTick(_Drawing):
@@ -122,27 +86,18 @@ class QuiverRow(_Drawing):
     looked_at: str | None
 
 
-class Drawings(_Drawing):
-    """Everything the drawings place."""
+class ArrowPage(Page):
+    """What the arrow's pages draw."""
 
-    draw: DrawDrawing
-    bench: BenchDrawing
-    weight: WeightDrawing | None
-    knee: KneeDrawing | None
-    condition: Condition
+    stage: Literal["arrow"] = "arrow"
     floor: FloorDrawing
     arrow: ArrowDrawing
     quiver: tuple[QuiverRow, ...]
 
 
-def draw_all(c: Computed) -> Drawings:
-    """Return the geometry of every drawing for this setup."""
-    return Drawings(
-        draw=_draw(c),
-        bench=bench_drawing(c),
-        weight=weight_drawing(c),
-        knee=knee_drawing(c),
-        condition=condition_of(c),
+def page(c: Computed) -> ArrowPage:
+    """Return the geometry of the arrow's pages."""
+    return ArrowPage(
         floor=_floor(c),
         arrow=_arrow(c),
         quiver=tuple(_row(one) for one in quiver_of(c.setup.arrows)),
@@ -151,33 +106,6 @@ def draw_all(c: Computed) -> Drawings:
 
 def _row(one: QuiverArrow) -> QuiverRow:
     return QuiverRow(**{name: getattr(one, name) for name in QuiverRow.model_fields})
-
-
-def _draw(c: Computed) -> DrawDrawing:
-    archer = c.setup.archer
-    used, beside = (c.archer.draw.used, c.archer.draw.beside) if c.archer.draw else ((), ())
-    marks = [(reading, True) for reading in used[-MOST_READINGS:]]
-    marks += [(reading, False) for reading in beside[-MOST_READINGS // 2 :]]
-    return DrawDrawing(
-        back_mm=grip_depth(archer.back_depth, BACK_DEPTH_IN).value,
-        belly_mm=grip_depth(archer.belly_depth, BELLY_DEPTH_IN).value,
-        trade_mm=TRADE_OFFSET_MM,
-        draw_mm=c.archer.draw.length.value if c.archer.draw else None,
-        plus_minus_mm=c.archer.draw.length.plus_minus if c.archer.draw else None,
-        hook_mm=c.archer.hook.value,
-        hook_plus_minus_mm=c.archer.hook.plus_minus,
-        readings=tuple(
-            DrawMark(
-                entry=reading.recorded.entry.id,
-                method=reading.method,
-                draw_mm=reading.length.value,
-                plus_minus_mm=reading.length.plus_minus,
-                used=counts,
-            )
-            for reading, counts in marks
-        ),
-        more=len(used) + len(beside) - len(marks),
-    )
 
 
 def _floor(c: Computed) -> FloorDrawing:

@@ -1,10 +1,14 @@
 """The jot line's words for shafts, spine, the arrow pass and numbered arrows."""
 
+from collections.abc import Callable
+from typing import get_args
+
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.spine import pounds_from_reading, pounds_from_thousandths
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.errors import DomainError, Guess
 from lyrandis.core.quantities import PLAUSIBLE, check
+from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line, Measure
 from lyrandis.core.units import FORCE_UNITS_LBF, LENGTH_UNITS_MM
 
@@ -19,6 +23,16 @@ _STATES: dict[str, dict[str, object]] = {
     "sound": {"state": "sound"}, "good": {"state": "sound"}, "flexed": {"state": "sound"},
     "cracked": {"state": "cracked"}, "broken": {"state": "cracked"},
     "retired": {"retired": True}, "out": {"retired": True}, "back": {"retired": False},
+}  # fmt: skip
+
+_MATERIALS: dict[str, e.ShaftMaterial] = {
+    **{material: material for material in get_args(e.ShaftMaterial)},
+    "aluminum": "aluminium", "bamboo": "cane", "ash": "wood", "cedar": "wood", "pine": "wood",
+}  # fmt: skip
+_PARTS = {
+    "point": ("point_gr", "125gr"), "insert": ("insert_gr", "20gr"),
+    "wrap": ("wrap_gr", "6gr"),
+    "arrownock": ("arrow_nock_gr", "9gr"),
 }  # fmt: skip
 
 
@@ -185,3 +199,26 @@ def arrow(line: Line) -> e.Reading:
     if word == "straight":
         return e.NumberedArrow(arrow_number=number, straight_mm=line.small("run_out"))
     return e.NumberedArrow(arrow_number=number, nock_turn_deg=line.degrees("nock_turn"))
+
+
+def _part(field: str) -> Callable[[Line], e.Reading]:
+    def read(line: Line) -> e.Reading:
+        return e.ArrowBuild.model_validate({field: line.mass("part_mass")})
+
+    return read
+
+
+WORDS: tuple[Word, ...] = (
+    Word("window", "bow", "window 3mm", "the arrow pass: face short of centre; “3mm past”, “centre”, “plunger”, “plate”", window),
+    Word("track", "bow", "track 2mm", "how far the string runs to the arrow's side; “2mm away” for the other", track),
+    Word("arrow", "arrow_set", "arrow 4 431gr", "finished mass of one arrow; or “arrow 4 spine 52lb”, “straight 0.2mm”, “turned 180”, “sound”, “cracked”, “retired”, “back”, “remark …”", arrow, ("arrows", "mass"), takes="mass", offered=True),
+    Word("spine", "arrow_set", "spine 500", "static spine: thousandths of an inch, or “63 lb” on the wood scale", spine),
+    Word("deflection", "arrow_set", "deflection 1/2in @ 26in 2lb", "a shaft on a spine gauge: how far it bent, span and weight", deflection),
+    Word("shaft", "arrow_set", "shaft 29 1/2 9.2gpi", "shaft length, nock groove to shaft end, and mass per inch; “tip” when measured to the tip, “bare” for the shaft alone", shaft),
+    Word("diameter", "arrow_set", "diameter 8.7mm", "shaft diameter", diameter),
+    Word("taper", "arrow_set", "taper tail 9in 5/16", "taper of the tail or head end: length, diameter at the end; “none”", taper),
+    Word("fletching", "arrow_set", "fletching 18gr 3in", "mass of the fletching, and its length", fletching),
+    Word("bareshaft", "arrow_set", "bareshaft 310gr", "mass of the bare shaft, weighed", bare_shaft),
+    Word("material", "arrow_set", "material wood", "what the shafts are made of", lambda line: e.ArrowBuild(material=line.choice(_MATERIALS))),
+    *(Word(word, "arrow_set", f"{word} {mass}", f"mass of the {field.removesuffix('_gr').replace('_', ' ')}", _part(field)) for word, (field, mass) in _PARTS.items()),
+)  # fmt: skip

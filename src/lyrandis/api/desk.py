@@ -1,0 +1,105 @@
+"""The desk: what was worked out of a rig lately, shared by every question about one revision."""
+
+from collections import OrderedDict
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from threading import Lock
+from typing import cast
+from uuid import uuid4
+
+from pydantic import BaseModel
+
+from lyrandis.core.assessment import Assessment, judge
+from lyrandis.core.computed import Computed, compute
+from lyrandis.core.reading import StageKey
+from lyrandis.core.rooms import ROOMS, AnyPage
+from lyrandis.core.setup import fold
+from lyrandis.store.bench import Bench
+from lyrandis.store.log import RigLog
+
+_RIGS_KEPT = 16
+_ANSWERS_KEPT = 48
+"""Answers kept of one rig's revision: boards, plans and pages, a few hundred kB at the most."""
+
+
+class Judged(Assessment):
+    """An assessment, and the geometry of the page that was asked for."""
+
+    page: AnyPage | None = None
+
+
+@dataclass
+class _Kept:
+    log: RigLog
+    computed: Computed
+    assessment: Assessment
+    answers: OrderedDict[object, bytes] = field(default_factory=OrderedDict)
+
+
+class Desk:
+    """Computes a rig once for each revision, and each answer about it once.
+
+    Answers are made one at a time: two at once would only share the one processor. What needs the
+    numbers alone, such as a keystroke of the jot line, does not wait for them.
+    """
+
+    def __init__(self, bench: Bench) -> None:
+        self._bench = bench
+        self._lock = Lock()
+        self._making = Lock()
+        self._rigs: OrderedDict[str, _Kept] = OrderedDict()
+        self._since = uuid4().hex[:8]
+
+    def computed(self, rig: str) -> Computed:
+        """Return the numbers of a rig as it is now. Raises `DomainError` for an unknown rig."""
+        return self._of(rig).computed
+
+    def assessment(self, rig: str) -> Assessment:
+        """Return what is said of a rig as it is now."""
+        return self._of(rig).assessment
+
+    def judged(self, rig: str, page: StageKey | None) -> bytes:
+        """Return a rig's assessment with one page, as JSON."""
+        kept = self._of(rig)
+        return self._answer(
+            kept, ("judged", page), lambda: judged(kept.assessment, kept.computed, page)
+        )
+
+    def answer(self, rig: str, key: object, make: Callable[[Computed], BaseModel]) -> bytes:
+        """Return an answer about a rig as JSON, made once for each revision and key."""
+        kept = self._of(rig)
+        return self._answer(kept, key, lambda: make(kept.computed))
+
+    def _answer(self, kept: _Kept, key: object, make: Callable[[], BaseModel]) -> bytes:
+        with self._making:
+            found = kept.answers.get(key)
+            if found is None:
+                found = kept.answers[key] = make().model_dump_json().encode()
+                if len(kept.answers) > _ANSWERS_KEPT:
+                    kept.answers.popitem(last=False)
+            return found
+
+    def tag(self, rig: str, page: StageKey | None) -> str:
+        """Return the entity tag of a rig's assessment: the same while nothing was recorded."""
+        log = self._bench.log_of_rig(rig)
+        return f'"{self._since}-{log.revision}-{len(log.entries)}-{page or ""}"'
+
+    def _of(self, rig: str) -> _Kept:
+        with self._lock:
+            log = self._bench.log_of_rig(rig)
+            kept = self._rigs.get(rig)
+            if kept is None or kept.log is not log:
+                computed = compute(fold(log.entries, rig=rig))
+                kept = self._rigs[rig] = _Kept(log, computed, judge(computed))
+                while len(self._rigs) > _RIGS_KEPT:
+                    self._rigs.popitem(last=False)
+            self._rigs.move_to_end(rig)
+            return kept
+
+
+def judged(assessment: Assessment, computed: Computed, page: StageKey | None) -> Judged:
+    """Return an assessment with the geometry of one stage's pages, if it is asked for."""
+    rooms = (room for room in ROOMS if room.key == page and room.applies(computed.setup))
+    room = next(rooms, None)
+    drawn = cast(AnyPage, room.page(computed)) if room else None
+    return Judged.model_construct(**dict(assessment), page=drawn)

@@ -1,0 +1,21 @@
+"""The archer's room."""
+
+from lyrandis.core.archer.jots import WORDS
+from lyrandis.core.archer.page import page
+from lyrandis.core.archer.rules import RULES, judge
+from lyrandis.core.archer.stage import ASKS, missing, stage
+from lyrandis.core.room import Room
+
+ROOM = Room(
+    key="archer",
+    name="Archer",
+    needs=(),
+    words=WORDS,
+    bare=("draw", "bow"),
+    rules=RULES,
+    judge=judge,
+    stage=stage,
+    missing=missing,
+    page=page,
+    asks=ASKS,
+)

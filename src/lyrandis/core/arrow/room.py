@@ -1,0 +1,23 @@
+"""The arrow's room."""
+
+from lyrandis.core.arrow.doubts import doubts
+from lyrandis.core.arrow.jots import WORDS
+from lyrandis.core.arrow.page import page
+from lyrandis.core.arrow.rules import RULES, judge
+from lyrandis.core.arrow.stage import ASKS, missing, stage
+from lyrandis.core.room import Room
+
+ROOM = Room(
+    key="arrow",
+    name="Arrow",
+    needs=("archer", "bow"),
+    words=WORDS,
+    bare=("shaft", "arrow"),
+    rules=RULES,
+    judge=judge,
+    stage=stage,
+    missing=missing,
+    page=page,
+    asks=ASKS,
+    doubts=doubts,
+)

@@ -1,0 +1,22 @@
+"""The bow's room."""
+
+from lyrandis.core.bow.jots import WORDS
+from lyrandis.core.bow.page import page
+from lyrandis.core.bow.rules import RULES, judge
+from lyrandis.core.bow.stage import ASKS, missing, stage
+from lyrandis.core.room import Room
+from lyrandis.core.string.jots import WORDS as STRING_WORDS
+
+ROOM = Room(
+    key="bow",
+    name="Bow",
+    needs=("archer",),
+    words=(*WORDS, *STRING_WORDS),
+    bare=("bow",),
+    rules=RULES,
+    judge=judge,
+    stage=stage,
+    missing=missing,
+    page=page,
+    asks=ASKS,
+)

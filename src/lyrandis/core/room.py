@@ -1,0 +1,116 @@
+"""A stage as a room: what it adds to the jot line, the rulebook, the rail and the next step.
+
+A room collects what its folder says; it computes nothing itself.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core import judgement as j
+from lyrandis.core.computed import Computed
+from lyrandis.core.entries import Reading
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.phrase import Figure, Phrase
+from lyrandis.core.reading import StageKey, SubjectKind
+from lyrandis.core.setup import Setup
+from lyrandis.core.spoken import Line
+
+
+@dataclass(frozen=True, slots=True)
+class Word:
+    """One word of the jot line."""
+
+    word: str
+    subject: SubjectKind
+    example: str
+    records: str
+    read: Callable[[Line], Reading]
+    also: tuple[str, ...] = ()
+    takes: Literal["@", "mass"] | None = None
+    """Bare lines it takes on any stage: with an @ in them, or of a mass."""
+    offered: bool = False
+    """True when it is offered for a bare number that could be several things."""
+
+
+@dataclass(frozen=True, slots=True)
+class Target:
+    """A number worth being sure of, which a doubt is a doubt of."""
+
+    key: str
+    name: str
+    value: Estimate
+    figure: Callable[[float], Figure]
+    sharp_enough: float
+    """A ± below this share of it is not worth another evening."""
+
+
+@dataclass(frozen=True, slots=True)
+class Doubt:
+    """One cause of the ± on a target, and the reading that would shrink it."""
+
+    of: Target
+    share: float
+    """Relative standard deviation it puts on the target now."""
+    after: float
+    """The same after the reading."""
+    step: j.NextStep
+
+
+@dataclass(frozen=True, slots=True)
+class Ask:
+    """Something worth telling when nothing is missing, wrong or vague."""
+
+    turn: int
+    """Asks of all stages come in this order."""
+    step: Callable[[Computed], j.NextStep | None]
+    """The step, or None when it is told already."""
+
+
+class Page(BaseModel):
+    """Geometry of a stage's own pages, asked for apart from the assessment."""
+
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Room:
+    """One stage of the order of work."""
+
+    key: StageKey
+    name: str
+    needs: tuple[StageKey, ...]
+    """Stages whose numbers it stands on: the backbone of the order of work."""
+    words: tuple[Word, ...]
+    bare: tuple[str, ...]
+    """Words that a bare length is tried with on this stage."""
+    rules: tuple[j.Rule, ...]
+    judge: Callable[[Computed], list[j.Finding]]
+    stage: Callable[[Computed, list[j.Finding]], j.Standing]
+    missing: Callable[[Computed], j.NextStep | None]
+    page: Callable[[Computed], Page]
+    doubts: Callable[[Computed], list[Doubt]] = lambda _: []
+    asks: tuple[Ask, ...] = ()
+    applies: Callable[[Setup], bool] = lambda _: True
+    """False where a rig has no such stage: a plain bow has no empty one in its rail."""
+
+
+def plain_ask(
+    turn: int,
+    wanted: Callable[[Setup], bool],
+    title: str,
+    tells: str,
+    stage: StageKey,
+    control: str,
+) -> Ask:
+    """Return an ask for a plain fact, made while the setup lacks it."""
+    step = j.NextStep(
+        title=Phrase(template=title),
+        why=Phrase(template="It is not told yet, and something is assumed in its place."),
+        tells=Phrase(template=tells),
+        minutes=1,
+        action=j.Action(label="Enter it", stage=stage, control=control),
+    )
+    return Ask(turn, lambda c: step if wanted(c.setup) else None)

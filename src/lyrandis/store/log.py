@@ -1,0 +1,104 @@
+"""The log of each rig in memory: what was read once is not read again, for entries never change."""
+
+from bisect import insort
+from collections import OrderedDict
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from threading import Lock
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from lyrandis.core import entries as e
+from lyrandis.core.pile import when
+from lyrandis.store.models import EntryRow
+from lyrandis.store.rows import COLUMNS, entry_of
+
+_MOST_KEPT = 20_000
+"""Entries kept in memory over all rigs, some 40 MB at the most."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class RigLog:
+    """Entries of one rig and of every part it ever had, in order, as they stood at one moment."""
+
+    entries: tuple[e.Entry, ...]
+    revision: int
+    """Order number of the newest of them."""
+
+
+@dataclass
+class _Log:
+    """What is known of one rig so far."""
+
+    head: int = 0
+    """Newest order number in the store when this was read."""
+    subjects: dict[str, e.SubjectKind] = field(default_factory=dict)
+    entries: list[e.Entry] = field(default_factory=list)
+    shown: RigLog | None = None
+    """The same value as long as nothing is added."""
+
+
+class Logs:
+    """Logs of the rigs last asked for; each reads only what is new since."""
+
+    def __init__(self) -> None:
+        self._lock = Lock()
+        self._logs: OrderedDict[str, _Log] = OrderedDict()
+
+    def of(self, session: Session, rig: str, head: int, check: Callable[[], None]) -> RigLog:
+        """Return a rig's log up to `head`; `check` raises when there is no such rig."""
+        with self._lock:
+            log = self._logs.get(rig)
+            if log is None:
+                check()
+                log = self._logs[rig] = _Log(subjects={rig: "rig"})
+            self._logs.move_to_end(rig)
+            if log.head < head:
+                self._read_on(session, rig, log, head)
+            while len(self._logs) > 1 and self._count() > _MOST_KEPT:
+                self._logs.popitem(last=False)
+            if log.shown is None:
+                newest = max((entry.seq for entry in log.entries), default=0)
+                log.shown = RigLog(tuple(log.entries), newest)
+            return log.shown
+
+    def _count(self) -> int:
+        return sum(len(log.entries) for log in self._logs.values())
+
+    def _read_on(self, session: Session, rig: str, log: _Log, head: int) -> None:
+        """Read what is new of the subjects known, and all of a part that came onto the rig."""
+        fresh = _read(session, log.subjects, log.head, head)
+        new_parts: dict[str, e.SubjectKind] = {
+            entry.reading.part_id: entry.reading.part
+            for entry in fresh
+            if entry.subject.id == rig
+            and isinstance(entry.reading, e.PartFitted)
+            and entry.reading.part_id
+            and entry.reading.part_id not in log.subjects
+        }
+        if new_parts:
+            fresh += _read(session, new_parts, 0, head)
+            log.subjects |= new_parts
+        log.head = head
+        if not fresh:
+            return
+        log.shown = None
+        if len(fresh) > len(log.entries) // 8:
+            log.entries = sorted([*log.entries, *fresh], key=when)
+        else:
+            for entry in fresh:
+                insort(log.entries, entry, key=when)
+
+
+def _read(
+    session: Session, subjects: dict[str, e.SubjectKind], after: int, head: int
+) -> list[e.Entry]:
+    query = (
+        select(*COLUMNS)
+        .where(EntryRow.subject_id.in_(subjects), EntryRow.seq > after, EntryRow.seq <= head)
+        .order_by(EntryRow.seq)
+    )
+    rows: Any = session.execute(query)
+    return [entry_of(row, subjects[row.subject_id]) for row in rows]

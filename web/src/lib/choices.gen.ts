@@ -1,0 +1,68 @@
+/** Written by `make types` from the core. Do not edit. */
+export const DATUM_WORDS = [
+  ['trade', ''],
+  ['pivot', ' to the pivot'],
+  ['back', ' to the back of the bow'],
+  ['belly', ' to the belly'],
+] as const;
+export const HOLD_WORDS = [
+  ['split', 'one over, two under'],
+  ['three_under', 'three under'],
+  ['thumb', 'thumb'],
+] as const;
+export const ANCHOR_WORDS = [
+  ['under_chin', 'under the chin'],
+  ['corner', 'corner of the mouth'],
+  ['cheekbone', 'cheekbone'],
+] as const;
+export const HAND_WORDS = [
+  ['right', 'right'],
+  ['left', 'left'],
+] as const;
+export const PURPOSE_WORDS = [
+  ['backyard', 'backyard'],
+  ['woods', 'woods and 3-D course'],
+  ['field', 'field round'],
+  ['indoor', 'indoor target'],
+  ['hunting', 'hunting from tight cover'],
+  ['distance', 'distance'],
+] as const;
+export const FAMILY_WORDS = [
+  ['selfbow', 'selfbow'],
+  ['straight_longbow', 'straight longbow'],
+  ['reflex_deflex_longbow', 'reflex-deflex longbow'],
+  ['hunting_recurve', 'hunting recurve'],
+  ['target_recurve', 'target recurve'],
+  ['short_rigid_tip', 'bow with short static tips'],
+  ['long_rigid_tip', 'bow with long static tips'],
+  ['large_rigid_tip', 'bow with large static tips'],
+] as const;
+export const LIMBS_ARE_WORDS = [
+  ['matched', 'matched limbs'],
+  ['two_bottoms', 'two bottom limbs'],
+  ['two_tops', 'two top limbs'],
+  ['two_makers', 'limbs of two makers'],
+] as const;
+export const STRING_MATERIAL_WORDS = [
+  ['polyester', 'polyester'],
+  ['low_stretch', 'low-stretch fibre'],
+  ['linen', 'linen'],
+  ['other', 'other'],
+] as const;
+export const SHAFT_MATERIAL_WORDS = [
+  ['wood', 'wood'],
+  ['carbon', 'carbon'],
+  ['aluminium', 'aluminium'],
+  ['cane', 'cane'],
+  ['glass', 'glass'],
+] as const;
+export const LENGTH_DATUM_WORDS = [
+  ['groove_to_end', 'nock groove to shaft end'],
+  ['groove_to_tip', 'nock groove to the tip'],
+  ['shaft_only', 'the bare shaft alone'],
+] as const;
+export const FLIGHT_WORDS = [
+  ['clean', 'flew clean'],
+  ['stiff', 'still stiff'],
+  ['weak', 'weak'],
+] as const;
