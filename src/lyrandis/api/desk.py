@@ -89,7 +89,7 @@ class Desk:
             log = self._bench.log_of_rig(rig)
             kept = self._rigs.get(rig)
             if kept is None or kept.log is not log:
-                computed = compute(fold(log.entries, rig=rig))
+                computed = compute(fold(log.entries, rig=rig, ordered=True))
                 kept = self._rigs[rig] = _Kept(log, computed, judge(computed))
                 while len(self._rigs) > _RIGS_KEPT:
                     self._rigs.popitem(last=False)

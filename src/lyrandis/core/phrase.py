@@ -1,34 +1,35 @@
 """Sentences with figures in them, so that a page can say them in the archer's units."""
 
 import math
+from dataclasses import dataclass, field
 from string import Formatter
 from typing import Any
-
-from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.units import Unit, UnitSet, say
 
 
-class Figure(BaseModel):
+@dataclass(frozen=True, slots=True)
+class Figure:
     """A number with its unit and, where it is uncertain, its ± (two standard deviations)."""
-
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
 
     value: float
     unit: Unit
     plus_minus: float | None = None
 
+    def __post_init__(self) -> None:
+        if not math.isfinite(self.value + (self.plus_minus or 0.0)):
+            raise ValueError(f"{self.value} ± {self.plus_minus} {self.unit} is no figure")
+
     def text(self, units: UnitSet = "inch") -> str:
         return say(self.value, self.unit, self.plus_minus, units=units)
 
 
-class Phrase(BaseModel):
+@dataclass(frozen=True, slots=True)
+class Phrase:
     """A sentence whose `{names}` stand for figures."""
 
-    model_config = ConfigDict(frozen=True)
-
     template: str
-    figures: dict[str, Figure] = {}
+    figures: dict[str, Figure] = field(default_factory=dict)
 
     def text(self, units: UnitSet = "inch") -> str:
         """Return the sentence with its figures in the given units.

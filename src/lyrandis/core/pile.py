@@ -47,21 +47,25 @@ class Pile:
         self._general: dict[type[e.BaseReading], list[e.Entry]] = {}
         self._on_rig: dict[type[e.BaseReading], list[e.Entry]] = {}
         wanted: dict[str, str | None] = {"rig": rig, **dict(fitted)}
-        so_far: dict[str, str | None] = {}
+        so_far = e.Fitted()
         for entry in standing:
             subject, reading = entry.subject, entry.reading
-            if wanted[subject.kind] != subject.id:
+            kind = subject.kind
+            if wanted[kind] != subject.id:
                 continue
-            if subject.kind == "rig":
-                if isinstance(reading, e.PartFitted):
-                    so_far[reading.part] = reading.part_id
-                elif not _same_parts(reading, entry.fitted or e.Fitted(**so_far), fitted):
+            piled = self._general
+            if kind == "rig":
+                piled = self._on_rig
+                if reading.kind == "part_fitted":
+                    so_far = so_far.model_copy(update={reading.part: reading.part_id})
+                elif not _same_parts(reading, entry.fitted or so_far, fitted):
                     continue
-            if isinstance(reading, e.Named):
-                self.names[subject.kind] = reading.name
-                continue
-            piled = self._on_rig if subject.kind == "rig" else self._general
-            piled.setdefault(type(reading), []).append(entry)
+            of_kind = piled.get(type(reading))
+            if of_kind is None:
+                of_kind = piled[type(reading)] = []
+            of_kind.append(entry)
+            if reading.kind == "named":
+                self.names[kind] = reading.name
 
     def all(self, kind: type[R]) -> tuple[Recorded[R], ...]:
         """Return every reading of a kind."""
@@ -100,7 +104,10 @@ class Pile:
 
 
 def _same_parts(reading: e.BaseReading, then: e.Fitted, now: e.Fitted) -> bool:
-    return all(getattr(then, part) == getattr(now, part) for part in reading.needed())
+    for part in reading.needed():  # noqa: SIM110  a plain loop: this runs for every entry of the rig
+        if getattr(then, part) != getattr(now, part):
+            return False
+    return True
 
 
 when = attrgetter("happened_at", "seq", "id")
@@ -120,7 +127,7 @@ def retracted_ids(entries: Sequence[e.Entry]) -> frozenset[str]:
     retractions = [
         (entry.seq, entry.id, entry.reading.entry_id)
         for entry in entries
-        if isinstance(entry.reading, e.Retraction)
+        if entry.reading.kind == "retraction"
     ]
     if not retractions:
         return frozenset()
@@ -132,14 +139,16 @@ def retracted_ids(entries: Sequence[e.Entry]) -> frozenset[str]:
     return frozenset(taken_back)
 
 
-def in_force(entries: Sequence[e.Entry]) -> list[e.Entry]:
-    """Return the entries that stand, in order, retractions themselves left out."""
+def in_force(entries: Sequence[e.Entry], *, ordered: bool = False) -> list[e.Entry]:
+    """Return the entries that stand, in order, retractions themselves left out.
+
+    `ordered` says that they are in order already.
+    """
     gone = retracted_ids(entries)
-    return in_order(
-        entry
-        for entry in entries
-        if entry.id not in gone and not isinstance(entry.reading, e.Retraction)
-    )
+    standing = [
+        entry for entry in entries if entry.id not in gone and entry.reading.kind != "retraction"
+    ]
+    return standing if ordered else in_order(standing)
 
 
 def parts_fitted(entries: Iterable[e.Entry], rig: str | None) -> e.Fitted:
@@ -152,6 +161,6 @@ def parts_fitted(entries: Iterable[e.Entry], rig: str | None) -> e.Fitted:
     for entry in entries:
         if rig is None and entry.subject.kind != "rig":
             parts[entry.subject.kind] = entry.subject.id
-        elif entry.subject.id == rig and isinstance(entry.reading, e.PartFitted):
+        elif entry.subject.id == rig and entry.reading.kind == "part_fitted":
             parts[entry.reading.part] = entry.reading.part_id
     return e.Fitted(**parts)

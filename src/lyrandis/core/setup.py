@@ -48,16 +48,21 @@ class Setup:
 
 
 def fold(
-    entries: Sequence[e.Entry], *, rig: str | None = None, as_of: datetime | None = None
+    entries: Sequence[e.Entry],
+    *,
+    rig: str | None = None,
+    as_of: datetime | None = None,
+    ordered: bool = False,
 ) -> Setup:
     """Fold entries into the setup of one rig.
 
     `entries` may hold other rigs' and parts' entries and come in any order. `rig` defaults to the
-    last rig spoken of; `as_of` leaves out what happened later. Never raises.
+    last rig spoken of; `as_of` leaves out what happened later; `ordered` says that the
+    entries are in order already, as a log is. Never raises.
     """
     if as_of is not None:
         entries = [entry for entry in entries if entry.happened_at <= as_of]
-    standing = in_force(entries)
+    standing = in_force(entries, ordered=ordered)
     if rig is None:
         rig = next((s.subject.id for s in reversed(standing) if s.subject.kind == "rig"), None)
     fitted = parts_fitted(standing, rig)

@@ -8,8 +8,7 @@ from datetime import datetime
 from typing import Literal
 from uuid import uuid4
 
-from sqlalchemy import Engine, func, select
-from sqlalchemy.orm import Session
+from sqlalchemy import Connection, Engine, func, insert, select
 
 from lyrandis.core import entries as e
 from lyrandis.core.pile import parts_fitted
@@ -19,16 +18,18 @@ from lyrandis.store.log import Logs, RigLog
 from lyrandis.store.models import EntryRow, SubjectRow
 from lyrandis.store.rows import (
     entries_where,
+    find_kind,
     kind_of,
     no_such_entry,
     no_such_subject,
-    row_of,
     standing_of_kinds,
+    values_of,
 )
 
 Origin = Literal["own", "demo"]
 
 _HEAD = select(func.max(EntryRow.seq))
+_INSERT_ENTRY = insert(EntryRow)
 
 
 @dataclass(frozen=True)
@@ -61,24 +62,25 @@ class Bench:
         self._logs = Logs()
 
     def is_empty(self) -> bool:
-        with Session(self._read) as session:
-            return session.scalar(select(SubjectRow.id).limit(1)) is None
+        with self._read.connect() as connection:
+            return connection.scalar(select(SubjectRow.id).limit(1)) is None
 
     def subjects(self, kind: e.SubjectKind | None = None) -> list[KnownSubject]:
         """Return subjects with their names, in the order they were made."""
-        with Session(self._read) as session:
-            query = select(SubjectRow).order_by(SubjectRow.created_at, SubjectRow.id)
-            rows = session.scalars(query.where(SubjectRow.kind == kind) if kind else query).all()
-            names = _names(session)
+        with self._read.connect() as connection:
+            query = select(SubjectRow.id, SubjectRow.kind, SubjectRow.origin)
+            query = query.order_by(SubjectRow.created_at, SubjectRow.id)
+            rows = connection.execute(query.where(SubjectRow.kind == kind) if kind else query).all()
+            names = _names(connection)
             return [
-                KnownSubject(row.id, row.kind, names.get(row.id, row.id), row.origin)  # type: ignore[arg-type]
+                KnownSubject(row.id, row.kind, names.get(row.id, row.id), row.origin)
                 for row in rows
             ]
 
     def rigs_as_fitted(self) -> list[tuple[KnownSubject, e.Fitted, bool]]:
         """Return every rig with its parts and whether it is put away."""
-        with Session(self._read) as session:
-            standing = standing_of_kinds(session, "part_fitted", "put_away")
+        with self._read.connect() as connection:
+            standing = standing_of_kinds(connection, "part_fitted", "put_away")
         away = {s.subject.id: s.reading.away for s in standing if isinstance(s.reading, e.PutAway)}
         return [
             (rig, parts_fitted(standing, rig.id), away.get(rig.id, False))
@@ -87,8 +89,8 @@ class Bench:
 
     def check_rig(self, rig: str) -> None:
         """Raise `DomainError` when there is no such rig."""
-        with Session(self._read) as session:
-            _check_rig(session, rig)
+        with self._read.connect() as connection:
+            _check_rig(connection, rig)
 
     def log_of_rig(self, rig: str) -> RigLog:
         """Return every entry of the rig and of each part it ever had, in order.
@@ -97,16 +99,18 @@ class Bench:
 
         Raises `DomainError` when there is no such rig.
         """
-        with Session(self._read) as session:
-            head = session.scalar(_HEAD) or 0
-            return self._logs.of(session, rig, head, lambda: _check_rig(session, rig))
+        with self._read.connect() as connection:
+            head = connection.scalar(_HEAD) or 0
+            return self._logs.of(connection, rig, head, lambda: _check_rig(connection, rig))
 
     def entries_of_rig(self, rig: str) -> tuple[e.Entry, ...]:
         return self.log_of_rig(rig).entries
 
     def entries_of(self, subject: str) -> list[e.Entry]:
-        with Session(self._read) as session:
-            return entries_where(session, e.Subject(kind=kind_of(session, subject), id=subject))
+        with self._read.connect() as connection:
+            return entries_where(
+                connection, e.Subject(kind=kind_of(connection, subject), id=subject)
+            )
 
     def record(self, drafts: Sequence[e.EntryDraft], *, seen: int | None = None) -> list[e.Entry]:
         """Record drafts, all or none, and return the entries.
@@ -114,15 +118,15 @@ class Bench:
         `seen` is the newest entry the writer had seen: something newer on the same topic raises
         `DomainError`. A draft whose id is already recorded with the same content is not doubled.
         """
-        with Session(self._write) as session, session.begin():
-            newest = session.scalar(_HEAD) or 0
+        with self._write.begin() as connection:
+            newest = connection.scalar(_HEAD) or 0
             unseen = None if seen is None else range(seen + 1, newest + 1)
-            return [self._add(session, draft, unseen) for draft in drafts]
+            return [self._add(connection, draft, unseen) for draft in drafts]
 
     def make(self, parts: Sequence[NewPart], *, origin: Origin = "own") -> list[str]:
         """Make subjects with their names and first readings, all or none; return their ids."""
-        with Session(self._write) as session, session.begin():
-            return [self._make(session, part, origin) for part in parts]
+        with self._write.begin() as connection:
+            return [self._make(connection, part, origin) for part in parts]
 
     def make_rig(
         self,
@@ -130,10 +134,10 @@ class Bench:
         parts: dict[e.PartKind, str | NewPart],
     ) -> str:
         """Make a rig, and those of its parts that are new, all or none; return its id."""
-        with Session(self._write) as session, session.begin():
-            rig = self._make(session, NewPart("rig", name), "own")
+        with self._write.begin() as connection:
+            rig = self._make(connection, NewPart("rig", name), "own")
             ids = {
-                kind: part if isinstance(part, str) else self._make(session, part, "own")
+                kind: part if isinstance(part, str) else self._make(connection, part, "own")
                 for kind, part in parts.items()
             }
             for kind, part_id in ids.items():
@@ -141,84 +145,85 @@ class Bench:
                     subject=e.Subject(kind="rig", id=rig),
                     reading=e.PartFitted(part=kind, part_id=part_id),
                 )
-                self._add(session, draft)
+                self._add(connection, draft)
             return rig
 
     def retract(self, entry_id: str) -> e.Entry:
         """Record that an entry is taken back."""
-        with Session(self._write) as session, session.begin():
-            row = session.scalar(select(EntryRow).where(EntryRow.id == entry_id))
-            if row is None:
+        with self._write.begin() as connection:
+            about = connection.scalar(select(EntryRow.subject_id).where(EntryRow.id == entry_id))
+            if about is None:
                 raise no_such_entry(entry_id)
-            subject = e.Subject(kind=kind_of(session, row.subject_id), id=row.subject_id)
+            subject = e.Subject(kind=kind_of(connection, about), id=about)
             draft = e.EntryDraft(subject=subject, reading=e.Retraction(entry_id=entry_id))
-            return self._add(session, draft)
+            return self._add(connection, draft)
 
     def load(self, drafts: Iterable[e.EntryDraft], *, origin: Origin) -> None:
         """Record drafts of subjects that may not be there yet, in one transaction."""
-        with Session(self._write) as session, session.begin():
+        with self._write.begin() as connection:
             for draft in drafts:
-                if session.get(SubjectRow, draft.subject.id) is None:
-                    self._insert_subject(session, draft.subject, origin)
-                self._add(session, draft)
+                if find_kind(connection, draft.subject.id) is None:
+                    self._insert_subject(connection, draft.subject, origin)
+                self._add(connection, draft)
 
-    def _make(self, session: Session, part: NewPart, origin: Origin) -> str:
-        subject = e.Subject(kind=part.kind, id=part.id or _free_id(session, part.name, part.kind))
-        self._insert_subject(session, subject, origin)
+    def _make(self, connection: Connection, part: NewPart, origin: Origin) -> str:
+        subject = e.Subject(
+            kind=part.kind, id=part.id or _free_id(connection, part.name, part.kind)
+        )
+        self._insert_subject(connection, subject, origin)
         named = e.EntryDraft(subject=subject, reading=e.Named(name=part.name))
         for draft in (named, *(make(subject) for make in part.drafts)):
-            self._add(session, draft)
+            self._add(connection, draft)
         return subject.id
 
-    def _insert_subject(self, session: Session, subject: e.Subject, origin: Origin) -> None:
-        row = SubjectRow(id=subject.id, kind=subject.kind, origin=origin, created_at=self._clock())
-        session.add(row)
-        session.flush()
+    def _insert_subject(self, connection: Connection, subject: e.Subject, origin: Origin) -> None:
+        values = {"id": subject.id, "kind": subject.kind, "origin": origin}
+        connection.execute(insert(SubjectRow).values(**values, created_at=self._clock()))
 
-    def _add(self, session: Session, draft: e.EntryDraft, unseen: range | None = None) -> e.Entry:
+    def _add(
+        self, connection: Connection, draft: e.EntryDraft, unseen: range | None = None
+    ) -> e.Entry:
         now = self._clock()
         if draft.happened_at is not None:
             check_instant(draft.happened_at, now)
-        kind = kind_of(session, draft.subject.id)
+        kind = kind_of(connection, draft.subject.id)
         if kind != draft.subject.kind:
             raise no_such_subject(draft.subject)
-        same = already_recorded(session, draft, kind)
+        same = already_recorded(connection, draft, kind)
         if same is not None:
             return same
-        check_references(session, draft)
-        check_unseen(session, draft, unseen)
+        check_references(connection, draft)
+        check_unseen(connection, draft, unseen)
         entry = recorded(
             draft,
             entry_id=draft.id or str(uuid4()),
             seq=0,
             now=now,
-            fitted=fitted_for(session, draft, now),
+            fitted=fitted_for(connection, draft, now),
         )
-        row = row_of(entry)
-        session.add(row)
-        session.flush()
-        return entry.model_copy(update={"seq": row.seq})
+        stored = connection.execute(_INSERT_ENTRY, values_of(entry))
+        return entry.model_copy(update={"seq": stored.lastrowid})
 
 
-def _check_rig(session: Session, rig: str) -> None:
-    if kind_of(session, rig) != "rig":
+def _check_rig(connection: Connection, rig: str) -> None:
+    if kind_of(connection, rig) != "rig":
         raise no_such_subject(e.Subject(kind="rig", id=rig))
 
 
-def _names(session: Session) -> dict[str, str]:
+def _names(connection: Connection) -> dict[str, str]:
     """Return what every subject is called now."""
     return {
         entry.subject.id: entry.reading.name
-        for entry in standing_of_kinds(session, "named")
+        for entry in standing_of_kinds(connection, "named")
         if isinstance(entry.reading, e.Named)
     }
 
 
-def _free_id(session: Session, name: str, kind: str) -> str:
+def _free_id(connection: Connection, name: str, kind: str) -> str:
     """Return a readable id made of the name, numbered when it is taken."""
     flat = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
     slug = re.sub(r"[^a-z0-9]+", "-", flat).strip("-")[:48].strip("-") or kind.replace("_", "-")
-    taken = set(session.scalars(select(SubjectRow.id).where(SubjectRow.id.startswith(slug))))
+    taken = set(connection.scalars(select(SubjectRow.id).where(SubjectRow.id.startswith(slug))))
     candidate, number = slug, 1
     while candidate in taken:
         number += 1

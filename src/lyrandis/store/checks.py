@@ -2,22 +2,23 @@
 
 from datetime import datetime
 
-from sqlalchemy import or_, select
-from sqlalchemy.orm import Session
+from sqlalchemy import Connection, or_, select
 
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
 from lyrandis.core.pile import in_force, retracted_ids
 from lyrandis.core.record import fitted_at
-from lyrandis.store.models import EntryRow, SubjectRow
-from lyrandis.store.rows import entries_where, entry_of, no_such_entry
+from lyrandis.store.models import EntryRow
+from lyrandis.store.rows import COLUMNS, entries_where, entry_of, find_kind, no_such_entry
 
 
-def already_recorded(session: Session, draft: e.EntryDraft, kind: e.SubjectKind) -> e.Entry | None:
+def already_recorded(
+    connection: Connection, draft: e.EntryDraft, kind: e.SubjectKind
+) -> e.Entry | None:
     """Return the entry that already has the draft's id and content: a repeated send."""
     if draft.id is None:
         return None
-    row = session.scalar(select(EntryRow).where(EntryRow.id == draft.id))
+    row = connection.execute(select(*COLUMNS).where(EntryRow.id == draft.id)).one_or_none()
     if row is None:
         return None
     entry = entry_of(row, kind)
@@ -31,24 +32,26 @@ def already_recorded(session: Session, draft: e.EntryDraft, kind: e.SubjectKind)
     )
 
 
-def check_references(session: Session, draft: e.EntryDraft) -> None:
+def check_references(connection: Connection, draft: e.EntryDraft) -> None:
     reading = draft.reading
-    if isinstance(reading, e.PartFitted) and reading.part_id is not None:
-        part = session.get(SubjectRow, reading.part_id)
-        if part is None or part.kind != reading.part:
-            raise DomainError(
-                "no_such_part",
-                f"There is no {reading.part.replace('_', ' ')} called “{reading.part_id}”.",
-                "Choose one from the list, or make it first.",
-                "part_id",
-            )
+    if (
+        isinstance(reading, e.PartFitted)
+        and reading.part_id is not None
+        and find_kind(connection, reading.part_id) != reading.part
+    ):
+        raise DomainError(
+            "no_such_part",
+            f"There is no {reading.part.replace('_', ' ')} called “{reading.part_id}”.",
+            "Choose one from the list, or make it first.",
+            "part_id",
+        )
     if isinstance(reading, e.Retraction):
-        _check_retraction(session, draft.subject, reading.entry_id)
+        _check_retraction(connection, draft.subject, reading.entry_id)
 
 
-def _check_retraction(session: Session, subject: e.Subject, entry_id: str) -> None:
+def _check_retraction(connection: Connection, subject: e.Subject, entry_id: str) -> None:
     about_it = or_(EntryRow.id == entry_id, EntryRow.kind.in_(("named", "retraction")))
-    found = entries_where(session, subject, about_it)
+    found = entries_where(connection, subject, about_it)
     target = next((entry for entry in found if entry.id == entry_id), None)
     if target is None:
         raise no_such_entry(entry_id)
@@ -69,13 +72,13 @@ def _check_retraction(session: Session, subject: e.Subject, entry_id: str) -> No
         )
 
 
-def check_unseen(session: Session, draft: e.EntryDraft, unseen: range | None) -> None:
+def check_unseen(connection: Connection, draft: e.EntryDraft, unseen: range | None) -> None:
     """Refuse to write over a newer entry on the same topic that the writer has not seen."""
     wanted = draft.reading.topics()
     if not unseen or not wanted:
         return
     newer = entries_where(
-        session, draft.subject, EntryRow.seq.between(unseen.start, unseen.stop - 1)
+        connection, draft.subject, EntryRow.seq.between(unseen.start, unseen.stop - 1)
     )
     for entry in in_force(newer):
         if entry.reading.topics() & wanted:
@@ -87,7 +90,7 @@ def check_unseen(session: Session, draft: e.EntryDraft, unseen: range | None) ->
             )
 
 
-def fitted_for(session: Session, draft: e.EntryDraft, now: datetime) -> e.Fitted | None:
+def fitted_for(connection: Connection, draft: e.EntryDraft, now: datetime) -> e.Fitted | None:
     """Return the parts on the rig when the entry happened, for a rig's own entries."""
     if draft.subject.kind != "rig":
         return None
@@ -95,5 +98,5 @@ def fitted_for(session: Session, draft: e.EntryDraft, now: datetime) -> e.Fitted
     if given is not None:
         return given
     fitting = EntryRow.kind.in_(("part_fitted", "retraction"))
-    own = in_force(entries_where(session, draft.subject, fitting))
+    own = in_force(entries_where(connection, draft.subject, fitting))
     return fitted_at(own, draft.subject.id, draft.happened_at or now)

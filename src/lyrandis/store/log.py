@@ -7,8 +7,7 @@ from dataclasses import dataclass, field
 from threading import Lock
 from typing import Any
 
-from sqlalchemy import select
-from sqlalchemy.orm import Session
+from sqlalchemy import Connection, select
 
 from lyrandis.core import entries as e
 from lyrandis.core.pile import when
@@ -47,7 +46,7 @@ class Logs:
         self._lock = Lock()
         self._logs: OrderedDict[str, _Log] = OrderedDict()
 
-    def of(self, session: Session, rig: str, head: int, check: Callable[[], None]) -> RigLog:
+    def of(self, connection: Connection, rig: str, head: int, check: Callable[[], None]) -> RigLog:
         """Return a rig's log up to `head`; `check` raises when there is no such rig."""
         with self._lock:
             log = self._logs.get(rig)
@@ -56,7 +55,7 @@ class Logs:
                 log = self._logs[rig] = _Log(subjects={rig: "rig"})
             self._logs.move_to_end(rig)
             if log.head < head:
-                self._read_on(session, rig, log, head)
+                self._read_on(connection, rig, log, head)
             while len(self._logs) > 1 and self._count() > _MOST_KEPT:
                 self._logs.popitem(last=False)
             if log.shown is None:
@@ -67,9 +66,9 @@ class Logs:
     def _count(self) -> int:
         return sum(len(log.entries) for log in self._logs.values())
 
-    def _read_on(self, session: Session, rig: str, log: _Log, head: int) -> None:
+    def _read_on(self, connection: Connection, rig: str, log: _Log, head: int) -> None:
         """Read what is new of the subjects known, and all of a part that came onto the rig."""
-        fresh = _read(session, log.subjects, log.head, head)
+        fresh = _read(connection, log.subjects, log.head, head)
         new_parts: dict[str, e.SubjectKind] = {
             entry.reading.part_id: entry.reading.part
             for entry in fresh
@@ -79,7 +78,7 @@ class Logs:
             and entry.reading.part_id not in log.subjects
         }
         if new_parts:
-            fresh += _read(session, new_parts, 0, head)
+            fresh += _read(connection, new_parts, 0, head)
             log.subjects |= new_parts
         log.head = head
         if not fresh:
@@ -93,12 +92,12 @@ class Logs:
 
 
 def _read(
-    session: Session, subjects: dict[str, e.SubjectKind], after: int, head: int
+    connection: Connection, subjects: dict[str, e.SubjectKind], after: int, head: int
 ) -> list[e.Entry]:
     query = (
         select(*COLUMNS)
         .where(EntryRow.subject_id.in_(subjects), EntryRow.seq > after, EntryRow.seq <= head)
         .order_by(EntryRow.seq)
     )
-    rows: Any = session.execute(query)
+    rows: Any = connection.execute(query)
     return [entry_of(row, subjects[row.subject_id]) for row in rows]

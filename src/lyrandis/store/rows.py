@@ -2,8 +2,7 @@
 
 from typing import Any
 
-from sqlalchemy import ColumnElement, select
-from sqlalchemy.orm import Session
+from sqlalchemy import ColumnElement, Connection, select
 
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
@@ -11,28 +10,29 @@ from lyrandis.core.pile import in_force
 from lyrandis.store.models import EntryRow, SubjectRow
 
 
-def row_of(entry: e.Entry) -> EntryRow:
+def values_of(entry: e.Entry) -> dict[str, Any]:
+    """Return what is stored of an entry; the store gives its order number."""
     reading = entry.reading
-    return EntryRow(
-        id=entry.id,
-        subject_id=entry.subject.id,
-        kind=reading.kind,
-        happened_at=entry.happened_at,
-        recorded_at=entry.recorded_at,
-        source=entry.source,
-        note=entry.note,
-        as_typed=entry.as_typed,
-        fitted=entry.fitted.model_dump(mode="json") if entry.fitted else None,
-        reading=reading.model_dump(mode="json"),
-        retracts=reading.entry_id if isinstance(reading, e.Retraction) else None,
-    )
+    return {
+        "id": entry.id,
+        "subject_id": entry.subject.id,
+        "kind": reading.kind,
+        "happened_at": entry.happened_at,
+        "recorded_at": entry.recorded_at,
+        "source": entry.source,
+        "note": entry.note,
+        "as_typed": entry.as_typed,
+        "fitted": entry.fitted.model_dump(mode="json") if entry.fitted else None,
+        "reading": reading.model_dump(mode="json"),
+        "retracts": reading.entry_id if isinstance(reading, e.Retraction) else None,
+    }
 
 
 COLUMNS = tuple(EntryRow.__table__.c)
 
 
 def entry_of(row: Any, kind: e.SubjectKind) -> e.Entry:
-    """Return the entry that a row of `COLUMNS`, or a stored object, holds."""
+    """Return the entry that a row of `COLUMNS` holds."""
     return e.Entry.model_validate(
         {
             "subject": {"kind": kind, "id": row.subject_id},
@@ -50,31 +50,38 @@ def entry_of(row: Any, kind: e.SubjectKind) -> e.Entry:
 
 
 def entries_where(
-    session: Session, subject: e.Subject, *conditions: ColumnElement[bool]
+    connection: Connection, subject: e.Subject, *conditions: ColumnElement[bool]
 ) -> list[e.Entry]:
     """Return those entries of one subject that meet the conditions, by order of recording."""
     query = select(*COLUMNS).where(EntryRow.subject_id == subject.id, *conditions)
-    rows: Any = session.execute(query.order_by(EntryRow.seq))
+    rows: Any = connection.execute(query.order_by(EntryRow.seq))
     return [entry_of(row, subject.kind) for row in rows]
 
 
-def standing_of_kinds(session: Session, *kinds: str) -> list[e.Entry]:
+def standing_of_kinds(connection: Connection, *kinds: str) -> list[e.Entry]:
     """Return the standing entries of some kinds of reading, of all subjects."""
-    query = select(EntryRow, SubjectRow.kind).join(SubjectRow)
-    rows: Any = session.execute(query.where(EntryRow.kind.in_((*kinds, "retraction"))))
-    return in_force([entry_of(row, kind) for row, kind in rows])
+    query = select(*COLUMNS, SubjectRow.kind.label("subject_kind")).join(SubjectRow)
+    rows: Any = connection.execute(query.where(EntryRow.kind.in_((*kinds, "retraction"))))
+    return in_force([entry_of(row, row.subject_kind) for row in rows])
 
 
-def kind_of(session: Session, subject: str) -> e.SubjectKind:
-    row = session.get(SubjectRow, subject)
-    if row is None:
+def find_kind(connection: Connection, subject: str) -> e.SubjectKind | None:
+    """Return what kind of subject something is; None when there is no such thing."""
+    kind: Any = connection.scalar(select(SubjectRow.kind).where(SubjectRow.id == subject))
+    return kind  # type: ignore[no-any-return]
+
+
+def kind_of(connection: Connection, subject: str) -> e.SubjectKind:
+    """The same, or raise `DomainError`."""
+    kind = find_kind(connection, subject)
+    if kind is None:
         raise DomainError(
             "no_such_subject",
             f"There is nothing called “{subject}” on this bench.",
             "Choose one from the list, or make it first.",
             "subject",
         )
-    return row.kind  # type: ignore[return-value]
+    return kind
 
 
 def no_such_subject(subject: e.Subject) -> DomainError:

@@ -1896,11 +1896,8 @@ export interface components {
         Phrase: {
             /** Template */
             template: string;
-            /**
-             * Figures
-             * @default {}
-             */
-            figures: {
+            /** Figures */
+            figures?: {
                 [key: string]: components["schemas"]["Figure"];
             };
         };

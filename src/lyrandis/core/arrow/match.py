@@ -4,6 +4,7 @@ Spines in pounds of the wood scale, masses in grains, lengths in mm.
 """
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal, overload
@@ -157,7 +158,7 @@ def first_root(spines: Array, kicks: Array) -> float | None:
         return None
     i = int(falls[0])
     at = min(max(i - 1, 0), len(spines) - 4)
-    cubic = np.polynomial.Polynomial.fit(spines[at : at + 4], kicks[at : at + 4], 3)
+    cubic = _cubic(spines[at : at + 4].tolist(), kicks[at : at + 4].tolist())
     high, low = float(spines[i]), float(spines[i + 1])
     for _ in range(40):
         middle = (high + low) / 2
@@ -166,6 +167,18 @@ def first_root(spines: Array, kicks: Array) -> float | None:
         else:
             low = middle
     return round((high + low) / 2, 6)
+
+
+def _cubic(x: list[float], y: list[float]) -> Callable[[float], float]:
+    """Return the cubic through four points, by Newton's divided differences."""
+    # p(s) = c0 + (s - x0)(c1 + (s - x1)(c2 + (s - x2) c3))
+    c = y[:]
+    for order in range(1, 4):
+        for at in range(3, order - 1, -1):
+            c[at] = (c[at] - c[at - 1]) / (x[at] - x[at - order])
+    c0, c1, c2, c3 = c
+    x0, x1, x2, _ = x
+    return lambda s: c0 + (s - x0) * (c1 + (s - x1) * (c2 + (s - x2) * c3))
 
 
 def _band(matched: float | None, roots: list[float | None]) -> tuple[float, float]:
