@@ -74,6 +74,7 @@ from lyrandis.core.bow.words import (
 )
 from lyrandis.core.errors import DomainError
 from lyrandis.core.reading import (
+    PARTS,
     BaseReading,
     EntryId,
     Frozen,
@@ -94,6 +95,7 @@ from lyrandis.core.string.words import (
 )
 
 __all__ = [
+    "PARTS",
     "READINGS",
     "Anchor",
     "AnchorChosen",

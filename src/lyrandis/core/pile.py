@@ -35,6 +35,9 @@ def newest(told: Sequence[Recorded[R]], name: str) -> tuple[Any, Recorded[R] | N
     return None, None
 
 
+_Piled = dict[type[e.BaseReading], list[Recorded[e.BaseReading]]]
+
+
 class Pile:
     """Standing entries of one rig and its parts, in order; the rig's own come behind the part's.
 
@@ -44,8 +47,8 @@ class Pile:
     def __init__(self, standing: Iterable[e.Entry], rig: str | None, fitted: e.Fitted) -> None:
         self.names: dict[e.SubjectKind, str] = {}
         """What each subject is called now."""
-        self._general: dict[type[e.BaseReading], list[e.Entry]] = {}
-        self._on_rig: dict[type[e.BaseReading], list[e.Entry]] = {}
+        self._general: _Piled = {}
+        self._on_rig: _Piled = {}
         wanted: dict[str, str | None] = {"rig": rig, **dict(fitted)}
         so_far = e.Fitted()
         for entry in standing:
@@ -63,21 +66,21 @@ class Pile:
             of_kind = piled.get(type(reading))
             if of_kind is None:
                 of_kind = piled[type(reading)] = []
-            of_kind.append(entry)
+            of_kind.append(Recorded(reading, entry))
             if reading.kind == "named":
                 self.names[kind] = reading.name
 
     def all(self, kind: type[R]) -> tuple[Recorded[R], ...]:
         """Return every reading of a kind."""
-        general, own = self._general.get(kind, ()), self._on_rig.get(kind, ())
-        return tuple(Recorded(cast(R, entry.reading), entry) for entry in (*general, *own))
+        piled = (*self._general.get(kind, ()), *self._on_rig.get(kind, ()))
+        return cast(tuple[Recorded[R], ...], piled)
 
     def last(self, kind: type[R], *key: Any) -> Recorded[R] | None:
         """Return the newest reading of a kind (and key); one made on the rig comes first."""
         for piled in (self._on_rig, self._general):
-            for entry in reversed(piled.get(kind, ())):
-                if not key or entry.reading.key() == key:
-                    return Recorded(cast(R, entry.reading), entry)
+            for recorded in reversed(piled.get(kind, ())):
+                if not key or recorded.reading.key() == key:
+                    return cast(Recorded[R], recorded)
         return None
 
     def keyed(self, kind: type[R]) -> tuple[Recorded[R], ...]:
@@ -144,10 +147,14 @@ def in_force(entries: Sequence[e.Entry], *, ordered: bool = False) -> list[e.Ent
 
     `ordered` says that they are in order already.
     """
-    gone = retracted_ids(entries)
-    standing = [
-        entry for entry in entries if entry.id not in gone and entry.reading.kind != "retraction"
-    ]
+    standing = list(entries)
+    if any(entry.reading.kind == "retraction" for entry in entries):
+        gone = retracted_ids(entries)
+        standing = [
+            entry
+            for entry in entries
+            if entry.id not in gone and entry.reading.kind != "retraction"
+        ]
     return standing if ordered else in_order(standing)
 
 
@@ -157,10 +164,14 @@ def parts_fitted(entries: Iterable[e.Entry], rig: str | None) -> e.Fitted:
     Without a rig the last subject of each kind stands for the fitted part, so that a bare list of
     readings can be judged.
     """
-    parts: dict[str, str | None] = {}
-    for entry in entries:
-        if rig is None and entry.subject.kind != "rig":
-            parts[entry.subject.kind] = entry.subject.id
-        elif entry.subject.id == rig and entry.reading.kind == "part_fitted":
-            parts[entry.reading.part] = entry.reading.part_id
-    return e.Fitted(**parts)
+    if rig is None:
+        last = {entry.subject.kind: entry.subject.id for entry in entries}
+        return e.Fitted(**{part: last[part] for part in e.PARTS if part in last})
+    fitted = [entry for entry in entries if entry.reading.kind == "part_fitted"]
+    return e.Fitted(
+        **{
+            entry.reading.part: entry.reading.part_id
+            for entry in fitted
+            if entry.subject.id == rig and entry.reading.kind == "part_fitted"
+        }
+    )

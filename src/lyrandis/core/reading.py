@@ -59,7 +59,7 @@ class BaseReading(Frozen, ABC):
 
     def key(self) -> tuple[Any, ...] | None:
         """Return which one of several is meant; None when it is not said."""
-        key = tuple(getattr(self, name) for name in self.keyed_by)
+        key = tuple([getattr(self, name) for name in self.keyed_by])
         return None if None in key else key
 
     def told(self) -> dict[str, Any]:

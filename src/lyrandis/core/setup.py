@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
+from operator import attrgetter
 
 from lyrandis.core import entries as e
 from lyrandis.core.archer.facts import ArcherFacts
@@ -14,6 +15,8 @@ from lyrandis.core.bow.facts import facts as bow_facts
 from lyrandis.core.pile import Pile, in_force, parts_fitted
 from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.facts import facts as string_facts
+
+_SEQ = attrgetter("seq")
 
 
 @dataclass(frozen=True)
@@ -72,7 +75,7 @@ def fold(
         rig=rig,
         name=pile.names.get("rig"),
         put_away=away is not None and away.reading.away,
-        revision=max((entry.seq for entry in entries), default=0),
+        revision=max(map(_SEQ, entries), default=0),
         entry_count=len(entries),
         fitted=fitted,
         archer=archer_facts(pile),

@@ -6,6 +6,7 @@ otherwise; `sd` is one standard deviation. What is shown as ± is two.
 
 import math
 from dataclasses import dataclass
+from functools import cache
 from typing import Literal, NamedTuple
 
 from lyrandis.core.archer.facts import ArcherFacts
@@ -21,7 +22,7 @@ from lyrandis.core.archer.words import Datum, Hold
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.pile import Recorded
-from lyrandis.core.reading import BaseReading
+from lyrandis.core.reading import BaseReading, Source
 
 Basis = Literal["rig", "direct", "guess"]
 
@@ -185,19 +186,21 @@ def _reading(
     datum: Datum = "trade",
 ) -> DrawReading:
     kind = recorded.reading.kind
+    sd = _method_sd_mm(kind, recorded.entry.source)
+    value, shared_sd = to_trade(length, datum, archer)
+    shared = datum if shared_sd else None
+    return DrawReading(Estimate(value, sd), kind, recorded, shared, shared_sd)
+
+
+@cache
+def _method_sd_mm(kind: str, source: Source) -> float:
+    """Return how well a way of measuring repeats [mm], one standard deviation."""
     sd_in = METHOD_SD_IN[kind]
-    if recorded.source == "estimated":
+    if source == "estimated":
         sd_in = ESTIMATED_SD_IN
-    elif recorded.source == "told":
+    elif source == "told":
         sd_in = max(sd_in, METHOD_SD_IN["draw_stated"])
-    trade = to_trade(length, datum, archer)
-    return DrawReading(
-        Estimate(trade.value, sd_in * MM_PER_IN),
-        kind,
-        recorded,
-        shared=datum if trade.sd else None,
-        shared_sd=trade.sd,
-    )
+    return sd_in * MM_PER_IN
 
 
 def combine(readings: list[DrawReading]) -> tuple[Estimate, float]:

@@ -142,8 +142,7 @@ def mesh(beam: Beam, elements: int = ELEMENTS) -> Array:
             cuts.append(cut)
     even = np.linspace(0.0, beam.length, elements + 1)
     apart = [all(abs(s - cut) > _SHORTEST for cut in cuts) for s in even]
-    nodes: Array = np.union1d(even[apart], cuts)
-    return nodes
+    return np.array(sorted({*even[apart].tolist(), *cuts}))
 
 
 @dataclass(frozen=True)
@@ -234,7 +233,7 @@ def static_deflection(beam: Beam, stiffness: float, load: float, span: float) ->
     """
     start = (beam.length - span) / 2
     stations = [start, start + span / 2, start + span, *beam.cuts()]
-    edges = np.unique([s for s in stations if start <= s <= start + span])
+    edges = sorted({s for s in stations if start <= s <= start + span})
     total = 0.0
     for a, b in pairwise(edges):
         s = a + (b - a) * (_GAUSS_X20 + 1) / 2

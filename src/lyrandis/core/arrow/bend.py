@@ -281,6 +281,7 @@ class _March:
         self.fingers = np.array([[float(shot.fingers)] for shot in shots])
         self.push = self.fingers * pushes
         self.run = np.tile([length for _, length in releases], stiffness.shape[1]) * GUIDE_LENGTH
+        self.guided, self.within = self._guide()
         shape = (self.count, self.columns)
         self.state = self._at_rest()
         self.place, self.way = self.state[:, :_PLACES], self.state[:, _PLACES:]
@@ -343,7 +344,8 @@ class _March:
         if self.heavy:
             self.modal[:, 0] -= self.weight
         if i < t.let_go:
-            finger = self._finger(i)
+            finger = np.maximum(self.guided[i] - self.felt[:, _FINGER], 0.0)
+            finger *= self.within[i]
             self.modal += self.at_nock * finger[:, None, :]
             if self.record:
                 self.history.guide[i] = finger
@@ -372,19 +374,23 @@ class _March:
         if self.count > 1:
             plate *= t.acting[i]
         if t.rear[i]:
-            plate *= np.where(t.rear_dt[i] > 0, self.struck, 1.0)
+            plate *= np.where(t.rear_dt[i] > 0, self.struck, 1.0) if self.count > 1 else self.struck
             self.impulse += plate * t.rear_dt[i]
         self.modal += np.multiply(t.phi[i], plate[:, None, :], out=self.part)
 
-    def _finger(self, i: int) -> Array:
-        """Return the force of the fingers, a one-sided guide, on the nock."""
-        x, v = self.tables.x[i], self.tables.v[i]
+    def _guide(self) -> tuple[Array, Array]:
+        """Return what the fingers' one-sided guide presses with, and 1 where it still does.
+
+        Per step before the fingers let go, set-up and column.
+        """
+        until = self.tables.let_go
+        x, v = self.tables.x[:until], self.tables.v[:until]
+        # guide = push sin^2(pi x / 2 run); its rate = push pi / (2 run) sin(pi x / run) v
         phase = np.pi * x / (2 * self.run)
         guide = self.push * np.sin(phase) ** 2
         guide_rate = self.push * np.pi / (2 * self.run) * np.sin(2 * phase) * v
-        force = GUIDE_STIFFNESS * guide + GUIDE_DAMPING * guide_rate - self.felt[:, _FINGER]
-        pushed: Array = np.where(x < self.run, np.maximum(force, 0.0), 0.0) * self.fingers
-        return pushed
+        pressed = GUIDE_STIFFNESS * guide + GUIDE_DAMPING * guide_rate
+        return pressed, (x < self.run) * self.fingers
 
     def _pass(self, c: int) -> None:
         """Note how set-up `c` leaves."""

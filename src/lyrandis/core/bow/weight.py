@@ -8,6 +8,7 @@ the weight climbs), are inferred from the points.
 import math
 from bisect import bisect_left
 from dataclasses import dataclass
+from operator import itemgetter
 from typing import Literal, NamedTuple
 
 from lyrandis.core.archer.draw import to_trade
@@ -144,19 +145,19 @@ def weighed_points(
     """
     points = []
     for recorded in bow.weighed:
-        reading = recorded.reading
-        draw = to_trade(reading.draw_length_mm, reading.datum, archer)
-        behind = hook if reading.string_at == "groove" else Estimate(0.0, 0.0)
-        at = draw.value + behind.value
-        share = _SD_SHARES.get(recorded.source)
+        reading, entry = recorded
+        at, loose = to_trade(reading.draw_length_mm, reading.datum, archer)
+        if reading.string_at == "groove":
+            at += hook.value
+            loose = math.hypot(loose, hook.sd)
+        share = _SD_SHARES.get(entry.source)
         sd = SCALE_SD_LBF if share is None else share * reading.draw_weight_lbf
-        loose = math.hypot(draw.sd, behind.sd)
         if loose:
             pivot = at - TRADE_OFFSET_MM
             steep = curve.slope(pivot) / max(curve.at(pivot), 1e-30)
             sd = math.hypot(sd, min(steep, 1 / MM_PER_IN) * reading.draw_weight_lbf * loose)
         points.append(Point(at, Estimate(reading.draw_weight_lbf, sd), recorded))
-    return sorted(points, key=lambda point: point.draw_mm)
+    return sorted(points, key=itemgetter(0))
 
 
 def least_draw_mm(likeness: Likeness) -> float:
@@ -236,10 +237,10 @@ class _Evidence(NamedTuple):
 def _evidence(points: list[Point], centre_mm: float, curve: Hermite) -> list[_Evidence]:
     found = []
     for point in points:
-        x = (point.draw_mm - centre_mm) / MM_PER_IN
-        y = math.log(point.weight.value / curve.at(point.draw_mm - TRADE_OFFSET_MM))
-        share = point.weight.sd / point.weight.value
-        found.append(_Evidence(point, x, y, share**2 + _bend(x) ** 2))
+        draw_mm, (weight, sd), _ = point
+        x = (draw_mm - centre_mm) / MM_PER_IN
+        y = math.log(weight / curve.at(draw_mm - TRADE_OFFSET_MM))
+        found.append(_Evidence(point, x, y, (sd / weight) ** 2 + _bend(x) ** 2))
     return found
 
 
