@@ -9,24 +9,75 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict
 from starlette.exceptions import HTTPException
 
-from lyrandis.core.errors import DomainError
+from lyrandis.core.errors import Code, DomainError
 
 MEDIA_TYPE = "application/problem+json"
-_STATUS_OF_CODE = {
-    "no_such_subject": 404,
-    "no_such_entry": 404,
-    "not_found": 404,
-    "already_retracted": 409,
-    "changed_meanwhile": 409,
-    "id_taken": 409,
-    "name_needed": 409,
-    "demo_already_there": 409,
-    "foreign_host": 403,
-    "foreign_site": 403,
-    "body_too_large": 413,
-    "not_json": 415,
+CODES: dict[Code, tuple[int, str]] = {
+    "no_such_subject": (404, "nothing of that name"),
+    "no_such_entry": (404, "no such entry"),
+    "no_such_part": (422, "no such part"),
+    "not_found": (404, "nothing at this address"),
+    "method_not_allowed": (405, "not done at this address"),
+    "http_error": (400, "this cannot be answered"),
+    "internal_error": (500, "Lyrandis stumbled"),
+    "already_retracted": (409, "taken back already"),
+    "changed_meanwhile": (409, "changed meanwhile"),
+    "id_taken": (409, "the id is taken"),
+    "name_needed": (409, "a name is needed"),
+    "demo_already_there": (409, "the demo is there already"),
+    "foreign_host": (403, "asked under a foreign name"),
+    "foreign_site": (403, "asked by a foreign site"),
+    "body_too_large": (413, "too much at once"),
+    "not_json": (415, "not sent as JSON"),
+    "bad_json": (422, "no valid JSON"),
+    "missing_field": (422, "something is missing"),
+    "unknown_field": (422, "not known here"),
+    "unknown_kind": (422, "no such kind of reading"),
+    "no_time_zone": (422, "the time has no time zone"),
+    "invalid": (422, "this cannot be so"),
+    "out_of_range": (422, "outside what it can be"),
+    "not_a_number": (422, "not a finite number"),
+    "in_the_future": (422, "not happened yet"),
+    "too_long_ago": (422, "too long ago"),
+    "wrong_subject": (422, "not recorded on this"),
+    "nothing_given": (422, "nothing is given"),
+    "one_needed": (422, "one of two is needed"),
+    "both_needed": (422, "both are needed"),
+    "twice": (422, "given twice"),
+    "wrong_order": (422, "in the wrong order"),
+    "missing_diameter": (422, "a diameter is missing"),
+    "nothing_fitted": (422, "no such part fitted"),
+    "empty": (422, "nothing is typed"),
+    "unknown_word": (422, "a word not known"),
+    "unknown_choice": (422, "not one of the choices"),
+    "missing_choice": (422, "the choice is missing"),
+    "missing_number": (422, "the number is missing"),
+    "which_quantity": (422, "it could be several things"),
+    "wrong_unit": (422, "the wrong unit"),
+    "wrong_standard": (422, "the wrong standard of spine"),
+    "too_much": (422, "more than belongs to it"),
+    "not_bent": (422, "nothing bent"),
+    "brace_unreachable": (422, "a brace no string reaches"),
+    "shape_does_not_hold": (422, "no such bow holds together"),
+    "limb_too_short": (422, "limbs too short"),
+    "riser_longer_than_bow": (422, "a riser too long for its bow"),
+    "draw_below_brace": (422, "not drawn past brace"),
+    "draw_beyond_curve": (422, "drawn beyond what is computed"),
+    "no_draw": (422, "the draw is not known"),
+    "nothing_to_shoot": (422, "nothing to shoot"),
+    "tumbles": (422, "it tumbles"),
+    "taper_too_long": (422, "a taper too long"),
+    "not_a_taper": (422, "no taper"),
+    "too_few": (422, "too few arrows"),
+    "too_long": (422, "too long a table"),
+    "not_a_table": (422, "no table"),
+    "no_numbers": (422, "no numbers of arrows"),
+    "database_newer": (422, "written by a newer Lyrandis"),
+    "not_a_database": (422, "no database"),
+    "no_free_port": (422, "no free port"),
 }
-_WORDS_OF_TYPE = {
+"""Status and title of every problem."""
+_WORDS_OF_TYPE: dict[str, tuple[Code, str, str]] = {
     "missing": ("missing_field", "Something is missing.", "Give it."),
     "extra_forbidden": ("unknown_field", "This is not known here.", "Leave it out."),
     "finite_number": ("not_a_number", "This is not a finite number.", "Type a plain number."),
@@ -60,7 +111,7 @@ class Problem(BaseModel):
     type: str = "about:blank"
     title: str
     status: int
-    code: str
+    code: Code
     reason: str
     instruction: str
     field: str | None = None
@@ -71,9 +122,9 @@ class Problem(BaseModel):
 
 def problem_of(error: DomainError, *, field: str | None = None, path: str | None = None) -> Problem:
     """Return the problem a domain error is."""
-    status = _STATUS_OF_CODE.get(error.code, 422)
+    status, title = CODES[error.code]
     return Problem(
-        title=error.code.replace("_", " "),
+        title=title,
         status=status,
         code=error.code,
         reason=error.reason,
@@ -111,13 +162,11 @@ def _http_problem(error: HTTPException) -> Problem:
         return problem_of(
             DomainError("not_found", "There is nothing at this address.", "Check the address.")
         )
-    return Problem(
-        title=str(error.detail).lower(),
-        status=error.status_code,
-        code=str(error.detail).lower().replace(" ", "_"),
-        reason=f"{error.detail}.",
-        instruction="See the API reference for what this address takes.",
+    code: Code = "method_not_allowed" if error.status_code == 405 else "http_error"
+    problem = problem_of(
+        DomainError(code, f"{error.detail}.", "See the API reference for what this address takes.")
     )
+    return problem.model_copy(update={"status": error.status_code})
 
 
 def install(app: FastAPI) -> None:
@@ -138,12 +187,12 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(Exception)
     async def unexpected(_request: Request, _error: Exception) -> JSONResponse:
         return respond(
-            Problem(
-                title="internal error",
-                status=500,
-                code="internal_error",
-                reason="Lyrandis stumbled over this. Nothing was recorded.",
-                instruction="Try again; if it stays, keep what you typed and restart Lyrandis.",
+            problem_of(
+                DomainError(
+                    "internal_error",
+                    "Lyrandis stumbled over this. Nothing was recorded.",
+                    "Try again; if it stays, keep what you typed and restart Lyrandis.",
+                )
             )
         )
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import TypeVar
 
-from lyrandis.core.errors import DomainError, Guess
+from lyrandis.core.errors import Code, DomainError, Guess
 from lyrandis.core.quantities import check
 from lyrandis.core.units import (
     FORCE_UNITS_LBF,
@@ -289,7 +289,7 @@ class Line:
                 "Take it out, or put it in a note.",
             )
 
-    def error(self, code: str, reason: str, instruction: str) -> DomainError:
+    def error(self, code: Code, reason: str, instruction: str) -> DomainError:
         """Make an error that points at the next token, or behind the last one."""
         token = self.peek()
         place = (token.start, token.end) if token else (len(self.text), len(self.text))

@@ -18,7 +18,10 @@ export type ReadingOf<K extends EntryDraft['reading']['kind']> = Extract<
   { kind?: K }
 >;
 export type ParsedJot = Schemas['ParsedJot'];
-export type Problem = Schemas['Problem'];
+/** A problem of the server; or the page's own: no answer, a row that cannot be read. */
+export type Problem = Omit<Schemas['Problem'], 'code'> & {
+  code: Schemas['Problem']['code'] | 'offline' | 'bad_row';
+};
 export type RigOut = Schemas['RigOut'];
 export type RigDraft = Schemas['RigDraft'];
 export type History = Schemas['History'];

@@ -6,7 +6,7 @@ from typing import get_args
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.spine import pounds_from_reading, pounds_from_thousandths
 from lyrandis.core.constants import MM_PER_IN
-from lyrandis.core.errors import DomainError, Guess
+from lyrandis.core.errors import Code, DomainError, Guess
 from lyrandis.core.quantities import PLAUSIBLE, check
 from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line, Measure
@@ -67,7 +67,7 @@ def _question(measure: Measure, reason: str, guess: str) -> DomainError:
     )
 
 
-def _at(measure: Measure, code: str, reason: str) -> DomainError:
+def _at(measure: Measure, code: Code, reason: str) -> DomainError:
     return DomainError(
         code, reason, "Type spine 500 or spine 63 lb.", span=(measure.start, measure.end)
     )

@@ -15,7 +15,7 @@ from lyrandis.core.arrow.shooting import Shooting, outward_is_left
 from lyrandis.core.arrow.thumb_rule import ThumbRule, thumb_rule
 from lyrandis.core.arrow.ways import Undo, ways_to_close
 from lyrandis.core.computed import Computed
-from lyrandis.core.errors import DomainError
+from lyrandis.core.errors import Code, DomainError
 from lyrandis.core.phrase import Phrase, phrase, spine
 
 
@@ -89,7 +89,7 @@ class SpineBoard(_Frozen):
     assumed: tuple[str, ...]
 
 
-NOTHING_TO_SHOOT = (
+NOTHING_TO_SHOOT: tuple[Code, str, str] = (
     "nothing_to_shoot",
     "The shot needs your draw and the bow's weight.",
     "Enter the draw, and the bow's weight or mark, first.",
