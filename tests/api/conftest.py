@@ -1,5 +1,6 @@
 """The app over a database of its own, asked as the page asks it."""
 
+import shutil
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -39,18 +40,21 @@ class Api:
         return problem
 
 
-def open_api(folder: Path, *, demo: bool) -> TestClient:
-    settings = Settings(database=folder / "bench.sqlite3", demo=demo, static=folder / "static")
+def open_api(folder: Path, copied: Path | None = None) -> TestClient:
+    """Serve a bench from a folder: an empty one, or a copy of a database."""
+    if copied is not None:
+        shutil.copy(copied, folder / "bench.sqlite3")
+    settings = Settings(database=folder / "bench.sqlite3", static=folder / "static")
     return TestClient(create_app(settings), base_url=HOST, raise_server_exceptions=False)
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[Api]:
-    with open_api(tmp_path, demo=False) as client:
+    with open_api(tmp_path) as client:
         yield Api(client)
 
 
 @pytest.fixture
-def demo(tmp_path: Path) -> Iterator[Api]:
-    with open_api(tmp_path, demo=True) as client:
+def demo(tmp_path: Path, demo_file: Path) -> Iterator[Api]:
+    with open_api(tmp_path, demo_file) as client:
         yield Api(client)

@@ -63,7 +63,7 @@ def page(tmp_path: Path) -> TestClient:
     (static / "mark.svg").write_text("<svg/>")
     (static / "assets" / "app-1a2b.js").write_text("1")
     (tmp_path / "secret.txt").write_text("secret")
-    return open_api(tmp_path, demo=False)
+    return open_api(tmp_path)
 
 
 def test_deep_links_get_the_page(page: TestClient) -> None:

@@ -1,6 +1,7 @@
 """The real thing in Debian's Chromium: a served bench, a browser, a page that watches itself."""
 
 import os
+import shutil
 import socket
 import subprocess
 import sys
@@ -29,12 +30,20 @@ CHROMIUM_FLAGS = [
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
+def laid_out(folder: Path, copied: Path | None) -> Path:
+    """Make a data folder, empty or with a copy of a database; return its path."""
+    folder.mkdir(parents=True)
+    if copied is not None:
+        shutil.copy(copied, folder / "bench.sqlite3")
+    return folder
+
+
 class Server:
     """A served bench in a process of its own."""
 
-    def __init__(self, folder: Path, *, demo: bool) -> None:
+    def __init__(self, folder: Path) -> None:
         self._command = [sys.executable, "-m", "lyrandis", "serve", "--data", str(folder)]
-        self._command += ["--port", str(_free_port())] + (["--demo"] if demo else [])
+        self._command += ["--port", str(_free_port())]
         self.url = f"http://127.0.0.1:{self._command[self._command.index('--port') + 1]}"
         self.start()
 
@@ -74,8 +83,8 @@ def browser() -> Iterator[Browser]:
 class HereServer:
     """A bench served from a thread of the test itself: quick to start."""
 
-    def __init__(self, folder: Path, *, demo: bool) -> None:
-        app = create_app(Settings(database=folder / "bench.sqlite3", demo=demo))
+    def __init__(self, folder: Path) -> None:
+        app = create_app(Settings(database=folder / "bench.sqlite3"))
         config = uvicorn.Config(app, log_level="error", ws="none", lifespan="on")
         self._server = uvicorn.Server(config)
         listening = socket.socket()
@@ -90,31 +99,31 @@ class HereServer:
 
 
 @pytest.fixture
-def demo(tmp_path: Path) -> Iterator[HereServer]:
-    server = HereServer(tmp_path / "demo", demo=True)
+def demo(tmp_path: Path, demo_file: Path) -> Iterator[HereServer]:
+    server = HereServer(laid_out(tmp_path / "demo", demo_file))
     yield server
     server.stop()
 
 
 @pytest.fixture(scope="session")
-def shared_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[HereServer]:
+def shared_demo(tmp_path_factory: pytest.TempPathFactory, demo_file: Path) -> Iterator[HereServer]:
     """A demo bench for tests that only look."""
-    server = HereServer(tmp_path_factory.mktemp("shared"), demo=True)
+    server = HereServer(laid_out(tmp_path_factory.mktemp("shared") / "demo", demo_file))
     yield server
     server.stop()
 
 
 @pytest.fixture
 def own(tmp_path: Path) -> Iterator[HereServer]:
-    server = HereServer(tmp_path / "own", demo=False)
+    server = HereServer(laid_out(tmp_path / "own", None))
     yield server
     server.stop()
 
 
 @pytest.fixture
-def killable(tmp_path: Path) -> Iterator[Server]:
+def killable(tmp_path: Path, demo_file: Path) -> Iterator[Server]:
     """A demo bench in a process of its own, to be killed and started again."""
-    server = Server(tmp_path / "killable", demo=True)
+    server = Server(laid_out(tmp_path / "killable", demo_file))
     yield server
     server.kill()
 

@@ -7,10 +7,11 @@ from dataclasses import dataclass
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
+from lyrandis.core.arrow.jots import arrow
 from lyrandis.core.arrow.quiver import QuiverArrow
 from lyrandis.core.arrow.readings import ArrowMassed, NumberedArrow
 from lyrandis.core.errors import DomainError
-from lyrandis.core.jot import parse
+from lyrandis.core.spoken import Line
 
 COLUMNS: dict[str, tuple[str, ...]] = {
     "number": ("number", "no", "nr", "#", "arrow"),
@@ -197,7 +198,9 @@ def _read(line: int, number: int, cell: _Cell) -> ArrowMassed | NumberedArrow:
     if cell.unit and said.replace(".", "", 1).replace(",", "", 1).isdecimal():
         said = f"{said}{cell.unit}"
     try:
-        reading = parse(f"arrow {number} {_SAID[cell.column](said)}").reading
+        told = Line(f"{number} {_SAID[cell.column](said)}")
+        reading = arrow(told)
+        told.end()
     except DomainError as error:
         raise _bad(line, cell.column, cell.text, error.reason, error.instruction) from None
     except ValidationError:

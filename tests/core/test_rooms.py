@@ -1,0 +1,175 @@
+"""The rooms hold together: stages, words, rules, kinds and what stands on what."""
+
+import ast
+from dataclasses import replace
+from pathlib import Path
+from typing import get_args
+
+import pytest
+from hypothesis import given
+
+from lyrandis.core import entries as e
+from lyrandis.core.assessment import assess, judge
+from lyrandis.core.computed import compute
+from lyrandis.core.errors import Code, DomainError
+from lyrandis.core.jot import WORDS, parse
+from lyrandis.core.next_step import next_step
+from lyrandis.core.reading import StageKey
+from lyrandis.core.rooms import ROOMS, RULEBOOK
+from lyrandis.core.setup import fold
+from tests.entries import any_entries, entries
+
+CORE = Path(__file__).parents[2] / "src" / "lyrandis" / "core"
+WITHOUT_WORD = {"named", "retraction", "put_away", "part_fitted", "taper_shot"}
+"""Kinds that have a control of their own and are not typed."""
+
+
+def test_the_stages_are_the_rooms_in_order() -> None:
+    assert get_args(StageKey) == tuple(room.key for room in ROOMS)
+
+
+def test_a_room_stands_on_earlier_rooms_only() -> None:
+    seen: set[str] = set()
+    for room in ROOMS:
+        assert set(room.needs) <= seen, room.key
+        seen.add(room.key)
+
+
+def test_every_room_is_a_folder_that_says_itself() -> None:
+    for room in ROOMS:
+        folder = CORE / room.key
+        for name in ("words", "readings", "jots", "facts", "numbers", "rules", "stage", "page"):
+            assert (folder / f"{name}.py").is_file(), f"{room.key}/{name}.py"
+
+
+def test_every_word_parses_its_own_example_on_its_own_subject() -> None:
+    for word in WORDS:
+        jotted = parse(word.example)
+        assert jotted.word == word.word
+        assert word.subject in jotted.reading.of
+
+
+def test_no_word_is_said_twice() -> None:
+    said = [name for word in WORDS for name in (word.word, *word.also)]
+    assert len(said) == len(set(said))
+
+
+def test_every_kind_has_a_jot_word_or_a_control_of_its_own() -> None:
+    typed = {parse(word.example).reading.kind for word in WORDS}
+    typed |= {
+        parse(line).reading.kind for line in ("draw said 28", "draw hook 28", "arrow 4 sound")
+    }
+    kinds = {kind.model_fields["kind"].default for kind in e.READINGS}
+    assert kinds - typed == WITHOUT_WORD
+
+
+def test_every_rule_belongs_to_its_room_and_stands_once() -> None:
+    for room in ROOMS:
+        assert {rule.stage for rule in room.rules} == {room.key}
+    ids = [rule.id for rule in RULEBOOK]
+    assert len(ids) == len(set(ids))
+
+
+@given(any_entries())
+def test_every_finding_names_a_rule_of_the_book_and_its_own_stage(found: list[e.Entry]) -> None:
+    c = compute(fold(found))
+    rules = {rule.id for rule in RULEBOOK}
+    for room in ROOMS:
+        for finding in room.judge(c):
+            assert finding.rule in rules
+            assert finding.stage == room.key
+
+
+@given(any_entries())
+def test_a_stop_has_a_title_and_there_is_always_a_next_step(found: list[e.Entry]) -> None:
+    assessment = assess(fold(found))
+    assert assessment.next_step.title.text()
+    for finding in assessment.findings:
+        assert finding.severity != "stop" or finding.title
+
+
+@given(any_entries())
+def test_the_live_value_of_a_stage_is_one_of_its_values(found: list[e.Entry]) -> None:
+    for stage in assess(fold(found)).stages:
+        assert stage.live.key == stage.headline
+
+
+def test_a_room_that_does_not_apply_leaves_no_trace() -> None:
+    c = compute(fold(entries("draw 28", "hook 1/2", "mark 45", "arrow 420gr")))
+    closed = [replace(room, applies=lambda _, key=room.key: key != "bow") for room in ROOMS]
+    assessment = judge(c, closed)
+    assert [(stage.key, stage.number) for stage in assessment.stages] == [
+        ("archer", 1),
+        ("arrow", 2),
+    ]
+    assert "bow" not in {finding.stage for finding in assessment.findings}
+
+
+def test_asks_come_in_their_turn_over_all_rooms() -> None:
+    turns = sorted(ask.turn for room in ROOMS for ask in room.asks)
+    assert len(turns) == len(set(turns))
+    told = ("draw 28", "hook 1/2", "scale 40 @ 27", "scale 42 @ 28", "scale 44 @ 29", "arrow 480gr")
+    asked = []
+    for said in ((), ("hold split",), ("hold split", "hand left")):
+        c = compute(fold(entries(*told, *said)))
+        asked.append(next_step(c, [], ROOMS).title.text())
+    assert asked == [
+        "Say how you hold the string",
+        "Say which hand draws",
+        "Say what sort of bow it is",
+    ]
+
+
+MODULES = sorted(CORE.rglob("*.py"))
+
+
+def imported(path: Path) -> set[str]:
+    tree = ast.parse(path.read_text(encoding="utf-8"))
+    found = {n.module or "" for n in ast.walk(tree) if isinstance(n, ast.ImportFrom)}
+    return {name.removeprefix("lyrandis.core.") for name in found if name.startswith("lyrandis")}
+
+
+ORDER = ("archer", "bow", "string", "arrow")
+"""The string's readings and facts are read by bow and arrow; its room opens with its stage."""
+KNOTS = {
+    # mechanics do not run in the order of work: see core/computed.py
+    ("archer", "bow.likeness"),
+    ("bow", "string.facts"),
+    ("bow", "string.jots"),
+}
+POLICY = {"assessment", "next_step", "jot", "rooms"}
+NAMES_THE_STAGES = {"rooms", "entries", "setup", "computed"}
+"""The only modules outside the stages that may import from them."""
+
+
+@pytest.mark.parametrize("path", MODULES, ids=lambda path: str(path.relative_to(CORE)))
+def test_the_core_imports_one_way(path: Path) -> None:
+    name = str(path.relative_to(CORE))
+    stage = name.split("/")[0] if "/" in name else None
+    for module in imported(path):
+        other = module.split(".")[0]
+        if stage is None:
+            own = name.removesuffix(".py")
+            assert other not in ORDER or own in NAMES_THE_STAGES, f"{own} names a stage: {module}"
+        elif other in ORDER and other != stage:
+            upstream = ORDER.index(other) < ORDER.index(stage)
+            assert upstream or (stage, module) in KNOTS, f"{name} looks downstream at {module}"
+        else:
+            assert module not in POLICY, f"{name} may not import {module}"
+
+
+def test_words_import_nothing_of_ours() -> None:
+    for room in ORDER:
+        assert imported(CORE / room / "words.py") == set()
+
+
+def test_every_code_of_an_error_is_used_and_known() -> None:
+    source = "\n".join(path.read_text(encoding="utf-8") for path in CORE.parent.rglob("*.py"))
+    for code in get_args(Code):
+        assert source.count(f'"{code}"') >= 3, f"{code}: in the list, in the table, and raised"
+
+
+def test_an_error_carries_its_code() -> None:
+    with pytest.raises(DomainError) as raised:
+        parse("foo 28")
+    assert raised.value.code == "unknown_word"
