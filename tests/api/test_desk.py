@@ -29,6 +29,13 @@ def post(api: Api, reading: dict[str, Any], **more: Any) -> Any:
     return api.client.post("/api/entries", json={"entries": [entry], "rig": "marram-longbow"})
 
 
+def without_nulls(value: Any) -> Any:
+    """The same without fields that are null, which an assessment leaves out."""
+    if isinstance(value, dict):
+        return {key: without_nulls(one) for key, one in value.items() if one is not None}
+    return [without_nulls(one) for one in value] if isinstance(value, list) else value
+
+
 def test_nothing_new_is_answered_by_304_without_a_body(demo: Api) -> None:
     tag = tag_of(demo, MARRAM)
     answer = demo.client.get(f"/api{MARRAM}", headers={"if-none-match": tag})
@@ -134,7 +141,7 @@ def test_the_logbook_sends_only_what_is_new(demo: Api) -> None:
 
 
 def test_home_says_each_rig_at_a_glance(demo: Api) -> None:
-    for rig in demo.get("/rig-summaries"):
+    for rig in without_nulls(demo.get("/rig-summaries")):
         whole = demo.get(f"/rigs/{rig['id']}")
         assert rig["first"] == whole["findings"][0]
         assert rig["next_title"] == whole["next_step"]["title"]

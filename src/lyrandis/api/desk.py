@@ -4,7 +4,6 @@ from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from threading import Lock
-from typing import cast
 from uuid import uuid4
 
 from pydantic import BaseModel
@@ -12,8 +11,9 @@ from pydantic import BaseModel
 from lyrandis.core.assessment import Assessment, judge
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.reading import StageKey
+from lyrandis.core.room import Page
 from lyrandis.core.rooms import ROOMS, AnyPage
-from lyrandis.core.setup import fold
+from lyrandis.core.setup import Setup, fold
 from lyrandis.store.bench import Bench
 from lyrandis.store.log import RigLog
 
@@ -61,20 +61,24 @@ class Desk:
     def judged(self, rig: str, page: StageKey | None) -> bytes:
         """Return a rig's assessment with one page, as JSON."""
         kept = self._of(rig)
-        return self._answer(
-            kept, ("judged", page), lambda: judged(kept.assessment, kept.computed, page)
-        )
+        said = self._answer(kept, "assessment", lambda: kept.assessment, spare=True)
+        draw = page_of(kept.computed.setup, page)
+        drawn = self._answer(kept, ("page", page), lambda: draw(kept.computed)) if draw else None
+        return _joined(said, drawn)
 
     def answer(self, rig: str, key: object, make: Callable[[Computed], BaseModel]) -> bytes:
         """Return an answer about a rig as JSON, made once for each revision and key."""
         kept = self._of(rig)
         return self._answer(kept, key, lambda: make(kept.computed))
 
-    def _answer(self, kept: _Kept, key: object, make: Callable[[], BaseModel]) -> bytes:
+    def _answer(
+        self, kept: _Kept, key: object, make: Callable[[], BaseModel], *, spare: bool = False
+    ) -> bytes:
+        """`spare` leaves out what is null: those fields are optional in the document."""
         with self._making:
             found = kept.answers.get(key)
             if found is None:
-                found = kept.answers[key] = make().model_dump_json().encode()
+                found = kept.answers[key] = make().model_dump_json(exclude_none=spare).encode()
                 if len(kept.answers) > _ANSWERS_KEPT:
                     kept.answers.popitem(last=False)
             return found
@@ -97,9 +101,18 @@ class Desk:
             return kept
 
 
-def judged(assessment: Assessment, computed: Computed, page: StageKey | None) -> Judged:
-    """Return an assessment with the geometry of one stage's pages, if it is asked for."""
-    rooms = (room for room in ROOMS if room.key == page and room.applies(computed.setup))
-    room = next(rooms, None)
-    drawn = cast(AnyPage, room.page(computed)) if room else None
-    return Judged.model_construct(**dict(assessment), page=drawn)
+def judged_json(computed: Computed, page: StageKey | None) -> bytes:
+    """Return what is said of numbers that are not kept, with the geometry of one page."""
+    draw = page_of(computed.setup, page)
+    drawn = draw(computed).model_dump_json().encode() if draw else None
+    return _joined(judge(computed).model_dump_json(exclude_none=True).encode(), drawn)
+
+
+def _joined(assessment: bytes, page: bytes | None) -> bytes:
+    return assessment if page is None else b'%b,"page":%b}' % (assessment[:-1], page)
+
+
+def page_of(setup: Setup, page: StageKey | None) -> Callable[[Computed], Page] | None:
+    """Return what draws a stage's pages; None where none is asked for or it does not apply."""
+    rooms = (room for room in ROOMS if room.key == page and room.applies(setup))
+    return next((room.page for room in rooms), None)

@@ -19,8 +19,8 @@ class FittedPart(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     part: PartKind
-    id: str | None
-    name: str | None
+    id: str | None = None
+    name: str | None = None
 
 
 class Assessment(BaseModel):
@@ -28,8 +28,8 @@ class Assessment(BaseModel):
 
     model_config = ConfigDict(frozen=True, allow_inf_nan=False)
 
-    rig: str | None
-    name: str | None
+    rig: str | None = None
+    name: str | None = None
     put_away: bool
     revision: int
     entry_count: int

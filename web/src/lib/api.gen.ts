@@ -1403,9 +1403,9 @@ export interface components {
              */
             part: "archer" | "bow" | "string" | "arrow_set";
             /** Id */
-            id: string | null;
+            id?: string | null;
             /** Name */
-            name: string | null;
+            name?: string | null;
         };
         /**
          * FloorDrawing
@@ -1614,9 +1614,9 @@ export interface components {
          */
         Judged: {
             /** Rig */
-            rig: string | null;
+            rig?: string | null;
             /** Name */
-            name: string | null;
+            name?: string | null;
             /** Put Away */
             put_away: boolean;
             /** Revision */

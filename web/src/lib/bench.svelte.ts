@@ -163,10 +163,12 @@ class BenchState {
   }
 
   #show(assessment: Assessment): void {
+    const before = this.assessment;
     const same =
-      this.assessment?.rig === assessment.rig &&
-      this.assessment.revision === assessment.revision &&
-      this.assessment.entry_count === assessment.entry_count;
+      before !== null &&
+      before.rig === assessment.rig &&
+      before.revision === assessment.revision &&
+      before.entry_count === assessment.entry_count;
     const { page } = assessment;
     this.pages = { ...(same ? this.pages : {}), ...(page ? { [page.stage]: page } : {}) };
     if (!same) this.assessment = assessment;

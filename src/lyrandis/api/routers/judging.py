@@ -3,14 +3,13 @@
 from datetime import UTC, datetime
 from typing import Annotated
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from lyrandis.api.context import BenchOf, DeskOf
-from lyrandis.api.desk import Judged, judged
+from lyrandis.api.context import BenchOf, DeskOf, as_json
+from lyrandis.api.desk import Judged, judged_json
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.core import entries as e
-from lyrandis.core.assessment import judge
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import WORDS, parse
@@ -66,8 +65,8 @@ class JotWord(BaseModel):
     subject: e.SubjectKind
 
 
-@router.post("/assessments", responses=NOT_FOUND)
-def judge_entries(bench: BenchOf, what_if: WhatIf) -> Judged:
+@router.post("/assessments", response_model=Judged, responses=NOT_FOUND)
+def judge_entries(bench: BenchOf, what_if: WhatIf) -> Response:
     """Judge a list of entries without storing anything."""
     now = datetime.now(UTC)
     for draft in what_if.entries:
@@ -77,7 +76,7 @@ def judge_entries(bench: BenchOf, what_if: WhatIf) -> Judged:
     after = max((entry.seq for entry in stored), default=0)
     tried = as_entries(what_if.entries, now=now, after=after)
     computed = compute(fold([*stored, *tried], rig=what_if.rig))
-    return judged(judge(computed), computed, what_if.page)
+    return as_json(judged_json(computed, what_if.page))
 
 
 @router.post("/readings/parse", responses=NOT_FOUND)

@@ -7,7 +7,7 @@ from fastapi import APIRouter, Header, Response
 from pydantic import AwareDatetime, BaseModel, ConfigDict
 
 from lyrandis.api.context import BenchOf, DeskOf, as_json
-from lyrandis.api.desk import Judged, judged
+from lyrandis.api.desk import Judged, judged_json
 from lyrandis.api.problems import NOT_FOUND, NOT_MODIFIED
 from lyrandis.api.routers.subjects import (
     ArcherDraft,
@@ -17,7 +17,7 @@ from lyrandis.api.routers.subjects import (
     new_part,
 )
 from lyrandis.core import entries as e
-from lyrandis.core.assessment import Assessment, judge
+from lyrandis.core.assessment import Assessment
 from lyrandis.core.computed import compute
 from lyrandis.core.judgement import Finding, Mark, Value
 from lyrandis.core.phrase import Phrase
@@ -156,7 +156,7 @@ def read_rig(
     """
     if as_of is not None:
         computed = compute(fold(bench.entries_of_rig(rig), rig=rig, as_of=as_of))
-        return as_json(judged(judge(computed), computed, page))
+        return as_json(judged_json(computed, page))
     tag = desk.tag(rig, page)
     if if_none_match == tag:
         return Response(status_code=304, headers={"etag": tag})

@@ -31,7 +31,7 @@
   {#snippet children(assessment, stage, page)}
     <BowHead {stage} />
     <div {@attach wanted('board')} tabindex="-1">
-      <TryFields {choosing} rig={assessment.name} />
+      <TryFields {choosing} rig={assessment.name ?? null} />
       {#if choosing.problem}<ProblemNote problem={choosing.problem} id="problem-board" />{/if}
     </div>
     {#if choosing.board && choosing.shown}
