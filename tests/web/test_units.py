@@ -1,5 +1,11 @@
 """The page says every sentence as the core does, in every set of units."""
 
+import json
+import math
+import random
+import subprocess
+from dataclasses import replace
+from pathlib import Path
 from typing import Any, get_args
 
 import pytest
@@ -8,7 +14,7 @@ from playwright.sync_api import expect
 
 from lyrandis.api.app import Settings, create_app
 from lyrandis.core.assessment import Assessment
-from lyrandis.core.units import UnitSet
+from lyrandis.core.units import Unit, UnitSet, say
 from tests.web.conftest import HereServer, Opener
 
 RIGS = ["marram-longbow", "tideway-recurve", "sandpiper-thumb-bow"]
@@ -47,6 +53,62 @@ def test_page_and_core_say_the_same(
         rail = plain(page.locator("nav").inner_text())
         for stage in assessment.stages:
             assert stage.live.figure is not None
-            figure = stage.live.figure.model_copy(update={"plus_minus": None})
+            figure = replace(stage.live.figure, plus_minus=None)
             assert plain(figure.text(units)) in rail
         page.keyboard.press("u")
+
+
+WEB = Path(__file__).parents[2] / "web"
+SAY_ALL = """
+import { readFileSync, writeFileSync } from 'node:fs';
+import ts from 'typescript';
+const [folder, source, figures] = process.argv.slice(2);
+for (const name of ['units', 'units.gen']) {
+  const code = ts.transpileModule(readFileSync(`${source}/${name}.ts`, 'utf8'), {
+    compilerOptions: { module: 'ESNext', target: 'ES2022' },
+  }).outputText.replace("'./units.gen'", "'./units.gen.mjs'");
+  writeFileSync(`${folder}/${name}.mjs`, code.replaceAll("'./units.gen'", "'./units.gen.mjs'"));
+}
+const { say } = await import(`${folder}/units.mjs`);
+const all = JSON.parse(readFileSync(figures, 'utf8'));
+console.log(JSON.stringify(all.map(([figure, units]) => say(figure, units))));
+"""
+
+
+def some_figures(count: int) -> list[tuple[dict[str, Any], str]]:
+    """Figures of every unit over many sizes, halves and sixteenths among them; seeded."""
+    dice = random.Random(20260110)
+    found = []
+    for number in range(count):
+        unit = get_args(Unit)[number % len(get_args(Unit))]
+        value = math.exp(dice.uniform(math.log(0.02), math.log(3000)))
+        if dice.random() < 0.3:
+            value = round(value * 8) / 8 + dice.choice([0.0, 0.05, 0.5])
+        if dice.random() < 0.2 and unit == "mm":
+            value = round(value / 25.4 * 32) / 32 * 25.4
+        if unit != "spine" and dice.random() < 0.15:
+            value = -value
+        value = max(value, 1.0) if unit == "spine" else value
+        spread = abs(value) * dice.uniform(0, 0.2) if dice.random() < 0.6 else None
+        figure = {"value": value, "unit": unit, "plus_minus": spread}
+        found.append((figure, dice.choice(get_args(UnitSet))))
+    return found
+
+
+def test_ten_thousand_figures_are_said_as_the_core_says_them(tmp_path: Path) -> None:
+    figures = some_figures(10_000)
+    (tmp_path / "figures.json").write_text(json.dumps(figures))
+    script = WEB / "node_modules" / ".say-all.mjs"  # beside the packages it imports
+    script.write_text(SAY_ALL)
+    command = ["node", str(script), str(tmp_path), str(WEB / "src" / "lib")]
+    try:
+        run = subprocess.run(
+            [*command, str(tmp_path / "figures.json")], capture_output=True, text=True, check=True
+        )
+    finally:
+        script.unlink()
+    spoken = json.loads(run.stdout)
+    assert len(spoken) == len(figures)
+    for (figure, units), on_page in zip(figures, spoken, strict=True):
+        in_core = say(figure["value"], figure["unit"], figure["plus_minus"], units=units)  # type: ignore[arg-type]
+        assert plain(on_page) == plain(in_core), (figure, units)

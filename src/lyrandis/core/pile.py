@@ -44,7 +44,12 @@ class Pile:
     A rig's own reading counts only with the parts it was made with.
     """
 
-    def __init__(self, standing: Iterable[e.Entry], rig: str | None, fitted: e.Fitted) -> None:
+    def __init__(
+        self,
+        standing: Iterable[e.Entry] = (),
+        rig: str | None = None,
+        fitted: e.Fitted = e.Fitted(),  # noqa: B008  a frozen value
+    ) -> None:
         self.names: dict[e.SubjectKind, str] = {}
         """What each subject is called now."""
         self._general: _Piled = {}

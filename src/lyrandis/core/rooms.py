@@ -1,18 +1,23 @@
-"""The rooms in order of work. A new stage is its folder and one line here."""
+"""The rooms in order of work. A new stage is its folder and one line in `ROOMS`."""
 
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated, Union, get_type_hints
 
 from pydantic import Field
 
-from lyrandis.core.archer.page import ArcherPage
 from lyrandis.core.archer.room import ROOM as ARCHER
-from lyrandis.core.arrow.page import ArrowPage
 from lyrandis.core.arrow.room import ROOM as ARROW
-from lyrandis.core.bow.page import BowPage
 from lyrandis.core.bow.room import ROOM as BOW
 from lyrandis.core.judgement import Rule
-from lyrandis.core.room import Room
+from lyrandis.core.room import Page, Room
 
 ROOMS: tuple[Room, ...] = (ARCHER, BOW, ARROW)
 RULEBOOK: tuple[Rule, ...] = tuple(rule for room in ROOMS for rule in room.rules)
-AnyPage = Annotated[ArcherPage | BowPage | ArrowPage, Field(discriminator="stage")]
+
+if TYPE_CHECKING:
+    AnyPage = Page
+else:
+    AnyPage = Annotated[
+        Union[tuple(get_type_hints(room.page)["return"] for room in ROOMS)],  # noqa: UP007
+        Field(discriminator="stage"),
+    ]
+    """Geometry of any stage's pages, told apart by the stage's key."""

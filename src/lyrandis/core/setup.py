@@ -34,6 +34,8 @@ class Setup:
     bow: BowFacts = field(default_factory=BowFacts)
     string: StringFacts = field(default_factory=StringFacts)
     arrows: ArrowFacts = field(default_factory=ArrowFacts)
+    pile: Pile = field(default_factory=Pile, compare=False, repr=False)
+    """All that stands: a stage whose facts nobody else reads takes them from here."""
 
     def subject(self, kind: e.SubjectKind) -> tuple[str | None, str | None]:
         """Return the id and the name of the rig, or of the part of a kind that is on it."""
@@ -82,4 +84,5 @@ def fold(
         bow=bow_facts(pile),
         string=string_facts(pile),
         arrows=arrow_facts(pile),
+        pile=pile,
     )

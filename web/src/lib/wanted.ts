@@ -2,9 +2,10 @@
 import type { Attachment } from 'svelte/attachments';
 import { bench } from './bench.svelte';
 
-/** Attach to the element that stands for a control: it comes into view and takes the focus. */
+/** Attach to the element that stands for a control: named, it comes into view and takes the focus. */
 export function wanted(name: string): Attachment<HTMLElement> {
   return (node) => {
+    node.dataset.control = name;
     if (bench.wanted?.control !== name) return;
     node.scrollIntoView({ block: 'center' });
     node.focus();
