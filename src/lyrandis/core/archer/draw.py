@@ -92,6 +92,8 @@ def to_pivot(length: float, datum: Datum, archer: ArcherFacts) -> Estimate:
 
     pivot = trade - 1 3/4 in = back - back depth = belly + belly depth.
 
+    Source: the trade's datum, pivot + 1 3/4 in; grip depths are Assumption.
+
     >>> to_pivot(711.2, "trade", ArcherFacts()).value
     666.75
     """
@@ -109,6 +111,8 @@ def to_pivot(length: float, datum: Datum, archer: ArcherFacts) -> Estimate:
 def to_trade(length: float, datum: Datum, archer: ArcherFacts) -> Estimate:
     """Return a length read to `datum` on the trade datum (pivot + 1 3/4 in).
 
+    Source: the trade's datum, as `to_pivot`.
+
     >>> to_trade(666.75, "pivot", ArcherFacts()).value
     711.2
     """
@@ -119,7 +123,13 @@ def to_trade(length: float, datum: Datum, archer: ArcherFacts) -> Estimate:
 
 
 def grip_depth(measured: Recorded[GripDepth] | None, assumed: tuple[float, float]) -> Estimate:
-    """Return a grip depth as measured (± 1/16 in), or as assumed."""
+    """Return a grip depth as measured (± 1/16 in), or as assumed.
+
+    Assumption: a rule reads a grip to a sixteenth, two standard deviations.
+
+    >>> round(grip_depth(None, BACK_DEPTH_IN).value, 2)
+    44.45
+    """
     if measured is not None:
         return Estimate(measured.reading.depth_mm, MM_PER_IN / 32)
     return Estimate(assumed[0] * MM_PER_IN, assumed[1] * MM_PER_IN)
@@ -130,6 +140,13 @@ def hook_depth(archer: ArcherFacts, string_angle: float | None = None) -> Estima
 
     As measured; else e tan(gamma), `string_angle` gamma [rad] from the vertical at full draw and e
     the hook's distance from the groove along the string by hold; else a usual depth by hold.
+
+    Source: geometry of a string bent at the hook; e by hold is Assumption.
+
+    >>> round(hook_depth(ArcherFacts()).value, 2)
+    15.88
+    >>> round(hook_depth(ArcherFacts(), math.radians(30)).value, 2)
+    14.66
     """
     if archer.hook_depth is not None:
         sd = 1 / 4 if archer.hook_depth.source in ("estimated", "told") else 1 / 16
@@ -143,13 +160,26 @@ def hook_depth(archer: ArcherFacts, string_angle: float | None = None) -> Estima
 
 
 def usual_hook(hold: Hold | None) -> Estimate:
-    """Return the usual hook depth of a hold."""
+    """Return the usual hook depth of a hold.
+
+    Assumption: 3/4 to 1 in of string and 25 to 35 degrees at full draw.
+
+    >>> usual_hook("split").value / 25.4
+    0.5625
+    """
     mean, sd = HOOK_DEPTH_IN[hold]
     return Estimate(mean * MM_PER_IN, sd * MM_PER_IN)
 
 
 def draw_readings(archer: ArcherFacts, hook: Estimate | None = None) -> list[DrawReading]:
-    """Return every reading that bears on draw length, on the trade datum."""
+    """Return every reading that bears on draw length, on the trade datum.
+
+    Source: the trade's datum; the ± of each way is Assumption.
+
+    >>> from lyrandis.core.example import setup
+    >>> [one.method for one in draw_readings(setup(["draw 28", "span 70"]).archer)]
+    ['draw_marked', 'arm_span']
+    """
     hook = hook or hook_depth(archer)
     found = [
         _reading(marked, marked.reading.draw_length_mm, archer, datum=marked.reading.datum)
@@ -209,6 +239,11 @@ def combine(readings: list[DrawReading]) -> tuple[Estimate, float]:
     mean = sum(w x) / sum(w), w = 1/sd^2; variance = 1/sum(w), widened by the scatter
     sum(w (x - mean)^2)/(n - 1) where that is above 1, plus the errors that readings of one datum
     share. Source: weighted least squares; the widening is the Birge ratio of metrology.
+
+    >>> from lyrandis.core.example import setup
+    >>> readings = draw_readings(setup(["draw 28", "draw 28 1/2"]).archer)
+    >>> round(combine(readings)[0].value / 25.4, 2)
+    28.25
     """
     weights = [1 / reading.length.sd**2 for reading in readings]
     total = sum(weights)
@@ -233,6 +268,12 @@ def draw_of(archer: ArcherFacts, hook: Estimate | None = None) -> Draw | None:
 
     Readings taken on this rig outrank the archer's general ones; an arrow drawn outranks tape,
     span and hearsay. What is outranked stands beside, as a cross-check.
+
+    Source: weighted least squares within the best rank of readings.
+
+    >>> from lyrandis.core.example import setup
+    >>> draw_of(setup(["draw 28", "span 75"]).archer).length.value
+    711.2
     """
     readings = draw_readings(archer, hook)
     if not readings:

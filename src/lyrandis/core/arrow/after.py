@@ -48,6 +48,14 @@ def bare_against_fletched(
 
     Both are bent round the bow and flown with crossflow drag in strips, lift of nose and feathers,
     and drag along. Raises `DomainError` for a shaft without a point: it tumbles. Direction only.
+
+    Source: rigid flight with drag of a slanting shaft; direction only is trusted.
+
+    >>> from lyrandis.core.example import rig
+    >>> shot = rig().arrow.shooting.shot
+    >>> strikes = [bare_against_fletched(shot, spine, 0.007).outward_m for spine in (45.0, 85.0)]
+    >>> strikes == sorted(strikes)
+    True
     """
     if shot.beam.tip < 1e-6:
         raise DomainError(
@@ -61,6 +69,8 @@ def bare_against_fletched(
 
 def size_of(metres: float) -> Size:
     """Return the word for a distance between bare and fletched at 18 m.
+
+    Assumption: our own words for centimetres at 18 m.
 
     >>> [size_of(m) for m in (0.01, -0.1, 0.3, -0.6)]
     ['none', 'small', 'medium', 'large']

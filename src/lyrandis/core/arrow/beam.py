@@ -42,6 +42,14 @@ class Beam:
     """Knots (s [m], diameter over the middle's); empty for a parallel shaft."""
 
     def diameter_ratio(self, s: Array) -> Array:
+        """Return the diameter over the middle's at places s [m] from the nock groove.
+
+        Source: straight tapers between knots.
+
+        >>> from lyrandis.core.example import rig
+        >>> float(rig().arrow.sheet.beam.diameter_ratio(np.array([0.3]))[0])
+        1.0
+        """
         if not self.profile:
             return np.ones_like(s)
         at, ratio = zip(*self.profile, strict=True)
@@ -49,7 +57,14 @@ class Beam:
         return ratios
 
     def mass_at(self, s: Array) -> Array:
-        """Return shaft and fletching mass per length [kg/m] at s."""
+        """Return shaft and fletching mass per length [kg/m] at s.
+
+        Source: mass goes with the diameter's square.
+
+        >>> from lyrandis.core.example import rig
+        >>> float(rig().arrow.sheet.beam.mass_at(np.array([0.3]))[0]) > 0
+        True
+        """
         mass = self.mass_per_length * self.diameter_ratio(s) ** 2
         if self.fletching:
             end = self.fletching_from + self.fletching_length
@@ -58,7 +73,14 @@ class Beam:
         return mass
 
     def cuts(self) -> list[float]:
-        """Return the stations where mass or taper changes, inside the shaft."""
+        """Return the stations where mass or taper changes, inside the shaft.
+
+        Source: the beam's own parts.
+
+        >>> from lyrandis.core.example import rig
+        >>> len(rig().arrow.sheet.beam.cuts())
+        2
+        """
         stations = [s for s, _ in self.profile]
         if self.fletching:
             stations += [self.fletching_from, self.fletching_from + self.fletching_length]
@@ -86,7 +108,15 @@ class Modes:
     """About the balance point [kg m2]."""
 
     def at(self, s: Array) -> tuple[Array, Array]:
-        """Return modes and their slopes at stations s (each len(s) x MODES), inside the shaft."""
+        """Return modes and their slopes at stations s (each len(s) x MODES), inside the shaft.
+
+        Source: Hermite shape functions of the elements.
+
+        >>> from lyrandis.core.example import rig
+        >>> shapes, slopes = rig().arrow.sheet.modes.at(np.array([0.0, 0.3]))
+        >>> shapes.shape
+        (2, 8)
+        """
         i = np.clip(np.searchsorted(self.nodes, s, side="right") - 1, 0, len(self.nodes) - 2)
         h = self.nodes[i + 1] - self.nodes[i]
         xi = (s - self.nodes[i]) / h
@@ -97,7 +127,15 @@ class Modes:
         return np.einsum("pk,pkm->pm", value, local), np.einsum("pk,pkm->pm", slope, local)
 
     def frequency(self, stiffness: float) -> float:
-        """Return the first natural frequency [Hz], free at both ends."""
+        """Return the first natural frequency [Hz], free at both ends.
+
+        Source: omega^2 = lambda EI of the free-free beam.
+
+        >>> from lyrandis.core.example import rig
+        >>> modes = rig().arrow.sheet.modes
+        >>> round(modes.frequency(20.0) / modes.frequency(5.0), 6)
+        2.0
+        """
         return float(np.sqrt(stiffness * self.w2[2]) / (2 * np.pi))
 
 
@@ -135,6 +173,12 @@ def mesh(beam: Beam, elements: int = ELEMENTS) -> Array:
 
     An even node close to a cut gives way to it, and of two cuts close together one stands: a very
     short element would drown the others in rounding.
+
+    Source: finite elements end where mass or taper changes.
+
+    >>> plain = Beam(0.75, 0.012, 0.0086, 0.0006, 0.0016, 0.03, 0.1)
+    >>> len(mesh(plain)) >= ELEMENTS
+    True
     """
     cuts: list[float] = []
     for cut in sorted(beam.cuts()):
@@ -157,7 +201,15 @@ class Matrices:
 
 
 def assemble(beam: Beam, elements: int = ELEMENTS) -> Matrices:
-    """Return stiffness (for EI_middle = 1), consistent mass, and the push's geometric matrix."""
+    """Return stiffness (for EI_middle = 1), consistent mass, and the push's geometric matrix.
+
+    Source: Hermite beam elements of Euler and Bernoulli, Gauss quadrature.
+
+    >>> from lyrandis.core.example import rig
+    >>> beam = rig().arrow.sheet.beam
+    >>> len(assemble(beam).mass) == 2 * len(mesh(beam))
+    True
+    """
     nodes = mesh(beam, elements)
     size = 2 * len(nodes)
     stiff, mass, geometric = (np.zeros((size, size)) for _ in range(3))
@@ -195,6 +247,10 @@ def modes_of(beam: Beam, *, elements: int = ELEMENTS, elastic: int = ELASTIC) ->
 
     Hermite cubic elements, five-point Gauss, generalised symmetric eigenproblem by Cholesky.
     Source: Euler-Bernoulli beam, consistent mass. Uniform: beta L = 4.73004, 7.85320, 10.99561.
+
+    >>> from lyrandis.core.example import rig
+    >>> round(modes_of(rig().arrow.sheet.beam).frequency(17.5))
+    126
     """
     m = assemble(beam, elements)
     size = len(m.mass)
@@ -230,6 +286,12 @@ def static_deflection(beam: Beam, stiffness: float, load: float, span: float) ->
 
     d = integral(M^2/(W EI)) over the span (unit-load theorem), M = W x/2 from either support.
     Used for tapered shafts; parallel ones give W S^3/(48 EI) exactly.
+
+    Source: unit-load theorem.
+
+    >>> from lyrandis.core.example import rig
+    >>> round(static_deflection(rig().arrow.sheet.beam, 15.0, 8.63, 0.7112) * 1000, 2)
+    4.31
     """
     start = (beam.length - span) / 2
     stations = [start, start + span / 2, start + span, *beam.cuts()]

@@ -144,6 +144,12 @@ def bend(
     the kick is then that of the flexing alone. With `record` the whole run is kept, and goes on
     `beyond` [m] past the plate. Range: fingers or thumb, plates from 5 mm past to 15 mm short of
     centre. Source: docs/MECHANICS.md, the arrow on the string.
+
+    >>> from lyrandis.core.example import rig
+    >>> shot = rig().arrow.shooting.shot
+    >>> bent = bend((shot,), np.array([[12.0, 24.0]]), releases=((1.0, 1.0),))
+    >>> bool(bent.kick[0, 1] > bent.kick[0, 0])
+    False
     """
     modes = tuple(modes_of(shot.beam) for shot in shots)
     strokes = _strokes(shots, modes, dt, beyond)

@@ -38,6 +38,13 @@ def changed(shot: Shot, weight_lbf: float, change: Change, amount: float) -> Sho
 
     Draw weight at full draw is held when the brace moves; a longer shaft keeps its make. What hangs
     on the string moves with the nock: its mass goes into K0.
+
+    Source: the same shot with one input changed.
+
+    >>> from lyrandis.core.example import rig
+    >>> shot = rig().arrow.shooting.shot
+    >>> changed(shot, 46.0, "point", 0.002).beam.tip > shot.beam.tip
+    True
     """
     push, beam, side = shot.push, shot.beam, shot.side
     if change == "length":
@@ -69,7 +76,15 @@ def _braced(push: Push, amount: float) -> Push:
 
 
 def match_all(shots: tuple[Shot, ...], near: float) -> tuple[float | None, ...]:
-    """Return the matched spine of every shot, near a known one, in one batch."""
+    """Return the matched spine of every shot, near a known one, in one batch.
+
+    Source: as `match_spine`, near a spine already known.
+
+    >>> from lyrandis.core.example import rig
+    >>> shot = rig().arrow.shooting.shot
+    >>> round(match_all((shot,), 60.0)[0]) == round(rig().arrow.match.matched)
+    True
+    """
     spines: Array = near * _NEAR
     ei = STIFFNESS_PER_POUND * np.tile(spines, (len(shots), 1))
     kicks = bend(shots, ei, dt=MATCH_DT).kick.reshape(len(shots), len(spines), len(RELEASES))
@@ -102,7 +117,15 @@ POINTS_GR = (60.0, 85.0, 110.0, 135.0, 160.0, 185.0, 210.0)
 
 @lru_cache(maxsize=64)
 def moves_of(shot: Shot, weight_lbf: float, matched: float) -> Moves:
-    """Return the sensitivities of the match round a set-up, and its curve over point mass."""
+    """Return the sensitivities of the match round a set-up, and its curve over point mass.
+
+    Source: differences of computed matches.
+
+    >>> from lyrandis.core.example import rig
+    >>> c = rig()
+    >>> len(moves_of(c.arrow.shooting.shot, 46.0, c.arrow.match.matched).sensitivities)
+    6
+    """
     stepped = tuple(changed(shot, weight_lbf, change, step) for change, step in STEPS.items())
     pointed = tuple(
         replace(shot, beam=replace(shot.beam, tip=round(mass * KG_PER_GRAIN, 7)))

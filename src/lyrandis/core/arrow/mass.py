@@ -118,6 +118,12 @@ def parts_of(arrows: ArrowFacts, draw_mm: float | None) -> tuple[Part, ...]:
     """Return the arrow's parts with their masses; parts nobody gave take usual values.
 
     Empty when no shaft or point is known. The shaft's length defaults to a little over the draw.
+
+    Assumption: usual parts where none is given.
+
+    >>> from lyrandis.core.example import setup
+    >>> [part.name for part in parts_of(setup().arrows, 711.2) if part.given]
+    ['shaft', 'point']
     """
     material = arrows.material
     known = ("shaft_length_mm", "shaft_gr_per_in", "shaft_gr", "point_gr")
@@ -134,7 +140,14 @@ def parts_of(arrows: ArrowFacts, draw_mm: float | None) -> tuple[Part, ...]:
 
 
 def shaft_length(arrows: ArrowFacts) -> Estimate | None:
-    """Return the shaft's length from the nock groove to its end [mm], whatever it was told from."""
+    """Return the shaft's length from the nock groove to its end [mm], whatever it was told from.
+
+    Assumption: a point stands 3/4 in out of the shaft, a nock's groove 10 mm behind it.
+
+    >>> from lyrandis.core.example import setup
+    >>> round(shaft_length(setup(["shaft 30 tip"]).arrows).value, 1)
+    743.0
+    """
     told, _ = arrows.part("shaft_length_mm")
     if told is None:
         return None
@@ -144,7 +157,13 @@ def shaft_length(arrows: ArrowFacts) -> Estimate | None:
 
 
 def beyond_draw(draw_mm: float | None) -> Estimate:
-    """Return the length a shaft is supposed to have: a little over the draw [mm]."""
+    """Return the length a shaft is supposed to have: a little over the draw [mm].
+
+    Assumption: an inch and a quarter beyond the draw.
+
+    >>> round(beyond_draw(711.2).value / 25.4, 2)
+    29.25
+    """
     beyond, sd = SHAFT_BEYOND_DRAW_IN
     return Estimate((draw_mm or MARKED_DRAW_MM) + beyond * MM_PER_IN, sd * MM_PER_IN)
 
@@ -176,7 +195,14 @@ def _part(arrows: ArrowFacts, name: str, field: str, usual: tuple[float, float])
 
 
 def sum_of(parts: tuple[Part, ...]) -> Estimate | None:
-    """Return the sum of the parts, or None when there are none."""
+    """Return the sum of the parts, or None when there are none.
+
+    Source: sums of independent errors.
+
+    >>> point = Part("point", Estimate(100.0, 3.0), True)
+    >>> sum_of((point, Part("shaft", Estimate(200.0, 4.0), True)))
+    Estimate(value=300.0, sd=5.0)
+    """
     if not parts:
         return None
     return Estimate(
@@ -185,7 +211,14 @@ def sum_of(parts: tuple[Part, ...]) -> Estimate | None:
 
 
 def arrow_mass_of(arrows: ArrowFacts, draw_mm: float | None) -> ArrowMass | None:
-    """Return the finished mass: weighed if anything was, else as told, else from the parts."""
+    """Return the finished mass: weighed if anything was, else as told, else from the parts.
+
+    Source: the scale first; standard error of a mean.
+
+    >>> from lyrandis.core.example import setup
+    >>> arrow_mass_of(setup(["arrow 1 400gr", "arrow 2 404gr"]).arrows, None).mass.value
+    402.0
+    """
     parts = parts_of(arrows, draw_mm)
     parts_mass = sum_of(parts)
     out = arrows.out_of_use
@@ -278,6 +311,8 @@ def _before(arrows: ArrowFacts, name: str) -> float | None:
 def grains_per_pound(mass: Estimate, weight: Estimate) -> Estimate:
     """Return arrow mass over draw weight [gr/lbf], relative errors added in quadrature.
 
+    Source: definition; propagation of relative errors.
+
     >>> round(grains_per_pound(Estimate(468.0, 0.0), Estimate(42.6, 0.0)).value, 2)
     10.99
     """
@@ -286,7 +321,14 @@ def grains_per_pound(mass: Estimate, weight: Estimate) -> Estimate:
 
 
 def floor_of(bow: BowFacts, weight: Estimate | None, computed: Estimate) -> Floor:
-    """Return the bowyer's minimum if there is one, else the computed floor [gr/lbf]."""
+    """Return the bowyer's minimum if there is one, else the computed floor [gr/lbf].
+
+    Source: the bowyer's word goes before the mechanics (trade convention).
+
+    >>> from lyrandis.core.example import setup
+    >>> floor_of(setup(["floor 9 gpp"]).bow, None, Estimate(7.0, 0.5)).grains_per_pound
+    9.0
+    """
     stated = bow.arrow_minimum
     straight = bow.family is not None and bow.family.reading.family in STRAIGHT_LIMBED
     if stated is not None:

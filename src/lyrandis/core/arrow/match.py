@@ -57,7 +57,15 @@ class SpineMatch:
         return None if self.frequency is None else self.time_on_string * self.frequency
 
     def index(self, spine_lbf: float) -> float | None:
-        """Return 10 ln(EI/EI matched): -1 is about a tenth too weak; + is stiff."""
+        """Return 10 ln(EI/EI matched): -1 is about a tenth too weak; + is stiff.
+
+        Source: as `spine_index`.
+
+        >>> from lyrandis.core.example import rig
+        >>> match = rig().arrow.match
+        >>> match.index(match.matched)
+        0.0
+        """
         return None if self.matched is None else spine_index(spine_lbf, self.matched)
 
 
@@ -79,6 +87,8 @@ def stiffness_word(index: float | None) -> Stiffness | None: ...
 def stiffness_word(index: float | None) -> Stiffness | None:
     """Return the word for an index.
 
+    Assumption: bounds of the words are our conventions.
+
     >>> [stiffness_word(i) for i in (-6, -3, -1.5, 0.4, 2, 4, 8)]
     ['very_weak', 'weak', 'little_weak', 'matched', 'little_stiff', 'stiff', 'far']
     """
@@ -98,6 +108,8 @@ def stiffness_word(index: float | None) -> Stiffness | None:
 def clearance_of(impulse: float) -> Clearance:
     """Return the word for the plate's impulse on the tail half [N s].
 
+    Assumption: limits tuned on the prototype (docs/CALIBRATION.md).
+
     >>> [clearance_of(i) for i in (0.001, 0.0036, 0.014)]
     ['clear', 'marginal', 'slap']
     """
@@ -113,6 +125,11 @@ def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT
     Scan down from 130 to 26 lb by 4: the first + to - change of the mean clean kick over nine
     releases, cubic through four points. Band: the nine releases' own roots, at least +-10 %. Lower
     roots are false. Source: docs/MECHANICS.md; good to 10 % at best.
+
+    >>> from lyrandis.core.example import rig
+    >>> match = match_spine(rig().arrow.shooting.shot)
+    >>> match.low < match.matched < match.high
+    True
     """
     own = [spine_lbf, spine_lbf] if spine_lbf else []
     spines = np.concatenate([SCAN, own])
@@ -142,13 +159,22 @@ def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT
 
 @lru_cache(maxsize=64)
 def clearance_at(shot: Shot, spine_lbf: float, dt: float = MATCH_DT) -> Clearance:
-    """Return how a shaft of some spine clears the plate, rear contact left in, nine releases."""
+    """Return how a shaft of some spine clears the plate, rear contact left in, nine releases.
+
+    Source: the computed shot, rear contact left in.
+
+    >>> from lyrandis.core.example import rig
+    >>> clearance_at(rig().arrow.shooting.shot, 60.0)
+    'clear'
+    """
     full = bend((shot,), np.array([[stiffness(spine_lbf)]]), clean=False, dt=dt)
     return clearance_of(float(full.rear_impulse.mean()))
 
 
 def first_root(spines: Array, kicks: Array) -> float | None:
     """Return where the kick first changes from + to - going down in spine, by a cubic.
+
+    Source: interpolation by a cubic, bisection.
 
     >>> first_root(np.array([60.0, 56.0, 52.0, 48.0]), np.array([9.0, 5.0, 1.0, -3.0]))
     51.0
@@ -196,6 +222,12 @@ def straight_spines(shot: Shot, dt: float = MATCH_DT) -> tuple[float, float] | N
 
     Rear contact left in: a shaft without a point, sliding along the plate, has a wide plateau. None
     where fewer than four neighbouring spines of the scan stay within `PLATEAU_DEG`.
+
+    Source: the computed shot over all spines of the scan.
+
+    >>> from lyrandis.core.example import rig
+    >>> straight_spines(rig().arrow.shooting.shot) is None
+    True
     """
     full = bend((shot,), STIFFNESS_PER_POUND * SCAN[None, :], clean=False, dt=dt)
     kicks = np.degrees(full.kick[0].reshape(len(SCAN), len(RELEASES)).mean(axis=1))

@@ -45,7 +45,14 @@ class QuiverArrow:
 
 
 def quiver_of(arrows: ArrowFacts) -> tuple[QuiverArrow, ...]:
-    """Return the numbered arrows in order, each with the newest that is known of it."""
+    """Return the numbered arrows in order, each with the newest that is known of it.
+
+    Source: the newest reading of each arrow stands.
+
+    >>> from lyrandis.core.example import setup
+    >>> [one.mass_gr for one in quiver_of(setup(["arrow 2 404gr", "arrow 1 400gr"]).arrows)]
+    [400.0, 404.0]
+    """
     found: dict[int, QuiverArrow] = {}
 
     def arrow(number: int) -> QuiverArrow:
@@ -103,6 +110,8 @@ def best_matched(quiver: tuple[QuiverArrow, ...], count: int) -> MatchedSet:
     tried the one that scatters least about its middle stands. Every window of mass is tried with
     every window of spine inside it, so the spread is exact for any number; cost n^2 (n log n).
     Raises `DomainError` when fewer arrows can be chosen from.
+
+    Source: exact search; the steps of spread are our convention.
 
     >>> arrows = tuple(QuiverArrow(i, m) for i, m in enumerate((450, 470, 452, 455), 1))
     >>> best_matched(arrows, 3).chosen

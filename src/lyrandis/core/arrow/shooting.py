@@ -77,7 +77,14 @@ class Shooting:
 
 
 def arrow_side(arrows: ArrowFacts, family: Family, diameter_mm: float) -> ArrowSide:
-    """Return where the arrow lies against the bow: told, or as the family usually has it."""
+    """Return where the arrow lies against the bow: told, or as the family usually has it.
+
+    Source: geometry; the usual window by family is Assumption.
+
+    >>> from lyrandis.core.example import setup
+    >>> arrow_side(setup(["window 3mm"]).arrows, "selfbow", 8.0).offset_mm
+    7.0
+    """
     window, _ = arrows.passing("window_mm")
     track, _ = arrows.passing("track_mm")
     plunger, _ = arrows.passing("plunger")
@@ -96,6 +103,12 @@ def outward_is_left(archer: ArcherFacts) -> bool:
     """Return whether the arrow lies on the archer's left of the bow.
 
     Right hand with fingers: left. Thumb: the other side of the bow. Left hand: mirrored.
+
+    Source: convention of the trade.
+
+    >>> from lyrandis.core.example import setup
+    >>> outward_is_left(setup(["hand right"]).archer)
+    True
     """
     left_hand = archer.hand is not None and archer.hand.reading.hand == "left"
     thumb = archer.hold is not None and archer.hold.reading.hold == "thumb"
@@ -103,7 +116,14 @@ def outward_is_left(archer: ArcherFacts) -> bool:
 
 
 def string_mass_gr(string: StringFacts) -> float | None:
-    """Return the string's mass where it is told, or follows from its strands."""
+    """Return the string's mass where it is told, or follows from its strands.
+
+    Assumption: 6.5 gr a strand where nobody weighed it.
+
+    >>> from lyrandis.core.example import setup
+    >>> string_mass_gr(setup(["string 59 16 strands"]).string)
+    104.0
+    """
     if string.mass_gr is not None:
         return string.mass_gr
     return None if string.strands is None else STRING_GR_PER_STRAND * string.strands
@@ -125,6 +145,12 @@ def shooting_of(
     chronograph that shows the bow faster or slower than its kind (`thrust` against `mechanical`)
     moves those 40 gr until the arrow is as much faster or slower. Tuned on the three reference
     rigs: docs/CALIBRATION.md.
+
+    Assumption: the push is calibrated (docs/CALIBRATION.md).
+
+    >>> from lyrandis.core.example import rig
+    >>> rig().arrow.shooting.assumed
+    ()
     """
     weight, thrust, mechanical = bow.own_weight, bow.thrust, bow.mechanical
     if weight is None or thrust is None or mechanical is None:
@@ -183,6 +209,12 @@ def bend_of_curve(weight: DrawWeight, hook_mm: float, brace_mm: float) -> float:
 
     share = 1/2 + c_E/6 for the push's own form; the flexing wants c = 0.087 + 0.29 c_E. Calibrated,
     because the string's lateral stiffness was tuned with such gentler curves.
+
+    Assumption: 0.087 and 0.29 are calibrated (docs/CALIBRATION.md).
+
+    >>> from lyrandis.core.example import rig
+    >>> bend_of_curve(rig().bow.weight, 679.0, 203.0)
+    0.24
     """
     stored = weight.fitted.integral().at(hook_mm)
     share = stored / (weight.fitted.at(hook_mm) * (hook_mm - brace_mm))

@@ -98,6 +98,13 @@ def shot_drawing(
     """Return the drawing of a rig's shot; None without a matched spine and an own one.
 
     Shows the archer's own shaft, the matched one, and one far on either side.
+
+    Source: the computed shot; frames evenly spread over its time.
+
+    >>> from lyrandis.core.example import rig
+    >>> drawing = shot_drawing(rig().arrow.shooting, hold="split", outward_is_left=True)
+    >>> drawing.arrows[0].which
+    'own'
     """
     shot = shooting.shot
     own = shooting.own_lbf

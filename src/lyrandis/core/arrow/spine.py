@@ -52,6 +52,8 @@ _THOUSANDTHS_POUNDS: Final = (
 def stiffness(spine_lbf: float) -> float:
     """Return EI [N m2] of a spine in pounds on the wood scale.
 
+    Source: simply supported beam loaded in the middle, d = W S^3/(48 EI).
+
     >>> round(stiffness(52), 3)
     4.203
     """
@@ -60,6 +62,8 @@ def stiffness(spine_lbf: float) -> float:
 
 def pounds(stiffness_nm2: float) -> float:
     """Return pounds on the wood scale from EI [N m2].
+
+    Source: as `stiffness`.
 
     >>> round(pounds(5.093))
     63
@@ -70,6 +74,8 @@ def pounds(stiffness_nm2: float) -> float:
 def thousandths(spine_lbf: float) -> float:
     """Return the deflection in thousandths of an inch (28 in, 880 g) of a spine in pounds.
 
+    Source: the two standards of spine, 880 g on 28 in and 2 lb on 26 in.
+
     >>> round(thousandths(63)), round(thousandths(45))
     (500, 700)
     """
@@ -78,6 +84,8 @@ def thousandths(spine_lbf: float) -> float:
 
 def pounds_from_thousandths(deflection: float) -> float:
     """Return pounds on the wood scale of a deflection in thousandths of an inch.
+
+    Source: as `thousandths`.
 
     >>> round(pounds_from_thousandths(500), 1)
     63.0
@@ -89,6 +97,8 @@ def pounds_from_reading(load_lbf: float, span_mm: float, deflection_mm: float) -
     """Return pounds on the wood scale from any weight, span and deflection read on a gauge.
 
     Raises `DomainError` unless all three are above zero.
+
+    Source: as `stiffness`, with any span and load.
 
     >>> round(pounds_from_reading(2.0, 26 * 25.4, 0.5 * 25.4), 1)
     52.0

@@ -106,7 +106,14 @@ _APART = 0.1
 
 
 def spine_board(c: Computed) -> SpineBoard:
-    """Return the board of a rig. Raises `DomainError` until draw and weight are known."""
+    """Return the board of a rig. Raises `DomainError` until draw and weight are known.
+
+    Source: the computed shot beside the rule of thumb.
+
+    >>> from lyrandis.core.example import rig
+    >>> round(rule_of(rig(), rig().arrow.shooting).wants)
+    49
+    """
     if c.arrow.shooting is None or c.arrow.match is None:
         raise DomainError(*NOTHING_TO_SHOOT)
     shooting, match = c.arrow.shooting, c.arrow.match
@@ -141,7 +148,14 @@ def spine_board(c: Computed) -> SpineBoard:
 
 
 def rule_of(c: Computed, shooting: Shooting) -> ThumbRule:
-    """Return what the rule of thumb says of this rig."""
+    """Return what the rule of thumb says of this rig.
+
+    Source: a school's rule of thumb (thumb_rule.py).
+
+    >>> from lyrandis.core.example import rig
+    >>> round(rule_of(rig(), rig().arrow.shooting).wants)
+    49
+    """
     builds = reversed(c.setup.string.builds)
     material = next((b.reading.material for b in builds if b.reading.material), None)
     return thumb_rule(
@@ -154,7 +168,15 @@ def rule_of(c: Computed, shooting: Shooting) -> ThumbRule:
 
 
 def why_apart(match: SpineMatch, rule: ThumbRule) -> Phrase:
-    """Say in one sentence why the two schools differ, by the largest reason."""
+    """Say in one sentence why the two schools differ, by the largest reason.
+
+    Source: the largest of the rule's own terms.
+
+    >>> from lyrandis.core.example import rig
+    >>> c = rig()
+    >>> why_apart(c.arrow.match, rule_of(c, c.arrow.shooting)).template[:12]
+    'The rule of '
+    """
     if match.matched is None:
         return phrase("The mechanics find no match in range; the rule never says so.")
     apart = rule.wants / match.matched - 1

@@ -48,7 +48,15 @@ def simple_push(
     kept: float,
     limbs: float,
 ) -> Push:
-    """Return a push with F = weight ((1 + c) xi - c xi^2), c = `bend`."""
+    """Return a push with F = weight ((1 + c) xi - c xi^2), c = `bend`.
+
+    Assumption: the push's form; tuned in docs/CALIBRATION.md.
+
+    >>> told = {"string": 0.0065, "bow_length": 1.6, "kept": 0.0026, "limbs": 0.0}
+    >>> push = simple_push(draw=0.65, brace=0.19, weight=200.0, bend=0.4, **told)
+    >>> round(push.force[-1])
+    200
+    """
     xi = np.linspace(0.0, 1.0, 101)
     force = weight * ((1 + bend) * xi - bend * xi**2)
     return Push(draw, brace, tuple(force.tolist()), string, kept, limbs, bow_length)
@@ -73,7 +81,15 @@ class Stroke:
     time_on_string: float
 
     def station(self, draw: float) -> Array:
-        """Return s_c, the plate's place along the shaft [m]; below 0 the tail is past it."""
+        """Return s_c, the plate's place along the shaft [m]; below 0 the tail is past it.
+
+        Source: geometry.
+
+        >>> from lyrandis.core.example import rig
+        >>> shot = rig().arrow.shooting.shot
+        >>> float(stroke_of(shot.push, 0.026, dt=4e-5).station(shot.push.draw)[0]) == shot.push.draw
+        True
+        """
         return draw - self.x
 
 
@@ -92,6 +108,13 @@ def stroke_of(
     du/v over p with x = u0 p^2, where the integrand is smooth; the step is fitted so that the
     string lets go on one. `steps` on the string may be given instead of `dt`; `beyond` [m] lets the
     run go on past the plate.
+
+    Source: work and kinetic energy, v^2 = 2 W/(m + K0 + string/3 + K1 xi^2).
+
+    >>> from lyrandis.core.example import rig
+    >>> shot = rig().arrow.shooting.shot
+    >>> round(float(stroke_of(shot.push, 0.026, dt=4e-5).v[-1])) > 40
+    True
     """
     u0 = push.u0
     p = np.linspace(0.0, 1.0, _GRID)

@@ -103,6 +103,13 @@ def plan_taper(
     tapers bring a stiff shaft's kick down; the first inches mainly take mass off the ends, which
     acts stiffer on a far too stiff one. Size good to about a quarter. Raises
     `DomainError` for a taper longer than the shaft or an end thicker than the middle.
+
+    Source: beam integrals, and the rig's own shot.
+
+    >>> from lyrandis.core.example import rig
+    >>> c = rig()
+    >>> plan_taper(c.arrow.sheet, None, TaperAsked(tail_taper_mm=200, tail_diameter_mm=5.5)).kind
+    'tail'
     """
     _check(sheet, asked)
     plans = [_part(asked, share) for share in np.linspace(0.0, 1.5, STEPS).tolist()]
@@ -199,7 +206,15 @@ def _part(asked: TaperAsked, share: float) -> TaperAsked:
 
 
 def tapered_beam(sheet: BuildSheet, asked: TaperAsked) -> Beam:
-    """Return the arrow with this taper, made from the shaft as it is before tapering."""
+    """Return the arrow with this taper, made from the shaft as it is before tapering.
+
+    Source: as `taper_profile`.
+
+    >>> from lyrandis.core.example import rig
+    >>> asked = TaperAsked(tail_taper_mm=200, tail_diameter_mm=5.5)
+    >>> len(tapered_beam(rig().arrow.sheet, asked).profile)
+    3
+    """
 
     def end(name: str) -> tuple[float, float] | None:
         length = getattr(asked, f"{name}_taper_mm")

@@ -35,6 +35,14 @@ class ThumbRule:
     terms: tuple[Term, ...]
 
     def pounds(self, name: str) -> float:
+        """Return what one term adds [lb]; 0 for a term that does not apply.
+
+        Source: the rule's own terms.
+
+        >>> told = {"tip_gr": 125.0, "window_mm": 3.0, "low_stretch": False}
+        >>> thumb_rule(weight_lbf=45.0, length_mm=736.6, **told).pounds("length over 28 in")
+        5.0
+        """
         return next((term.pounds for term in self.terms if term.name == name), 0.0)
 
 

@@ -100,6 +100,13 @@ def trial(c: Computed, tried: Tried) -> Trial:
 
     Shot anew, like the rig's own; the draw weight is held while the brace moves. Raises
     `DomainError` until draw and weight are known.
+
+    Source: as the rig's own shot.
+
+    >>> from lyrandis.core.example import rig
+    >>> found = trial(rig(), Tried())
+    >>> found.now == found.tried
+    True
     """
     if c.arrow.shooting is None or c.archer.draw is None:
         raise DomainError(*NOTHING_TO_SHOOT)

@@ -66,6 +66,13 @@ def ways_to_close(
 
     Of every kind the smallest change that closes the gap stands, else the one that helps most.
     `pivot_mm` is the true draw to the pivot, `brace_limits_mm` the maker's range.
+
+    Source: shots computed anew for every try.
+
+    >>> from lyrandis.core.example import rig
+    >>> shooting = rig().arrow.shooting
+    >>> [way.closes for way in ways_to_close(shooting, shooting.pivot_mm, None)]
+    []
     """
     own = shooting.own_lbf
     matched = match_spine(shooting.shot, own).matched

@@ -69,6 +69,13 @@ def wish_of(c: Computed, *, asked: Asking) -> Wish:
     """Return what a rig wishes for, with what is asked instead put in its place.
 
     Raises `DomainError` where no draw is known and none is asked.
+
+    Assumption: a usual hold and depth of hook where nothing is told.
+
+    >>> from lyrandis.core.bow.board import Asking
+    >>> from lyrandis.core.example import rig
+    >>> wish_of(rig(), asked=Asking()).hold
+    'split'
     """
     draw = asked.draw_mm or (c.archer.draw.length.value if c.archer.draw else None)
     if draw is None:
@@ -104,6 +111,12 @@ def families_for(c: Computed) -> tuple[Family, ...]:
     """Return the kinds of bow worth comparing: the rig's own first, four in all.
 
     A thumb ring is compared among bows with static tips, fingers among the others.
+
+    Assumption: own kind first, then those of like use.
+
+    >>> from lyrandis.core.example import rig
+    >>> families_for(rig())[0]
+    'hunting_recurve'
     """
     own = c.setup.bow.family.reading.family if c.setup.bow.family else None
     thumb = c.setup.archer.hold is not None and c.setup.archer.hold.reading.hold == "thumb"
@@ -114,6 +127,8 @@ def families_for(c: Computed) -> tuple[Family, ...]:
 
 def choosing_board(wish: Wish, families: tuple[Family, ...] = DEFAULT_FAMILIES) -> ChoosingBoard:
     """Return the board for an archer. Never raises: what cannot be computed says why.
+
+    Source: statics of each length; the schools are rules of thumb.
 
     >>> board = choosing_board(Wish(711.2, 14.0, "split", "woods", 40.0), ("hunting_recurve",))
     >>> round(board.families[0].best_mm / 25.4, 1)

@@ -25,6 +25,8 @@ class Hermite:
     def at(self, x: float) -> float:
         """Return the value; beyond either end, along the end's tangent.
 
+        Source: cubic Hermite interpolation.
+
         >>> Hermite((0.0, 1.0), (0.0, 1.0), (0.0, 2.0)).at(0.5)
         0.25
         """
@@ -43,6 +45,8 @@ class Hermite:
     def slope(self, x: float) -> float:
         """Return the slope; beyond either end, the end's.
 
+        Source: derivative of cubic Hermite interpolation.
+
         >>> Hermite((0.0, 1.0), (0.0, 1.0), (0.0, 2.0)).slope(0.5)
         1.0
         """
@@ -56,6 +60,8 @@ class Hermite:
     def areas(self) -> tuple[float, ...]:
         """Return the area from the first point up to each point: the cubics' own integral.
 
+        Source: integral of cubic Hermite interpolation.
+
         >>> Hermite((0.0, 1.0), (0.0, 1.0), (0.0, 2.0)).areas()[1]
         0.33333333333333337
         """
@@ -67,5 +73,11 @@ class Hermite:
         return tuple(areas)
 
     def integral(self) -> "Hermite":
-        """Return the area under this curve as a curve of its own."""
+        """Return the area under this curve as a curve of its own.
+
+        Source: integral of cubic Hermite interpolation.
+
+        >>> Hermite((0.0, 1.0), (2.0, 2.0), (0.0, 0.0)).integral().at(1.0)
+        2.0
+        """
         return Hermite(self.x, self.areas(), self.y)

@@ -41,7 +41,15 @@ class Likeness:
 
 
 def brace_to_pivot(string: StringFacts, archer: ArcherFacts) -> float | None:
-    """Return the brace height to the pivot [mm], or None when none is recorded."""
+    """Return the brace height to the pivot [mm], or None when none is recorded.
+
+    Source: the trade's datums of brace: deepest grip, or back less grip depth.
+
+    >>> from lyrandis.core.example import setup
+    >>> told = setup(["brace 9 1/2 back", "grip 1 1/2 back"])
+    >>> round(brace_to_pivot(told.string, told.archer) / 25.4, 2)
+    8.0
+    """
     if string.brace_height is None:
         return None
     height = string.brace_height.reading.brace_height_mm
@@ -52,6 +60,8 @@ def brace_to_pivot(string: StringFacts, archer: ArcherFacts) -> float | None:
 
 def usual_shape(family: Family) -> BowShape:
     """Return the family's usual bow.
+
+    Assumption: typical bows of their kind, our own figures.
 
     >>> usual_shape("selfbow").bow_length_mm / 25.4
     66.0
@@ -66,7 +76,14 @@ def usual_shape(family: Family) -> BowShape:
 
 
 def likeness_of(bow: BowFacts, brace_mm: float | None) -> Likeness:
-    """Return the computed bow that stands for the one on the rig, braced at `brace_mm`."""
+    """Return the computed bow that stands for the one on the rig, braced at `brace_mm`.
+
+    Assumption: what nobody has told is the family's usual.
+
+    >>> from lyrandis.core.example import setup
+    >>> likeness_of(setup(["family selfbow", "bow 66"]).bow, None).assumed
+    ('riser', 'brace')
+    """
     assumed = []
     if bow.family is None:
         assumed.append("family")

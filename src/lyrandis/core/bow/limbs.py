@@ -53,6 +53,8 @@ def mismatch_of(pair: LimbPair) -> Mismatch:
     Stiffness goes with the marked weight and with the inverse cube of length (cantilever); a limb's
     pace goes with the square root of its stiffness, so times differ by half the share.
 
+    Assumption: shares and times are our conventions (docs/MECHANICS.md).
+
     >>> found = mismatch_of(LimbPair(upper_lbf=38.0, lower_lbf=42.0))
     >>> round(found.share, 3), round(found.apart_ms, 2), found.stiffer, found.severity
     (-0.1, 0.75, 'lower', 'mend')
@@ -77,6 +79,8 @@ def mismatch_of(pair: LimbPair) -> Mismatch:
 
 def severity_of(apart: float) -> Severity:
     """Return how a stiffness difference is judged.
+
+    Assumption: 3, 8 and 20 % are our conventions.
 
     >>> [severity_of(share) for share in (0.02, 0.05, 0.1, 0.25)]
     ['good', 'watch', 'mend', 'stop']

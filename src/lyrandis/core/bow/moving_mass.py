@@ -29,7 +29,15 @@ class MovingMass(NamedTuple):
     string_gr: float
 
     def virtual_mass(self, draw_mm: float, root_stiffness: float, string_gr: float | None) -> float:
-        """Return K [gr] at full draw `draw_mm` for a root EI of `root_stiffness` [lbf mm2]."""
+        """Return K [gr] at full draw `draw_mm` for a root EI of `root_stiffness` [lbf mm2].
+
+        Source: K = string/3 + <m*>/2, m* the work-weighed sum of m |dx/dd|^2.
+
+        >>> shape = BowShape("selfbow", 1676.0, 100.0, 165.0)
+        >>> moving = moving_mass(shape)
+        >>> round(moving.virtual_mass(667.0, 1e-3, 160.0) - moving.virtual_mass(667.0, 1e-3, 100.0))
+        20
+        """
         string = self.string_gr if string_gr is None else string_gr
         limbs = self.limbs.at(draw_mm) * math.cbrt(root_stiffness)
         return string / 3 + (limbs + self.tips.at(draw_mm)) / 2
@@ -41,6 +49,13 @@ def moving_mass(shape: BowShape, *, segments: int = SEGMENTS) -> MovingMass:
 
     m*(d) = sum m_i |dx_i/dd|^2 over both limbs and tips; <m*> = integral(m* F dd)/integral(F dd).
     Exact along the solved draws, second order between them. Errors: those of `draw_curve`.
+
+    Source: kinetic energy of moving rods over draw speed; limb sections are Assumption.
+
+    >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+    >>> stiffness = 45.0 / draw_curve(shape).force.at(667.0)
+    >>> round(moving_mass(shape).virtual_mass(667.0, stiffness, None))
+    84
     """
     curve = draw_curve(shape, segments=segments)
     rods, tip_rod, tip_gr = _masses(curve)

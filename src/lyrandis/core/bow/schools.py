@@ -62,6 +62,8 @@ class Asked:
 def ladder(family: Family, draw_in: float) -> Asked | None:
     """Return the rung for a draw, or None for bows the ladder does not speak of.
 
+    Assumption: a school's rule of thumb put into numbers by us.
+
     >>> ladder("target_recurve", 28.4)
     Asked(low=68.0, high=68.0)
     """
@@ -72,20 +74,34 @@ def ladder(family: Family, draw_in: float) -> Asked | None:
 
 
 def limbs_for(draw_in: float) -> Limbs:
-    """Return the limbs the limb-first school gives a draw."""
+    """Return the limbs the limb-first school gives a draw.
+
+    Assumption: short to 27 in, medium to 29 in, long beyond; a school's rule.
+
+    >>> limbs_for(26.0), limbs_for(28.0), limbs_for(30.0)
+    ('short', 'medium', 'long')
+    """
     if draw_in <= SHORT_LIMBS_TO_IN:
         return "short"
     return "medium" if draw_in <= MEDIUM_LIMBS_TO_IN else "long"
 
 
 def riser_for(family: Family, purpose: Purpose | None) -> Asked:
-    """Return the risers the limb-first school gives a purpose; a target bow keeps to 23 and 25."""
+    """Return the risers the limb-first school gives a purpose; a target bow keeps to 23 and 25.
+
+    Assumption: riser by purpose, a school's rule.
+
+    >>> riser_for("hunting_recurve", "woods").low
+    15
+    """
     low, high = RISER_FOR_IN[purpose]
     return Asked(23, 25) if family == "target_recurve" else Asked(low, high)
 
 
 def limb_first(family: Family, draw_in: float, purpose: Purpose | None) -> Asked | None:
     """Return the lengths of limb first, then riser; None for bows made in one piece.
+
+    Assumption: a school's rule of thumb put into numbers by us.
 
     >>> limb_first("hunting_recurve", 28.0, "hunting")
     Asked(low=58, high=60)
@@ -99,6 +115,8 @@ def limb_first(family: Family, draw_in: float, purpose: Purpose | None) -> Asked
 
 def range_by_draw(family: Family, draw_in: float, purpose: Purpose | None) -> Asked:
     """Return the end of the family's band that suits the purpose.
+
+    Assumption: a school's rule of thumb put into numbers by us.
 
     >>> range_by_draw("hunting_recurve", 28.0, "hunting")
     Asked(low=56.0, high=60.0)

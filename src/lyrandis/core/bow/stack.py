@@ -47,6 +47,12 @@ def stack_of(curve: DrawCurve, climbs: Climbs | None = None, *, known: bool = Tr
 
     Scanned in quarters of an inch and found by straight line between them. `known` says whether the
     bow's kind was told; the onset is less sure where it was not.
+
+    Assumption: onset at 1.6 times the least slope, our convention (see the module).
+
+    >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+    >>> round(stack_of(draw_curve(shape)).onset_mm / 25.4, 1)
+    28.6
     """
     slope = (climbs or curve.force).slope
     start = curve.first_mm + SEARCH_FROM * (curve.last_mm - curve.first_mm)
@@ -70,5 +76,11 @@ def stack_of(curve: DrawCurve, climbs: Climbs | None = None, *, known: bool = Tr
 
 @lru_cache(maxsize=512)
 def typical_stack(shape: BowShape) -> Stack:
-    """Return the stack of a family's typical shape. Errors: those of `draw_curve`."""
+    """Return the stack of a family's typical shape. Errors: those of `draw_curve`.
+
+    Assumption: as `stack_of`.
+
+    >>> round(typical_stack(BowShape("hunting_recurve", 1575.0, 432.0, 203.0)).onset_mm / 25.4, 1)
+    28.6
+    """
     return stack_of(draw_curve(shape))

@@ -123,11 +123,26 @@ class DrawCurve:
         return self.force.x[-1]
 
     def finger_angle(self, draw_mm: float) -> float:
-        """Return the angle the string encloses at the hook [rad]."""
+        """Return the angle the string encloses at the hook [rad].
+
+        Source: geometry: twice the angle between string and upright taken from 180 degrees.
+
+        >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+        >>> round(math.degrees(draw_curve(shape).finger_angle(667.0)))
+        126
+        """
         return math.pi - 2 * self.gamma.at(draw_mm)
 
     def limb_energy(self, state: int) -> float:
-        """Return the energy bent into both limbs since brace, over EI [1/mm]."""
+        """Return the energy bent into both limbs since brace, over EI [1/mm].
+
+        Source: energy of the bent springs, k theta^2/2 summed.
+
+        >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+        >>> curve = draw_curve(shape)
+        >>> curve.limb_energy(len(curve.states) - 1) > curve.limb_energy(0)
+        True
+        """
         return self.states[state].here.energy - self.states[0].here.energy
 
 
@@ -136,6 +151,12 @@ def chain_of(shape: BowShape, segments: int = SEGMENTS) -> Chain:
 
     Piece i of the working limb bends at its inner end with compliance (length)/(relative
     stiffness there). Raises `DomainError` where there is hardly a limb left to bend.
+
+    Source: an elastic limb as a chain of stiff pieces on rotary springs; the profile is Assumption.
+
+    >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+    >>> len(chain_of(shape, 40).pieces)
+    40
     """
     family = FAMILIES[shape.family]
     rigid = family.rigid_tip_in * MM_PER_IN
@@ -197,7 +218,14 @@ def _lean(family: FamilyShape, u: float) -> float:
 
 
 def pass_down(chain: Chain, t: float, p: float) -> Pass:
-    """Go down the chain from tip to root with tension `t` and tip angle `p`, derivatives along."""
+    """Go down the chain from tip to root with tension `t` and tip angle `p`, derivatives along.
+
+    Source: moment balance of the elastica, joint by joint; derivatives by the chain rule.
+
+    >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+    >>> pass_down(chain_of(shape), 1e-6, 0.5).half_string > 0
+    True
+    """
     sin, cos = math.sin, math.cos
     phi, phi_t, phi_p = p, 0.0, 1.0
     arm = arm_t = arm_p = along = along_t = along_p = wrapped = energy = 0.0
@@ -320,6 +348,13 @@ def draw_chain(chain: Chain, brace_mm: float, to_mm: float) -> tuple[list[_State
     """Return the solved draws of a chain from brace to `to_mm`, and how it ends.
 
     Empty where no string braces it at that height.
+
+    Source: Newton's method on draw and string length.
+
+    >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+    >>> states, ends = draw_chain(chain_of(shape), 203.0, 700.0)
+    >>> ends
+    'asked'
     """
     strung = _brace(chain, brace_mm)
     first = _state(brace_mm, *strung) if strung else None
@@ -327,7 +362,15 @@ def draw_chain(chain: Chain, brace_mm: float, to_mm: float) -> tuple[list[_State
 
 
 def force_of(states: list[_State]) -> Hermite:
-    """Return the draw force over EI [1/mm2] against true draw [mm]."""
+    """Return the draw force over EI [1/mm2] against true draw [mm].
+
+    Source: force = dU/dd of a string that does not stretch: 2 T sin(gamma).
+
+    >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+    >>> states, _ = draw_chain(chain_of(shape), 203.0, 700.0)
+    >>> round(force_of(states).at(203.0), 9)
+    0.0
+    """
     forces = [_force(state) for state in states]
     return Hermite(
         tuple(state.draw for state in states),
@@ -359,6 +402,8 @@ def draw_curve(shape: BowShape, *, segments: int = SEGMENTS) -> DrawCurve:
     Raises `DomainError`: riser longer than the bow, limbs too short to bend, a brace height that
     no string gives, a shape whose weight would fall while it is drawn.
 
+    Source: docs/MECHANICS.md, the bow as a spring.
+
     >>> curve = draw_curve(BowShape("hunting_recurve", 58 * 25.4, 15 * 25.4, 7.75 * 25.4))
     >>> ratio = curve.force.at(22.25 * 25.4) / curve.force.at(26.25 * 25.4)
     >>> round(45 * ratio, 1)
@@ -372,7 +417,14 @@ def draw_curve(shape: BowShape, *, segments: int = SEGMENTS) -> DrawCurve:
 
 @lru_cache(maxsize=512)
 def solve_curve(shape: BowShape, segments: int) -> DrawCurve | DomainError:
-    """Return the draw curve, or why there is none; either is kept and not sought twice."""
+    """Return the draw curve, or why there is none; either is kept and not sought twice.
+
+    Source: as `draw_curve`, which it is kept for.
+
+    >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+    >>> solve_curve(shape, 40) is solve_curve(shape, 40)
+    True
+    """
     try:
         return _solve(shape, segments)
     except DomainError as refused:
@@ -434,7 +486,14 @@ class LimbPoint(NamedTuple):
 
 
 def limb_at(curve: DrawCurve, draw_mm: float | None) -> list[LimbPoint]:
-    """Return the joints of the upper limb from root to tip, drawn so far; None for unstrung."""
+    """Return the joints of the upper limb from root to tip, drawn so far; None for unstrung.
+
+    Source: the chain's own joints at that draw.
+
+    >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+    >>> len(limb_at(draw_curve(shape), None)) == SEGMENTS + 1
+    True
+    """
     if draw_mm is None:
         leans = _unstrung_leans(curve.chain)
     else:
@@ -450,7 +509,14 @@ def limb_at(curve: DrawCurve, draw_mm: float | None) -> list[LimbPoint]:
 
 
 def leaving_point(curve: DrawCurve, draw_mm: float) -> LimbPoint:
-    """Return where the free string leaves the limb: the tip, or further down a recurve."""
+    """Return where the free string leaves the limb: the tip, or further down a recurve.
+
+    Source: geometry of the string lying on the limb.
+
+    >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+    >>> leaving_point(draw_curve(shape), 203.0).y > 0
+    True
+    """
     within = min(max(draw_mm, curve.first_mm), curve.last_mm)
     gamma = curve.gamma.at(within)
     here = pass_down(curve.chain, curve.tension.at(within), curve.tip.at(within))

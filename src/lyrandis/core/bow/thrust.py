@@ -63,6 +63,8 @@ class Thrust:
     def speed(self, arrow_gr: float) -> float:
         """Return the arrow's speed [m/s]: sqrt(2 R/(m + K)).
 
+        Source: energy shared between arrow and virtual mass.
+
         >>> bow = Thrust(Estimate(53.9, 0.0), 53.9 * 0.94, 113.0, 0.0, 0.0)
         >>> round(bow.speed(423.0), 1)
         54.0
@@ -70,7 +72,14 @@ class Thrust:
         return math.sqrt(2 * self.returned_j / ((arrow_gr + self.virtual_mass_gr) * KG_PER_GRAIN))
 
     def speed_estimate(self, arrow_gr: float) -> Estimate:
-        """Return the arrow's speed with its sd [m/s], first order in ln R and ln K."""
+        """Return the arrow's speed with its sd [m/s], first order in ln R and ln K.
+
+        Source: propagation of errors to first order.
+
+        >>> bow = Thrust(Estimate(53.9, 0.0), 50.7, 113.0, 0.05, 0.075)
+        >>> round(bow.speed_estimate(423.0).sd, 2)
+        1.42
+        """
         return Estimate(self.speed(arrow_gr), self.speed(arrow_gr) * self._speed_share(arrow_gr))
 
     def _speed_share(self, arrow_gr: float) -> float:
@@ -79,15 +88,33 @@ class Thrust:
         return math.sqrt(max(a * a + b * b + 2 * self.correlation * a * b, 0.0))
 
     def arrow_energy(self, arrow_gr: float) -> float:
-        """Return the arrow's kinetic energy [J]: R m/(m + K)."""
+        """Return the arrow's kinetic energy [J]: R m/(m + K).
+
+        Source: kinetic energy at the speed of `speed`.
+
+        >>> round(Thrust(Estimate(53.9, 0.0), 50.7, 113.0, 0.0, 0.0).arrow_energy(423.0), 1)
+        40.0
+        """
         return self.returned_j * arrow_gr / (arrow_gr + self.virtual_mass_gr)
 
     def efficiency(self, arrow_gr: float) -> float:
-        """Return the share of the stored energy that leaves with the arrow."""
+        """Return the share of the stored energy that leaves with the arrow.
+
+        Source: arrow's energy over stored energy.
+
+        >>> round(Thrust(Estimate(53.9, 0.0), 50.7, 113.0, 0.0, 0.0).efficiency(423.0), 3)
+        0.742
+        """
         return self.arrow_energy(arrow_gr) / self.stored_j.value
 
     def left_behind(self, arrow_gr: float) -> float:
-        """Return the energy left in bow, string and hand [J]: E - m v^2/2."""
+        """Return the energy left in bow, string and hand [J]: E - m v^2/2.
+
+        Source: conservation of energy.
+
+        >>> round(Thrust(Estimate(53.9, 0.0), 50.7, 113.0, 0.0, 0.0).left_behind(423.0), 1)
+        13.9
+        """
         return self.stored_j.value - self.arrow_energy(arrow_gr)
 
     @property
@@ -129,6 +156,13 @@ def thrust_of(weight: DrawWeight, at: Estimate, string_gr: float | None) -> Thru
     """Return what the bow gives with the string drawn to `at` (trade datum, at the hook).
 
     E is the area under the fitted curve from brace; K from the moving masses of its shape.
+
+    Source: work of the drawing force; kinetic energy of limbs and string.
+
+    >>> from lyrandis.core.example import rig
+    >>> c = rig()
+    >>> round(thrust_of(c.bow.weight, c.archer.at_hook, 104.0).stored_j.value, 1)
+    57.5
     """
     pivot = at.value - TRADE_OFFSET_MM
     energy = weight.fitted.integral().at(pivot) * JOULES_PER_LBF_MM
@@ -151,6 +185,12 @@ def typical_thrust(
     """Return what a typical bow of a shape gives when it holds a weight at a draw.
 
     Errors: those of `draw_curve`.
+
+    Source: as `thrust_of`, of a computed bow; hysteresis is Assumption.
+
+    >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+    >>> round(typical_thrust(shape, 667.0, 45.0).stored_j.value, 1)
+    55.0
     """
     curve = draw_curve(shape, segments=segments)
     stiffness = weight_lbf / curve.force.at(pivot_mm)
@@ -171,6 +211,8 @@ def floor_times(stored_j: float) -> float:
     The energy left per mass of limb is held: limb mass goes with the cube root of stiffness, so
     the share left may grow as E^(-2/3) below 50 J.
 
+    Assumption: the share left behind, our own rule (docs/MECHANICS.md).
+
     >>> [round(floor_times(joules), 2) for joules in (70.0, 50.0, 30.0)]
     [4.2, 4.2, 2.7]
     """
@@ -184,6 +226,13 @@ def floor_per_pound(
     """Return the computed floor [gr/lbf]: the lightest sensible arrow over the weight.
 
     Before a weight is known, that of a usual bow of the kind, 45 lb at 28 in.
+
+    Assumption: as `floor_times`; good to a grain per pound either way.
+
+    >>> from lyrandis.core.example import rig
+    >>> bow = rig().bow
+    >>> round(floor_per_pound(bow.own_weight, bow.thrust, bow.likeness).value, 1)
+    7.7
     """
     sd = FLOOR_SD_GPP * (1.0 if likeness.known else 1.5)
     if weight is not None and thrust is not None:
@@ -219,6 +268,13 @@ def calibrate(
     MAP of (ln R, ln K) under the mechanics' doubt, by Gauss-Newton on
     ln v = (ln 2R - ln(m + K))/2. `usual_gr` stands in for a reading without a mass of its own.
     A reading that carries more than the stored energy and its doubt is set aside.
+
+    Source: maximum a posteriori by Gauss-Newton; the priors are Assumption.
+
+    >>> from lyrandis.core.example import rig
+    >>> bow = rig().bow
+    >>> calibrate(bow.mechanical, (), None) is None
+    True
     """
     clocked = []
     for recorded in readings:

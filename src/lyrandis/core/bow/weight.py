@@ -66,11 +66,23 @@ class Fit:
     covariance: float
 
     def factor(self, draw_mm: float) -> float:
-        """Return W over f at a draw."""
+        """Return W over f at a draw.
+
+        Source: the model ln W = ln f + level + tilt (x - centre).
+
+        >>> Fit(711.2, Estimate(0.0, 0.1), Estimate(0.0, 0.01), 0.0).factor(736.6)
+        1.0
+        """
         return math.exp(self.level.value + self.tilt.value * self._inches(draw_mm))
 
     def variance(self, draw_mm: float) -> float:
-        """Return the variance of ln W at a draw, without the curve's own bend."""
+        """Return the variance of ln W at a draw, without the curve's own bend.
+
+        Source: variance of a linear model's prediction.
+
+        >>> round(Fit(711.2, Estimate(0.0, 0.1), Estimate(0.0, 0.01), 0.0).variance(736.6), 6)
+        0.0101
+        """
         x = self._inches(draw_mm)
         return max(self.level.sd**2 + 2 * self.covariance * x + (self.tilt.sd * x) ** 2, 0.0)
 
@@ -103,13 +115,28 @@ class DrawWeight:
     """Points at or before brace."""
 
     def at(self, draw_mm: float) -> Estimate:
-        """Return the weight at another draw; the band widens with the distance from readings."""
+        """Return the weight at another draw; the band widens with the distance from readings.
+
+        Source: linear Gaussian inference; the bend away from points is Assumption.
+
+        >>> from lyrandis.core.example import rig
+        >>> weight = rig().bow.weight
+        >>> weight.at(812.8).sd > weight.at(711.2).sd
+        True
+        """
         value = self.curve_at(draw_mm)
         bend = _bend(self._distance_mm(draw_mm) / MM_PER_IN)
         return Estimate(value, value * math.sqrt(self.fit.variance(draw_mm) + bend**2))
 
     def curve_at(self, draw_mm: float) -> float:
-        """Return the weight at another draw without its band; 0 at brace and before it."""
+        """Return the weight at another draw without its band; 0 at brace and before it.
+
+        Source: the fitted curve, cubic between solved draws.
+
+        >>> from lyrandis.core.example import rig
+        >>> rig().bow.weight.curve_at(0.0)
+        0.0
+        """
         return max(self.fitted.at(draw_mm - TRADE_OFFSET_MM), 0.0)
 
     def _distance_mm(self, draw_mm: float) -> float:
@@ -126,7 +153,14 @@ class DrawWeight:
 
 
 def mark_point(bow: BowFacts) -> Point | None:
-    """Return the maker's mark as a point, string at the scale's hook."""
+    """Return the maker's mark as a point, string at the scale's hook.
+
+    Assumption: a mark is good to 3 lb or 8 %, two standard deviations.
+
+    >>> from lyrandis.core.example import setup
+    >>> mark_point(setup(["mark 45 @ 28"]).bow).weight
+    Estimate(value=45.0, sd=1.8)
+    """
     if bow.mark is None:
         return None
     mark = bow.mark.reading
@@ -142,6 +176,14 @@ def weighed_points(
     """Return the weighed points by the position of the string at the hook.
 
     `curve` is the typical force curve: an error of draw weighs as much as the weight it gains.
+
+    Assumption: a reading of a scale is good to 0.8 lb, two standard deviations.
+
+    >>> from lyrandis.core.example import setup
+    >>> told = setup(["scale 40 @ 27 groove"])
+    >>> flat = Hermite((200.0, 700.0), (0.0, 40.0), (0.1, 0.05))
+    >>> weighed_points(told.bow, told.archer, Estimate(14.0, 3.0), flat)[0].draw_mm
+    699.8
     """
     points = []
     for recorded in bow.weighed:
@@ -161,14 +203,29 @@ def weighed_points(
 
 
 def least_draw_mm(likeness: Likeness) -> float:
-    """Return the draw from which a weight says something of the bow: an inch past brace."""
+    """Return the draw from which a weight says something of the bow: an inch past brace.
+
+    Assumption: an inch past brace a weight begins to tell.
+
+    >>> from lyrandis.core.example import rig
+    >>> round(least_draw_mm(rig().bow.likeness) / 25.4, 2)
+    10.75
+    """
     return likeness.curve.first_mm + TRADE_OFFSET_MM + LEAST_STROKE_MM
 
 
 def points_at_rest(
     bow: BowFacts, archer: ArcherFacts, hook: Estimate, likeness: Likeness
 ) -> tuple[Point, ...]:
-    """Return weighed points at or before brace, where no weight can be."""
+    """Return weighed points at or before brace, where no weight can be.
+
+    Assumption: as `least_draw_mm`.
+
+    >>> from lyrandis.core.example import rig
+    >>> c = rig(["family selfbow", "bow 66", "brace 11", "scale 3 @ 12"])
+    >>> len(points_at_rest(c.setup.bow, c.setup.archer, c.archer.hook, c.bow.likeness))
+    1
+    """
     least = least_draw_mm(likeness)
     points = weighed_points(bow, archer, hook, likeness.curve.force)
     return tuple(point for point in points if point.draw_mm < least)
@@ -183,6 +240,13 @@ def draw_weight_at(
     tilt ~ N(0, 0.0055 per inch); every point's variance grows by the bend the family's curve may
     have otherwise, so that near readings count most. Weighed points take the mark's place. None
     without evidence, or where `at` is not past brace. Source: linear Gaussian inference.
+
+    >>> from lyrandis.core.example import rig
+    >>> c = rig()
+    >>> drawn = {"at": c.archer.at_hook, "hook": c.archer.hook}
+    >>> again = draw_weight_at(c.setup.bow, c.setup.archer, likeness=c.bow.likeness, **drawn)
+    >>> round(again.weight.value, 1)
+    46.2
     """
     curve = likeness.curve.force
     mark = mark_point(bow)
@@ -309,6 +373,13 @@ def mark_to_ask_for(hold_lbf: float, at: Estimate, likeness: Likeness) -> Estima
     """Return the mark at 28 in of such a bow that holds `hold_lbf` with the string at `at` (mm).
 
     mark = hold f(28 in)/f(at), f the computed curve of the bow's kind.
+
+    Source: force scales with the limb's stiffness at every draw.
+
+    >>> from lyrandis.core.example import rig
+    >>> c = rig()
+    >>> round(mark_to_ask_for(40.0, c.archer.at_hook, c.bow.likeness).value, 1)
+    39.0
     """
     curve = likeness.curve.force
     pivot = max(at.value - TRADE_OFFSET_MM, likeness.curve.first_mm + LEAST_STROKE_MM)
