@@ -40,7 +40,8 @@ class ThumbRule:
         Source: the rule's own terms.
 
         >>> told = {"tip_gr": 125.0, "window_mm": 3.0, "low_stretch": False}
-        >>> thumb_rule(weight_lbf=45.0, length_mm=736.6, **told).pounds("length over 28 in")
+        >>> rule = thumb_rule(weight_lbf=45.0, length_mm=736.6, **told)
+        >>> round(rule.pounds("length over 28 in"), 6)
         5.0
         """
         return next((term.pounds for term in self.terms if term.name == name), 0.0)
