@@ -5,6 +5,7 @@ the limb, from the pivot. Weights in lbf, energies in joules, masses in grains, 
 """
 
 import math
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
@@ -34,7 +35,8 @@ Place = tuple[float, ...]
 """x and y; of open length because the web types of a pair do not survive the client."""
 
 
-class BowPose(_Drawing):
+@dataclass(frozen=True, slots=True)
+class BowPose:
     """The bow at one draw: upper limb from root to tip, and where the string leaves it."""
 
     draw_mm: float
@@ -71,7 +73,8 @@ class BenchDrawing(_Drawing):
     weight_plus_minus_lbf: float | None
 
 
-class WeightSample(_Drawing):
+@dataclass(frozen=True, slots=True)
+class WeightSample:
     """The draw curve at one string position."""
 
     draw_mm: float
@@ -108,7 +111,8 @@ class WeightDrawing(_Drawing):
     basis: str
 
 
-class KneeSample(_Drawing):
+@dataclass(frozen=True, slots=True)
+class KneeSample:
     """What an arrow of some mass gets from this bow."""
 
     mass_gr: float
@@ -154,7 +158,7 @@ def bench_drawing(c: Computed) -> BenchDrawing:
     refused = likeness.refused
     energy = weight.fitted.areas() if weight else None
     poses = tuple(
-        BowPose.model_construct(
+        BowPose(
             draw_mm=draw + TRADE_OFFSET_MM,
             limb=limb,
             leaves=leaves,
@@ -276,7 +280,7 @@ def _samples(curve: DrawWeight, onset_mm: float | None) -> list[WeightSample]:
         draw = x + TRADE_OFFSET_MM
         weight = curve.at(draw)
         samples.append(
-            WeightSample.model_construct(
+            WeightSample(
                 draw_mm=round(draw, 2),
                 weight_lbf=round(weight.value, 3),
                 low_lbf=round(max(weight.value - weight.plus_minus, 0.0), 3),
@@ -311,7 +315,7 @@ def knee_drawing(c: Computed) -> KneeDrawing | None:
 
 def _knee_sample(thrust: Thrust, before: Thrust | None, mass_gr: float) -> KneeSample:
     speed = thrust.speed_estimate(mass_gr)
-    return KneeSample.model_construct(
+    return KneeSample(
         mass_gr=round(mass_gr, 2),
         share=round(thrust.efficiency(mass_gr), 5),
         speed_mps=round(speed.value, 4),
