@@ -192,9 +192,39 @@ def toy(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return root
 
 
+def _check_document(toy: Path) -> None:
+    """The toy stands in the API's document, and its reading says of itself what others do."""
+    script = """
+import json
+from lyrandis.api.app import openapi_document
+from lyrandis.core import entries as e
+from lyrandis.core.jot import parse
+from lyrandis.core.reading import StageKey
+from lyrandis.core.rooms import ROOMS
+from typing import get_args
+assert get_args(StageKey) == tuple(room.key for room in ROOMS)
+schemas = openapi_document()["components"]["schemas"]
+reading = parse("tassel 40").reading
+print(json.dumps([
+    "Tassel" in schemas, "ToyPage" in json.dumps(schemas["Judged"]["properties"]["page"]),
+    sorted(reading.topics()), sorted(reading.needed()), reading.say().text(),
+    reading.__class__ in e.READINGS,
+]))
+"""
+    run = subprocess.run(
+        [sys.executable, "-c", script],
+        env={**os.environ, "PYTHONPATH": str(toy / "src")},
+        capture_output=True,
+        text=True,
+        check=True,
+    )
+    assert json.loads(run.stdout) == [True, True, ["tassel"], ["bow"], "Tassel 40 in", True]
+
+
 def test_a_stage_is_a_folder_and_a_line_in_each_of_three_lists(
     toy: Path, tmp_path: Path, demo_file: Path, open_page: Opener, monkeypatch: pytest.MonkeyPatch
 ) -> None:
+    _check_document(toy)
     monkeypatch.setenv("PYTHONPATH", str(toy / "src"))
     shutil.copy(demo_file, tmp_path / "bench.sqlite3")
     server = Server(tmp_path)
@@ -221,31 +251,3 @@ def test_a_stage_is_a_folder_and_a_line_in_each_of_three_lists(
         assert "tassel" in {word["word"] for word in words}
     finally:
         server.kill()
-
-
-def test_the_toys_document_and_reading_are_like_any_other(toy: Path) -> None:
-    script = """
-import json
-from lyrandis.api.app import openapi_document
-from lyrandis.core import entries as e
-from lyrandis.core.jot import parse
-from lyrandis.core.reading import StageKey
-from lyrandis.core.rooms import ROOMS
-from typing import get_args
-assert get_args(StageKey) == tuple(room.key for room in ROOMS)
-schemas = openapi_document()["components"]["schemas"]
-reading = parse("tassel 40").reading
-print(json.dumps([
-    "Tassel" in schemas, "ToyPage" in json.dumps(schemas["Judged"]["properties"]["page"]),
-    sorted(reading.topics()), sorted(reading.needed()), reading.say().text(),
-    reading.__class__ in e.READINGS,
-]))
-"""
-    run = subprocess.run(
-        [sys.executable, "-c", script],
-        env={**os.environ, "PYTHONPATH": str(toy / "src")},
-        capture_output=True,
-        text=True,
-        check=True,
-    )
-    assert json.loads(run.stdout) == [True, True, ["tassel"], ["bow"], "Tassel 40 in", True]

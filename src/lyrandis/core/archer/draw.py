@@ -245,6 +245,7 @@ def combine(readings: list[DrawReading]) -> tuple[Estimate, float]:
     >>> round(combine(readings)[0].value / 25.4, 2)
     28.25
     """
+    # mean = sum(w x)/sum(w), w = 1/sd^2; variance = max(Birge, 1)^2/sum(w) + shared errors
     weights = [1 / reading.length.sd**2 for reading in readings]
     total = sum(weights)
     mean = sum(w * r.length.value for w, r in zip(weights, readings, strict=True)) / total

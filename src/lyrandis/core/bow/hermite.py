@@ -34,6 +34,7 @@ class Hermite:
             return self.y[0] + self.dy[0] * (x - self.x[0])
         if x > self.x[-1]:
             return self.y[-1] + self.dy[-1] * (x - self.x[-1])
+        # h00 y0 + h10 h y0' + h01 y1 + h11 h y1', t the share of the way through the piece
         i, t, h = self._place(x)
         return (
             (1 + 2 * t) * (1 - t) ** 2 * self.y[i]

@@ -310,6 +310,7 @@ def _evidence(points: list[Point], centre_mm: float, curve: Hermite) -> list[_Ev
 
 def _fit(evidence: list[_Evidence], centre_mm: float, tilt_sd: float) -> Fit:
     """Return level and tilt about `centre_mm` (normal equations, tilt with its prior)."""
+    # minimise sum w (y - level - tilt x)^2 + (tilt/sd)^2, w = 1/variance
     s_w = s_x = s_y = s_xy = 0.0
     s_xx = 1 / tilt_sd**2
     for _, x, y, variance in evidence:
@@ -335,6 +336,7 @@ def _off_curve(evidence: list[_Evidence], fit: Fit) -> Point | None:
     """
     if len(evidence) < 3:
         return None
+    # residual^2 / (variance (1 - leverage)); leverage variance = a + b x + c x^2
     level, tilt = fit.level.value, fit.tilt.value
     a, b, c = fit.level.sd**2, 2 * fit.covariance, fit.tilt.sd**2
     worst, most = None, POINT_OFF_CURVE**2
