@@ -312,7 +312,8 @@ def _beside(before: Thrust, after: Thrust, reading: Clocked) -> Clocked:
 
 
 def _drawn_to(thrust: Thrust, readings: list[Clocked]) -> Thrust:
-    # J = sum w (ln v - (ln 2R - ln(m + K))/2)^2 + priors; d ln v/d ln R = 1/2, /d ln K = -K/2(m + K)
+    # J = sum w (ln v - (ln 2R - ln(m + K))/2)^2 + priors
+    # d ln v/d ln R = 1/2, d ln v/d ln K = -K/(2 (m + K))
     ln_r, ln_k = math.log(thrust.returned_j), math.log(thrust.virtual_mass_gr)
     prior_r, prior_k = 1 / thrust.returned_sd**2, 1 / thrust.virtual_mass_sd**2
     r, k = ln_r, ln_k
