@@ -57,6 +57,19 @@ def test_a_tag_holds_for_its_page_and_its_rig_only(demo: Api) -> None:
         assert demo.client.get(f"/api{path}", headers={"if-none-match": tag}).status_code == 200
 
 
+def test_rigs_that_share_all_their_parts_have_tags_of_their_own(api: Api) -> None:
+    parts = {"archer": {"name": "Ann"}, "bow": {"name": "Yew"}}
+    api.post("/rigs", {"name": "One", **parts})
+    api.post("/rigs", {"name": "Two", "archer": "ann", "bow": "yew"})
+    reading = {"kind": "draw_marked", "draw_length_mm": 700.0}
+    api.post("/entries", {"entries": [{"subject": {"kind": "archer", "id": "ann"},
+                                       "reading": reading}]})  # fmt: skip
+    one, two = api.get("/rigs/one"), api.get("/rigs/two")
+    assert (one["revision"], one["entry_count"]) == (two["revision"], two["entry_count"])
+    tag = tag_of(api, "/rigs/one")
+    assert api.client.get("/api/rigs/two", headers={"if-none-match": tag}).status_code == 200
+
+
 def test_an_entry_of_another_rigs_part_leaves_the_tag(demo: Api) -> None:
     tag = tag_of(demo, "/rigs/tideway-recurve")
     post(demo, {"kind": "draw_marked", "draw_length_mm": 696.0})

@@ -84,9 +84,13 @@ class Desk:
             return found
 
     def tag(self, rig: str, page: StageKey | None) -> str:
-        """Return the entity tag of a rig's assessment: the same while nothing was recorded."""
+        """Return the entity tag of a rig's assessment: the same while nothing was recorded.
+
+        To be taken before the answer it goes with: a tag older than its answer only costs a
+        question, a newer one would hide what came between.
+        """
         log = self._bench.log_of_rig(rig)
-        return f'"{self._since}-{log.revision}-{len(log.entries)}-{page or ""}"'
+        return f'"{self._since}-{rig}-{log.revision}-{len(log.entries)}-{page or ""}"'
 
     def _of(self, rig: str) -> _Kept:
         with self._lock:

@@ -47,11 +47,12 @@ _ENTRIES = TypeAdapter(list[e.Entry])
 
 def _answer(desk: Desk, entries: list[e.Entry], rig: str | None, page: StageKey | None) -> Response:
     rig = rig or next((s.subject.id for s in entries if s.subject.kind == "rig"), None)
+    tag = desk.tag(rig, page) if rig else None
     assessment = desk.judged(rig, page) if rig else b"null"
     recorded = _ENTRIES.dump_json(entries)
     answer = as_json(b'{"entries":%b,"assessment":%b}' % (recorded, assessment), 201)
-    if rig:
-        answer.headers["etag"] = desk.tag(rig, page)
+    if tag:
+        answer.headers["etag"] = tag
     return answer
 
 
