@@ -15,7 +15,7 @@ import pytest
 import uvicorn
 from playwright.sync_api import Browser, ConsoleMessage, Page, Request, sync_playwright
 
-from lyrandis.api.app import STATIC, Settings, create_app
+from lyrandis.api.app import STATIC, Settings, create_app, openapi_document
 
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
 CHROMIUM_FLAGS = [
@@ -107,7 +107,8 @@ def demo(tmp_path: Path, demo_file: Path) -> Iterator[HereServer]:
 
 @pytest.fixture(scope="session")
 def shared_demo(tmp_path_factory: pytest.TempPathFactory, demo_file: Path) -> Iterator[HereServer]:
-    """A demo bench for tests that only look."""
+    """A demo bench for tests that only look; its document is made beforehand, no page waits."""
+    openapi_document()
     server = HereServer(laid_out(tmp_path_factory.mktemp("shared") / "demo", demo_file))
     yield server
     server.stop()
