@@ -14,6 +14,7 @@
   import TryFields from './TryFields.svelte';
 
   const choosing = new Choosing();
+  const trouble = $derived(choosing.refused ?? choosing.problem);
 
   function ownLength(page: PageOf<'bow'>, family: string): number | null {
     const bow = page.bench;
@@ -32,7 +33,7 @@
     <BowHead {stage} />
     <div {@attach wanted('board')} tabindex="-1">
       <TryFields {choosing} rig={assessment.name ?? null} />
-      {#if choosing.problem}<ProblemNote problem={choosing.problem} id="problem-board" />{/if}
+      {#if trouble}<ProblemNote problem={trouble} id="problem-board" />{/if}
     </div>
     {#if choosing.board && choosing.shown}
       {@const board = choosing.board}

@@ -14,7 +14,7 @@
   /** Read a length or weight with the jot line's own grammar; nothing is recorded. */
   async function read(word: string, text: string, key: 'draw_length_mm' | 'draw_weight_lbf') {
     const { data, problem } = await api.parse(`${word} ${text}`, null, null);
-    choosing.problem = problem ?? null;
+    choosing.refused = problem ?? null;
     const reading = data?.reading as Record<string, unknown> | undefined;
     return typeof reading?.[key] === 'number' ? (reading[key] as number) : null;
   }
@@ -46,8 +46,8 @@
       placeholder={board ? figure(mm(board.draw_mm)) : 'e.g. 28'}
       bind:value={draw}
       onblur={(event) => draw.trim() && event.currentTarget.form?.requestSubmit()}
-      aria-invalid={choosing.problem ? 'true' : undefined}
-      aria-describedby={choosing.problem ? 'problem-board' : undefined}
+      aria-invalid={choosing.refused ? 'true' : undefined}
+      aria-describedby={choosing.refused ? 'problem-board' : undefined}
     />
   </form>
   <form onsubmit={tryHold} class="min-w-0">

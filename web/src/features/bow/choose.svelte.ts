@@ -12,7 +12,10 @@ export class Choosing {
   #rig: string | null = null;
   asked = $state<Asking>({});
   board = $state.raw<ChoosingBoard | null>(null);
+  /** Why there is no board. */
   problem = $state.raw<Problem | null>(null);
+  /** Why what was typed cannot be tried; a board that comes in later leaves it standing. */
+  refused = $state.raw<Problem | null>(null);
   family = $state<string | null>(null);
   #turn = 0;
 
@@ -34,6 +37,7 @@ export class Choosing {
       this.asked = {};
       this.family = null;
       this.board = null;
+      this.refused = null;
     }
     const turn = ++this.#turn;
     const { data, problem } = await api.choosingBoard(rig, $state.snapshot(this.asked));
@@ -48,6 +52,7 @@ export class Choosing {
   }
 
   reset(): void {
+    this.refused = null;
     this.asked = {};
     void this.load();
   }
