@@ -1,6 +1,7 @@
 """The command line: the same judgement as the page, from a file."""
 
 import json
+import logging
 import socket
 from pathlib import Path
 
@@ -77,6 +78,55 @@ def test_assess_of_a_missing_file_says_so(
 ) -> None:
     assert cli.main(["assess", str(tmp_path / "gone.json")]) == 1
     assert "gone.json" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize(
+    ("raw", "said"),
+    [
+        (b"\xff\xd8\xff\xe0 a picture", "is no text"),
+        (b"\x00\x9f\x92\x96", "is no text"),
+        ("{}".encode("utf-16"), "entries"),
+        (b"\xef\xbb\xbf{}", "entries"),
+        (b'{"entries": [], "rig": "gone"}', "speaks of no rig called"),
+        (b'{"entries": [], "rig": "\x1b[2J"}', "the file"),
+    ],
+)
+def test_a_file_of_any_kind_is_answered_in_words(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str], raw: bytes, said: str
+) -> None:
+    path = tmp_path / "a\x1b[31m file"
+    path.write_bytes(raw)
+    assert cli.main(["assess", str(path)]) == 1
+    printed = capsys.readouterr().err
+    assert said in printed
+    assert "\x1b" not in printed
+
+
+def test_an_endless_file_is_not_read_to_its_end(capsys: pytest.CaptureFixture[str]) -> None:
+    assert cli.main(["assess", "/dev/zero"]) == 1
+    assert "more than 50 MB" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize("port", ["0", "65536", "-1", "http", "9" * 400, "٣"])
+def test_a_bad_port_is_said(port: str, capsys: pytest.CaptureFixture[str]) -> None:
+    with pytest.raises(SystemExit) as ended:
+        cli.main(["serve", f"--port={port}"])
+    assert ended.value.code == 2
+    assert "is no port" in capsys.readouterr().err
+
+
+def test_the_log_holds_where_it_went_wrong_and_no_readings(tmp_path: Path) -> None:
+    cli.keep_log(tmp_path)
+    kept = logging.getLogger().handlers[-1]
+    try:
+        raise ValueError("arrow 4 431gr, my own words")
+    except ValueError:
+        logging.getLogger("lyrandis").exception("it went wrong with arrow 4")
+    logging.getLogger().removeHandler(kept)
+    kept.close()
+    written = (tmp_path / "lyrandis.log").read_text()
+    assert "ValueError at test_cli.py:" in written
+    assert "my own words" not in written
 
 
 def test_a_taken_port_moves_to_the_next_free_one() -> None:

@@ -7,6 +7,7 @@ import gzip
 import json
 import os
 import platform
+import signal
 import socket
 import statistics
 import subprocess
@@ -16,13 +17,18 @@ import time
 import urllib.error
 import urllib.request
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
+from http.client import HTTPException
 from pathlib import Path
+from threading import Event, Thread
 from typing import Any
 
+from fastapi.testclient import TestClient
 from playwright.sync_api import Browser, sync_playwright
 
+from lyrandis.api.app import Settings, create_app
 from lyrandis.cli import settle_memory
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.after import _strikes
@@ -48,8 +54,17 @@ from lyrandis.demo.scenario import drafts
 from lyrandis.store.bench import Bench
 from lyrandis.store.database import open_database
 
+sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
+from tests.api.conftest import HOST
+from tests.api.fuzz import fuzz
+from tests.entries import entries
+
+ODD_REQUESTS = 15_000
+
 ROOT = Path(__file__).resolve().parents[1]
-CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+_BROWSERS = ("/usr/bin/chromium", "/usr/bin/chromium-headless-shell")
+_FOUND = next((path for path in _BROWSERS if Path(path).exists()), _BROWSERS[0])
+CHROMIUM = os.environ.get("CHROMIUM", _FOUND)
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-sync"]
 RIG = "marram-longbow"
 NOW = datetime(2026, 3, 1, tzinfo=UTC)
@@ -220,6 +235,7 @@ def bench_arrow() -> list[Row]:
         spine_board(c)
 
     quiver = tuple(QuiverArrow(n, 440 + n * 37 % 41, 48 + n * 53 % 13) for n in range(1, 25))
+    many = tuple(QuiverArrow(n, 400 + n * 37 % 97, 45 + n * 53 % 29) for n in range(1, 201))
     drawn = shot_drawing(shooting, hold="split", outward_is_left=True)
     assert drawn is not None
     size = len(gzip.compress(drawn.model_dump_json().encode())) / 1000
@@ -233,6 +249,8 @@ def bench_arrow() -> list[Row]:
         Row("animation payload, gzip", size, 60, "kB", f"{len(drawn.times_ms)} frames"),
         Row("best 12 of 24, median", median(timed(lambda: best_matched(quiver, 12), 60)), 500,
             "ms", "exact, mass and spine"),
+        Row("best 100 of 200, median", median(timed(lambda: best_matched(many, 100), 3)), 2000,
+            "ms", "exact; more are refused"),
     ]  # fmt: skip
 
 
@@ -359,12 +377,89 @@ def bench_questions(served: Served) -> list[Row]:
         first = _once(lambda path=path: served.get(path))  # type: ignore[misc]
         again = p95(timed(lambda path=path: served.get(path), 40))  # type: ignore[misc]
         rows.append(Row(f"{name}, the second time, p95", again, 5, "ms", f"first {first:.0f} ms"))
+    spoken = {**typed, "text": "my draw length is 27 and a half"}
+    hearing = timed(lambda: served.post("/api/readings/parse", spoken), 100)
+    rows.append(Row("a line in any order, p95", p95(hearing), 12, "ms", "our own limit"))
     tag = served.tag(f"/api/rigs/{RIG}?page=bow")
     focus = timed(lambda: served.unchanged(f"/api/rigs/{RIG}?page=bow", tag), 100)
     rows.append(Row("focus of the window, p95", p95(focus), 5, "ms", "answered by 304"))
     home = timed(lambda: served.get("/api/rig-summaries"), 40)
     rows.append(Row("home, its one question, p95", p95(home), 25, "ms", "one rig, our own limit"))
     return rows
+
+
+def bench_beside(served: Served) -> list[Row]:
+    """Time a light question while the heaviest one after the other are being answered."""
+    done = Event()
+
+    def heavy() -> None:
+        for grains in range(60, 300):
+            if done.is_set():
+                return
+            served.get(f"/api/rigs/{RIG}/arrow-trial?point_gr={grains}")
+
+    working = Thread(target=heavy)
+    working.start()
+    light = timed(lambda: served.get("/api/rigs"), 60)
+    done.set()
+    working.join()
+    return [Row("light question beside heavy ones, worst", max(light), 100, "ms", "GET /api/rigs")]
+
+
+def bench_stop() -> list[Row]:
+    """Time Ctrl+C while heavy questions are being answered."""
+    with tempfile.TemporaryDirectory() as folder:
+        served = Served(Path(folder))
+
+        def heavy(first: int) -> None:
+            with suppress(OSError, HTTPException):
+                for grains in range(first, first + 60):
+                    served.get(f"/api/rigs/{RIG}/arrow-trial?point_gr={grains}")
+
+        working = [Thread(target=heavy, args=(first,)) for first in (60, 160, 260)]
+        for one in working:
+            one.start()
+        time.sleep(0.5)
+        start = time.perf_counter()
+        served.process.send_signal(signal.SIGINT)
+        served.process.wait()
+        stopped = time.perf_counter() - start
+        for one in working:
+            one.join()
+    return [Row("Ctrl+C beside heavy questions", stopped, 2, "s", "until the process is gone")]
+
+
+def bench_numbered() -> list[Row]:
+    """Judge many numbered arrows: twice as many take twice as long."""
+    bow = ["draw 28", "scale 40 @ 28"]
+
+    def took(count: int) -> float:
+        told = [f"arrow {n % 999 + 1} spine {50 + n % 9}lb" for n in range(count)]
+        told += [f"arrow {n % 999 + 1} {400 + n % 30}gr" for n in range(count)]
+        setup_ = fold(entries(*bow, *told))
+        assess(setup_)
+        return statistics.median(timed(lambda: assess(setup_), 5))
+
+    few, many = took(500), took(2000)
+    how = f"{few:.0f} ms for 500 readings, {many:.0f} ms for 2,000"
+    return [Row("2,000 numbered arrows over 500", many / few, 6, "times", how)]
+
+
+def bench_fuzz() -> list[Row]:
+    """Send odd requests to an app in this process, afresh every 500; count what made it stumble."""
+    stumbles = 0
+    with tempfile.TemporaryDirectory() as folder:
+        for seed in range(ODD_REQUESTS // 500):
+            database = Path(folder) / f"{seed}.sqlite3"
+            app = create_app(Settings(database=database, demo=True))
+            with TestClient(app, base_url=HOST, raise_server_exceptions=False) as client:
+                try:
+                    fuzz(client, 500, 100 + seed)
+                except AssertionError as stumbled:
+                    print(stumbled)
+                    stumbles += 1
+    how = f"{ODD_REQUESTS} seeded requests made from the API's document"
+    return [Row("odd requests that make it stumble", stumbles, 1, "", how)]
 
 
 def bench_memory(served: Served) -> list[Row]:
@@ -529,12 +624,15 @@ def main() -> int:
     with tempfile.TemporaryDirectory() as folder:
         served = Served(Path(folder))
         try:
-            parts = (bench_start, bench_posting, bench_questions, bench_memory, bench_page)
+            parts = (
+                bench_start, bench_posting, bench_questions, bench_memory, bench_beside, bench_page,
+            )  # fmt: skip
             rows += [row for part in parts for row in paced(lambda part=part: part(served))]  # type: ignore[misc]
             usual = statistics.median(_post_many(served)[0])
         finally:
             served.stop()
     rows += paced(lambda: bench_growth(usual))
+    rows += [row for part in (bench_numbered, bench_stop, bench_fuzz) for row in paced(part)]
     paces = [row.pace_s for row in rows]
     text = table(rows)
     how_fast = (

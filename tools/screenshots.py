@@ -12,6 +12,8 @@ from lyrandis.api.app import Settings, create_app
 
 ROOT = Path(__file__).resolve().parents[1]
 OUT = ROOT / "docs" / "screenshots"
+_BROWSERS = ("/usr/bin/chromium", "/usr/bin/chromium-headless-shell")
+CHROMIUM = next((path for path in _BROWSERS if Path(path).exists()), _BROWSERS[0])
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-sync"]
 PORT = 18931
 WIDE, PHONE = (1280, 800), (390, 844)
@@ -75,7 +77,7 @@ def main() -> int:
         server = uvicorn.Server(uvicorn.Config(app, port=PORT, log_level="error"))
         threading.Thread(target=server.run, daemon=True).start()
         with sync_playwright() as playwright:
-            browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
             for name, path, (width, height), dark, act in VIEWS:
                 context = browser.new_context(
                     viewport={"width": width, "height": height},

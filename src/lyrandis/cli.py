@@ -1,14 +1,19 @@
 """The `lyrandis` command: serve the bench, judge a file, print the API document."""
 
 import argparse
+import codecs
 import gc
 import json
+import logging
 import os
+import re
 import shutil
 import socket
 import sys
+import traceback
 from collections.abc import Sequence
 from datetime import UTC, datetime
+from logging.handlers import RotatingFileHandler
 from pathlib import Path
 from typing import Any, get_args
 
@@ -26,6 +31,8 @@ from lyrandis.core.units import UnitSet
 HOST = "127.0.0.1"
 PORT = 8080
 PORTS_TRIED = 50
+MOST_BYTES = 50_000_000
+"""A larger file is no file of entries."""
 
 
 class EntriesFile(BaseModel):
@@ -46,7 +53,8 @@ def data_folder(demo: bool) -> Path:
 
 def free_port(wanted: int) -> int:
     """Return the wanted port, or the next free one above it."""
-    for port in range(wanted, wanted + PORTS_TRIED):
+    last = min(wanted + PORTS_TRIED, 65536)
+    for port in range(wanted, last):
         with socket.socket(socket.AF_INET, socket.SOCK_STREAM) as probe:
             probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
             try:
@@ -56,7 +64,7 @@ def free_port(wanted: int) -> int:
             return port
     raise DomainError(
         "no_free_port",
-        f"No port from {wanted} to {wanted + PORTS_TRIED - 1} is free.",
+        f"No port from {wanted} to {last - 1} is free.",
         "Close a program that uses one, or choose another with --port.",
     )
 
@@ -76,8 +84,40 @@ def serve(*, demo: bool, port: int, folder: Path | None = None) -> int:
     print(f"Lyrandis serves {what} on http://{HOST}:{found}  (kept in {folder}; Ctrl+C stops)")
     sys.stdout.flush()
     settle_memory()
-    uvicorn.run(app, host=HOST, port=found, log_level="warning", server_header=False)
+    keep_log(folder)
+    uvicorn.run(
+        app,
+        host=HOST,
+        port=found,
+        log_level="warning",
+        server_header=False,
+        timeout_graceful_shutdown=1,
+    )
     return 0
+
+
+class WithoutReadings(logging.Formatter):
+    """Writes where something went wrong and of what kind, never what was being recorded."""
+
+    def format(self, record: logging.LogRecord) -> str:
+        when = self.formatTime(record)
+        head = f"{when} {record.levelname} {record.name}"
+        if not record.exc_info or record.exc_info[0] is None:
+            return f"{head}: {record.msg}"
+        kind, _, trace = record.exc_info
+        frames = traceback.extract_tb(trace)
+        at = "; ".join(f"{Path(one.filename).name}:{one.lineno} {one.name}" for one in frames[-12:])
+        return f"{head}: {kind.__name__} at {at}"
+
+
+def keep_log(folder: Path) -> None:
+    """Keep a small log of troubles in the data folder, turned over when it is full."""
+    kept = RotatingFileHandler(
+        folder / "lyrandis.log", maxBytes=200_000, backupCount=2, encoding="utf-8", delay=True
+    )
+    kept.setFormatter(WithoutReadings())
+    kept.setLevel(logging.WARNING)
+    logging.getLogger().addHandler(kept)
 
 
 def settle_memory() -> None:
@@ -101,9 +141,39 @@ def reset_demo() -> int:
 
 def assess_file(path: Path, *, as_json: bool, units: UnitSet) -> int:
     """Print the assessment of a file of entries; exit 2 when a finding is Stop."""
-    assessment = judge_text(path.read_text(encoding="utf-8"))
-    print(assessment.model_dump_json(indent=2) if as_json else as_text(assessment, units))
+    assessment = judge_text(text_of(path))
+    said = assessment.model_dump_json(indent=2) if as_json else as_text(assessment, units)
+    print(printable(said))
     return 2 if any(f.severity == "stop" for f in assessment.findings) else 0
+
+
+def text_of(path: Path) -> str:
+    """Read a file of entries, in whichever way it was written down.
+
+    Raises `DomainError` for one that is no text, or far too large to be entries.
+    """
+    with path.open("rb") as file:
+        raw = file.read(MOST_BYTES + 1)
+    if len(raw) > MOST_BYTES:
+        raise DomainError(
+            "body_too_large",
+            f"{path} holds more than {MOST_BYTES // 1_000_000} MB.",
+            "Give a file of entries, as saved from the logbook.",
+        )
+    wide = raw.startswith((codecs.BOM_UTF16_LE, codecs.BOM_UTF16_BE))
+    try:
+        return raw.decode("utf-16" if wide else "utf-8-sig")
+    except UnicodeDecodeError:
+        raise DomainError(
+            "not_readable",
+            f"{path} is no text.",
+            "Give a file of entries, as saved from the logbook.",
+        ) from None
+
+
+def printable(said: str) -> str:
+    """Return a text that cannot steer the terminal it is printed on."""
+    return "".join(one if one == "\n" or one.isprintable() else " " for one in said)
 
 
 def judge_text(text: str) -> Assessment:
@@ -113,6 +183,13 @@ def judge_text(text: str) -> Assessment:
     except ValidationError as error:
         raise _first_error(error) from None
     entries = as_entries(document.entries, now=datetime.now(UTC))
+    rigs = {entry.subject.id for entry in entries if entry.subject.kind == "rig"}
+    if document.rig is not None and document.rig not in rigs:
+        raise DomainError(
+            "no_such_subject",
+            f"The file speaks of no rig called “{document.rig}”.",
+            f"Name one of: {', '.join(sorted(rigs)) or 'none is in it'}.",
+        )
     return assess(fold(entries, rig=document.rig))
 
 
@@ -145,13 +222,19 @@ def as_text(assessment: Assessment, units: UnitSet) -> str:
     return "\n".join(lines)
 
 
+def _port(said: str) -> int:
+    if not re.fullmatch("[0-9]{1,5}", said) or not 1 <= int(said) <= 65535:
+        raise argparse.ArgumentTypeError(f"“{printable(said)}” is no port: give 1 to 65535")
+    return int(said)
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="lyrandis", description=__doc__)
     parser.add_argument("--version", action="version", version=f"lyrandis {__version__}")
     commands = parser.add_subparsers(dest="command", required=True)
     serving = commands.add_parser("serve", help="serve the bench on this machine")
     serving.add_argument("--demo", action="store_true", help="the made-up demo rigs instead")
-    serving.add_argument("--port", type=int, default=PORT)
+    serving.add_argument("--port", type=_port, default=PORT)
     serving.add_argument("--data", type=Path, default=None, help="folder to keep the data in")
     judging = commands.add_parser("assess", help="judge a JSON file of entries")
     judging.add_argument("file", type=Path)
@@ -168,9 +251,9 @@ def main(arguments: Sequence[str] | None = None) -> int:
     try:
         return _run(options)
     except DomainError as error:
-        print(f"{error.reason}\n{error.instruction}", file=sys.stderr)
+        print(printable(f"{error.reason}\n{error.instruction}"), file=sys.stderr)
     except OSError as error:
-        print(f"{error.strerror or error}: {error.filename or ''}", file=sys.stderr)
+        print(printable(f"{error.strerror or error}: {error.filename or ''}"), file=sys.stderr)
     return 1
 
 

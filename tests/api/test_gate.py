@@ -1,10 +1,13 @@
 """The gate: own host only, no cross-site writes, strict headers; and the page's files."""
 
+import asyncio
 from pathlib import Path
 
 import pytest
 from fastapi.testclient import TestClient
+from starlette.types import Message
 
+from lyrandis.api import gate
 from tests.api.conftest import Api, open_api
 
 BODY = {"name": "Ann"}
@@ -83,3 +86,28 @@ def test_assets_are_kept_for_good_and_missing_ones_are_not_the_page(page: TestCl
 @pytest.mark.parametrize("path", ["/../secret.txt", "/%2e%2e/secret.txt", "/..%2fsecret.txt"])
 def test_files_outside_the_page_are_not_served(page: TestClient, path: str) -> None:
     assert "secret" not in page.get(path).text
+
+
+def test_a_body_that_never_comes_whole_is_not_waited_for(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(gate, "BODY_SECONDS", 0.05)
+    sent: list[Message] = []
+
+    async def half_of_it() -> Message:
+        if sent_half:
+            await asyncio.sleep(60)
+        sent_half.append(True)
+        return {"type": "http.request", "body": b'{"name": ', "more_body": True}
+
+    async def send(message: Message) -> None:
+        sent.append(message)
+
+    async def never(*_: object) -> None:
+        raise AssertionError("the app is not asked")
+
+    sent_half: list[bool] = []
+    headers = [(b"host", b"127.0.0.1"), (b"content-type", b"application/json")]
+    headers.append((b"transfer-encoding", b"chunked"))
+    scope = {"type": "http", "method": "POST", "path": "/api/archers", "headers": headers}
+    asyncio.run(gate.Gate(never)(scope, half_of_it, send))
+    assert sent[0]["status"] == 408
+    assert b"did not arrive whole" in sent[1]["body"]

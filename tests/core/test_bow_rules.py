@@ -227,7 +227,8 @@ def test_a_failing_item_is_judged_until_it_is_cleared(item: e.InspectionItem) ->
 def test_another_items_look_over_does_not_clear_a_failing_one() -> None:
     found = judged("inspect bad crazing", "inspect good string")
     assert severity(found, "inspection") == "stop"
-    assert "crazed" in found.next_step.why.text()
+    assert found.next_step.finding == "inspection"
+    assert "crazed" in found.may_shoot.because[0].text()
 
 
 def test_the_last_look_at_each_item_stands() -> None:

@@ -20,7 +20,7 @@ from lyrandis.core.setup import fold
 from tests.entries import any_entries, entries
 
 CORE = Path(__file__).parents[2] / "src" / "lyrandis" / "core"
-WITHOUT_WORD = {"named", "retraction", "put_away", "part_fitted", "taper_shot"}
+WITHOUT_WORD = {"named", "retraction", "put_away", "taper_shot"}
 """Kinds that have a control of their own and are not typed."""
 
 

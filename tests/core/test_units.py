@@ -1,15 +1,24 @@
 """Units against their legal definitions, and the way figures are said."""
 
+import re
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from lyrandis.core import constants
+from lyrandis.core.bow.families import FAMILIES
+from lyrandis.core.bow.readings import BowLength
+from lyrandis.core.bow.words import Family
+from lyrandis.core.errors import DomainError, in_words
+from lyrandis.core.jot import Listener, parse
+from lyrandis.core.quantities import PLAUSIBLE, check
 from lyrandis.core.units import (
     FORCE_UNITS_LBF,
     LENGTH_UNITS_MM,
     MASS_UNITS_GR,
     SPEED_UNITS_MPS,
+    UnitSet,
     in_from_mm,
     mm_from_in,
     say,
@@ -93,3 +102,67 @@ def test_sixteenths_reads_like_a_bench_rule(length_mm: float, said: str) -> None
 )
 def test_say_uses_the_archers_units(value, unit, plus_minus, units, said) -> None:  # type: ignore[no-untyped-def]
     assert say(value, unit, plus_minus, units=units) == said
+
+
+# limits, and refusals in the reader's units
+
+
+@pytest.mark.parametrize("key", PLAUSIBLE)
+def test_every_limit_is_inclusive_however_it_was_rounded(key: str) -> None:
+    meant = PLAUSIBLE[key]
+    for limit in (meant.low, meant.high):
+        for places in (4, 6, 9):
+            check(key, round(limit, places) if places > 4 or meant.unit != "mm" else limit)
+    step = max(abs(meant.high), 1.0) * 1e-3
+    for beyond in (meant.low - step, meant.high + step):
+        with pytest.raises(DomainError):
+            check(key, beyond)
+
+
+@pytest.mark.parametrize("family", FAMILIES)
+def test_a_bow_at_either_end_of_its_familys_lengths_is_inside(family: Family) -> None:
+    low, high = FAMILIES[family].lengths_in
+    for inches in (low, high):
+        read = parse(f"bow {inches:g}").reading
+        assert isinstance(read, BowLength)
+        assert FAMILIES[family].has_length(read.bow_length_mm)
+    assert not FAMILIES[family].has_length((high + 0.1) * 25.4)
+    assert not FAMILIES[family].has_length((low - 0.1) * 25.4)
+
+
+_INCHES = re.compile(r"\bin(?:ch(?:es)?)?\b", re.IGNORECASE)
+
+
+@pytest.mark.parametrize("key", PLAUSIBLE)
+def test_a_metric_reader_sees_no_inches_in_a_refusal(key: str) -> None:
+    meant = PLAUSIBLE[key]
+    for beyond in (meant.high * 1.5, meant.low - 0.5 * abs(meant.low) - 1.0):
+        with pytest.raises(DomainError) as caught:
+            check(key, beyond)
+        said = [*caught.value.says, *(guess.says for guess in caught.value.guesses)]
+        words = " ".join(in_words(one, "metric") for one in said)
+        if meant.unit != "gr/in":  # said so by every maker
+            assert not _INCHES.search(words), words
+
+
+@pytest.mark.parametrize(
+    ("text", "units", "meant"),
+    [
+        ("brace 19", "metric", "brace 19cm"),
+        ("brace 19", "centimetre", "brace 19cm"),
+        ("brace 7 1/2", "metric", "brace 7 1/2 in"),
+        ("draw 27 ½", "centimetre", "draw 27 1/2 in"),
+        ("scale 160 @ 70", "metric", "scale 160N @ 70cm"),
+        ("scale 36 @ 70", "centimetre", "scale 36lb @ 70cm"),
+        ("arrow 4 27.9", "metric", "arrow 4 27.9g"),
+        ("arrow 4 431", "centimetre", "arrow 4 431gr"),
+        ("speed 51", "metric", "speed 51 m/s"),
+        ("window 3", "metric", "window 3mm"),
+        ("window 1/8", "metric", "window 1/8in"),
+        ("my draw is 70", "metric", "draw 70cm"),
+    ],
+)
+def test_a_bare_number_is_in_the_unit_the_reader_reads(
+    text: str, units: UnitSet, meant: str
+) -> None:
+    assert parse(text, to=Listener(units=units)).reading == parse(meant).reading

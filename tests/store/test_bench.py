@@ -30,6 +30,11 @@ def code_of(caught: pytest.ExceptionInfo[DomainError]) -> str:
     return caught.value.code
 
 
+def take_back(bench: Bench, entry_id: str) -> e.Entry:
+    [taken] = bench.retract(e.Taking(entry_id=entry_id))
+    return taken
+
+
 def test_make_rig_fits_its_parts_and_names_them_readably(bench: Bench, rig: str) -> None:
     assert rig == "ann-s-rig"
     setup = fold(bench.entries_of_rig(rig), rig=rig)
@@ -92,30 +97,43 @@ def test_a_rigs_own_entry_remembers_the_parts_that_were_on_it(bench: Bench, rig:
 def test_retraction_is_an_entry_and_undoing_it_restores(bench: Bench, rig: str) -> None:
     [length] = bench.record([on("bow", "yew-bow", e.BowLength(bow_length_mm=1600.0))])
     before = fold(bench.entries_of_rig(rig), rig=rig).bow
-    retraction = bench.retract(length.id)
+    retraction = take_back(bench, length.id)
     assert fold(bench.entries_of_rig(rig), rig=rig).bow.length is None
     assert length in bench.entries_of_rig(rig)
-    bench.retract(retraction.id)
+    take_back(bench, retraction.id)
     assert fold(bench.entries_of_rig(rig), rig=rig).bow == before
 
 
 def test_an_entry_cannot_be_taken_back_twice(bench: Bench, rig: str) -> None:
     [length] = bench.record([on("bow", "yew-bow", e.BowLength(bow_length_mm=1600.0))])
-    first = bench.retract(length.id)
+    first = take_back(bench, length.id)
     with pytest.raises(DomainError) as caught:
-        bench.retract(length.id)
+        take_back(bench, length.id)
     assert code_of(caught) == "already_retracted"
-    bench.retract(first.id)
-    bench.retract(length.id)
+    take_back(bench, first.id)
+    take_back(bench, length.id)
+
+
+def test_a_batch_is_taken_back_whole_or_not_at_all(bench: Bench, rig: str) -> None:
+    readings = [e.BowLength(bow_length_mm=1600.0), e.RiserLength(riser_length_mm=400.0)]
+    one, two = bench.record([on("bow", "yew-bow", reading) for reading in readings])
+    with pytest.raises(DomainError) as caught:
+        bench.retract(e.Taking(entry_id=one.id), e.Taking(entry_id="no-such-entry"))
+    assert code_of(caught) == "no_such_entry"
+    assert fold(bench.entries_of_rig(rig), rig=rig).bow.length is not None
+    takings = [e.Taking(entry_id=s.id, id=f"{s.id[:30]}-back") for s in (one, two)]
+    taken = bench.retract(*takings)
+    assert bench.retract(*takings) == taken  # the answer was lost: sent again, recorded once
+    assert fold(bench.entries_of_rig(rig), rig=rig).bow.length is None
 
 
 def test_the_only_name_cannot_be_taken_back(bench: Bench, rig: str) -> None:
     name = next(s for s in bench.entries_of("yew-bow") if isinstance(s.reading, e.Named))
     with pytest.raises(DomainError) as caught:
-        bench.retract(name.id)
+        take_back(bench, name.id)
     assert code_of(caught) == "name_needed"
     bench.record([on("bow", "yew-bow", e.Named(name="Old yew"))])
-    bench.retract(name.id)
+    take_back(bench, name.id)
     assert [s.name for s in bench.subjects("bow")] == ["Old yew"]
 
 

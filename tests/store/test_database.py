@@ -13,11 +13,13 @@ from alembic import command
 from alembic.config import Config
 from sqlalchemy import create_engine
 
+from lyrandis.api.problems import CODES
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
 from lyrandis.store import database as database_module
 from lyrandis.store.bench import Bench
 from lyrandis.store.database import open_database
+from lyrandis.store.trouble import trouble_of
 from tests.store.conftest import Clock
 
 OLD = """
@@ -127,6 +129,7 @@ from pathlib import Path
 from lyrandis.core import entries as e
 from lyrandis.store.bench import Bench, NewPart
 from lyrandis.store.database import open_database
+from lyrandis.store.trouble import trouble_of
 bench = Bench(open_database(Path(sys.argv[1])), lambda: datetime.now(UTC))
 bench.make([NewPart("arrow_set", "Set")])
 subject = e.Subject(kind="arrow_set", id="set")
@@ -159,3 +162,75 @@ def test_nothing_said_to_be_recorded_is_lost_when_the_process_is_killed(
     engine.dispose()
     assert len(masses) >= 3 * confirmed
     assert len(masses) % 3 == 0
+
+
+# true words about the file
+
+
+def refusal(path: Path) -> DomainError:
+    with pytest.raises(DomainError) as caught:
+        open_database(path)
+    assert "Move it aside" not in caught.value.instruction
+    return caught.value
+
+
+def test_another_programs_file_is_left_as_it_is(tmp_path: Path) -> None:
+    path = tmp_path / "bench.sqlite3"
+    raw = sqlite3.connect(path)
+    raw.executescript("CREATE TABLE photos (id); PRAGMA application_id = 7;")
+    raw.close()
+    before = path.read_bytes()
+    assert refusal(path).code == "not_ours"
+    assert path.read_bytes() == before
+
+
+def test_a_file_that_is_no_database_is_said(tmp_path: Path) -> None:
+    path = tmp_path / "bench.sqlite3"
+    path.write_text("a shopping list " * 200)
+    assert refusal(path).code == "not_a_database"
+
+
+def test_a_damaged_file_is_found_at_the_start(tmp_path: Path, demo_file: Path) -> None:
+    path = tmp_path / "bench.sqlite3"
+    raw = bytearray(demo_file.read_bytes())
+    for at in range(8192, len(raw) - 4096, 4096):
+        raw[at : at + 200] = b"\xee" * 200
+    path.write_bytes(raw)
+    assert refusal(path).code == "damaged"
+
+
+def test_a_file_held_by_another_program_is_said(tmp_path: Path) -> None:
+    path = tmp_path / "bench.sqlite3"
+    open_database(path).dispose()
+    holding = sqlite3.connect(path, isolation_level=None)
+    holding.execute("PRAGMA locking_mode = EXCLUSIVE")
+    holding.execute("BEGIN EXCLUSIVE")
+    try:
+        assert refusal(path).code == "locked"
+    finally:
+        holding.close()
+
+
+@pytest.mark.parametrize(
+    ("name", "code", "status"),
+    [
+        ("SQLITE_BUSY", "locked", 503),
+        ("SQLITE_BUSY_SNAPSHOT", "locked", 503),
+        ("SQLITE_FULL", "disk_full", 507),
+        ("SQLITE_READONLY_DBMOVED", "folder_closed", 503),
+        ("SQLITE_CANTOPEN", "folder_closed", 503),
+        ("SQLITE_CORRUPT", "damaged", 500),
+        ("SQLITE_NOTADB", "not_a_database", 422),
+    ],
+)
+def test_each_trouble_of_the_file_has_its_own_words(name: str, code: str, status: int) -> None:
+    error = sqlite3.OperationalError("x")
+    error.sqlite_errorname = name
+    found = trouble_of(error)
+    assert found.code == code
+    assert CODES[found.code][0] == status
+
+
+def test_the_folder_is_the_owners_alone(tmp_path: Path) -> None:
+    open_database(tmp_path / "new" / "bench.sqlite3").dispose()
+    assert (tmp_path / "new").stat().st_mode & 0o777 == 0o700

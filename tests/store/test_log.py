@@ -1,5 +1,6 @@
 """A rig's log in memory: what was read is not read again, and what is new is never missed."""
 
+import sqlite3
 from pathlib import Path
 
 import pytest
@@ -123,3 +124,37 @@ def test_an_entry_written_up_for_an_earlier_day_stands_in_its_place(bench: Bench
     bench.log_of_rig(rig)
     bench.record([draft("bow 64", subject="yew", days=-3)])
     assert lengths_in(bench.log_of_rig(rig)) == [62, 64, 66]
+
+
+def test_one_unreadable_row_is_kept_aside_and_the_rest_is_read(
+    bench: Bench, database: Path
+) -> None:
+    rig = bench.make_rig("Rig", {"bow": NewPart("bow", "Bow")})
+    told = e.EntryDraft(
+        subject=e.Subject(kind="bow", id="bow"), reading=e.BowLength(bow_length_mm=1600.0)
+    )
+    [spoiled] = bench.record([told])
+    raw = sqlite3.connect(database)
+    for (name,) in raw.execute("SELECT name FROM sqlite_master WHERE type = 'trigger'").fetchall():
+        raw.execute(f"DROP TRIGGER {name}")
+    changed = '{"kind": "bow_length", "bow_length_mm": 3, "colour": "green"}'
+    raw.execute("UPDATE entries SET reading = ? WHERE id = ?", (changed, spoiled.id))
+    raw.commit()
+    raw.close()
+    fresh = Bench(open_database(database), lambda: spoiled.recorded_at)
+    log = fresh.log_of_rig(rig)
+    assert [row.id for row in log.aside] == [spoiled.id]
+    assert spoiled.id not in {entry.id for entry in log.entries}
+    assert [bow.name for bow in fresh.subjects("bow")] == ["Bow"]
+    [later] = fresh.record([told])
+    assert later in fresh.log_of_rig(rig).entries
+
+
+def test_two_long_rigs_asked_in_turn_are_read_once(
+    bench: Bench, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(log_module, "_MOST_KEPT", 3)
+    rigs = [bench.make_rig(f"Rig {n}", {"bow": NewPart("bow", f"Bow {n}")}) for n in (1, 2)]
+    first = [bench.log_of_rig(rig) for rig in rigs]
+    assert [bench.log_of_rig(rig) for rig in rigs] == first
+    assert all(bench.log_of_rig(rig) is log for rig, log in zip(rigs, first, strict=True))

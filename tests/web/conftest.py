@@ -16,8 +16,11 @@ import uvicorn
 from playwright.sync_api import Browser, ConsoleMessage, Page, Request, sync_playwright
 
 from lyrandis.api.app import STATIC, Settings, create_app, openapi_document
+from tests.web.wire import Wire
 
-CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+_BROWSERS = ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium")
+_FOUND = next((path for path in _BROWSERS if Path(path).exists()), _BROWSERS[-1])
+CHROMIUM = os.environ.get("CHROMIUM", _FOUND)
 CHROMIUM_FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -127,6 +130,15 @@ def killable(tmp_path: Path, demo_file: Path) -> Iterator[Server]:
     server = Server(laid_out(tmp_path / "killable", demo_file))
     yield server
     server.kill()
+
+
+@pytest.fixture
+def wire(browser: Browser, tmp_path: Path, demo_file: Path) -> Iterator[Wire]:
+    """A demo bench in this process, with a hand on every request of the browser."""
+    wired = Wire(browser, tmp_path / "wired", demo_file)
+    yield wired
+    wired.close()
+    assert wired.troubles == []
 
 
 Opener = Callable[..., Page]

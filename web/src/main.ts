@@ -2,10 +2,17 @@ import { mount } from 'svelte';
 import App from './App.svelte';
 import './app.css';
 import { bench } from './lib/bench.svelte';
-import { stageOf } from './lib/paths';
+import { rigOf, stageOf } from './lib/paths';
 
-const rig = /^\/rigs\/([^/]+)/.exec(location.pathname)?.[1];
-if (rig) bench.openEarly(decodeURIComponent(rig), stageOf(location.pathname));
+// an address that cannot be decoded is taken as it is written, and leads nowhere
+try {
+  decodeURIComponent(location.pathname);
+} catch {
+  history.replaceState(null, '', location.pathname.replaceAll('%', '%25'));
+}
+
+const rig = rigOf(location.pathname);
+if (rig) bench.openEarly(rig, stageOf(location.pathname));
 
 const target = document.getElementById('app');
 if (target) mount(App, { target });

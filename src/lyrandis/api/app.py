@@ -1,5 +1,6 @@
 """Making the app: routers, gate, problems and the page."""
 
+import re
 from collections.abc import Callable
 from contextlib import asynccontextmanager
 from dataclasses import dataclass
@@ -63,14 +64,14 @@ def create_app(settings: Settings) -> FastAPI:
         yield
         engine.dispose()
 
-    app = _bare_app(lifespan)
+    app = _bare_app(lifespan, _page_built(settings.static))
     app.state.bench = bench
     app.state.desk = Desk(bench)
     _serve_page(app, settings.static)
     return app
 
 
-def _bare_app(lifespan: Any = None) -> FastAPI:
+def _bare_app(lifespan: Any = None, page: str | None = None) -> FastAPI:
     app = FastAPI(
         title="Lyrandis",
         version=__version__,
@@ -89,8 +90,15 @@ def _bare_app(lifespan: Any = None) -> FastAPI:
     app.openapi = openapi_document  # type: ignore[method-assign]
     problems.install(app)
     app.add_middleware(_PageGZip, minimum_size=500, compresslevel=6)
-    app.add_middleware(Gate)
+    app.add_middleware(Gate, page=page)
     return app
+
+
+def _page_built(static: Path) -> str | None:
+    """Return the name of the script the page begins with; it changes with every build."""
+    index = static / "index.html"
+    found = re.search(r'src="(/assets/[^"]+[.]js)"', index.read_text()) if index.is_file() else None
+    return found.group(1) if found else None
 
 
 def _operation_id(route: APIRoute) -> str:
@@ -100,7 +108,7 @@ def _operation_id(route: APIRoute) -> str:
 @cache
 def openapi_document() -> dict[str, Any]:
     """Return the OpenAPI document without opening a database; made once, it takes a second."""
-    return FastAPI.openapi(_bare_app())
+    return problems.documented(FastAPI.openapi(_bare_app()))
 
 
 class _PageGZip(GZipMiddleware):
@@ -122,6 +130,15 @@ class _Assets(StaticFiles):
         return response
 
 
+def _file_at(static: Path, path: str) -> Path | None:
+    """Return the page's own file at a path; None where there is none, or can be none."""
+    try:
+        wanted = (static / path).resolve()
+        return wanted if path and wanted.is_relative_to(static) and wanted.is_file() else None
+    except (OSError, ValueError):
+        return None
+
+
 def _serve_page(app: FastAPI, static: Path) -> None:
     if (static / "assets").is_dir():
         app.mount("/assets", _Assets(directory=static / "assets"))
@@ -130,8 +147,8 @@ def _serve_page(app: FastAPI, static: Path) -> None:
     def page(path: str) -> Response:
         if path.startswith(("api/", "assets/")) or path == "api":
             raise HTTPException(404)
-        wanted = (static / path).resolve()
-        if path and wanted.is_relative_to(static) and wanted.is_file():
+        wanted = _file_at(static, path)
+        if wanted is not None:
             return FileResponse(wanted)
         index = static / "index.html"
         if not index.is_file():

@@ -1,5 +1,7 @@
 """The gate before the app: own host only, no cross-site writes, bounded bodies, strict headers."""
 
+import asyncio
+import re
 from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
@@ -9,7 +11,9 @@ from lyrandis.api.problems import problem_of, respond
 from lyrandis.core.errors import DomainError
 
 MOST_BODY_BYTES = 1_000_000
-_OWN_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
+_OWN_HOST = re.compile(r"(?:127\.0\.0\.1|localhost|\[::1\])(?::[0-9]{1,5})?", re.IGNORECASE)
+BODY_SECONDS = 20.0
+"""A body that has not come by then is not waited for."""
 _READING = frozenset({"GET", "HEAD", "OPTIONS"})
 _HEADERS = {
     "content-security-policy": "default-src 'none'; script-src 'self'; style-src 'self'; "
@@ -25,8 +29,10 @@ _HEADERS = {
 class Gate:
     """ASGI middleware in front of everything."""
 
-    def __init__(self, app: ASGIApp) -> None:
+    def __init__(self, app: ASGIApp, page: str | None = None) -> None:
+        """`page` names the build of the page: a page of another build can tell."""
         self._app = app
+        self._headers = {**_HEADERS, **({"x-lyrandis-page": page} if page else {})}
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
@@ -36,34 +42,45 @@ class Gate:
         async def send_with_headers(message: Message) -> None:
             if message["type"] == "http.response.start":
                 headers = MutableHeaders(scope=message)
-                for name, value in _HEADERS.items():
+                for name, value in self._headers.items():
                     headers[name] = value
                 if scope["path"].startswith("/api"):
                     headers["cache-control"] = "no-store"
             await send(message)
 
         try:
-            check_request(scope["method"], Headers(scope=scope))
-            body = await _bounded_body(scope, receive)
+            check_request(scope["method"], Headers(scope=scope), scope["path"])
+            body = await _body_in_time(scope, receive)
         except DomainError as error:
             await respond(problem_of(error))(scope, receive, send_with_headers)
             return
         await self._app(scope, _replay(body, receive), send_with_headers)
 
 
-def check_request(method: str, headers: Headers) -> None:
+def _check_reading(path: str, headers: Headers) -> None:
+    """Raise `DomainError` when another site's page asks for readings."""
+    if path.startswith("/api") and headers.get("sec-fetch-site") in ("cross-site", "same-site"):
+        raise DomainError(
+            "foreign_site",
+            "Another site tried to read from this bench.",
+            "Look at it in Lyrandis's own page.",
+        )
+
+
+def check_request(method: str, headers: Headers, path: str = "/api") -> None:
     """Raise `DomainError` for another host's name, a cross-site write or a body that is no JSON."""
     host = headers.get("host", "")
-    if _without_port(host) not in _OWN_HOSTS:
+    if not _OWN_HOST.fullmatch(host):
         raise DomainError(
             "foreign_host",
             "This bench answers only under this machine's own name.",
             "Open it as http://127.0.0.1 with its port.",
         )
     if method in _READING:
+        _check_reading(path, headers)
         return
     origin = headers.get("origin")
-    foreign_origin = origin is not None and urlsplit(origin).netloc != host
+    foreign_origin = origin is not None and _host_of(origin) != host
     if foreign_origin or headers.get("sec-fetch-site", "same-origin") not in (
         "same-origin",
         "none",
@@ -81,10 +98,21 @@ def check_request(method: str, headers: Headers) -> None:
         )
 
 
-def _without_port(host: str) -> str:
-    if host.startswith("["):
-        return host.split("]")[0] + "]"
-    return host.rsplit(":", 1)[0] if ":" in host else host
+def _host_of(origin: str) -> str | None:
+    """Return the host an origin names; None for what is no address."""
+    try:
+        return urlsplit(origin).netloc
+    except ValueError:
+        return None
+
+
+async def _body_in_time(scope: Scope, receive: Receive) -> bytes:
+    try:
+        return await asyncio.wait_for(_bounded_body(scope, receive), BODY_SECONDS)
+    except TimeoutError:
+        raise DomainError(
+            "too_slow", "What was sent did not arrive whole.", "Send it again."
+        ) from None
 
 
 async def _bounded_body(scope: Scope, receive: Receive) -> bytes:

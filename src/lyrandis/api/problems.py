@@ -9,7 +9,9 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict
 from starlette.exceptions import HTTPException
 
-from lyrandis.core.errors import Code, DomainError
+from lyrandis.core.errors import Code, DomainError, Understood, in_words
+from lyrandis.core.units import UNIT_SETS, UnitSet
+from lyrandis.store.trouble import StoreError, trouble_of
 
 MEDIA_TYPE = "application/problem+json"
 CODES: dict[Code, tuple[int, str]] = {
@@ -69,12 +71,20 @@ CODES: dict[Code, tuple[int, str]] = {
     "taper_too_long": (422, "a taper too long"),
     "not_a_taper": (422, "no taper"),
     "too_few": (422, "too few arrows"),
+    "too_many": (422, "too many arrows"),
     "too_long": (422, "too long a table"),
     "not_a_table": (422, "no table"),
-    "no_numbers": (422, "no numbers of arrows"),
     "database_newer": (422, "written by a newer Lyrandis"),
     "not_a_database": (422, "no database"),
     "no_free_port": (422, "no free port"),
+    "bad_request": (400, "this cannot be read"),
+    "too_slow": (408, "it came too slowly"),
+    "locked": (503, "another program holds the file"),
+    "disk_full": (507, "the disk is full"),
+    "folder_closed": (503, "the folder cannot be written to"),
+    "damaged": (500, "the file is damaged"),
+    "not_ours": (422, "another program's file"),
+    "not_readable": (422, "this cannot be read"),
 }
 """Status and title of every problem."""
 _WORDS_OF_TYPE: dict[str, tuple[Code, str, str]] = {
@@ -94,6 +104,18 @@ _WORDS_OF_TYPE: dict[str, tuple[Code, str, str]] = {
         "Add one, e.g. 2026-01-10T10:00:00Z.",
     ),
 }
+
+
+class HeardPart(BaseModel):
+    """A part of a typed line, and what it was taken for."""
+
+    start: int
+    end: int
+    taken_for: str
+
+
+def heard_parts(heard: Sequence[Understood]) -> tuple[HeardPart, ...]:
+    return tuple(HeardPart(start=one.start, end=one.end, taken_for=one.taken_for) for one in heard)
 
 
 class GuessOut(BaseModel):
@@ -118,25 +140,46 @@ class Problem(BaseModel):
     path: str | None = None
     guesses: tuple[GuessOut, ...] = ()
     span: tuple[int, int] | None = None
+    heard: tuple[HeardPart, ...] = ()
+    """What each part of a typed line was taken for."""
 
 
-def problem_of(error: DomainError, *, field: str | None = None, path: str | None = None) -> Problem:
-    """Return the problem a domain error is."""
+UNITS_HEADER = "x-lyrandis-units"
+"""Which units the reader reads: figures in the words of a problem are said in them."""
+
+
+def units_of(request: Request) -> UnitSet:
+    asked = request.headers.get(UNITS_HEADER, "")
+    return next((units for units in UNIT_SETS if units == asked), "inch")
+
+
+def problem_of(
+    error: DomainError,
+    *,
+    field: str | None = None,
+    path: str | None = None,
+    units: UnitSet = "inch",
+) -> Problem:
+    """Return the problem a domain error is, said in the reader's units."""
     status, title = CODES[error.code]
+    reason, instruction = (in_words(said, units) for said in error.says)
     return Problem(
         title=title,
         status=status,
         code=error.code,
-        reason=error.reason,
-        instruction=error.instruction,
+        reason=reason,
+        instruction=instruction,
         field=error.field or field,
         path=path,
-        guesses=tuple(GuessOut(text=guess.text, says=guess.says) for guess in error.guesses),
+        guesses=tuple(
+            GuessOut(text=guess.text, says=in_words(guess.says, units)) for guess in error.guesses
+        ),
         span=error.span,
+        heard=heard_parts(error.heard),
     )
 
 
-def problem_of_validation(errors: Sequence[Any]) -> Problem:
+def problem_of_validation(errors: Sequence[Any], units: UnitSet = "inch") -> Problem:
     """Return the problem that the first validation error is."""
     first = errors[0]
     places = [str(place) for place in first["loc"] if place != "body"]
@@ -144,7 +187,7 @@ def problem_of_validation(errors: Sequence[Any]) -> Problem:
     field = next((place for place in reversed(places) if not place.isdigit()), None)
     cause = first.get("ctx", {}).get("error")
     if isinstance(cause, DomainError):
-        return problem_of(cause, field=field, path=path)
+        return problem_of(cause, field=field, path=path, units=units)
     code, reason, instruction = _WORDS_OF_TYPE.get(
         first["type"], ("invalid", f"{first['msg']}.", "Check the value and its type.")
     )
@@ -162,6 +205,12 @@ def _http_problem(error: HTTPException) -> Problem:
         return problem_of(
             DomainError("not_found", "There is nothing at this address.", "Check the address.")
         )
+    if error.status_code == 400:
+        return problem_of(
+            DomainError(
+                "bad_request", "This request cannot be read.", "Send it as the API reference says."
+            )
+        )
     code: Code = "method_not_allowed" if error.status_code == 405 else "http_error"
     problem = problem_of(
         DomainError(code, f"{error.detail}.", "See the API reference for what this address takes.")
@@ -173,16 +222,20 @@ def install(app: FastAPI) -> None:
     """Make every error of the app a problem."""
 
     @app.exception_handler(DomainError)
-    async def domain_error(_request: Request, error: DomainError) -> JSONResponse:
-        return respond(problem_of(error))
+    async def domain_error(request: Request, error: DomainError) -> JSONResponse:
+        return respond(problem_of(error, units=units_of(request)))
 
     @app.exception_handler(RequestValidationError)
-    async def validation_error(_request: Request, error: RequestValidationError) -> JSONResponse:
-        return respond(problem_of_validation(error.errors()))
+    async def validation_error(request: Request, error: RequestValidationError) -> JSONResponse:
+        return respond(problem_of_validation(error.errors(), units_of(request)))
 
     @app.exception_handler(HTTPException)
     async def http_error(_request: Request, error: HTTPException) -> JSONResponse:
         return respond(_http_problem(error))
+
+    @app.exception_handler(StoreError)
+    async def store_error(_request: Request, error: StoreError) -> JSONResponse:
+        return respond(problem_of(trouble_of(error)))
 
     @app.exception_handler(Exception)
     async def unexpected(_request: Request, _error: Exception) -> JSONResponse:
@@ -190,11 +243,44 @@ def install(app: FastAPI) -> None:
             problem_of(
                 DomainError(
                     "internal_error",
-                    "Lyrandis stumbled over this. Nothing was recorded.",
-                    "Try again; if it stays, keep what you typed and restart Lyrandis.",
+                    "Lyrandis stumbled over this.",
+                    "Look in the logbook whether it is recorded; sent again as it is, it is "
+                    "recorded once. If it stays, restart Lyrandis.",
                 )
             )
         )
+
+
+ALWAYS: dict[int, str] = {
+    400: "The request cannot be read",
+    403: "Asked under a foreign name, or by a foreign site",
+    405: "Not done at this address",
+    408: "What was sent did not arrive whole",
+    413: "More than is taken at once",
+    415: "Not sent as JSON",
+    422: "What was sent cannot be so",
+    500: "Lyrandis stumbled",
+    503: "The bench's file is held by another program, or cannot be written to",
+    507: "The disk is full",
+}
+"""Problems that any address may answer with."""
+
+
+def documented(document: dict[str, Any]) -> dict[str, Any]:
+    """Write into the API's document what any address may answer with, as problem+json."""
+    content = {MEDIA_TYPE: {"schema": {"$ref": "#/components/schemas/Problem"}}}
+    document["components"]["responses"] = {
+        f"Problem{status}": {"description": words, "content": content}
+        for status, words in ALWAYS.items()
+    }
+    for operations in document["paths"].values():
+        for operation in operations.values():
+            answers = operation["responses"]
+            for status in ALWAYS:
+                answers[str(status)] = {"$ref": f"#/components/responses/Problem{status}"}
+            for told in {"404", "409"} & set(answers):
+                answers[told]["content"] = content
+    return document
 
 
 RESPONSES: dict[int | str, dict[str, Any]] = {

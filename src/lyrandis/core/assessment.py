@@ -1,6 +1,6 @@
 """Judging a setup: stages, findings and the next step, in one value. Pages come apart."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from pydantic import BaseModel, ConfigDict
 
@@ -35,6 +35,7 @@ class Assessment(BaseModel):
     entry_count: int
     fitted: tuple[FittedPart, ...]
     stages: tuple[j.Stage, ...]
+    may_shoot: j.MayShoot
     findings: tuple[j.Finding, ...]
     next_step: j.NextStep
 
@@ -52,6 +53,9 @@ def judge(c: Computed, rooms: Sequence[Room] = ROOMS) -> Assessment:
         (finding for _, group in found for finding in group),
         key=lambda finding: j.SEVERITIES.index(finding.severity),
     )
+    titles = {rule.id: rule.title for room in open_rooms for rule in room.rules}
+    findings = [_titled(finding, titles) for finding in findings]
+    unchecked = [one for room in open_rooms for one in room.unchecked(c)]
     setup = c.setup
     return Assessment(
         rig=setup.rig,
@@ -61,16 +65,35 @@ def judge(c: Computed, rooms: Sequence[Room] = ROOMS) -> Assessment:
         entry_count=setup.entry_count,
         fitted=_fitted(setup),
         stages=tuple(
-            _stage(room, number, room.stage(c, group))
+            _stage(room, number, group, room.stage(c, group))
             for number, (room, group) in enumerate(found, start=1)
         ),
+        may_shoot=_may_shoot(findings, unchecked),
         findings=tuple(findings),
-        next_step=next_step(c, findings, open_rooms),
+        next_step=next_step(c, findings, open_rooms, unchecked),
     )
 
 
-def _stage(room: Room, number: int, standing: j.Standing) -> j.Stage:
-    return j.Stage(key=room.key, number=number, name=room.name, **dict(standing))
+def _titled(finding: j.Finding, titles: Mapping[str, str]) -> j.Finding:
+    """Give a finding its rule's title where it has none of its own."""
+    title = finding.title or titles.get(finding.rule)
+    return finding if title == finding.title else finding.model_copy(update={"title": title})
+
+
+def _may_shoot(findings: Sequence[j.Finding], unchecked: Sequence[j.Unchecked]) -> j.MayShoot:
+    """Answer plainly: no, not yet, or nothing known against it, with what is not checked."""
+    stops = tuple(finding.sentence for finding in findings if finding.severity == "stop")
+    before = tuple(one.what for one in unchecked if one.before_shooting)
+    return j.MayShoot(
+        answer="no" if stops else "not_yet" if before else "nothing_against",
+        because=stops or before,
+        unchecked=tuple(one.what for one in unchecked if not one.before_shooting),
+    )
+
+
+def _stage(room: Room, number: int, findings: list[j.Finding], standing: j.Standing) -> j.Stage:
+    stop = any(finding.severity == "stop" for finding in findings)
+    return j.Stage(key=room.key, number=number, name=room.name, stop=stop, **dict(standing))
 
 
 def _fitted(setup: Setup) -> tuple[FittedPart, ...]:

@@ -160,6 +160,7 @@ __all__ = [
     "Subject",
     "SubjectId",
     "SubjectKind",
+    "Taking",
     "TaperShot",
     "WeightWished",
 ]
@@ -225,6 +226,13 @@ class Entry(EntryDraft):
     recorded_at: AwareDatetime
     source: Source
     fitted: Fitted | None = None
+
+
+class Taking(Frozen):
+    """An entry to take back, and the id of the retraction: a repeated send is recorded once."""
+
+    entry_id: EntryId
+    id: EntryId | None = None
 
 
 class PostedEntry(EntryDraft):

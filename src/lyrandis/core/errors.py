@@ -3,6 +3,9 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from lyrandis.core.phrase import Phrase, plain
+from lyrandis.core.units import UnitSet
+
 Code = Literal[
     "no_such_subject",
     "no_such_entry",
@@ -60,12 +63,20 @@ Code = Literal[
     "taper_too_long",
     "not_a_taper",
     "too_few",
+    "too_many",
     "too_long",
     "not_a_table",
-    "no_numbers",
     "database_newer",
     "not_a_database",
     "no_free_port",
+    "bad_request",
+    "too_slow",
+    "locked",
+    "disk_full",
+    "folder_closed",
+    "damaged",
+    "not_ours",
+    "not_readable",
 ]
 """What went wrong, for programs. Status and words of each stand in one table, `api/problems.py`."""
 
@@ -76,8 +87,17 @@ class Guess:
 
     text: str
     """The jot line that would record it."""
-    says: str
+    says: str | Phrase
     """The question put to the archer."""
+
+
+@dataclass(frozen=True, slots=True)
+class Understood:
+    """A part of what was typed, and what it was taken for."""
+
+    start: int
+    end: int
+    taken_for: str
 
 
 class DomainError(ValueError):
@@ -89,17 +109,50 @@ class DomainError(ValueError):
     def __init__(
         self,
         code: Code,
-        reason: str,
-        instruction: str,
+        reason: str | Phrase,
+        instruction: str | Phrase,
         field: str | None = None,
         *,
         guesses: tuple[Guess, ...] = (),
         span: tuple[int, int] | None = None,
+        heard: tuple[Understood, ...] = (),
     ) -> None:
-        super().__init__(reason)
+        super().__init__(in_words(reason))
         self.code = code
-        self.reason = reason
-        self.instruction = instruction
+        self.says = (reason, instruction)
+        """The same as sentences with figures, to be said in the reader's units."""
         self.field = field
         self.guesses = guesses
         self.span = span
+        self.heard = heard
+        """What each part of a typed line was taken for, as far as it was."""
+
+    @property
+    def reason(self) -> str:
+        return in_words(self.says[0])
+
+    @property
+    def instruction(self) -> str:
+        return in_words(self.says[1])
+
+    def sentence(self) -> Phrase:
+        """Return reason and instruction as one sentence with figures.
+
+        >>> DomainError("no_draw", "The draw is not known.", "Enter it.").sentence().text()
+        'The draw is not known. Enter it.'
+        """
+        both = [said if isinstance(said, Phrase) else Phrase(plain(said)) for said in self.says]
+        return Phrase(
+            " ".join(one.template for one in both),
+            {name: figure for one in both for name, figure in one.figures.items()},
+        )
+
+
+def in_words(said: str | Phrase, units: UnitSet = "inch") -> str:
+    """Return what was said, its figures in the given units.
+
+    >>> from lyrandis.core.phrase import mm, phrase
+    >>> in_words("Nothing."), in_words(phrase("Under {low}.", low=mm(254.0)), "metric")
+    ('Nothing.', 'Under 25.4 cm.')
+    """
+    return said if isinstance(said, str) else said.text(units)

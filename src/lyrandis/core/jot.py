@@ -2,15 +2,57 @@
 
 import difflib
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from datetime import date
 
 from pydantic import ValidationError
 
 from lyrandis.core import entries as e
-from lyrandis.core.errors import DomainError, Guess
+from lyrandis.core.errors import DomainError, Guess, Understood
+from lyrandis.core.heard import Heard, hear, told_of
 from lyrandis.core.room import Word
 from lyrandis.core.rooms import ROOMS
 from lyrandis.core.spoken import Line, Token
+from lyrandis.core.spoken_days import day_in
+from lyrandis.core.units import UnitSet
+
+_KINDS: dict[str, e.PartKind] = {
+    **{part.replace("_", " "): part for part in e.PARTS}, "arrows": "arrow_set",
+}  # fmt: skip
+
+
+def _fit(line: Line) -> e.Reading:
+    """Read which part is put on the rig, by its name; or that there is none."""
+    start = line.peek()
+    said = line.rest().casefold()
+    if said.startswith("no ") and said[3:] in _KINDS:
+        return e.PartFitted(part=_KINDS[said[3:]], part_id=None)
+    known: dict[str, list[tuple[str, str]]] = {}
+    for kind, part_id, name in line.parts:
+        known.setdefault(name.casefold(), []).append((kind, part_id))
+    begun = [name for name in known if said and name.startswith(said)]
+    meant = said if said in known else begun[0] if len(begun) == 1 else None
+    span = (start.start if start else len(line.text), len(line.text))
+    if meant is None:
+        near = begun or difflib.get_close_matches(said, known, n=3, cutoff=0.5)
+        raise DomainError(
+            "unknown_choice" if said else "missing_choice",
+            f"No part is called “{said}”." if said else "Which part is put on?",
+            "Give its name as it stands under Fitted now.",
+            guesses=tuple(Guess(f"fit {one}", f"Did you mean “{one}”?") for one in near[:3]),
+            span=span,
+        )
+    if len(known[meant]) > 1:
+        raise DomainError(
+            "which_quantity",
+            f"{len(known[meant])} parts are called “{meant}”.",
+            "Choose it under Fitted now, or give one of them another name.",
+            span=span,
+        )
+    [(kind, part_id)] = known[meant]
+    return e.PartFitted.model_validate({"part": kind, "part_id": part_id})
+
 
 _OF_NO_STAGE = (
     Word(
@@ -20,9 +62,13 @@ _OF_NO_STAGE = (
         "words worth keeping",
         lambda line: e.Noted(text=line.rest()),
     ),
+    Word("fit", "rig", "fit no string", "a part put on this rig, by its name; or none", _fit),
 )
 WORDS: tuple[Word, ...] = (*(word for room in ROOMS for word in room.words), *_OF_NO_STAGE)
 _BY_WORD = {name: word for word in WORDS for name in (word.word, *word.also)}
+_HEARS = {word.word: word.hears for word in WORDS if word.hears}
+_FREE_TEXT = re.compile(r"^\s*(?:note\b|arrow\s+\d+\s+remark\b|fit\b)", re.IGNORECASE)
+"""Lines whose words are kept as they are said."""
 
 
 @dataclass(frozen=True)
@@ -33,16 +79,35 @@ class Jotted:
     reading: e.Reading
     word: str
     source: e.Source | None = None
+    day: date | None = None
+    """The day it is said to have happened."""
+    understood: tuple[Understood, ...] = ()
+    """What each part of the line was taken for, where it was said in its own order."""
+
+
+@dataclass(frozen=True)
+class Listener:
+    """Who types, and where: what a bare number means, which parts there are, which day it is."""
+
+    stage: str | None = None
+    units: UnitSet = "inch"
+    today: date | None = None
+    parts: Sequence[tuple[str, str, str]] = ()
+    """Kind, id and name of what could be fitted."""
+
+    def line(self, text: str) -> Line:
+        return Line(text, self.units, self.parts)
 
 
 _ON_RIG = re.compile(r"\s+(?:here|on this rig)\s*$", re.IGNORECASE)
 _GUESSED = re.compile(r"\s*\?\s*$")
 
 
-def parse(text: str, *, stage: str | None = None) -> Jotted:
+def parse(text: str, *, stage: str | None = None, to: Listener | None = None) -> Jotted:
     """Turn a jot line into a reading.
 
-    `stage` says what a bare number means. A "?" at the end marks an
+    The kind comes first, or the line is said in any order and the kind whose slots are filled is
+    taken. `stage` says what a bare number means. A "?" at the end marks an
     estimate; "here" records on the rig instead of the part. Raises `DomainError` with the span of
     the word at fault and the nearest forms.
 
@@ -50,34 +115,141 @@ def parse(text: str, *, stage: str | None = None) -> Jotted:
     36.2
     >>> parse("69.5cm").reading.draw_length_mm
     695.0
+    >>> parse("my draw length is 27 and a half").reading.draw_length_mm
+    698.5
     >>> parse("draw 28 here ?").subject, parse("draw 28 ?").source
     ('rig', 'estimated')
     """
+    to = to or Listener(stage)
+    to.line(text)  # refuses a line that is too long before any pattern runs over it
+    said = None if to.today is None or _FREE_TEXT.match(text) else day_in(text, to.today)
+    if said is not None:
+        text = text[: said.start] + " " * (said.end - said.start) + text[said.end :]
     plain = _GUESSED.sub("", text)
-    guessed = plain != text
-    said = _ON_RIG.sub("", plain)
-    line = Line(said)
-    head = line.peek()
-    if head is None:
-        raise DomainError("empty", "Nothing is typed yet.", "Type a reading, e.g. draw 27 3/8.")
-    bare = head.kind == "number"
-    jotted = _bare(said, line, stage) if bare else _worded(said, line, head)
-    if said != plain:
+    line = _ON_RIG.sub("", plain)
+    jotted = _read(line, to)
+    if line != plain:
         if "rig" not in jotted.reading.of:
             raise DomainError(
                 "wrong_subject",
                 f"“{jotted.word}” belongs to the part, not to this rig.",
                 "Leave out “here”.",
-                span=(len(said), len(plain)),
+                span=(len(line), len(plain)),
             )
         jotted = replace(jotted, subject="rig")
-    return replace(jotted, source="estimated") if guessed else jotted
+    if plain != text:
+        jotted = replace(jotted, source="estimated")
+    return replace(jotted, day=said.day if said else None)
 
 
-def _worded(text: str, line: Line, head: Token) -> Jotted:
+def _read(text: str, to: Listener) -> Jotted:
+    """Read a line in its own form; else hear it in any order; else say what is wrong with it."""
+    try:
+        return _in_form(text, to)
+    except DomainError as refused:
+        if _FREE_TEXT.match(text):
+            raise
+        heard = _heard(text, to, refused)
+        if heard is None:
+            raise
+        return heard
+
+
+def _in_form(text: str, to: Listener) -> Jotted:
+    line = to.line(text)
+    head = line.peek()
+    if head is None:
+        raise DomainError("empty", "Nothing is typed yet.", "Type a reading, e.g. draw 27 3/8.")
+    return _bare(text, line, to) if head.kind == "number" else _worded(text, line, head, to)
+
+
+def _heard(text: str, to: Listener, refused: DomainError) -> Jotted | None:
+    """Hear a line in any order. Raises when it could be several things, or nearly is one."""
+    found = hear(text, _HEARS)
+    denied = next((heard.denied for heard in found if heard.denied), None)
+    if denied is not None:
+        raise DomainError(
+            "unknown_word",
+            f"“{denied.text}” turns the line round, and what is not so is not recorded.",
+            "Say what is so, e.g. arrow 4 cracked.",
+            span=(denied.start, denied.end),
+        )
+    whole = [(heard, jotted) for heard in found if not heard.left for jotted in _tried(heard, to)]
+    if whole:
+        best = whole[0][0]
+        equal = {
+            jotted.reading: (heard, jotted)
+            for heard, jotted in reversed(whole)
+            if (heard.rank, heard.name_words) == (best.rank, best.name_words)
+        }
+        if len(equal) == 1:
+            heard, jotted = whole[0]
+            source = "estimated" if heard.hedged else jotted.source
+            return replace(jotted, source=source, understood=told_of(heard))
+        raise _several(text, [heard.line for heard, _ in reversed(equal.values())])
+    swapped = [line for heard in found if not heard.left for line in heard.swapped]
+    swapped = [line for line in dict.fromkeys(swapped) if _reads(line, to)]
+    if swapped and refused.code == "out_of_range":
+        refused.guesses = (*refused.guesses, *_questions(swapped))
+    elif swapped:
+        raise _several(text, swapped)
+    near = [heard for heard in found if 0 < len(heard.left) <= (2 if heard.named else 1)]
+    near = [heard for heard in near if heard.rank == near[0].rank and _reads(heard.line, to)]
+    if near and refused.code in _MISHEARD:
+        raise _left_over(text, near)
+    return None
+
+
+_MISHEARD = frozenset({"unknown_word", "too_much", "not_a_number", "which_quantity"})
+"""Refusals of words, not of values: then the line may have been meant another way."""
+
+
+def _tried(heard: Heard, to: Listener) -> list[Jotted]:
+    try:
+        return [_in_form(heard.line, to)]
+    except DomainError:
+        return []
+
+
+def _reads(line: str, to: Listener) -> bool:
+    try:
+        _in_form(line, to)
+    except DomainError:
+        return False
+    return True
+
+
+def _several(text: str, lines: Sequence[str]) -> DomainError:
+    return DomainError(
+        "which_quantity",
+        f"“{text.strip()}” could be several things.",
+        "Choose what it is.",
+        guesses=_questions(lines),
+        span=(0, len(text)),
+    )
+
+
+def _questions(lines: Sequence[str]) -> tuple[Guess, ...]:
+    return tuple(Guess(line, f"Did you mean “{line}”?") for line in lines[:3])
+
+
+def _left_over(text: str, near: Sequence[Heard]) -> DomainError:
+    heard = near[0]
+    start, end = heard.left[0]
+    return DomainError(
+        "too_much",
+        f"“{text[start:end]}” is left over.",
+        "Take it out, or put it in a note.",
+        guesses=_questions([one.line for one in near]),
+        span=(start, end),
+        heard=told_of(heard),
+    )
+
+
+def _worded(text: str, line: Line, head: Token, to: Listener) -> Jotted:
     word = _BY_WORD.get(head.text.lower())
     if word is None:
-        raise _unknown(text, head)
+        raise _unknown(text, head, to)
     line.take()
     try:
         reading = word.read(line)
@@ -87,10 +259,10 @@ def _worded(text: str, line: Line, head: Token) -> Jotted:
     return Jotted(word.subject, reading, word.word)
 
 
-def _unknown(text: str, head: Token) -> DomainError:
+def _unknown(text: str, head: Token, to: Listener) -> DomainError:
     rest = text[head.end :]
     near = difflib.get_close_matches(head.text.lower(), _BY_WORD, n=3, cutoff=0.55)
-    near = [word for word in near if _parses(word + rest)] or near
+    near = [word for word in near if _reads(word + rest, to)] or near
     return DomainError(
         "unknown_word",
         f"“{head.text}” is not a word the jot line knows.",
@@ -109,11 +281,11 @@ def _first_domain_error(error: ValidationError) -> DomainError:
     return DomainError("invalid", error.errors()[0]["msg"], "Check what was typed.")
 
 
-def _bare(text: str, line: Line, stage: str | None) -> Jotted:
+def _bare(text: str, line: Line, to: Listener) -> Jotted:
     """Read a line that starts with a number, by its unit, its size and the stage it is typed on."""
-    for word in _bare_candidates(text, line, stage):
+    for word in _bare_candidates(text, line, to):
         try:
-            return parse(f"{word} {text}")
+            return _in_form(f"{word} {text}", to)
         except DomainError:
             continue
     raise DomainError(
@@ -123,27 +295,19 @@ def _bare(text: str, line: Line, stage: str | None) -> Jotted:
         guesses=tuple(
             Guess(f"{word} {text.strip()}", f"Did you mean “{word} {text.strip()}”?")
             for word in (one.word for one in WORDS if one.offered)
-            if _parses(f"{word} {text}")
+            if _reads(f"{word} {text}", to)
         ),
         span=(0, len(text)),
     )
 
 
-def _bare_candidates(text: str, line: Line, stage: str | None) -> list[str]:
+def _bare_candidates(text: str, line: Line, to: Listener) -> list[str]:
     kinds = line.measure("length").kinds
     of_mass = [word.word for word in WORDS if word.takes == "mass"]
     if "@" in text:
         return [word.word for word in WORDS if word.takes == "@"]
     if kinds == ("mass",):
         return of_mass
-    if "length" not in kinds or (len(kinds) > 1 and stage is None):
-        return [word for word in of_mass if len(kinds) > 1 and _parses(f"{word} {text}")]
-    return list(next((room.bare for room in ROOMS if room.key == stage), ROOMS[0].bare))
-
-
-def _parses(text: str) -> bool:
-    try:
-        parse(text)
-    except DomainError:
-        return False
-    return True
+    if "length" not in kinds or (len(kinds) > 1 and to.stage is None):
+        return [word for word in of_mass if len(kinds) > 1 and _reads(f"{word} {text}", to)]
+    return list(next((room.bare for room in ROOMS if room.key == to.stage), ROOMS[0].bare))

@@ -85,7 +85,7 @@ class Finding(_Frozen):
     rule: str
     action: Action | None = None
     title: str | None = None
-    """What a Stop is called where it is the next step."""
+    """What it is called where its sentence stands elsewhere; else its rule's title."""
 
 
 class Caution(_Frozen):
@@ -102,7 +102,7 @@ class Standing(_Frozen):
     headline: str
     """Key of the value that stands in the rail."""
     detail: Phrase | None = None
-    moved: str | None = None
+    moved: Phrase | None = None
     """What put it in doubt."""
     values: tuple[Value, ...] = ()
     cautions: tuple[Caution, ...] = ()
@@ -114,6 +114,8 @@ class Stage(Standing):
     key: StageKey
     number: int
     name: str
+    stop: bool = False
+    """True while a Stop of this stage stands."""
 
     @property
     def live(self) -> Value:
@@ -129,6 +131,28 @@ class NextStep(_Frozen):
     tells: Phrase
     minutes: int
     action: Action
+    finding: str | None = None
+    """The finding it comes from, whose sentence it says."""
+
+
+class Unchecked(_Frozen):
+    """Something that is not known of a rig, for the answer to: may I shoot this?"""
+
+    what: Phrase
+    before_shooting: bool = False
+    """True when it is looked at before the first shot."""
+    step: NextStep | None = None
+    """Given where looking is the first thing to do of all."""
+
+
+class MayShoot(_Frozen):
+    """The plain answer to: may I shoot this?"""
+
+    answer: Literal["no", "not_yet", "nothing_against"]
+    because: tuple[Phrase, ...]
+    """What speaks against it: dangers, or what is looked at before."""
+    unchecked: tuple[Phrase, ...]
+    """What is not known beside."""
 
 
 def weakest(*origins: Origin | Source) -> Origin:

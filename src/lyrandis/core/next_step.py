@@ -9,17 +9,26 @@ from collections.abc import Sequence
 from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.phrase import phrase
+from lyrandis.core.phrase import phrase, plain
 from lyrandis.core.room import Doubt, Room
 
 LEAST_SHARPENING = 1.2
 """A reading that would shrink its own part of the ± by less than this is not worth its trouble."""
 
 
-def next_step(c: Computed, findings: list[j.Finding], rooms: Sequence[Room]) -> j.NextStep:
-    """Return the next step for a rig with these findings; `rooms` in order of work."""
+def next_step(
+    c: Computed,
+    findings: list[j.Finding],
+    rooms: Sequence[Room],
+    unchecked: Sequence[j.Unchecked] = (),
+) -> j.NextStep:
+    """Return the next step for a rig with these findings; `rooms` in order of work.
+
+    What is looked at before the first shot comes before anything is measured.
+    """
     return (
         _from_finding(findings, "stop")
+        or next((one.step for one in unchecked if one.step is not None), None)
         or next(filter(None, (room.missing(c) for room in rooms)), None)
         or _from_finding(findings, "mend")
         or _sharpen([doubt for room in rooms for doubt in room.doubts(c)])
@@ -30,17 +39,16 @@ def next_step(c: Computed, findings: list[j.Finding], rooms: Sequence[Room]) -> 
 def _from_finding(findings: list[j.Finding], severity: j.Severity) -> j.NextStep | None:
     for finding in findings:
         if finding.severity == severity and finding.action:
+            # the answer on top of the page says a Stop's sentence: here stands what to do of it
             stop = severity == "stop"
+            put_right = "Nothing else is worth doing on this rig until it is put right."
             return j.NextStep(
-                title=phrase((finding.title or "Stop") if stop else finding.action.label),
-                why=finding.sentence,
-                tells=phrase(
-                    "Nothing else is worth doing on this rig until it is put right."
-                    if stop
-                    else "It tells whether what follows from this number still holds."
-                ),
+                title=phrase(plain(finding.title or finding.action.label)),
+                why=phrase(put_right) if stop else finding.sentence,
+                tells=phrase(""),
                 minutes=5,
                 action=finding.action,
+                finding=finding.id,
             )
     return None
 

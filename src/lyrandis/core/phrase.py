@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass, field
+from datetime import datetime
 from string import Formatter
 from typing import Any
 
@@ -120,6 +121,11 @@ def hertz(value: float) -> Figure:
 
 def millis(value_s: float) -> Figure:
     return Figure(value=1000 * value_s, unit="ms")
+
+
+def day(instant: datetime) -> Figure:
+    """The day of an instant, said as the reader's day."""
+    return Figure(value=instant.timestamp(), unit="day")
 
 
 def ratio(value: float) -> Figure:

@@ -163,6 +163,24 @@ def in_force(entries: Sequence[e.Entry], *, ordered: bool = False) -> list[e.Ent
     return standing if ordered else in_order(standing)
 
 
+def overruling(entry: e.Entry, standing: Iterable[e.Entry]) -> e.Entry | None:
+    """Return the newest standing entry that settles the same as an entry that happened before it.
+
+    A reading written up late does not take the place of what was measured since. None for readings
+    that add up, and for the newest of its topic.
+    """
+    topics = entry.reading.topics()
+    later = [
+        other
+        for other in standing
+        if topics
+        and other.subject == entry.subject
+        and when(other) > when(entry)
+        and other.reading.topics() & topics
+    ]
+    return max(later, key=when, default=None)
+
+
 def parts_fitted(entries: Iterable[e.Entry], rig: str | None) -> e.Fitted:
     """Return the parts on the rig after these ordered entries.
 

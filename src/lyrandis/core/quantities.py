@@ -13,10 +13,20 @@ from pydantic.fields import FieldInfo
 
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.errors import DomainError, Guess
+from lyrandis.core.phrase import Figure, phrase
 from lyrandis.core.units import Unit, say
 
 _ROUNDING = 1e-6
 """A limit typed in inches is still inside after its conversion."""
+
+
+def within(value: float, low: float, high: float) -> bool:
+    """Return True when a value lies between two limits, both inclusive, whatever was rounded.
+
+    >>> within(round(66 * 25.4, 6), 48 * MM_PER_IN, 66 * MM_PER_IN)
+    True
+    """
+    return low - _ROUNDING <= value <= high + _ROUNDING
 
 
 @dataclass(frozen=True)
@@ -35,7 +45,7 @@ class Plausible:
     mistaken_for: tuple[str, ...] = ()
 
     def holds(self, value: float) -> bool:
-        return self.low - _ROUNDING <= value <= self.high + _ROUNDING
+        return within(value, self.low, self.high)
 
 
 def _inches(
@@ -55,7 +65,7 @@ PLAUSIBLE: dict[str, Plausible] = {
     "limb_length": _inches("limb length", 12, 45, "limbs", ("bow_length",)),
     "brace_height": _inches("brace height", 3, 12, "brace", ("draw_length",)),
     "grip_depth": _inches("grip depth", 0, 4, "grip"),
-    "shaft_length": _inches("shaft length", 15, 45, "shaft", ("bow_length",)),
+    "shaft_length": _inches("shaft length", 15, 45, "shaft", ("bow_length", "shaft_diameter")),
     "string_length": _inches("string length", 30, 84, "string", ("draw_length",)),
     "draw_weight": Plausible("draw weight", "lbf", 1, 200, "scale"),
     "arrow_mass": Plausible("arrow mass", "gr", 100, 2500, "arrow"),
@@ -101,17 +111,21 @@ def _guesses(key: str, value: float) -> tuple[Guess, ...]:
     for other_key in meant.mistaken_for:
         other = PLAUSIBLE[other_key]
         if other.holds(value):
-            figure = say(value, other.unit)
+            question = f"Did you mean {_an(other.name)} of {{figure}}?"
             found.append(
-                Guess(f"{other.word} {figure}", f"Did you mean {_an(other.name)} of {figure}?")
+                Guess(
+                    f"{other.word} {say(value, other.unit)}",
+                    phrase(question, figure=Figure(value, other.unit)),
+                )
             )
     for factor, unit in _slips(meant, value):
         if meant.holds(value * factor):
             figure = _in_unit(value * factor, unit)
-            inches = (
-                f" ({say(value * factor, 'mm')})" if meant.unit == "mm" and unit != "in" else ""
-            )
-            found.append(Guess(f"{meant.word} {figure}", f"Did you mean {figure}{inches}?"))
+            said = figure
+            if meant.unit in ("mm", "gap"):
+                said = "{same}" if unit == "in" else f"{figure} ({{same}})"
+            slip = phrase(f"Did you mean {said}?", same=Figure(value * factor, meant.unit))
+            found.append(Guess(f"{meant.word} {figure}", slip))
             break
     return tuple(found)
 
@@ -148,22 +162,21 @@ def check(key: str, value: float) -> float:
             f"{_an(meant.name).capitalize()} must be a finite number.",
             "Type a plain number.",
         )
-    wanted = f"{_short(meant.low, meant.unit)} and {_short(meant.high, meant.unit)}"
-    said = _short(value, meant.unit) if abs(value) < 100 * meant.high else "That"
+    said = "{said}" if abs(value) < 100 * meant.high else "That"
     if meant.low >= 0 and (value < 0 or (value == 0 and meant.low > 0)):
         reason = f"{_an(meant.name).capitalize()} cannot be {'negative' if value < 0 else 'zero'}."
     else:
         reason = f"{said} is outside what {_an(meant.name)} can be."
     raise DomainError(
         "out_of_range",
-        reason,
-        f"Give {_an(meant.name)} between {wanted}, and check the unit.",
+        phrase(reason, said=Figure(value, meant.unit)),
+        phrase(
+            f"Give {_an(meant.name)} between {{low}} and {{high}}, and check the unit.",
+            low=Figure(meant.low, meant.unit),
+            high=Figure(meant.high, meant.unit),
+        ),
         guesses=_guesses(key, value) if value > 0 else (),
     )
-
-
-def _short(value: float, unit: Unit) -> str:
-    return say(value, unit).replace(".0 ", " ")
 
 
 def _checked(key: str) -> AfterValidator:

@@ -3,10 +3,11 @@
 The kinds themselves stand in each stage's `readings.py`.
 """
 
+import unicodedata
 from abc import ABC, abstractmethod
 from typing import Annotated, Any, ClassVar, Literal, TypeVar, get_args
 
-from pydantic import BaseModel, ConfigDict, StringConstraints
+from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
 
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Phrase
@@ -18,8 +19,36 @@ StageKey = Literal["archer", "bow", "arrow"]
 
 SubjectId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
 EntryId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{7,63}$")]
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
-Note = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=2000)]
+
+
+_UNSEEN = frozenset({"Cc", "Cf", "Cs", "Co", "Cn", "Zl", "Zp"})
+
+
+def plain_text(said: str) -> str:
+    """Return a text without control, direction and other unseen characters.
+
+    Raises `DomainError` when nothing is left of it.
+
+    >>> plain_text("my\u202e bow" + chr(27) + "[31m")
+    'my bow[31m'
+    """
+    spaced = (" " if character in "\n\r\t" else character for character in said)
+    seen = "".join(one for one in spaced if unicodedata.category(one) not in _UNSEEN).strip()
+    if not seen:
+        raise DomainError("empty", "Nothing is written here.", "Write a word or two.")
+    return seen
+
+
+Name = Annotated[
+    str,
+    StringConstraints(strip_whitespace=True, min_length=1, max_length=60),
+    AfterValidator(plain_text),
+]
+Note = Annotated[
+    str,
+    StringConstraints(strip_whitespace=True, min_length=1, max_length=2000),
+    AfterValidator(plain_text),
+]
 
 PARTS: tuple[PartKind, ...] = get_args(PartKind)
 ANY_SUBJECT: frozenset[SubjectKind] = frozenset(get_args(SubjectKind))

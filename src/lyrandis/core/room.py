@@ -13,6 +13,7 @@ from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
 from lyrandis.core.entries import Reading
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.heard import Hears
 from lyrandis.core.phrase import Figure, Phrase
 from lyrandis.core.reading import StageKey, SubjectKind
 from lyrandis.core.setup import Setup
@@ -33,6 +34,8 @@ class Word:
     """Bare lines it takes on any stage: with an @ in them, or of a mass."""
     offered: bool = False
     """True when it is offered for a bare number that could be several things."""
+    hears: tuple[Hears, ...] = ()
+    """How it is recognised anywhere in a line, whatever the order."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,6 +95,8 @@ class Room:
     missing: Callable[[Computed], j.NextStep | None]
     page: Callable[[Computed], Page]
     doubts: Callable[[Computed], list[Doubt]] = lambda _: []
+    unchecked: Callable[[Computed], tuple[j.Unchecked, ...]] = lambda _: ()
+    """What nobody has looked at yet, for the answer to: may I shoot this?"""
     asks: tuple[Ask, ...] = ()
     applies: Callable[[Setup], bool] = lambda _: True
     """False where a rig has no such stage: a plain bow has no empty one in its rail."""

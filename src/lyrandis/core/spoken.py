@@ -2,7 +2,7 @@
 
 import difflib
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import TypeVar
@@ -17,18 +17,30 @@ from lyrandis.core.units import (
     MASS_UNITS_GR,
     SPEED_UNITS_MPS,
     SPINE_UNITS,
+    UnitSet,
 )
 
 _VULGAR = {
     "½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
     "⅓": "1/3", "⅔": "2/3",
 }  # fmt: skip
+_SPOKEN = {
+    "a half": "1/2", "half": "1/2", "a quarter": "1/4", "one quarter": "1/4",
+    "three quarters": "3/4", "an eighth": "1/8", "one eighth": "1/8", "three eighths": "3/8",
+    "five eighths": "5/8", "seven eighths": "7/8",
+}  # fmt: skip
 _FRACTION = rf"(?:\d+\s*[/⁄]\s*\d+|[{''.join(_VULGAR)}])"
+_AND = rf"\d+\s+and\s+(?:{'|'.join(map(re.escape, _SPOKEN))})\b"
+_MIXED = rf"\d+(?:[\s-]*(?=[{''.join(_VULGAR)}])|[\s-]+(?=\d+\s*[/⁄]))?{_FRACTION}"
 _NUMBER = re.compile(
-    rf"[-+−]?(?:\d+(?:[\s-]+(?=\d+\s*[/⁄]))?{_FRACTION}|{_FRACTION}|\d+(?:[.,]\d+)?|[.,]\d+)"
+    rf"[-+−]?(?:{_AND}|{_MIXED}|{_FRACTION}|\d+(?:[.,]\d+)?|[.,]\d+)", re.IGNORECASE
 )
+_WRITTEN_FRACTION = re.compile(rf"[/⁄{''.join(_VULGAR)}]|\band\b", re.IGNORECASE)
+LONGEST_LINE = 400
+"""A longer line is no reading; checked before any pattern runs over it."""
 _TOKEN = re.compile(
-    rf"(?P<number>{_NUMBER.pattern})|(?P<at>@)|(?P<word>gr/in|gr/lb|ft/s|m/s|km/h|[^\W\d_]+|[\"″”'#]+)|(?P<other>\S)"
+    rf"(?P<number>{_NUMBER.pattern})|(?P<at>@)|(?P<word>gr/in|gr/lb|ft/s|m/s|km/h|[^\W\d_]+|[\"″”'#]+)|(?P<other>\S)",
+    re.IGNORECASE,
 )
 _UNITS: dict[str, dict[str, float]] = {
     "length": LENGTH_UNITS_MM,
@@ -48,7 +60,26 @@ _EXAMPLES = {
     "speed": "168 fps or 51.2 m/s",
     "spine": "500 or 63 lb",
 }
-
+_METRIC_EXAMPLES = {
+    **_EXAMPLES,
+    "length": "69.5, 69.5cm or 695mm",
+    "force": "161, 161 N or 16.4 kg",
+    "mass": "27.9, 27.9g or 431gr",
+    "speed": "51.2 m/s",
+}
+_EXAMPLES_IN: dict[UnitSet, dict[str, str]] = {
+    "inch": _EXAMPLES,
+    "centimetre": {**_EXAMPLES, "length": _METRIC_EXAMPLES["length"]},
+    "metric": _METRIC_EXAMPLES,
+}
+_BARE: dict[UnitSet, dict[str, str]] = {
+    "inch": {"length": "in", "force": "lb", "mass": "gr"},
+    "centimetre": {"length": "cm", "force": "lb", "mass": "gr"},
+    "metric": {"length": "cm", "force": "n", "mass": "g"},
+}
+"""What a number without a unit is taken for: the unit the reader's fields show."""
+_FEET = frozenset({"ft", "foot", "feet", "'"})
+_INCHES = frozenset({"in", "inch", "inches", '"', "″", "”", "''"})
 
 T = TypeVar("T")
 
@@ -83,6 +114,8 @@ class Measure:
     unit: str | None
     start: int
     end: int
+    fraction: bool = False
+    """True for a fraction without a unit: those are inches everywhere."""
 
     @property
     def kinds(self) -> tuple[str, ...]:
@@ -97,10 +130,15 @@ def number_from(text: str) -> float:
 
     Raises `DomainError` for a fraction over zero.
 
-    >>> number_from("27 3/8"), number_from("27⅜"), number_from("-½"), number_from("27,5")
+    >>> number_from("27 3/8"), number_from("27 ⅜"), number_from("-½"), number_from("27,5")
     (27.375, 27.375, -0.5, 27.5)
+    >>> number_from("27 and a half")
+    27.5
     """
     negative = text[0] in "-−"
+    whole, _, spoken = text.lower().partition(" and ")
+    if spoken:
+        text = f"{whole} {_SPOKEN.get(' '.join(spoken.split()), spoken)}"
     for sign, written in _VULGAR.items():
         text = text.replace(sign, f" {written}")
     text = text.lstrip("+-−").replace("⁄", "/").replace(",", ".")
@@ -126,8 +164,20 @@ def tokens(text: str) -> list[Token]:
 class Line:
     """A jot line read from left to right; every error points at its word."""
 
-    def __init__(self, text: str) -> None:
+    def __init__(
+        self, text: str, units: UnitSet = "inch", parts: Sequence[tuple[str, str, str]] = ()
+    ) -> None:
+        """`units` are the reader's: they say what a number without a unit is.
+
+        `parts` are kind, id and name of what could be fitted.
+        """
+        if len(text) > LONGEST_LINE:
+            raise DomainError(
+                "too_much", "That is too long for one reading.", "Put the rest in a note."
+            )
         self.text = text
+        self.units: UnitSet = units
+        self.parts = parts
         self._tokens = tokens(text)
         self._next = 0
 
@@ -167,11 +217,15 @@ class Line:
         token = self.peek()
         if token is None:
             raise self.error(
-                "missing_number", "A number is missing here.", f"Type {_EXAMPLES[kind]}."
+                "missing_number",
+                "A number is missing here.",
+                f"Type {_EXAMPLES_IN[self.units][kind]}.",
             )
         if token.kind != "number":
             raise self.error(
-                "not_a_number", f"“{token.text}” is not a number.", f"Type {_EXAMPLES[kind]}."
+                "not_a_number",
+                f"“{token.text}” is not a number.",
+                f"Type {_EXAMPLES_IN[self.units][kind]}.",
             )
         self.take()
         try:
@@ -180,7 +234,23 @@ class Line:
             error.span = (token.start, token.end)
             raise
         unit, end = self._unit(token.end)
-        return Measure(number, unit, token.start, end)
+        if unit in _FEET and kind == "length":
+            inches, end = self._inches(end)
+            number += inches / 12
+        fraction = unit is None and bool(_WRITTEN_FRACTION.search(token.text))
+        return Measure(number, unit, token.start, end, fraction)
+
+    def _inches(self, end: int) -> tuple[float, int]:
+        """Take the inches behind a number of feet: `5 ft 4`, `5'4"`."""
+        token = self.peek()
+        if token is None or token.kind != "number" or not 0 <= number_from(token.text) < 12:
+            return 0.0, end
+        self.take()
+        behind = self.peek()
+        if behind is not None and behind.text.lower() in _INCHES:
+            self.take()
+            return number_from(token.text), behind.end
+        return number_from(token.text), token.end
 
     def _unit(self, end: int) -> tuple[str | None, int]:
         token = self.peek()
@@ -193,19 +263,22 @@ class Line:
         return None, end
 
     def length(self, key: str) -> float:
-        """Take a length and return mm; bare numbers are inches."""
-        return self._quantity("length", "in", key)
+        """Take a length and return mm; bare numbers are in the reader's unit, fractions inches."""
+        return self._quantity("length", _BARE[self.units]["length"], key)
 
     def weight(self, key: str = "draw_weight") -> float:
-        """Take a force and return lbf; bare numbers are pounds."""
-        return self._quantity("force", "lb", key)
+        """Take a force and return lbf; bare numbers are in the reader's unit."""
+        return self._quantity("force", _BARE[self.units]["force"], key)
 
     def mass(self, key: str = "arrow_mass") -> float:
-        """Take a mass and return grains; bare numbers are grains."""
-        return self._quantity("mass", "gr", key)
+        """Take a mass and return grains; bare numbers are in the reader's unit."""
+        return self._quantity("mass", _BARE[self.units]["mass"], key)
 
     def small(self, key: str, *, inches_below: float = 0.0) -> float:
-        """Take a small length and return mm; bare numbers are mm, or inches if so small."""
+        """Take a small length and return mm; bare numbers are mm, or inches if so small.
+
+        Fractions are inches.
+        """
         token = self.peek()
         inches = (
             token is not None and token.kind == "number" and number_from(token.text) < inches_below
@@ -233,16 +306,19 @@ class Line:
         """Take a speed and return m/s; a bare number of 80 or more is feet per second."""
         token = self.peek()
         feet = token is not None and token.kind == "number" and number_from(token.text) >= 80
+        feet = feet and self.units != "metric"
         return self._quantity("speed", "fps" if feet else "m/s", "arrow_speed")
 
     def _quantity(self, kind: str, bare: str, key: str) -> float:
         measure = self.measure(kind)
+        if measure.fraction and kind == "length":
+            bare = "in"
         factor = _UNITS[kind].get(measure.unit or bare)
         if factor is None:
             raise DomainError(
                 "wrong_unit",
                 f"“{measure.unit}” is not a unit of {kind}.",
-                f"Type {_EXAMPLES[kind]}.",
+                f"Type {_EXAMPLES_IN[self.units][kind]}.",
                 span=(measure.start, measure.end),
             )
         try:

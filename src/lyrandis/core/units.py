@@ -4,9 +4,10 @@ Stored: lengths in mm, forces in lbf, masses in grains. Converted at the edge on
 """
 
 import math
+from datetime import UTC, datetime
 from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
-from typing import Literal
+from typing import Literal, get_args
 
 from lyrandis.core.constants import (
     GRAINS_PER_GRAM,
@@ -19,22 +20,27 @@ from lyrandis.core.constants import (
 
 Unit = Literal[
     "mm", "gap", "lbf", "gr", "gr/lbf", "lbf/in", "gr/in", "m/s", "J", "deg", "%", "count",
-    "spine", "Hz", "ms", "ratio",
+    "spine", "Hz", "ms", "ratio", "day",
 ]  # fmt: skip
 """Units a stored figure can have. `gap` is a small length, said in mm in every set of units;
-`spine` is pounds of the wood scale, said beside thousandths."""
+`spine` is pounds of the wood scale, said beside thousandths; `day` is an instant in seconds since
+1970, said as the day it was where the reader is, in UTC where nobody is known to read."""
 
 UnitSet = Literal["inch", "centimetre", "metric"]
 """What the archer reads: in-lb-gr, cm-lb-gr or cm-N-g."""
+UNIT_SETS: tuple[UnitSet, ...] = get_args(UnitSet)
 
 LENGTH_UNITS_MM: dict[str, float] = {
-    "in": MM_PER_IN, "inch": MM_PER_IN, "inches": MM_PER_IN, '"': MM_PER_IN, "″": MM_PER_IN,
-    "”": MM_PER_IN, "''": MM_PER_IN, "cm": 10.0, "mm": 1.0, "m": 1000.0, "ft": 12 * MM_PER_IN,
-    "'": 12 * MM_PER_IN,
-}  # fmt: skip
+    **dict.fromkeys(("in", "inch", "inches", '"', "″", "”", "''"), MM_PER_IN),
+    **dict.fromkeys(("cm", "centimetre", "centimetres", "centimeters"), 10.0),
+    **dict.fromkeys(("mm", "millimetre", "millimetres", "millimeters"), 1.0),
+    **dict.fromkeys(("ft", "foot", "feet", "'"), 12 * MM_PER_IN),
+    "m": 1000.0,
+}
 FORCE_UNITS_LBF: dict[str, float] = {
     "lb": 1.0, "lbs": 1.0, "lbf": 1.0, "#": 1.0, "pound": 1.0, "pounds": 1.0,
-    "kg": 1 / KG_PER_LB, "kgf": 1 / KG_PER_LB, "n": 1 / NEWTONS_PER_LBF,
+    "kg": 1 / KG_PER_LB, "kgf": 1 / KG_PER_LB, "kilo": 1 / KG_PER_LB, "kilos": 1 / KG_PER_LB,
+    "n": 1 / NEWTONS_PER_LBF, "newton": 1 / NEWTONS_PER_LBF, "newtons": 1 / NEWTONS_PER_LBF,
 }  # fmt: skip
 MASS_UNITS_GR: dict[str, float] = {
     "gr": 1.0, "grain": 1.0, "grains": 1.0, "gn": 1.0, "g": GRAINS_PER_GRAM,
@@ -115,7 +121,11 @@ def say(
     '69.5 cm'
     >>> say(42.64, "lbf", 1.1, units="metric")
     '190 ± 5 N'
+    >>> say(1764000000.0, "day")
+    '24 November 2025'
     """
+    if unit == "day":
+        return f"{datetime.fromtimestamp(value, UTC):%-d %B %Y}"
     number, spread, label = _in_units(value, unit, plus_minus, units)
     if unit == "spine":
         label = f"lb ({5 * math.floor(SPINE_THOUSANDTHS / value / 5 + 0.5)})"

@@ -126,6 +126,7 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     (30, "marram-longbow", "brace 7 5/8", "Quieter here"),
     (30, "marram-longbow", "note Two shafts show wear where they pass the side plate", None),
     # Bram: field-course string walker, 62 in take-down recurve, carbon arrows
+    (0, "tideway-recurve", "inspect all good", "Before the first shot"),
     (0, "tideway-recurve", "hand right", None),
     (0, "tideway-recurve", "hold three under", None),
     (0, "tideway-recurve", "anchor cheekbone", None),

@@ -132,10 +132,18 @@ class Bench:
         self,
         name: str,
         parts: dict[e.PartKind, str | NewPart],
+        request: str | None = None,
     ) -> str:
-        """Make a rig, and those of its parts that are new, all or none; return its id."""
+        """Make a rig, and those of its parts that are new, all or none; return its id.
+
+        `request` becomes the id of its first entry: asked for again, the rig there is is returned.
+        """
         with self._write.begin() as connection:
-            rig = self._make(connection, NewPart("rig", name), "own")
+            about = select(EntryRow.subject_id).where(EntryRow.id == request)
+            made = connection.scalar(about) if request else None
+            if made is not None and kind_of(connection, made) == "rig":
+                return made
+            rig = self._make(connection, NewPart("rig", name), "own", request)
             ids = {
                 kind: part if isinstance(part, str) else self._make(connection, part, "own")
                 for kind, part in parts.items()
@@ -148,15 +156,13 @@ class Bench:
                 self._add(connection, draft)
             return rig
 
-    def retract(self, entry_id: str) -> e.Entry:
-        """Record that an entry is taken back."""
+    def retract(self, *takings: e.Taking) -> list[e.Entry]:
+        """Record that entries are taken back, all or none; return the retractions.
+
+        A taking whose id is already recorded for the same entry is not doubled.
+        """
         with self._write.begin() as connection:
-            about = connection.scalar(select(EntryRow.subject_id).where(EntryRow.id == entry_id))
-            if about is None:
-                raise no_such_entry(entry_id)
-            subject = e.Subject(kind=kind_of(connection, about), id=about)
-            draft = e.EntryDraft(subject=subject, reading=e.Retraction(entry_id=entry_id))
-            return self._add(connection, draft)
+            return [self._retract(connection, taking) for taking in takings]
 
     def load(self, drafts: Iterable[e.EntryDraft], *, origin: Origin) -> None:
         """Record drafts of subjects that may not be there yet, in one transaction."""
@@ -166,12 +172,23 @@ class Bench:
                     self._insert_subject(connection, draft.subject, origin)
                 self._add(connection, draft)
 
-    def _make(self, connection: Connection, part: NewPart, origin: Origin) -> str:
+    def _retract(self, connection: Connection, taking: e.Taking) -> e.Entry:
+        of = select(EntryRow.subject_id).where(EntryRow.id == taking.entry_id)
+        about = connection.scalar(of)
+        if about is None:
+            raise no_such_entry(taking.entry_id)
+        subject = e.Subject(kind=kind_of(connection, about), id=about)
+        reading = e.Retraction(entry_id=taking.entry_id)
+        return self._add(connection, e.EntryDraft(subject=subject, reading=reading, id=taking.id))
+
+    def _make(
+        self, connection: Connection, part: NewPart, origin: Origin, first: str | None = None
+    ) -> str:
         subject = e.Subject(
             kind=part.kind, id=part.id or _free_id(connection, part.name, part.kind)
         )
         self._insert_subject(connection, subject, origin)
-        named = e.EntryDraft(subject=subject, reading=e.Named(name=part.name))
+        named = e.EntryDraft(subject=subject, reading=e.Named(name=part.name), id=first)
         for draft in (named, *(make(subject) for make in part.drafts)):
             self._add(connection, draft)
         return subject.id
@@ -189,7 +206,7 @@ class Bench:
         kind = kind_of(connection, draft.subject.id)
         if kind != draft.subject.kind:
             raise no_such_subject(draft.subject)
-        same = already_recorded(connection, draft, kind)
+        same = already_recorded(connection, draft)
         if same is not None:
             return same
         check_references(connection, draft)

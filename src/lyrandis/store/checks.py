@@ -9,20 +9,28 @@ from lyrandis.core.errors import DomainError
 from lyrandis.core.pile import in_force, retracted_ids
 from lyrandis.core.record import fitted_at
 from lyrandis.store.models import EntryRow
-from lyrandis.store.rows import COLUMNS, entries_where, entry_of, find_kind, no_such_entry
+from lyrandis.store.rows import (
+    COLUMNS,
+    entries_where,
+    entry_of,
+    find_kind,
+    kind_of,
+    no_such_entry,
+)
 
 
-def already_recorded(
-    connection: Connection, draft: e.EntryDraft, kind: e.SubjectKind
-) -> e.Entry | None:
+def already_recorded(connection: Connection, draft: e.EntryDraft) -> e.Entry | None:
     """Return the entry that already has the draft's id and content: a repeated send."""
     if draft.id is None:
         return None
     row = connection.execute(select(*COLUMNS).where(EntryRow.id == draft.id)).one_or_none()
     if row is None:
         return None
-    entry = entry_of(row, kind)
-    if entry.subject == draft.subject and entry.reading == draft.reading:
+    entry = entry_of(row, kind_of(connection, row.subject_id))
+    same_time = draft.happened_at in (None, entry.happened_at)
+    same_source = draft.source in (None, entry.source)
+    told = (entry.subject, entry.reading, entry.note)
+    if told == (draft.subject, draft.reading, draft.note) and same_time and same_source:
         return entry
     raise DomainError(
         "id_taken",

@@ -1,6 +1,8 @@
 """Opening the database: pragmas, migrations with a copy kept, refusal of newer files."""
 
+import os
 import sqlite3
+from contextlib import closing
 from pathlib import Path
 from typing import Any
 
@@ -9,9 +11,14 @@ from alembic.config import Config
 from alembic.migration import MigrationContext
 from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy.exc import DBAPIError
 
 from lyrandis.core.errors import DomainError
+from lyrandis.store.trouble import trouble_of
 
+APPLICATION_ID = 0x4C595241
+"""Marks a database file as ours."""
+_OUR_TABLES = frozenset({"alembic_version", "subjects", "entries"})
 _MIGRATIONS = Path(__file__).with_name("migrations")
 
 
@@ -21,22 +28,65 @@ def open_database(path: Path) -> Engine:
     Before migrating an existing file a copy is kept beside it. Raises `DomainError` when the file
     is newer than the program or is no database.
     """
-    path.parent.mkdir(parents=True, exist_ok=True)
+    _make_folder(path.parent)
+    _look_at(path)
     engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 10})
     event.listen(engine, "connect", _on_connect)
     event.listen(engine, "begin", _on_begin)
     try:
         _migrate(engine, path)
-    except Exception as error:
+        with engine.connect() as connection:
+            connection.exec_driver_sql(f"PRAGMA application_id = {APPLICATION_ID}")
+    except (DBAPIError, sqlite3.Error) as error:
         engine.dispose()
-        if isinstance(error.__cause__ or error, sqlite3.DatabaseError):
-            raise DomainError(
-                "not_a_database",
-                f"{path} cannot be read as a Lyrandis database.",
-                "Move it aside and start again, or put back a copy kept beside it.",
-            ) from error
+        raise trouble_of(error, path) from error
+    except Exception:
+        engine.dispose()
         raise
     return engine
+
+
+def _make_folder(folder: Path) -> None:
+    """Make the folder of the data, for its owner alone."""
+    try:
+        folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+    except OSError as error:
+        raise DomainError(
+            "folder_closed",
+            f"The folder {folder} cannot be made: {error.strerror}.",
+            "Choose another with --data, or allow writing there.",
+        ) from error
+    if not os.access(folder, os.W_OK | os.X_OK):
+        raise DomainError(
+            "folder_closed",
+            f"The folder {folder} cannot be written to.",
+            "Choose another with --data, or allow writing there.",
+        )
+
+
+def _look_at(path: Path) -> None:
+    """Look whether a file is ours and whole, without writing to it."""
+    if not path.exists() or path.stat().st_size == 0:
+        return
+    try:
+        with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro", uri=True)) as raw:
+            owner = raw.execute("PRAGMA application_id").fetchone()[0]
+            named = {name for (name,) in raw.execute("SELECT name FROM sqlite_master")}
+            faults = raw.execute("PRAGMA quick_check(1)").fetchone()[0]
+    except sqlite3.Error as error:
+        raise trouble_of(error, path) from error
+    if owner not in (0, APPLICATION_ID) or (named and not named >= _OUR_TABLES):
+        raise DomainError(
+            "not_ours",
+            f"{path} is another program's database.",
+            "Start with another --data folder; this file is left as it is.",
+        )
+    if faults != "ok":
+        raise DomainError(
+            "damaged",
+            f"{path} is damaged: {faults}",
+            "Keep it as it is, copy it, and put back a copy that was kept beside it.",
+        )
 
 
 def _on_connect(connection: Any, _record: Any) -> None:

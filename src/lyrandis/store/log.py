@@ -12,10 +12,13 @@ from sqlalchemy import Connection, select
 from lyrandis.core import entries as e
 from lyrandis.core.pile import when
 from lyrandis.store.models import EntryRow
-from lyrandis.store.rows import COLUMNS, entry_of
+from lyrandis.store.rows import COLUMNS, Aside, entry_or_aside
 
 _MOST_KEPT = 20_000
-"""Entries kept in memory over all rigs, some 40 MB at the most."""
+"""Entries kept in memory over all rigs, some 40 MB."""
+_RIGS_KEPT = 4
+"""The rigs asked for last are kept however long they are: else two long ones would oust each other
+at every question."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -25,6 +28,8 @@ class RigLog:
     entries: tuple[e.Entry, ...]
     revision: int
     """Order number of the newest of them."""
+    aside: tuple[Aside, ...] = ()
+    """Rows that cannot be read: kept, and left out."""
 
 
 @dataclass
@@ -35,6 +40,7 @@ class _Log:
     """Newest order number in the store when this was read."""
     subjects: dict[str, e.SubjectKind] = field(default_factory=dict)
     entries: list[e.Entry] = field(default_factory=list)
+    aside: list[Aside] = field(default_factory=list)
     shown: RigLog | None = None
     """The same value as long as nothing is added."""
 
@@ -56,11 +62,11 @@ class Logs:
             self._logs.move_to_end(rig)
             if log.head < head:
                 self._read_on(connection, rig, log, head)
-            while len(self._logs) > 1 and self._count() > _MOST_KEPT:
+            while len(self._logs) > _RIGS_KEPT and self._count() > _MOST_KEPT:
                 self._logs.popitem(last=False)
             if log.shown is None:
                 newest = max((entry.seq for entry in log.entries), default=0)
-                log.shown = RigLog(tuple(log.entries), newest)
+                log.shown = RigLog(tuple(log.entries), newest, tuple(log.aside))
             return log.shown
 
     def _count(self) -> int:
@@ -68,7 +74,7 @@ class Logs:
 
     def _read_on(self, connection: Connection, rig: str, log: _Log, head: int) -> None:
         """Read what is new of the subjects known, and all of a part that came onto the rig."""
-        fresh = _read(connection, log.subjects, log.head, head)
+        fresh, aside = _read(connection, log.subjects, log.head, head)
         new_parts: dict[str, e.SubjectKind] = {
             entry.reading.part_id: entry.reading.part
             for entry in fresh
@@ -78,11 +84,13 @@ class Logs:
             and entry.reading.part_id not in log.subjects
         }
         if new_parts:
-            fresh += _read(connection, new_parts, 0, head)
+            of_parts, aside_of_parts = _read(connection, new_parts, 0, head)
+            fresh, aside = fresh + of_parts, aside + aside_of_parts
             log.subjects |= new_parts
         log.head = head
-        if not fresh:
+        if not fresh and not aside:
             return
+        log.aside += aside
         log.shown = None
         if len(fresh) > len(log.entries) // 8:
             log.entries = sorted([*log.entries, *fresh], key=when)
@@ -93,11 +101,13 @@ class Logs:
 
 def _read(
     connection: Connection, subjects: dict[str, e.SubjectKind], after: int, head: int
-) -> list[e.Entry]:
+) -> tuple[list[e.Entry], list[Aside]]:
     query = (
         select(*COLUMNS)
         .where(EntryRow.subject_id.in_(subjects), EntryRow.seq > after, EntryRow.seq <= head)
         .order_by(EntryRow.seq)
     )
     rows: Any = connection.execute(query)
-    return [entry_of(row, subjects[row.subject_id]) for row in rows]
+    found = [entry_or_aside(row, subjects[row.subject_id]) for row in rows]
+    entries = [entry for entry in found if isinstance(entry, e.Entry)]
+    return entries, [row for row in found if isinstance(row, Aside)]

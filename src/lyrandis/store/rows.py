@@ -1,5 +1,7 @@
 """Rows and entries: turning one into the other, and asking for them."""
 
+from collections.abc import Iterable
+from dataclasses import dataclass
 from typing import Any
 
 from sqlalchemy import ColumnElement, Connection, select
@@ -49,20 +51,40 @@ def entry_of(row: Any, kind: e.SubjectKind) -> e.Entry:
     )
 
 
+@dataclass(frozen=True, slots=True)
+class Aside:
+    """A row that cannot be read as an entry: kept as it is, and left out of everything."""
+
+    seq: int
+    id: str
+
+
+def entry_or_aside(row: Any, kind: e.SubjectKind) -> e.Entry | Aside:
+    """Return the entry that a row holds; one unreadable row does not take the others down."""
+    try:
+        return entry_of(row, kind)
+    except ValueError:
+        return Aside(row.seq, row.id)
+
+
+def _readable(found: Iterable[e.Entry | Aside]) -> list[e.Entry]:
+    return [entry for entry in found if isinstance(entry, e.Entry)]
+
+
 def entries_where(
     connection: Connection, subject: e.Subject, *conditions: ColumnElement[bool]
 ) -> list[e.Entry]:
     """Return those entries of one subject that meet the conditions, by order of recording."""
     query = select(*COLUMNS).where(EntryRow.subject_id == subject.id, *conditions)
     rows: Any = connection.execute(query.order_by(EntryRow.seq))
-    return [entry_of(row, subject.kind) for row in rows]
+    return _readable(entry_or_aside(row, subject.kind) for row in rows)
 
 
 def standing_of_kinds(connection: Connection, *kinds: str) -> list[e.Entry]:
     """Return the standing entries of some kinds of reading, of all subjects."""
     query = select(*COLUMNS, SubjectRow.kind.label("subject_kind")).join(SubjectRow)
     rows: Any = connection.execute(query.where(EntryRow.kind.in_((*kinds, "retraction"))))
-    return in_force([entry_of(row, row.subject_kind) for row in rows])
+    return in_force(_readable(entry_or_aside(row, row.subject_kind) for row in rows))
 
 
 def find_kind(connection: Connection, subject: str) -> e.SubjectKind | None:

@@ -5,6 +5,9 @@ import pytest
 from lyrandis.core.arrow.build import build_sheet, spine_of
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.mass import arrow_mass_of, parts_of, shaft_length
+from lyrandis.core.arrow.questioned import question_mass
+from lyrandis.core.errors import DomainError
+from lyrandis.core.jot import parse
 from lyrandis.core.setup import fold
 from tests.entries import entries
 
@@ -126,3 +129,38 @@ def test_retired_arrows_count_no_more() -> None:
     again = arrow_mass_of(back, DRAW)
     assert again is not None
     assert again.lightest_gr == 440
+
+
+# a bare number that is no mass
+
+
+@pytest.mark.parametrize(
+    ("text", "weight_lbf", "offered"),
+    [
+        ("arrow 700", 24.0, {"spine 700", "arrow 700gr"}),
+        ("arrow 4 700", 24.0, {"arrow 4 spine 700", "arrow 4 700gr"}),
+        ("arrow 700", 40.0, {"spine 700", "arrow 700gr"}),  # round, and heavy
+        ("arrow 690", 40.0, None),
+        ("arrow 700", 50.0, None),  # 14.0 to the pound
+        ("arrow 700gr", 24.0, None),
+        ("arrow 700 grains", 24.0, None),
+        ("arrow 700", None, None),
+        ("arrow 352", 16.0, None),  # 22.0: a light bow's usual arrow
+        ("arrow 353", 16.0, {"spine 353", "arrow 353gr"}),
+        ("arrow 150", 30.0, None),  # 5.0
+        ("arrow 149", 30.0, {"arrow 149gr", "arrow 149g"}),
+        ("spine 700", 24.0, None),
+    ],
+)
+def test_a_bare_number_that_makes_no_arrow_is_questioned_both_ways(
+    text: str, weight_lbf: float | None, offered: set[str] | None
+) -> None:
+    reading = parse(text).reading
+    if offered is None:
+        question_mass(reading, text, weight_lbf)
+        return
+    with pytest.raises(DomainError) as caught:
+        question_mass(reading, text, weight_lbf)
+    assert {guess.text for guess in caught.value.guesses} == offered
+    for guess in offered:
+        question_mass(parse(guess).reading, guess, weight_lbf)  # each answer is taken

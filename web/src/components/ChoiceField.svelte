@@ -1,7 +1,7 @@
 <script lang="ts" generics="C extends string">
-  import { wanted } from '../lib/wanted';
-  import type { EntryDraft, Problem } from '../lib/api';
-  import { bench } from '../lib/bench.svelte';
+  import type { EntryDraft } from '../lib/api';
+  import { Recording } from '../lib/recording.svelte';
+  import Picker from './Picker.svelte';
   import ProblemNote from './ProblemNote.svelte';
 
   let {
@@ -18,41 +18,27 @@
     draft: (choice: C) => EntryDraft | null;
   } = $props();
 
-  let problem = $state.raw<Problem | null>(null);
+  const recording = new Recording();
 
-  async function choose(event: Event & { currentTarget: HTMLSelectElement }) {
-    const option = options.find(([value]) => value === event.currentTarget.value);
-    if (!option) return;
-    const [chosen, words] = option;
-    const made = draft(chosen);
-    problem = made
-      ? await bench.record([made], `${label}: ${words}`)
-      : {
-          type: 'about:blank',
-          title: 'nothing fitted',
-          status: 422,
-          code: 'nothing_fitted',
-          reason: 'This rig has no such part fitted.',
-          instruction: 'Fit one first, under Fitted now.',
-          guesses: [],
-        };
+  async function pick(value: string) {
+    const option = options.find(([one]) => one === value);
+    if (option) await recording.record([draft(option[0])], null, `${label}: ${option[1]}`);
   }
 </script>
 
 <div class="min-w-0">
   <label class="label block" for="field-{control}">{label}</label>
-  <select
-    {@attach wanted(control)}
+  <Picker
     id="field-{control}"
-    class="field"
-    value={choice ?? ''}
-    onchange={choose}
-    aria-describedby={problem ? `problem-${control}` : undefined}
-  >
-    <option value="" disabled>not told</option>
-    {#each options as [value, words] (value)}
-      <option {value}>{words}</option>
-    {/each}
-  </select>
-  {#if problem}<ProblemNote {problem} id="problem-{control}" />{/if}
+    {control}
+    {label}
+    recorded={choice ?? ''}
+    {options}
+    {pick}
+    invalid={recording.problem !== null}
+    says={recording.problem ? `problem-${control}` : undefined}
+  />
+  {#if recording.problem}
+    <ProblemNote problem={recording.problem} id="problem-{control}" />
+  {/if}
 </div>

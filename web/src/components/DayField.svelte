@@ -1,9 +1,9 @@
 <script lang="ts">
   import { bench } from '../lib/bench.svelte';
+  import { today } from '../lib/days';
 
   let { id }: { id: string } = $props();
 
-  const today = new Date().toLocaleDateString('sv');
   let choosing = $state(false);
   let input = $state<HTMLInputElement>();
 
@@ -19,7 +19,14 @@
 
 {#if choosing || bench.day}
   <label for={id} class="text-sm font-semibold whitespace-nowrap text-amber">recording for</label>
-  <input bind:this={input} {id} type="date" class="field day" max={today} bind:value={bench.day} />
+  <input
+    bind:this={input}
+    {id}
+    type="date"
+    class="field day"
+    max={today()}
+    bind:value={bench.day}
+  />
   <button type="button" class="quiet text-sm whitespace-nowrap" onclick={backToNow}>
     back to now
   </button>

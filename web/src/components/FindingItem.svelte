@@ -3,7 +3,17 @@
   import { goTo } from '../lib/go';
   import { tell } from '../lib/preferences.svelte';
 
-  let { finding }: { finding: Finding } = $props();
+  let {
+    finding,
+    said = false,
+    asked = false,
+  }: {
+    finding: Finding;
+    /** True when its sentence stands above already: here its sum is. */
+    said?: boolean;
+    /** True when it is the next step, whose card has its button. */
+    asked?: boolean;
+  } = $props();
 
   const LOOK = {
     stop: { word: 'Stop', width: 44, colour: 'var(--red)' },
@@ -12,7 +22,8 @@
     good: { word: 'Good', width: 6, colour: 'var(--green)' },
   } as const;
   const look = $derived(LOOK[finding.severity]);
-  let open = $state(false);
+  let toggled = $state<boolean | null>(null);
+  const open = $derived(toggled ?? (said && finding.severity === 'stop'));
 </script>
 
 <li class="grid grid-cols-[3.4rem_1fr] gap-x-2 border-b border-line py-3">
@@ -23,12 +34,12 @@
     {look.word}
   </span>
   <div class="min-w-0">
-    <p>{tell(finding.sentence)}</p>
+    <p>{said && finding.title ? finding.title : tell(finding.sentence)}</p>
     <p class="mt-1 flex flex-wrap gap-x-4">
-      <button class="quiet text-sm" aria-expanded={open} onclick={() => (open = !open)}>
+      <button class="quiet text-sm" aria-expanded={open} onclick={() => (toggled = !open)}>
         {open ? 'hide the sum' : 'show the sum'}
       </button>
-      {#if finding.action}
+      {#if finding.action && !asked}
         {@const action = finding.action}
         <button class="quiet text-sm text-ink" onclick={() => goTo(action)}>{action.label}</button>
       {/if}

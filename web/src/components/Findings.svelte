@@ -9,11 +9,15 @@
 <aside aria-label="Next step and findings" class="flex flex-col gap-5 p-4">
   <NextStepCard step={assessment.next_step} />
   <section aria-labelledby="findings-title">
-    <h2 id="findings-title" class="border-b border-line pb-2">Findings</h2>
+    <h2 id="findings-title" tabindex="-1" class="border-b border-line pb-2">Findings</h2>
     {#if assessment.findings.length}
       <ul>
         {#each assessment.findings as finding (finding.id)}
-          <FindingItem {finding} />
+          <FindingItem
+            {finding}
+            asked={finding.id === assessment.next_step.finding}
+            said={finding.severity === 'stop' || finding.id === assessment.next_step.finding}
+          />
         {/each}
       </ul>
     {:else}

@@ -5,57 +5,63 @@
     type Assessment,
     type EntryDraft,
     type PartKind,
+    type Problem,
     type SubjectOut,
   } from '../lib/api';
+  import { Asked } from '../lib/asked.svelte';
   import { bench } from '../lib/bench.svelte';
   import { PART_WORDS } from '../lib/choices';
-  import { toaster } from '../lib/toaster';
+  import DidNotCome from './DidNotCome.svelte';
+  import Picker from './Picker.svelte';
+  import ProblemNote from './ProblemNote.svelte';
 
   let { assessment }: { assessment: Assessment } = $props();
 
   const KINDS = ['archer', 'bow', 'string', 'arrow_set'] as const satisfies readonly PartKind[];
   let open = $state(false);
-  let known = $state.raw<Partial<Record<PartKind, SubjectOut[]>>>({});
+  const known = {
+    archer: new Asked<SubjectOut[]>(),
+    bow: new Asked<SubjectOut[]>(),
+    string: new Asked<SubjectOut[]>(),
+    arrow_set: new Asked<SubjectOut[]>(),
+  };
+  /** What was refused, by the control that asked for it. */
+  let problems = $state<Record<string, Problem | null>>({});
   let names = $state<Record<PartKind, string>>({ archer: '', bow: '', string: '', arrow_set: '' });
 
-  async function load() {
-    const lists = await Promise.all(KINDS.map((kind) => api.subjects(kind)));
-    known = Object.fromEntries(KINDS.map((kind, index) => [kind, lists[index]?.data ?? []]));
-  }
+  const load = () => Promise.all(KINDS.map((kind) => known[kind].ask(() => api.subjects(kind))));
 
   let rigName = $state('');
 
   async function change(next: boolean) {
     open = next;
     rigName = assessment.name ?? '';
+    problems = {};
     if (next) await load();
   }
 
-  /** Record on the rig itself; a refusal is said in a toast. */
-  async function record(reading: EntryDraft['reading'], says: string) {
+  /** Record on the rig itself; a refusal stands beside the control it came from. */
+  async function record(control: string, reading: EntryDraft['reading'], says: string) {
     if (!assessment.rig) return;
     const draft = { subject: { kind: 'rig' as const, id: assessment.rig }, reading };
-    const problem = await bench.record([draft], says);
-    if (problem) toaster.error({ title: problem.reason, description: problem.instruction });
+    problems[control] = await bench.record([draft], says);
   }
 
   async function rename(event: SubmitEvent) {
     event.preventDefault();
-    await record({ kind: 'named', name: rigName.trim() }, 'Renamed');
+    await record('rig', { kind: 'named', name: rigName.trim() }, 'Renamed');
   }
 
   const fit = (part: PartKind, partId: string | null) =>
-    record({ kind: 'part_fitted', part, part_id: partId }, `${PART_WORDS[part]} changed`);
+    record(part, { kind: 'part_fitted', part, part_id: partId }, `${PART_WORDS[part]} changed`);
 
   async function make(event: SubmitEvent, part: PartKind) {
     event.preventDefault();
     const name = names[part].trim();
     if (!name) return;
     const { data, problem } = await api.createSubject(part, name);
-    if (problem) {
-      toaster.error({ title: problem.reason, description: problem.instruction });
-      return;
-    }
+    problems[part] = problem ?? null;
+    if (problem) return;
     names[part] = '';
     await fit(part, data.id);
     await load();
@@ -99,23 +105,30 @@
                   Rename
                 </button>
               </div>
+              {#if problems.rig}<ProblemNote problem={problems.rig} id="problem-rename" />{/if}
             </form>
             {#each KINDS as kind (kind)}
               {@const fitted = assessment.fitted.find((part) => part.part === kind)}
               <div class="mt-4 grid gap-2 border-t border-line pt-3 sm:grid-cols-2">
                 <div>
                   <label class="label block" for="fit-{kind}">{PART_WORDS[kind]}</label>
-                  <select
+                  <Picker
                     id="fit-{kind}"
-                    class="field"
-                    value={fitted?.id ?? ''}
-                    onchange={(event) => void fit(kind, event.currentTarget.value || null)}
-                  >
-                    <option value="">none</option>
-                    {#each known[kind] ?? [] as subject (subject.id)}
-                      <option value={subject.id}>{subject.name}</option>
-                    {/each}
-                  </select>
+                    label={PART_WORDS[kind]}
+                    recorded={fitted?.id ?? ''}
+                    options={(known[kind].data ?? []).map(({ id, name }) => [id, name] as const)}
+                    none="none"
+                    pick={(id) => fit(kind, id || null)}
+                    invalid={Boolean(problems[kind])}
+                    says={problems[kind] ? `problem-fit-${kind}` : undefined}
+                  />
+                  {#if known[kind].problem}
+                    <DidNotCome
+                      problem={known[kind].problem}
+                      what="The list could not be fetched."
+                      again={load}
+                    />
+                  {/if}
                 </div>
                 <form onsubmit={(event) => void make(event, kind)}>
                   <label class="label block" for="make-{kind}">or a new one, called</label>
@@ -124,6 +137,11 @@
                     <button class="act" disabled={!names[kind].trim()}>Fit</button>
                   </div>
                 </form>
+                {#if problems[kind]}
+                  <div class="sm:col-span-2">
+                    <ProblemNote problem={problems[kind]} id="problem-fit-{kind}" />
+                  </div>
+                {/if}
               </div>
             {/each}
           {/if}

@@ -4,23 +4,49 @@
   import { Reading } from '../lib/reading.svelte';
   import DayField from './DayField.svelte';
   import Preview from './Preview.svelte';
+  import Unsent from './Unsent.svelte';
+
+  const LEFT_OVER = 'left over';
 
   let { stage }: { stage: StageKey | null } = $props();
 
-  const reading = new Reading();
+  const reading = new Reading({ from: 'jot' });
   let input = $state<HTMLInputElement>();
 
   $effect(() => {
     reading.stage = stage;
   });
 
-  const span = $derived(reading.problem?.span ?? null);
-  const before = $derived(span ? reading.text.slice(0, span[0]) : '');
-  const word = $derived(span ? reading.text.slice(span[0], span[1]) : '');
+  /** What of the line is underlined: what it was taken for, what is left over or at fault. */
+  const marks = $derived.by(() => {
+    const { problem, parsed, text } = reading;
+    const heard = problem?.heard?.length ? problem.heard : (parsed?.heard ?? []);
+    const told = heard.map(({ start, end, taken_for }) => ({
+      start,
+      end,
+      bad: taken_for === LEFT_OVER,
+    }));
+    const span = problem?.span;
+    if (span && !told.length) told.push({ start: span[0], end: span[1], bad: true });
+    return told.map((mark, at) => ({
+      ...mark,
+      before: text.slice(told[at - 1]?.end ?? 0, mark.start),
+      word: text.slice(mark.start, mark.end),
+    }));
+  });
+  const taken = $derived(
+    (reading.parsed?.heard ?? [])
+      .filter((part) => part.taken_for !== LEFT_OVER)
+      .map((part) => reading.text.slice(part.start, part.end)),
+  );
+  /** Refused, and their control is not on this page. */
+  const lost = $derived(bench.outbox.refused(bench.rig).filter((job) => !bench.isHere(job)));
+  const elsewhere = $derived(bench.outbox.waiting(bench.rig).filter((job) => !bench.isHere(job)));
 
-  async function submit(event: SubmitEvent) {
+  function submit(event: SubmitEvent) {
     event.preventDefault();
-    await reading.record();
+    reading.record();
+    input?.focus();
   }
 
   function take(text: string) {
@@ -30,7 +56,7 @@
 
   function keydown(event: KeyboardEvent) {
     if (event.key !== 'Escape') return;
-    reading.type('');
+    reading.clear();
     input?.blur();
   }
 </script>
@@ -52,11 +78,14 @@
       aria-invalid={reading.problem ? 'true' : undefined}
       aria-describedby="jot-says"
     />
-    {#if word}
-      <span class="under" aria-hidden="true"><i>{before}</i><b>{word}</b></span>
+    {#if marks.length}
+      <span class="under" aria-hidden="true">
+        {#each marks as mark (mark.start)}<i>{mark.before}</i><b class:bad={mark.bad}>{mark.word}</b
+          >{/each}
+      </span>
     {/if}
   </div>
-  <p
+  <div
     id="jot-says"
     class="min-w-0 flex-1 text-sm max-md:order-last max-md:basis-full"
     aria-live="polite"
@@ -70,18 +99,22 @@
       {/each}
     {:else if reading.parsed}
       <Preview parsed={reading.parsed} where />
+      {#if taken.length}
+        <span class="text-soft">from “{taken.join('”, “')}”</span>
+      {/if}
       <span class="text-soft max-md:hidden">· Enter records</span>
-    {:else if bench.recorded}
+    {:else if bench.recorded && !reading.waiting.length}
       <span class="text-green">Recorded: {bench.recorded}.</span>
       <button type="button" class="quiet ml-2 text-ink" onclick={() => void bench.undo()}>
         take back
       </button>
     {/if}
-  </p>
+    <Unsent typing={reading} beside={elsewhere} {lost} />
+  </div>
   {#if reading.parsed?.draft}
-    <button class="act act-strong md:hidden" disabled={bench.busy}>Record</button>
+    <button class="act act-strong md:hidden">Record</button>
   {/if}
-  <div class="flex items-center gap-3 max-lg:hidden"><DayField id="jot-day" /></div>
+  <div class="flex items-center gap-3"><DayField id="jot-day" /></div>
 </form>
 
 <style>
@@ -110,7 +143,10 @@
     font-style: normal;
   }
   .under b {
-    text-decoration: underline 3px var(--red);
+    text-decoration: underline 3px var(--green);
     text-underline-offset: 3px;
+  }
+  .under b.bad {
+    text-decoration-color: var(--red);
   }
 </style>

@@ -1,15 +1,17 @@
 <script lang="ts">
   import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
+  import { untrack } from 'svelte';
   import { api, type JotWord } from '../lib/api';
+  import { Asked } from '../lib/asked.svelte';
   import { STAGES } from '../stages';
+  import DidNotCome from './DidNotCome.svelte';
   import { keys } from '../lib/keys.svelte';
+  import { preferences } from '../lib/preferences.svelte';
 
-  let words = $state.raw<JotWord[]>([]);
+  const words = new Asked<JotWord[]>();
 
   $effect(() => {
-    if (keys.helpOpen && words.length === 0) {
-      void api.words().then(({ data }) => (words = data ?? []));
-    }
+    if (keys.helpOpen) untrack(() => void (words.data ?? words.ask(api.words)));
   });
 
   const KEYS = [
@@ -18,6 +20,7 @@
     ['d', 'draw the bow'],
     ['j', 'jot line'],
     ['Ctrl Z', 'take back what was recorded last'],
+    ['Ctrl Shift Z', 'put back what was taken back last'],
     ['u', 'units'],
     ['?', 'this list'],
   ] as const;
@@ -42,17 +45,29 @@
               <dd>{does}</dd>
             {/each}
           </dl>
+          <label class="mt-3 flex min-h-9 items-center gap-2">
+            <input
+              type="checkbox"
+              checked={preferences.keys}
+              onchange={() => preferences.toggleKeys()}
+            />
+            single keys work outside of fields
+          </label>
           <h2 class="mt-6">The jot line</h2>
           <p class="mt-1">
-            Type a reading the way you would say it. Add “here” for this rig only, and “?” for an
+            Type a reading the way you would say it, in any order: “my draw is 27 and a half”, “44
+            lb at 28”, “arrow 4 cracked yesterday”. Add “here” for this rig only, and “?” for an
             estimate. Lengths in in, cm or mm; fractions as you like.
           </p>
+          {#if words.problem}
+            <DidNotCome problem={words.problem} again={() => words.ask(api.words)} />
+          {/if}
           <table class="rows mt-3">
             <thead>
               <tr><th>Type</th><th>Records</th></tr>
             </thead>
             <tbody>
-              {#each words as word (word.word)}
+              {#each words.data ?? [] as word (word.word)}
                 <tr>
                   <td class="font-semibold whitespace-nowrap">{word.example}</td>
                   <td>{word.records}</td>

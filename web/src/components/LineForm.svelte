@@ -1,16 +1,15 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { bench } from '../lib/bench.svelte';
   import type { Reading } from '../lib/reading.svelte';
   import Preview from './Preview.svelte';
   import ProblemNote from './ProblemNote.svelte';
+  import Unsent from './Unsent.svelte';
 
   let {
     reading,
     id,
     hint,
     where = true,
-    before,
     onrecorded,
     onguess,
     columns = 'grid-cols-2',
@@ -22,8 +21,7 @@
     hint: string;
     /** Say on which part it would be recorded. */
     where?: boolean;
-    /** Put the typed line together before it is recorded. */
-    before?: () => void;
+    /** Called when the line is on its way and its fields are empty. */
     onrecorded?: () => void;
     onguess?: (text: string) => void;
     columns?: string;
@@ -31,15 +29,14 @@
     children: Snippet<[Snippet]>;
   } = $props();
 
-  async function submit(event: SubmitEvent) {
+  function submit(event: SubmitEvent) {
     event.preventDefault();
-    before?.();
-    if (await reading.record()) onrecorded?.();
+    if (reading.record()) onrecorded?.();
   }
 </script>
 
 {#snippet record()}
-  <button class="act" class:act-strong={reading.parsed?.draft} disabled={bench.busy}>Record</button>
+  <button class="act" class:act-strong={reading.parsed?.draft}>Record</button>
 {/snippet}
 
 <form onsubmit={submit} class="mt-1 grid gap-3 {columns}">
@@ -49,8 +46,9 @@
       <ProblemNote problem={reading.problem} id="problem-{id}" {onguess} />
     {:else if reading.parsed}
       <Preview parsed={reading.parsed} {where} />
-    {:else}
+    {:else if !reading.waiting.length}
       <span class="text-sm text-soft">{hint}</span>
     {/if}
+    <Unsent typing={reading} />
   </div>
 </form>

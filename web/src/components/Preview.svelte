@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { ParsedJot } from '../lib/api';
+  import { inWords } from '../lib/days';
   import { preferences } from '../lib/preferences.svelte';
   import { otherUnits, say, sayPhrase } from '../lib/units';
 
@@ -15,5 +16,6 @@
 <span class="text-sm text-green">
   {sayPhrase(parsed.says, preferences.units)}{parsed.source === 'estimated' ? ', an estimate' : ''}
   {#if other}<span class="text-soft">({other})</span>{/if}
+  {#if parsed.day}<span>for {inWords(`${parsed.day}T12:00`)}</span>{/if}
   {#if where && parsed.subject_name}<span class="text-soft">for {parsed.subject_name}</span>{/if}
 </span>

@@ -3,9 +3,19 @@
 
   let { problem, id, onguess }: { problem: Problem; id: string; onguess?: (text: string) => void } =
     $props();
+
+  const PAUSE_MS = 900;
+  let spoken = $state('');
+
+  // seen at once; spoken after a pause, not at every key
+  $effect(() => {
+    const words = `${problem.reason} ${problem.instruction}`;
+    const timer = setTimeout(() => (spoken = words), PAUSE_MS);
+    return () => clearTimeout(timer);
+  });
 </script>
 
-<p {id} class="text-sm text-red" role="alert">
+<p {id} class="text-sm text-red">
   {problem.reason}
   {problem.instruction}
   {#if onguess}
@@ -16,3 +26,4 @@
     {/each}
   {/if}
 </p>
+<span class="sr-only" role="alert">{spoken}</span>

@@ -23,7 +23,7 @@
           href={placePath(rig, stage.key)}
           class="step"
           aria-current={here === stage.key ? 'page' : undefined}
-          title={stage.moved ?? undefined}
+          title={stage.moved ? tell(stage.moved) : undefined}
         >
           <span class="w-4 text-sm text-soft max-md:hidden">{stage.number}</span>
           <span class="min-w-0 flex-1">
@@ -34,9 +34,9 @@
             {#if stage.detail}
               <span class="block text-sm text-soft max-md:hidden">{tell(stage.detail)}</span>
             {/if}
-            {#if stage.moved}<span class="sr-only">{stage.moved}</span>{/if}
+            {#if stage.moved}<span class="sr-only">{tell(stage.moved)}</span>{/if}
           </span>
-          <RailMark mark={stage.mark} />
+          <RailMark mark={stage.mark} stop={stage.stop} />
         </a>
       </li>
     {/each}

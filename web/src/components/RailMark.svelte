@@ -1,7 +1,11 @@
 <script lang="ts">
   import type { Stage } from '../lib/api';
 
-  let { mark, size = 12 }: { mark: Stage['mark']; size?: number } = $props();
+  let {
+    mark,
+    stop = false,
+    size = 12,
+  }: { mark: Stage['mark']; stop?: boolean; size?: number } = $props();
 
   const WORDS = {
     unset: 'not set',
@@ -16,10 +20,13 @@
   height={size}
   viewBox="-7 -7 14 14"
   role="img"
-  aria-label={WORDS[mark]}
+  aria-label={stop ? `Stop, ${WORDS[mark]}` : WORDS[mark]}
   class="shrink-0"
 >
-  {#if mark === 'in_doubt'}
+  {#if stop}
+    <path d="M0-7 7 0 0 7-7 0Z" fill="var(--red)" />
+    <path d="M-3.4 0H3.4" stroke="var(--paper)" stroke-width="2.2" />
+  {:else if mark === 'in_doubt'}
     <path d="M0-6 6 0 0 6-6 0Z" fill="none" stroke="var(--amber)" stroke-width="1.5" />
     <path d="M-4 1 1-4M-2.5 2.5 2.5-2.5M-1 4 4-1" stroke="var(--amber)" stroke-width="1.3" />
   {:else}

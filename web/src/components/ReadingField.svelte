@@ -1,10 +1,12 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { wanted } from '../lib/wanted';
   import Check from '@lucide/svelte/icons/check';
   import { bench } from '../lib/bench.svelte';
   import { Reading } from '../lib/reading.svelte';
   import Preview from './Preview.svelte';
   import ProblemNote from './ProblemNote.svelte';
+  import Unsent from './Unsent.svelte';
 
   let {
     control,
@@ -31,24 +33,27 @@
     tail?: string;
   } = $props();
 
-  const reading = new Reading((text) => `${word} ${text} ${tail}`.trim());
+  const reading = new Reading({
+    from: untrack(() => control),
+    line: () => [word, { field: 'text' }, tail],
+  });
 
   function guess(text: string) {
     const [first, ...rest] = text.split(' ');
     if (first === word) reading.type(rest.join(' '));
-    else void recordElsewhere(text);
+    else recordElsewhere(text);
   }
 
   /** A guess that belongs to another field is recorded as the jot line it is. */
-  async function recordElsewhere(text: string) {
-    const other = new Reading();
-    other.type(text);
-    if (await other.record()) reading.type('');
+  function recordElsewhere(line: string) {
+    reading.clear();
+    const act = { do: 'line' as const, line, stage: null, draft: null };
+    void bench.send({ act, says: line, from: 'jot', typed: { text: line } });
   }
 
-  async function submit(event: SubmitEvent) {
+  function submit(event: SubmitEvent) {
     event.preventDefault();
-    await reading.record();
+    reading.record();
   }
 </script>
 
@@ -65,12 +70,12 @@
       placeholder={shown ?? (assumed ? `taken as ${assumed}` : `e.g. ${example}`)}
       value={reading.text}
       oninput={(event) => reading.type(event.currentTarget.value)}
-      onkeydown={(event) => event.key === 'Escape' && reading.type('')}
+      onkeydown={(event) => event.key === 'Escape' && reading.clear()}
       aria-invalid={reading.problem ? 'true' : undefined}
       aria-describedby={reading.problem ? `problem-${control}` : undefined}
     />
     {#if reading.text.trim()}
-      <button class="act px-2" disabled={bench.busy} title="Record">
+      <button class="act px-2" title="Record">
         <Check size={18} aria-hidden="true" /><span class="sr-only">Record {label}</span>
       </button>
     {/if}
@@ -79,7 +84,8 @@
     <ProblemNote problem={reading.problem} id="problem-{control}" onguess={guess} />
   {:else if reading.parsed}
     <Preview parsed={reading.parsed} />
-  {:else if hint}
+  {:else if hint && !reading.waiting.length}
     <span class="text-sm text-soft">{hint}</span>
   {/if}
+  <Unsent typing={reading} />
 </form>

@@ -2,16 +2,18 @@
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import { Popover, Portal } from '@skeletonlabs/skeleton-svelte';
   import { api, type Assessment, type RigOut } from '../lib/api';
+  import { Asked } from '../lib/asked.svelte';
+  import DidNotCome from './DidNotCome.svelte';
   import { placePath } from '../lib/paths';
 
   let { assessment }: { assessment: Assessment | null } = $props();
 
-  let rigs = $state.raw<RigOut[]>([]);
+  const rigs = new Asked<RigOut[]>();
   let open = $state(false);
 
-  async function change(next: boolean) {
+  function change(next: boolean) {
     open = next;
-    if (next) rigs = (await api.rigs()).data ?? [];
+    if (next) void rigs.ask(api.rigs);
   }
 
   const parts = $derived(
@@ -20,10 +22,10 @@
       .map((part) => part.name)
       .join(' · '),
   );
-  const others = $derived(rigs.filter((rig) => !rig.put_away));
+  const others = $derived(rigs.data?.filter((rig) => !rig.put_away) ?? []);
 </script>
 
-<Popover {open} onOpenChange={(details) => void change(details.open)}>
+<Popover {open} onOpenChange={(details) => change(details.open)}>
   <Popover.Trigger
     class="flex min-h-9 min-w-0 items-center gap-2 rounded border border-line bg-raised px-3 text-left"
   >
@@ -37,6 +39,11 @@
       <Popover.Content class="w-80 max-w-[90vw] rounded border border-line bg-raised p-2">
         <Popover.Title class="sr-only">Rigs</Popover.Title>
         {#if open}
+          {#if rigs.problem}
+            <div class="px-3">
+              <DidNotCome problem={rigs.problem} again={() => rigs.ask(api.rigs)} />
+            </div>
+          {/if}
           <ul>
             {#each others as rig (rig.id)}
               <li>

@@ -4,6 +4,10 @@
   let { entry, what }: { entry: string; what: string } = $props();
 </script>
 
-<button class="quiet text-sm" onclick={() => void bench.retract(entry, `Taken back: ${what}`)}>
+<button
+  class="quiet text-sm"
+  disabled={bench.isTaking(entry)}
+  onclick={() => void bench.takeBack(entry, what)}
+>
   take back<span class="sr-only"> {what}</span>
 </button>

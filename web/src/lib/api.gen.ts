@@ -272,6 +272,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/retractions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Retract Entries
+         * @description Take entries back, all or none. Taking back a retraction puts its entry back.
+         */
+        post: operations["retract_entries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/entries/{entry_id}/retraction": {
         parameters: {
             query?: never;
@@ -283,7 +303,7 @@ export interface paths {
         put?: never;
         /**
          * Retract Entry
-         * @description Take an entry back. Taking back a retraction puts its entry back.
+         * @description Take one entry back. Taking back a retraction puts its entry back.
          */
         post: operations["retract_entry"];
         delete?: never;
@@ -799,8 +819,7 @@ export interface components {
             string_length_mm: number;
             /** Assumed */
             assumed: string[];
-            /** Refused */
-            refused: string | null;
+            refused: components["schemas"]["Phrase"] | null;
             /** Rigid Tip */
             rigid_tip: boolean;
             /** Unstrung */
@@ -865,8 +884,7 @@ export interface components {
             verdicts: {
                 [key: string]: "fits" | "near" | "no" | "silent";
             };
-            /** Missing */
-            missing?: string | null;
+            missing?: components["schemas"]["Phrase"] | null;
         };
         /**
          * BowFamily
@@ -1075,6 +1093,16 @@ export interface components {
             pinch_deg: number | null;
             /** Families */
             families: components["schemas"]["FamilyBoard"][];
+        };
+        /**
+         * ColumnAs
+         * @description What the archer says a column holds; without a name it is left aside.
+         */
+        ColumnAs: {
+            /** Name */
+            name?: ("number" | "mass" | "spine" | "straight" | "turn" | "state" | "remark") | null;
+            /** Unit */
+            unit?: string | null;
         };
         /**
          * Combination
@@ -1334,7 +1362,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "ms" | "ratio";
+            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "ms" | "ratio" | "day";
             /** Plus Minus */
             plus_minus?: number | null;
         };
@@ -1479,6 +1507,18 @@ export interface components {
             hand: "right" | "left";
         };
         /**
+         * HeardPart
+         * @description A part of a typed line, and what it was taken for.
+         */
+        HeardPart: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Taken For */
+            taken_for: string;
+        };
+        /**
          * History
          * @description Entries that bear on a rig, in order of recording or all in order, with their words.
          */
@@ -1501,6 +1541,8 @@ export interface components {
             names: {
                 [key: string]: string;
             };
+            /** Aside */
+            aside: string[];
         };
         /**
          * HoldChosen
@@ -1590,6 +1632,16 @@ export interface components {
             rig?: string | null;
             /** Stage */
             stage?: ("archer" | "bow" | "arrow") | null;
+            /**
+             * Units
+             * @default inch
+             * @enum {string}
+             */
+            units: "inch" | "centimetre" | "metric";
+            /** Weight Lbf */
+            weight_lbf?: number | null;
+            /** Today */
+            today?: string | null;
         };
         /**
          * JotWord
@@ -1627,6 +1679,7 @@ export interface components {
             fitted: components["schemas"]["FittedPart"][];
             /** Stages */
             stages: components["schemas"]["Stage"][];
+            may_shoot: components["schemas"]["MayShoot"];
             /** Findings */
             findings: components["schemas"]["Finding"][];
             next_step: components["schemas"]["NextStep"];
@@ -1731,6 +1784,21 @@ export interface components {
             out: components["schemas"]["Out"][];
         };
         /**
+         * MayShoot
+         * @description The plain answer to: may I shoot this?
+         */
+        MayShoot: {
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "no" | "not_yet" | "nothing_against";
+            /** Because */
+            because: components["schemas"]["Phrase"][];
+            /** Unchecked */
+            unchecked: components["schemas"]["Phrase"][];
+        };
+        /**
          * MovesMatch
          * @description How far the match moves for one step of one thing.
          */
@@ -1771,6 +1839,8 @@ export interface components {
             /** Minutes */
             minutes: number;
             action: components["schemas"]["Action"];
+            /** Finding */
+            finding?: string | null;
         };
         /**
          * Noted
@@ -1834,6 +1904,18 @@ export interface components {
             by: number;
         };
         /**
+         * Overruling
+         * @description What stands instead of a reading that is older than it.
+         */
+        Overruling: {
+            says: components["schemas"]["Phrase"];
+            /**
+             * Happened At
+             * Format: date-time
+             */
+            happened_at: string;
+        };
+        /**
          * ParsedJot
          * @description What the line would record, and how it reads.
          */
@@ -1856,6 +1938,13 @@ export interface components {
              * @enum {string}
              */
             source: "weighed" | "measured" | "estimated" | "told" | "simulated";
+            /** Day */
+            day?: string | null;
+            /**
+             * Heard
+             * @default []
+             */
+            heard: components["schemas"]["HeardPart"][];
         };
         /**
          * PartBar
@@ -1953,7 +2042,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_long" | "not_a_table" | "no_numbers" | "database_newer" | "not_a_database" | "no_free_port";
+            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "database_newer" | "not_a_database" | "no_free_port" | "bad_request" | "too_slow" | "locked" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
             /** Reason */
             reason: string;
             /** Instruction */
@@ -1972,6 +2061,11 @@ export interface components {
                 number,
                 number
             ] | null;
+            /**
+             * Heard
+             * @default []
+             */
+            heard: components["schemas"]["HeardPart"][];
         };
         /**
          * PurposeChosen
@@ -2034,9 +2128,15 @@ export interface components {
         };
         /**
          * QuiverTable
-         * @description What a table would record.
+         * @description What a table would record, and how it was understood.
          */
         QuiverTable: {
+            /** Columns */
+            columns: components["schemas"]["TableColumn"][];
+            /** Titles */
+            titles: string[];
+            /** Unanswered */
+            unanswered: string | null;
             /** Readings */
             readings: (components["schemas"]["ArrowMassed"] | components["schemas"]["NumberedArrow"])[];
             /** Arrows */
@@ -2051,6 +2151,10 @@ export interface components {
         Recorded: {
             /** Entries */
             entries: components["schemas"]["Entry"][];
+            /** Overruled */
+            overruled: {
+                [key: string]: components["schemas"]["Overruling"];
+            };
             assessment: components["schemas"]["Judged"] | null;
         };
         /**
@@ -2074,6 +2178,18 @@ export interface components {
             page?: ("archer" | "bow" | "arrow") | null;
         };
         /**
+         * RetractionsDraft
+         * @description Entries to take back, all or none.
+         */
+        RetractionsDraft: {
+            /** Rig */
+            rig?: string | null;
+            /** Page */
+            page?: ("archer" | "bow" | "arrow") | null;
+            /** Entries */
+            entries: components["schemas"]["Taking"][];
+        };
+        /**
          * RigDraft
          * @description A new rig; each part is the id of one there is, or a new one.
          */
@@ -2088,6 +2204,8 @@ export interface components {
             string?: string | components["schemas"]["SubjectDraft"] | null;
             /** Arrow Set */
             arrow_set?: string | components["schemas"]["SubjectDraft"] | null;
+            /** Request */
+            request?: string | null;
         };
         /**
          * RigOut
@@ -2339,8 +2457,7 @@ export interface components {
             /** Headline */
             headline: string;
             detail?: components["schemas"]["Phrase"] | null;
-            /** Moved */
-            moved?: string | null;
+            moved?: components["schemas"]["Phrase"] | null;
             /**
              * Values
              * @default []
@@ -2360,6 +2477,11 @@ export interface components {
             number: number;
             /** Name */
             name: string;
+            /**
+             * Stop
+             * @default false
+             */
+            stop: boolean;
         };
         /**
          * StageLine
@@ -2378,6 +2500,8 @@ export interface components {
              * @enum {string}
              */
             mark: "unset" | "estimated" | "settled" | "in_doubt";
+            /** Stop */
+            stop: boolean;
             headline: components["schemas"]["Value"];
             detail: components["schemas"]["Phrase"] | null;
         };
@@ -2444,12 +2568,42 @@ export interface components {
             origin: string;
         };
         /**
+         * TableColumn
+         * @description A column as it is understood.
+         */
+        TableColumn: {
+            /** Head */
+            head: string;
+            /** Cells */
+            cells: string[];
+            /** Name */
+            name: ("number" | "mass" | "spine" | "straight" | "turn" | "state" | "remark") | null;
+            /** Unit */
+            unit: string | null;
+            /** Units */
+            units: string[];
+            /** Unit Wanted */
+            unit_wanted: boolean;
+        };
+        /**
          * TableText
-         * @description A pasted or imported table of arrows.
+         * @description A pasted or imported table of arrows, and what its columns hold where that was said.
          */
         TableText: {
             /** Text */
             text: string;
+            /** Columns */
+            columns?: components["schemas"]["ColumnAs"][] | null;
+        };
+        /**
+         * Taking
+         * @description An entry to take back, and the id of the retraction: a repeated send is recorded once.
+         */
+        Taking: {
+            /** Entry Id */
+            entry_id: string;
+            /** Id */
+            id?: string | null;
         };
         /**
          * TaperPlan
@@ -2527,7 +2681,10 @@ export interface components {
              * @enum {string}
              */
             flew: "clean" | "stiff" | "weak";
-            /** Happened At */
+            /**
+             * Happened At
+             * Format: date-time
+             */
             happened_at: string;
         };
         /**
@@ -2775,7 +2932,98 @@ export interface components {
             page?: ("archer" | "bow" | "arrow") | null;
         };
     };
-    responses: never;
+    responses: {
+        /** @description The request cannot be read */
+        Problem400: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Asked under a foreign name, or by a foreign site */
+        Problem403: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Not done at this address */
+        Problem405: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description What was sent did not arrive whole */
+        Problem408: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description More than is taken at once */
+        Problem413: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Not sent as JSON */
+        Problem415: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description What was sent cannot be so */
+        Problem422: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Lyrandis stumbled */
+        Problem500: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The bench's file is held by another program, or cannot be written to */
+        Problem503: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The disk is full */
+        Problem507: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -2801,15 +3049,16 @@ export interface operations {
                     "application/json": components["schemas"]["RigOut"][];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     create_rig: {
@@ -2834,24 +3083,25 @@ export interface operations {
                     "application/json": components["schemas"]["Judged"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     list_rig_summaries: {
@@ -2872,15 +3122,16 @@ export interface operations {
                     "application/json": components["schemas"]["RigSummary"][];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     read_rig: {
@@ -2915,24 +3166,25 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     read_rig_entries: {
@@ -2957,24 +3209,25 @@ export interface operations {
                     "application/json": components["schemas"]["History"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     read_choosing_board: {
@@ -3003,24 +3256,25 @@ export interface operations {
                     "application/json": components["schemas"]["ChoosingBoard"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     read_shot: {
@@ -3043,24 +3297,25 @@ export interface operations {
                     "application/json": components["schemas"]["ShotDrawing"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     read_spine_board: {
@@ -3083,24 +3338,25 @@ export interface operations {
                     "application/json": components["schemas"]["SpineBoard"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     try_arrow: {
@@ -3130,24 +3386,25 @@ export interface operations {
                     "application/json": components["schemas"]["Trial"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     read_taper_plan: {
@@ -3175,24 +3432,25 @@ export interface operations {
                     "application/json": components["schemas"]["TaperPlan"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     read_matched_set: {
@@ -3217,24 +3475,25 @@ export interface operations {
                     "application/json": components["schemas"]["MatchedSet"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     read_quiver_table_of: {
@@ -3255,24 +3514,25 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     parse_quiver_table: {
@@ -3297,15 +3557,16 @@ export interface operations {
                     "application/json": components["schemas"]["QuiverTable"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     create_entries: {
@@ -3330,33 +3591,86 @@ export interface operations {
                     "application/json": components["schemas"]["Recorded"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
             /** @description It changed meanwhile, or is already done */
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    retract_entries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetractionsDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Recorded"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            /** @description It changed meanwhile, or is already done */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     retract_entry: {
@@ -3383,33 +3697,34 @@ export interface operations {
                     "application/json": components["schemas"]["Recorded"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
             /** @description It changed meanwhile, or is already done */
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     judge_entries: {
@@ -3434,24 +3749,25 @@ export interface operations {
                     "application/json": components["schemas"]["Judged"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     parse_reading: {
@@ -3476,24 +3792,25 @@ export interface operations {
                     "application/json": components["schemas"]["ParsedJot"];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     list_jot_words: {
@@ -3514,15 +3831,16 @@ export interface operations {
                     "application/json": components["schemas"]["JotWord"][];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     list_rules: {
@@ -3543,15 +3861,16 @@ export interface operations {
                     "application/json": components["schemas"]["Rule"][];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     list_archers: {
@@ -3572,15 +3891,16 @@ export interface operations {
                     "application/json": components["schemas"]["SubjectOut"][];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     create_archer: {
@@ -3605,15 +3925,16 @@ export interface operations {
                     "application/json": components["schemas"]["SubjectOut"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     list_bows: {
@@ -3634,15 +3955,16 @@ export interface operations {
                     "application/json": components["schemas"]["SubjectOut"][];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     create_bow: {
@@ -3667,15 +3989,16 @@ export interface operations {
                     "application/json": components["schemas"]["SubjectOut"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     list_strings: {
@@ -3696,15 +4019,16 @@ export interface operations {
                     "application/json": components["schemas"]["SubjectOut"][];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     create_string: {
@@ -3729,15 +4053,16 @@ export interface operations {
                     "application/json": components["schemas"]["SubjectOut"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     list_arrow_sets: {
@@ -3758,15 +4083,16 @@ export interface operations {
                     "application/json": components["schemas"]["SubjectOut"][];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     create_arrow_set: {
@@ -3791,15 +4117,16 @@ export interface operations {
                     "application/json": components["schemas"]["SubjectOut"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     load_demo: {
@@ -3820,24 +4147,25 @@ export interface operations {
                     "application/json": components["schemas"]["RigOut"][];
                 };
             };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
             /** @description It changed meanwhile, or is already done */
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description What was sent cannot be so */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
 }

@@ -1,6 +1,9 @@
 /** The one place that talks to the server. */
 import createClient from 'openapi-fetch';
 import type { components, paths } from './api.gen';
+import { build } from './build.svelte';
+import { today } from './days';
+import { preferences } from './preferences.svelte';
 
 type Schemas = components['schemas'];
 export type Assessment = Schemas['Judged'];
@@ -19,9 +22,12 @@ export type ReadingOf<K extends EntryDraft['reading']['kind']> = Extract<
 >;
 export type ParsedJot = Schemas['ParsedJot'];
 /** A problem of the server; or the page's own: no answer, a row that cannot be read. */
-export type Problem = Omit<Schemas['Problem'], 'code'> & {
+export type Problem = Omit<Schemas['Problem'], 'code' | 'heard'> & {
+  heard?: Schemas['Problem']['heard'];
   code: Schemas['Problem']['code'] | 'offline' | 'bad_row';
 };
+/** What was recorded, with the assessment that follows and its tag. */
+export type Recorded = Schemas['Recorded'] & { tag: string | null };
 export type RigOut = Schemas['RigOut'];
 export type RigDraft = Schemas['RigDraft'];
 export type History = Schemas['History'];
@@ -37,6 +43,7 @@ export type Trial = Schemas['Trial'];
 export type TaperPlan = Schemas['TaperPlan'];
 export type MatchedSet = Schemas['MatchedSet'];
 export type QuiverTable = Schemas['QuiverTable'];
+export type ColumnAs = Schemas['ColumnAs'];
 export type QuiverRow = Schemas['QuiverRow'];
 export type Tried = NonNullable<paths['/api/rigs/{rig}/arrow-trial']['get']['parameters']['query']>;
 export type TaperAsked = NonNullable<
@@ -49,6 +56,7 @@ export type StageKey = Stage['key'];
 /** Geometry of one stage's pages. */
 export type AnyPage = NonNullable<Assessment['page']>;
 export type PageOf<K extends StageKey> = Extract<AnyPage, { stage?: K }>;
+export type SubjectKind = EntryDraft['subject']['kind'];
 export type PartKind = Schemas['FittedPart']['part'];
 
 export type Answer<T> = { data: T; problem?: undefined } | { data?: undefined; problem: Problem };
@@ -57,6 +65,15 @@ export type Answer<T> = { data: T; problem?: undefined } | { data?: undefined; p
 export type Asked = Answer<{ assessment: Assessment | null; tag: string | null }>;
 
 const client = createClient<paths>({ baseUrl: '' });
+
+client.use({
+  onRequest({ request }) {
+    request.headers.set('x-lyrandis-units', preferences.units);
+  },
+  onResponse({ response }) {
+    build.notice(response);
+  },
+});
 
 const OFFLINE: Problem = {
   type: 'about:blank',
@@ -131,22 +148,29 @@ export const api = {
     answer(
       client.GET('/api/rigs/{rig}/matched-set', { params: { path: { rig }, query: { count } } }),
     ),
-  readQuiverTable: (text: string) => answer(client.POST('/api/quiver-tables', { body: { text } })),
+  readQuiverTable: (text: string, columns: ColumnAs[] | null = null) =>
+    answer(client.POST('/api/quiver-tables', { body: { text, columns } })),
   /** A rig's entries, all or those newer than a revision. */
   history: (rig: string, after: number) =>
     answer(client.GET('/api/rigs/{rig}/entries', { params: { path: { rig }, query: { after } } })),
   createRig: (body: RigDraft) => answer(client.POST('/api/rigs', { body })),
   record: (entries: EntryDraft[], rig: string, seen: number | null, page: StageKey | null) =>
     tagged(client.POST('/api/entries', { body: { entries, rig, seen, page } })),
-  retract: (entry_id: string, rig: string, page: StageKey | null) =>
-    tagged(
-      client.POST('/api/entries/{entry_id}/retraction', {
-        params: { path: { entry_id } },
-        body: { rig, page },
+  /** Take entries back in one go; taking back a retraction puts its entry back. */
+  takeBack: (entries: Schemas['Taking'][], rig: string, page: StageKey | null) =>
+    tagged(client.POST('/api/retractions', { body: { entries, rig, page } })),
+  /** Read a line as this reader means it: in the reader's units, said on the reader's day. */
+  parse: (
+    text: string,
+    rig: string | null,
+    stage: StageKey | null,
+    weight_lbf: number | null = null,
+  ) =>
+    answer(
+      client.POST('/api/readings/parse', {
+        body: { text, rig, stage, weight_lbf, units: preferences.units, today: today() },
       }),
     ),
-  parse: (text: string, rig: string | null, stage: StageKey | null) =>
-    answer(client.POST('/api/readings/parse', { body: { text, rig, stage } })),
   words: () => answer(client.GET('/api/readings/words')),
   rules: () => answer(client.GET('/api/rules')),
   loadDemo: () => answer(client.POST('/api/demo')),

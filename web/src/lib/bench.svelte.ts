@@ -1,4 +1,5 @@
 /** The open rig: its assessment, and recording onto it. */
+import { SvelteSet } from 'svelte/reactivity';
 import {
   api,
   type Action,
@@ -6,19 +7,17 @@ import {
   type EntryDraft,
   type PageOf,
   type Problem,
+  type Recorded,
   type StageKey,
 } from './api';
+import { noonOf, sayDay } from './days';
+import { Outbox, type Act, type Job, type NewJob, type Taking } from './outbox.svelte';
+import { badRow, nothingFitted } from './problems';
+import { tell } from './preferences.svelte';
 import { toaster } from './toaster';
+import { keepUndo, redoList, undoList } from './undone';
 
 type Status = 'loading' | 'ready' | 'missing' | 'offline';
-
-/** Entries recorded in one go, and how they were said. */
-interface Batch {
-  ids: string[];
-  says: string;
-}
-
-const UNDO_KEPT = 50;
 
 type Pages = { [K in StageKey]?: PageOf<K> };
 
@@ -33,16 +32,23 @@ class BenchState {
   problem = $state.raw<Problem | null>(null);
   /** A control that a finding or the next step asks for. */
   wanted = $state.raw<Action | null>(null);
-  busy = $state(false);
   /** The day readings are recorded for, as yyyy-mm-dd; empty means now. */
   day = $state('');
   /** What this window recorded last, in words. */
   recorded = $state('');
+  readonly outbox: Outbox = new Outbox((job) => this.#carryOut(job));
 
   /** The rig whose fetch began before its page was there. */
+  /** Controls that stand on the page now: what is refused comes back to them. */
+  #here = new SvelteSet<string>();
   #early: { rig: string; place: StageKey | null; done: Promise<void> } | null = null;
   /** Tags of the last answers, by the page they were about: the server says when they still hold. */
   #tags = new Map<StageKey | null, string>();
+  /** Newest revision this window has seen of each rig. */
+  #revisions = new Map<string, number>();
+  /** Counts askings and answers: an answer is old when something newer was shown after its asking. */
+  #clock = 0;
+  #shownAt = 0;
 
   /** Begin to fetch a rig while the code of its page is still on its way. */
   openEarly(rig: string, place: StageKey | null): void {
@@ -71,122 +77,307 @@ class BenchState {
     const place = this.place;
     const known = place === null ? this.assessment !== null : this.pages[place] !== undefined;
     const tag = known ? (this.#tags.get(place) ?? null) : null;
+    const asked = ++this.#clock;
     const { data, problem } = await api.rig(rig, place, tag);
     if (this.rig !== rig) return;
-    if (data) {
-      if (data.assessment) this.#show(data.assessment);
-      else this.status = 'ready';
-      this.#tag(place, data.tag);
-    } else {
+    if (problem) {
       this.problem = problem;
-      this.status = problem.status === 404 ? 'missing' : 'offline';
-    }
+      this.status = NOT_THERE.includes(problem.status) ? 'missing' : 'offline';
+    } else if (data.assessment) this.#show(rig, data.assessment, asked, place, data.tag);
+    else this.status = 'ready';
+  }
+
+  /** Say that a control is on the page; call the answer when it goes. */
+  stands(control: string): () => void {
+    this.#here.add(control);
+    return () => this.#here.delete(control);
+  }
+
+  /** True when the control a job came from is on the page. */
+  isHere(job: Job): boolean {
+    return job.from !== null && this.#here.has(job.from);
+  }
+
+  /** True while something about a numbered arrow is on its way. */
+  isSending(arrow: number): boolean {
+    return this.outbox.waiting(this.rig).some((job) => arrowsOf(job).includes(arrow));
+  }
+
+  /** True while an entry is being taken back. */
+  isTaking(entryId: string): boolean {
+    return this.outbox
+      .waiting(this.rig)
+      .some(({ act }) => 'takings' in act && act.takings?.some((one) => one.entry_id === entryId));
   }
 
   stage(key: string) {
     return this.assessment?.stages.find((stage) => stage.key === key) ?? null;
   }
 
-  /** Record drafts; answer the problem when they are refused, with everything kept as typed. */
-  async record(drafts: EntryDraft[], says?: string): Promise<Problem | null> {
-    const rig = this.rig;
-    if (!rig) return null;
-    this.busy = true;
-    const happened_at = this.day ? new Date(`${this.day}T12:00`).toISOString() : undefined;
-    const sent = drafts.map((draft) => ({
-      ...draft,
-      id: draft.id ?? crypto.randomUUID(),
-      happened_at: draft.happened_at ?? happened_at,
-    }));
-    const place = this.place;
-    const { data, problem } = await api.record(sent, rig, this.#seen(), place);
-    this.busy = false;
-    if (problem) {
-      if (problem.code === 'changed_meanwhile') await this.open(rig);
-      return problem;
-    }
-    if (data.assessment) this.#show(data.assessment);
-    this.#tag(place, data.tag);
-    const ids = data.entries.map((entry) => entry.id);
-    this.#keep(rig, [...this.#batches(rig), { ids, says: says ?? '' }]);
-    this.recorded = says ?? '';
-    return null;
+  /** Send something to be recorded of the open rig; resolves when it is (null) or is refused. */
+  send(job: NewJob): Promise<Problem | null> {
+    const { rig } = this;
+    if (!rig) return Promise.resolve(null);
+    return this.outbox.push({
+      from: null,
+      typed: null,
+      arrow: null,
+      ...job,
+      key: crypto.randomUUID(),
+      rig,
+      happened_at: this.day ? noonOf(this.day) : null,
+      seen: this.#revisions.get(rig) ?? null,
+      problem: null,
+    });
   }
 
-  /** Take an entry back, or (given a retraction) put it back. */
-  async retract(entryId: string, says: string): Promise<Problem | null> {
-    const rig = this.rig;
-    if (!rig) return null;
-    const place = this.place;
-    const { data, problem } = await api.retract(entryId, rig, place);
-    if (problem) {
-      toaster.error({ title: problem.reason, description: problem.instruction });
-      return problem;
-    }
-    if (data.assessment) this.#show(data.assessment);
-    this.#tag(place, data.tag);
-    const retraction = data.entries[0]?.id;
-    if (retraction) {
-      toaster.info({
-        title: says,
-        action: { label: 'Put back', onClick: () => void this.retract(retraction, 'Put back') },
-      });
-    }
-    return null;
+  /** Record drafts; answers the problem when they are refused. */
+  record(drafts: EntryDraft[], says: string): Promise<Problem | null> {
+    return this.send({ act: { do: 'record', drafts: drafts.map(withId) }, says });
+  }
+
+  /** Take an entry back. */
+  takeBack(entryId: string, says: string): Promise<Problem | null> {
+    return this.#said(this.send({ act: { do: 'take', takings: [taking(entryId)] }, says }));
+  }
+
+  /** Put entries back by taking back what took them back. */
+  putBack(retractions: string[], says: string): Promise<Problem | null> {
+    return this.#said(this.send({ act: { do: 'put', takings: retractions.map(taking) }, says }));
   }
 
   /** Take back what this window recorded last. */
-  async undo(): Promise<void> {
-    const rig = this.rig;
-    if (!rig) return;
-    const batches = this.#batches(rig);
-    const last = batches.pop();
-    if (!last) {
+  undo(): Promise<Problem | null> {
+    return this.#said(this.send({ act: { do: 'undo', takings: null }, says: 'take back' }));
+  }
+
+  /** Record again what this window took back last. */
+  redo(): Promise<Problem | null> {
+    return this.#said(this.send({ act: { do: 'redo', takings: null }, says: 'put back' }));
+  }
+
+  /** Number for the next arrow: behind the highest that is recorded or on its way. */
+  get nextArrow(): number {
+    const recorded = this.pages.arrow?.quiver.map((row) => row.number) ?? [];
+    const sent = this.outbox.waiting(this.rig).flatMap(arrowsOf);
+    return Math.max(0, ...recorded, ...sent) + 1;
+  }
+
+  /** A refusal that has no field to stand beside is said by itself. */
+  async #said(outcome: Promise<Problem | null>): Promise<Problem | null> {
+    const problem = await outcome;
+    if (problem) toaster.error({ title: problem.reason, description: problem.instruction });
+    return problem;
+  }
+
+  async #carryOut(job: Job): Promise<Problem | null> {
+    const { act } = job;
+    switch (act.do) {
+      case 'record':
+        return this.#record(job, act.drafts);
+      case 'line':
+      case 'row':
+        return this.#readAndRecord(job, act);
+      case 'undo':
+      case 'redo':
+        return this.#repeat(job, act);
+      case 'take':
+      case 'put':
+        return this.#take(job, act.takings, (by) => {
+          const taken = act.takings.map((one) => one.entry_id);
+          if (act.do === 'put') this.#isBack(job, taken);
+          else this.#isTaken(job, taken, by);
+        });
+    }
+  }
+
+  async #readAndRecord(job: Job, act: Act & { do: 'line' | 'row' }): Promise<Problem | null> {
+    const read = act.do === 'line' ? await readLine(act, job) : await readRow(act);
+    if (read.problem) return read.problem;
+    const { drafts, says, known } = read;
+    const change = { act: known, says: says ?? job.says };
+    this.outbox.change(job.key, change);
+    return this.#record({ ...job, ...change }, drafts);
+  }
+
+  async #record(job: Job, drafts: EntryDraft[]): Promise<Problem | null> {
+    const { rig } = job;
+    const happened_at = drafts[0]?.happened_at ?? job.happened_at;
+    const sent = drafts.map((draft, index) => ({
+      ...draft,
+      id: draft.id ?? (index ? `${job.key.slice(0, 32)}-${index}` : job.key),
+      happened_at: draft.happened_at ?? happened_at ?? undefined,
+    }));
+    const asked = ++this.#clock;
+    const { data, problem } = await api.record(sent, rig, job.seen, this.place);
+    if (problem) {
+      if (problem.code === 'changed_meanwhile' && this.rig === rig) await this.#open(rig);
+      return problem;
+    }
+    this.#recorded(job, data, asked);
+    const ids = data.entries.map((entry) => entry.id);
+    const done = undoList(rig);
+    if (!done.some((batch) => batch.ids[0] === ids[0])) done.push({ ids, says: job.says });
+    keepUndo(rig, done, []);
+    if (this.rig === rig) this.recorded = recordedWords({ ...job, happened_at }, data);
+    return null;
+  }
+
+  /** Undo or redo, whatever is next when its turn comes. */
+  async #repeat(job: Job, act: Act & { do: 'undo' | 'redo' }): Promise<Problem | null> {
+    const undoes = act.do === 'undo';
+    const [done, undone] = [undoList(job.rig), redoList(job.rig)];
+    const [batch, last] = [done.at(-1), undone.at(-1)];
+    const wanted = undoes ? batch?.ids.toReversed() : last?.by;
+    if (!wanted) {
       toaster.info({
-        title: 'Nothing left to take back here.',
+        title: undoes ? 'Nothing left to take back here.' : 'Nothing to put back here.',
         description: 'Older entries are in the logbook.',
       });
-      return;
+      return null;
     }
-    this.#keep(rig, batches);
+    const takings = act.takings ?? wanted.map(taking);
+    this.outbox.change(job.key, { act: { do: act.do, takings } });
+    const says = undoes ? batch?.says : last?.batch.says;
+    const problem = await this.#take(job, takings, (by) =>
+      undoes
+        ? this.#isTaken({ ...job, says: says ?? '' }, wanted, by)
+        : this.#isBack({ ...job, says: says ?? '' }, wanted),
+    );
+    // somebody else did it meanwhile: it is no longer this window's to do
+    if (problem?.status === 409 || problem?.status === 404) {
+      keepUndo(job.rig, undoes ? done.slice(0, -1) : done, undoes ? undone : undone.slice(0, -1));
+    }
+    return problem;
+  }
+
+  async #take(
+    job: Job,
+    takings: Taking[],
+    after: (retractions: string[]) => void,
+  ): Promise<Problem | null> {
+    const asked = ++this.#clock;
+    const { data, problem } = await api.takeBack(takings, job.rig, this.place);
+    if (problem) return problem;
+    this.#recorded(job, data, asked);
+    after(data.entries.map((entry) => entry.id));
+    return null;
+  }
+
+  /** Entries were taken back: they leave what can be undone, and a message offers to put back. */
+  #isTaken(job: Job, entries: string[], by: string[]): void {
+    const done = undoList(job.rig)
+      .map((batch) => ({ ...batch, ids: batch.ids.filter((id) => !entries.includes(id)) }))
+      .filter((batch) => batch.ids.length);
+    const batch = { ids: entries.toReversed(), says: job.says };
+    keepUndo(job.rig, done, [...redoList(job.rig), { batch, by }]);
+    if (this.rig !== job.rig) return;
     this.recorded = '';
-    for (const id of last.ids.reverse()) await this.retract(id, `Taken back: ${last.says}`);
+    toaster.info({
+      title: `Taken back: ${job.says}`,
+      action: {
+        label: by.length > 1 ? 'Put back all' : 'Put back',
+        onClick: () => void this.putBack(by, job.says),
+      },
+    });
   }
 
-  #tag(place: StageKey | null, tag: string | null): void {
-    if (tag) this.#tags.set(place, tag);
-    else this.#tags.delete(place);
+  /** What was taken back stands again, and can be undone as before. */
+  #isBack(job: Job, retractions: string[]): void {
+    const undone = redoList(job.rig);
+    const back = undone.find((one) => one.by.some((id) => retractions.includes(id)));
+    if (back) {
+      keepUndo(
+        job.rig,
+        [...undoList(job.rig), back.batch],
+        undone.filter((one) => one !== back),
+      );
+    }
+    if (this.rig === job.rig) toaster.info({ title: `Put back: ${job.says}` });
   }
 
-  #seen(): number | null {
-    return this.assessment?.revision ?? null;
+  /** Take in what came back from recording. */
+  #recorded(job: Job, data: Recorded, asked: number): void {
+    const { assessment } = data;
+    if (!assessment) return;
+    this.outbox.moved(job.rig, job.seen, assessment.revision);
+    this.#show(job.rig, assessment, asked, assessment.page?.stage ?? null, data.tag);
   }
 
-  #show(assessment: Assessment): void {
-    const before = this.assessment;
+  /** Show an answer, unless it is about another rig, or was overtaken on its way. */
+  #show(
+    rig: string,
+    assessment: Assessment,
+    asked: number,
+    place: StageKey | null,
+    tag: string | null,
+  ): void {
+    const newest = this.#revisions.get(rig) ?? 0;
+    const before = this.rig === rig ? this.assessment : null;
+    const overtaken = asked < this.#shownAt && assessment.revision < (before?.revision ?? 0);
+    const older = overtaken || this.rig !== rig;
+    this.#revisions.set(rig, older ? Math.max(newest, assessment.revision) : assessment.revision);
+    if (this.rig !== rig || overtaken) return;
     const same =
-      before !== null &&
-      before.rig === assessment.rig &&
-      before.revision === assessment.revision &&
-      before.entry_count === assessment.entry_count;
+      before?.revision === assessment.revision && before.entry_count === assessment.entry_count;
     const { page } = assessment;
     this.pages = { ...(same ? this.pages : {}), ...(page ? { [page.stage]: page } : {}) };
-    if (!same) this.assessment = assessment;
+    if (!same) {
+      this.assessment = assessment;
+      this.#tags.clear();
+    }
+    if (tag) this.#tags.set(place, tag);
+    this.#shownAt = ++this.#clock;
     this.problem = null;
     this.status = 'ready';
   }
+}
 
-  #batches(rig: string): Batch[] {
-    try {
-      return JSON.parse(sessionStorage.getItem(`lyrandis.undo.${rig}`) ?? '[]') as Batch[];
-    } catch {
-      return [];
-    }
-  }
+const NOT_THERE: readonly number[] = [404, 422];
 
-  #keep(rig: string, batches: Batch[]): void {
-    sessionStorage.setItem(`lyrandis.undo.${rig}`, JSON.stringify(batches.slice(-UNDO_KEPT)));
-  }
+const taking = (entry_id: string): Taking => ({ entry_id, id: crypto.randomUUID() });
+const withId = (draft: EntryDraft): EntryDraft => ({
+  ...draft,
+  id: draft.id ?? crypto.randomUUID(),
+});
+
+function arrowsOf(job: Job): number[] {
+  const drafts = 'drafts' in job.act ? job.act.drafts : 'draft' in job.act ? [job.act.draft] : [];
+  const told = (drafts ?? []).map((draft) =>
+    draft && 'arrow_number' in draft.reading ? draft.reading.arrow_number : null,
+  );
+  return [job.arrow, ...told].filter((number) => typeof number === 'number');
+}
+
+type Read =
+  { drafts: EntryDraft[]; says?: string; known: Act; problem?: undefined } | { problem: Problem };
+
+async function readLine(act: Act & { do: 'line' }, job: Job): Promise<Read> {
+  if (act.draft) return { drafts: [act.draft], known: act };
+  const { data, problem } = await api.parse(act.line, job.rig, act.stage);
+  if (problem) return { problem };
+  const draft = data.draft;
+  if (!draft) return { problem: nothingFitted(data.subject_kind) };
+  draft.happened_at = data.day ? noonOf(data.day) : null;
+  return { drafts: [draft], says: tell(data.says), known: { ...act, draft } };
+}
+
+async function readRow(act: Act & { do: 'row' }): Promise<Read> {
+  if (act.drafts) return { drafts: act.drafts, known: act };
+  const { data, problem } = await api.readQuiverTable(act.table);
+  if (problem) return { problem };
+  const bad = data.bad[0];
+  if (bad) return { problem: badRow(bad) };
+  const drafts = data.readings.map((reading) => ({ subject: act.subject, reading }));
+  return { drafts, known: { ...act, drafts } };
+}
+
+/** What was recorded, for which day where that is not now, and what stands instead. */
+function recordedWords(job: Job, data: Recorded): string {
+  const day = job.happened_at ? ` for ${sayDay(job.happened_at)}` : '';
+  const [newer] = Object.values(data.overruled);
+  const stands = newer ? `. ${tell(newer.says)} of ${sayDay(newer.happened_at)} stands` : '';
+  return `${job.says}${day}${stands}`;
 }
 
 export const bench = new BenchState();

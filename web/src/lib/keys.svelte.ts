@@ -24,17 +24,20 @@ class Keys {
 
   handle = (event: KeyboardEvent): void => {
     const typing = isTyping(event.target);
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !event.shiftKey) {
+    // behind an open dialog nothing is done
+    if (document.querySelector('[role=dialog][data-state=open], [role=alertdialog]')) return;
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
       if (isText(event.target) && event.target.value) return;
       event.preventDefault();
-      void bench.undo();
+      void (event.shiftKey ? bench.redo() : bench.undo());
       return;
     }
-    if (typing || event.ctrlKey || event.metaKey || event.altKey || this.helpOpen) return;
+    if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
     this.#press(event);
   };
 
   #press(event: KeyboardEvent): void {
+    if (!preferences.keys && event.key !== '?') return;
     const place = placeOf(event.key);
     if (place && bench.rig) void navigate(`/rigs/:rig/${place}`, { params: { rig: bench.rig } });
     else if (event.key === 'j') document.getElementById('jot')?.focus();

@@ -7,6 +7,12 @@ export type Place = StageKey | 'logbook';
 export const placePath = (rig: string, place: Place): string =>
   `/rigs/${encodeURIComponent(rig)}/${place}`;
 
+/** The rig an address is about. */
+export function rigOf(pathname: string): string | null {
+  const written = /^\/rigs\/([^/]+)/.exec(pathname)?.[1];
+  return written ? decodeURIComponent(written) : null;
+}
+
 /** The stage an address belongs to; the first one at the rig's own address, none elsewhere. */
 export function stageOf(pathname: string): StageKey | null {
   const place = pathname.split('/')[3] || STAGES[0].key;

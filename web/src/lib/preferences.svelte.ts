@@ -32,6 +32,9 @@ class Preferences {
     ),
   );
 
+  /** False when single keys do nothing, for those whose speech or tremor would press them. */
+  keys = $state(kept('lyrandis.keys', ['on', 'off'], 'on') === 'on');
+
   /** True when this person wants nothing to move. */
   still = $state(matchMedia('(prefers-reduced-motion: reduce)').matches);
 
@@ -46,6 +49,11 @@ class Preferences {
     const index = UNIT_KEYS.indexOf(this.units);
     this.units = UNIT_KEYS[(index + 1) % UNIT_KEYS.length] ?? 'inch';
     keep('lyrandis.units', this.units);
+  }
+
+  toggleKeys(): void {
+    this.keys = !this.keys;
+    keep('lyrandis.keys', this.keys ? 'on' : 'off');
   }
 
   toggleTheme(): void {

@@ -23,4 +23,5 @@ export const SCALES = {
   Hz: { inch: [1.0, 0, 'Hz'], centimetre: [1.0, 0, 'Hz'], metric: [1.0, 0, 'Hz'] },
   ms: { inch: [1.0, 1, 'ms'], centimetre: [1.0, 1, 'ms'], metric: [1.0, 1, 'ms'] },
   ratio: { inch: [1.0, 2, ''], centimetre: [1.0, 2, ''], metric: [1.0, 2, ''] },
+  day: { inch: [1.0, 0, ''], centimetre: [1.0, 0, ''], metric: [1.0, 0, ''] },
 } as const;

@@ -1,5 +1,6 @@
 /** Saying stored figures (mm, lbf, gr) in the archer's units. The core's `units.py` is the model. */
 import type { components } from './api.gen';
+import { inWords } from './days';
 import { MM_PER_IN, SCALES, SMALL_LENGTH_MM, SPINE_THOUSANDTHS } from './units.gen';
 
 export { GRAINS_PER_GRAM, M_PER_FT, MM_PER_IN, NEWTONS_PER_LBF } from './units.gen';
@@ -59,6 +60,7 @@ export function parts(figure: Figure, units: UnitSet): Said {
 }
 
 export function say(figure: Figure, units: UnitSet): string {
+  if (figure.unit === 'day') return inWords(new Date(1000 * figure.value).toISOString());
   const { number, plusMinus, unit } = parts(figure, units);
   const said = plusMinus === null ? number : `${number} ± ${plusMinus}`;
   return `${said}${unit === '°' ? '' : ' '}${unit}`

@@ -2,17 +2,18 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.context import DeskOf, as_json
-from lyrandis.api.problems import NOT_FOUND
+from lyrandis.api.problems import NOT_FOUND, units_of
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.quiver import MatchedSet, best_matched, quiver_of
 from lyrandis.core.arrow.quiver_table import QuiverTable, read_quiver_table, write_quiver_table
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.arrow.show import ShotDrawing, shot_drawing
 from lyrandis.core.arrow.spine_board import NOTHING_TO_SHOOT, SpineBoard, spine_board
+from lyrandis.core.arrow.table_columns import ColumnAs
 from lyrandis.core.arrow.taper_plan import TaperAsked, TaperPlan, plan_taper
 from lyrandis.core.arrow.trial import Trial, Tried, trial
 from lyrandis.core.computed import Computed
@@ -22,11 +23,12 @@ router = APIRouter(tags=["arrows"])
 
 
 class TableText(BaseModel):
-    """A pasted or imported table of arrows."""
+    """A pasted or imported table of arrows, and what its columns hold where that was said."""
 
     model_config = ConfigDict(extra="forbid")
 
     text: Annotated[str, Field(max_length=60_000)]
+    columns: Annotated[list[ColumnAs], Field(max_length=60)] | None = None
 
 
 @router.get("/rigs/{rig}/shot", response_model=ShotDrawing, responses=NOT_FOUND)
@@ -92,6 +94,6 @@ def read_quiver_table_of(desk: DeskOf, rig: e.SubjectId) -> Response:
 
 
 @router.post("/quiver-tables")
-def parse_quiver_table(table: TableText) -> QuiverTable:
+def parse_quiver_table(request: Request, table: TableText) -> QuiverTable:
     """Read a table of arrows without recording it; bad rows are named."""
-    return read_quiver_table(table.text)
+    return read_quiver_table(table.text, table.columns, units_of(request))

@@ -3,15 +3,22 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Response
-from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter
 
 from lyrandis.api.context import BenchOf, DeskOf, as_json
 from lyrandis.api.desk import Desk, Judged
 from lyrandis.api.problems import CONFLICT, NOT_FOUND
 from lyrandis.core import entries as e
+from lyrandis.core.phrase import Phrase
+from lyrandis.core.pile import in_force, overruling
 from lyrandis.core.reading import StageKey
+from lyrandis.store.bench import Bench
 
 router = APIRouter(tags=["entries"])
+
+
+MOST_REVISIONS = 2**53
+"""More entries than any bench will hold; a number the page can hold exactly."""
 
 
 class EntriesDraft(BaseModel):
@@ -22,7 +29,7 @@ class EntriesDraft(BaseModel):
     entries: Annotated[list[e.EntryDraft], Field(min_length=1, max_length=500)]
     rig: e.SubjectId | None = None
     """Whose assessment to return; a rig's own entries name it anyway."""
-    seen: int | None = None
+    seen: Annotated[int, Field(ge=0, le=MOST_REVISIONS)] | None = None
     """The revision the writer was looking at; guards against writing over something newer."""
     page: StageKey | None = None
     """Stage whose geometry to return with the assessment."""
@@ -35,22 +42,59 @@ class RetractionDraft(BaseModel):
     page: StageKey | None = None
 
 
+class RetractionsDraft(RetractionDraft):
+    """Entries to take back, all or none."""
+
+    entries: Annotated[list[e.Taking], Field(min_length=1, max_length=500)]
+
+
+class Overruling(BaseModel):
+    """What stands instead of a reading that is older than it."""
+
+    says: Phrase
+    happened_at: AwareDatetime
+
+
 class Recorded(BaseModel):
     """What was recorded, and the assessment that follows."""
 
     entries: list[e.Entry]
+    overruled: dict[str, Overruling]
+    """Entries written up late, whose topic a newer reading has settled since."""
     assessment: Judged | None
 
 
 _ENTRIES = TypeAdapter(list[e.Entry])
+_OVERRULED = TypeAdapter(dict[str, Overruling])
 
 
-def _answer(desk: Desk, entries: list[e.Entry], rig: str | None, page: StageKey | None) -> Response:
+def _overruled(bench: Bench, rig: str | None, entries: list[e.Entry]) -> dict[str, Overruling]:
+    late = [entry for entry in entries if entry.happened_at < entry.recorded_at]
+    if rig is None or not late:
+        return {}
+    standing = in_force(bench.entries_of_rig(rig), ordered=True)
+    newer = {entry.id: overruling(entry, standing) for entry in late}
+    return {
+        entry_id: Overruling(says=by.reading.say(), happened_at=by.happened_at)
+        for entry_id, by in newer.items()
+        if by is not None
+    }
+
+
+def _answer(
+    bench: Bench, desk: Desk, entries: list[e.Entry], rig: str | None, page: StageKey | None
+) -> Response:
     rig = rig or next((s.subject.id for s in entries if s.subject.kind == "rig"), None)
     tag = desk.tag(rig, page) if rig else None
-    assessment = desk.judged(rig, page) if rig else b"null"
-    recorded = _ENTRIES.dump_json(entries)
-    answer = as_json(b'{"entries":%b,"assessment":%b}' % (recorded, assessment), 201)
+    answer = as_json(
+        b'{"entries":%b,"overruled":%b,"assessment":%b}'
+        % (
+            _ENTRIES.dump_json(entries),
+            _OVERRULED.dump_json(_overruled(bench, rig, entries)),
+            desk.judged(rig, page) if rig else b"null",
+        ),
+        201,
+    )
     if tag:
         answer.headers["etag"] = tag
     return answer
@@ -63,7 +107,18 @@ def create_entries(bench: BenchOf, desk: DeskOf, draft: EntriesDraft) -> Respons
     """Record one or several entries, all or nothing."""
     if draft.rig is not None:
         bench.check_rig(draft.rig)
-    return _answer(desk, bench.record(draft.entries, seen=draft.seen), draft.rig, draft.page)
+    entries = bench.record(draft.entries, seen=draft.seen)
+    return _answer(bench, desk, entries, draft.rig, draft.page)
+
+
+@router.post(
+    "/retractions", status_code=201, response_model=Recorded, responses={**NOT_FOUND, **CONFLICT}
+)
+def retract_entries(bench: BenchOf, desk: DeskOf, draft: RetractionsDraft) -> Response:
+    """Take entries back, all or none. Taking back a retraction puts its entry back."""
+    if draft.rig is not None:
+        bench.check_rig(draft.rig)
+    return _answer(bench, desk, bench.retract(*draft.entries), draft.rig, draft.page)
 
 
 @router.post(
@@ -75,8 +130,9 @@ def create_entries(bench: BenchOf, desk: DeskOf, draft: EntriesDraft) -> Respons
 def retract_entry(
     bench: BenchOf, desk: DeskOf, entry_id: e.EntryId, draft: RetractionDraft | None = None
 ) -> Response:
-    """Take an entry back. Taking back a retraction puts its entry back."""
+    """Take one entry back. Taking back a retraction puts its entry back."""
     rig = draft.rig if draft else None
     if rig is not None:
         bench.check_rig(rig)
-    return _answer(desk, [bench.retract(entry_id)], rig, draft.page if draft else None)
+    taken = bench.retract(e.Taking(entry_id=entry_id))
+    return _answer(bench, desk, taken, rig, draft.page if draft else None)

@@ -1,6 +1,7 @@
 """Judging without storing, reading the jot line, and the rulebook."""
 
-from datetime import UTC, datetime
+from collections.abc import Sequence
+from datetime import UTC, date, datetime
 from typing import Annotated
 
 from fastapi import APIRouter, Response
@@ -8,17 +9,19 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.context import BenchOf, DeskOf, as_json
 from lyrandis.api.desk import Judged, judged_json
-from lyrandis.api.problems import NOT_FOUND
+from lyrandis.api.problems import NOT_FOUND, HeardPart, heard_parts
 from lyrandis.core import entries as e
+from lyrandis.core.arrow.questioned import question_mass
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
-from lyrandis.core.jot import WORDS, parse
+from lyrandis.core.jot import WORDS, Listener, parse
 from lyrandis.core.judgement import Rule
-from lyrandis.core.phrase import Phrase
+from lyrandis.core.phrase import Phrase, plain
 from lyrandis.core.reading import StageKey
 from lyrandis.core.record import as_entries, check_instant
 from lyrandis.core.rooms import RULEBOOK
 from lyrandis.core.setup import Setup, fold
+from lyrandis.core.units import UnitSet
 
 router = APIRouter(tags=["judging"])
 
@@ -41,6 +44,12 @@ class JotLine(BaseModel):
     text: Annotated[str, Field(max_length=400)]
     rig: e.SubjectId | None = None
     stage: StageKey | None = None
+    units: UnitSet = "inch"
+    """The reader's: they say what a number without a unit is."""
+    weight_lbf: Annotated[float, Field(gt=0, le=500)] | None = None
+    """What the arrow is shot from, where there is no rig yet that knows."""
+    today: date | None = None
+    """The reader's day: with it, days that are said are understood."""
 
 
 class ParsedJot(BaseModel):
@@ -54,6 +63,10 @@ class ParsedJot(BaseModel):
     """Ready to record when the rig has such a part."""
     reading: e.Reading
     source: e.Source
+    day: date | None = None
+    """The day it is said to have happened."""
+    heard: tuple[HeardPart, ...] = ()
+    """What each part of the line was taken for, where it was said in its own order."""
 
 
 class JotWord(BaseModel):
@@ -80,13 +93,17 @@ def judge_entries(bench: BenchOf, what_if: WhatIf) -> Response:
 
 
 @router.post("/readings/parse", responses=NOT_FOUND)
-def parse_reading(desk: DeskOf, line: JotLine) -> ParsedJot:
+def parse_reading(bench: BenchOf, desk: DeskOf, line: JotLine) -> ParsedJot:
     """Read a jot line without recording it."""
-    jotted = parse(line.text, stage=line.stage)
+    parts = [(one.kind, one.id, one.name) for one in bench.subjects() if one.kind != "rig"]
+    jotted = parse(line.text, to=Listener(line.stage, line.units, line.today, parts))
     subject_id = name = None
+    weight = line.weight_lbf
     if line.rig is not None:
-        setup = desk.computed(line.rig).setup
-        subject_id, name = _subject_on(setup, jotted.subject)
+        computed = desk.computed(line.rig)
+        subject_id, name = _subject_on(computed.setup, jotted.subject)
+        weight = computed.bow.weight.weight.value if computed.bow.weight else weight
+    question_mass(jotted.reading, line.text, weight)
     source = jotted.source or jotted.reading.by
     draft = None
     if subject_id is not None:
@@ -98,13 +115,23 @@ def parse_reading(desk: DeskOf, line: JotLine) -> ParsedJot:
         )
     return ParsedJot(
         word=jotted.word,
-        says=jotted.reading.say(),
+        says=_said(jotted.reading, parts),
         subject_kind=jotted.subject,
         subject_name=name,
         draft=draft,
         reading=jotted.reading,
         source=source,
+        day=jotted.day,
+        heard=heard_parts(jotted.understood),
     )
+
+
+def _said(reading: e.Reading, parts: Sequence[tuple[str, str, str]]) -> Phrase:
+    """Return what a reading records; a part that is put on is called by its name."""
+    if isinstance(reading, e.PartFitted) and reading.part_id is not None:
+        name = next((name for _, part_id, name in parts if part_id == reading.part_id), None)
+        return Phrase(f"Puts on: {plain(name or reading.part_id)}")
+    return reading.say()
 
 
 def _subject_on(setup: Setup, kind: e.SubjectKind) -> tuple[str, str]:

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import Annotated
 
-from fastapi import APIRouter, Header, Response
+from fastapi import APIRouter, Header, Query, Response
 from pydantic import AwareDatetime, BaseModel, ConfigDict
 
 from lyrandis.api.context import BenchOf, DeskOf, as_json
@@ -20,7 +20,7 @@ from lyrandis.core import entries as e
 from lyrandis.core.assessment import Assessment
 from lyrandis.core.computed import compute
 from lyrandis.core.judgement import Finding, Mark, Value
-from lyrandis.core.phrase import Phrase
+from lyrandis.core.phrase import Phrase, plain
 from lyrandis.core.pile import retracted_ids
 from lyrandis.core.reading import StageKey
 from lyrandis.core.setup import fold
@@ -51,6 +51,8 @@ class RigDraft(BaseModel):
     bow: e.SubjectId | BowDraft | None = None
     string: e.SubjectId | StringDraft | None = None
     arrow_set: e.SubjectId | ArrowSetDraft | None = None
+    request: e.EntryId | None = None
+    """Sent again with the same one, the rig is made once."""
 
 
 class StageLine(BaseModel):
@@ -59,6 +61,7 @@ class StageLine(BaseModel):
     key: StageKey
     name: str
     mark: Mark
+    stop: bool
     headline: Value
     detail: Phrase | None
 
@@ -82,6 +85,8 @@ class History(BaseModel):
     taken_back: dict[str, str | None]
     """Entries that are taken back, and by which retraction."""
     names: dict[str, str]
+    aside: list[str]
+    """Ids of entries that cannot be read: kept as they are, and left out of everything."""
 
 
 @router.get("/rigs")
@@ -97,6 +102,7 @@ def list_rig_summaries(bench: BenchOf, desk: DeskOf) -> list[RigSummary]:
 
 
 def _summary(rig: RigOut, assessment: Assessment) -> RigSummary:
+    step = assessment.next_step
     return RigSummary(
         **dict(rig),
         stages=[
@@ -104,13 +110,14 @@ def _summary(rig: RigOut, assessment: Assessment) -> RigSummary:
                 key=stage.key,
                 name=stage.name,
                 mark=stage.mark,
+                stop=stage.stop,
                 headline=stage.live.model_copy(update={"entries": (), "because": ()}),
                 detail=stage.detail,
             )
             for stage in assessment.stages
         ],
         first=next(iter(assessment.findings), None),
-        next_title=assessment.next_step.title,
+        next_title=Phrase(plain(step.action.label)) if step.finding else step.title,
     )
 
 
@@ -138,7 +145,7 @@ def create_rig(bench: BenchOf, desk: DeskOf, draft: RigDraft) -> Response:
         part = getattr(draft, kind)
         if part is not None:
             parts[kind] = part if isinstance(part, str) else new_part(kind, part)
-    return as_json(desk.judged(bench.make_rig(draft.name, parts), None), 201)
+    return as_json(desk.judged(bench.make_rig(draft.name, parts, draft.request), None), 201)
 
 
 @router.get("/rigs/{rig}", response_model=Judged, responses={**NOT_FOUND, **NOT_MODIFIED})
@@ -166,7 +173,9 @@ def read_rig(
 
 
 @router.get("/rigs/{rig}/entries", responses=NOT_FOUND)
-def read_rig_entries(bench: BenchOf, rig: e.SubjectId, after: int = 0) -> History:
+def read_rig_entries(
+    bench: BenchOf, rig: e.SubjectId, after: Annotated[int, Query(ge=0, le=2**53)] = 0
+) -> History:
     """Return the entries of a rig and of the parts it ever had, all or those newer than `after`.
 
     What is taken back is always named whole, for an older entry can be taken back by a newer one.
@@ -181,6 +190,7 @@ def read_rig_entries(bench: BenchOf, rig: e.SubjectId, after: int = 0) -> Histor
         says={entry.id: entry.reading.say() for entry in wanted},
         taken_back={entry_id: _taker(log.entries, entry_id, gone) for entry_id in gone},
         names={subject.id: subject.name for subject in bench.subjects()},
+        aside=[row.id for row in log.aside],
     )
 
 

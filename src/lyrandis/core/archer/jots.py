@@ -3,6 +3,7 @@
 from typing import get_args
 
 from lyrandis.core import entries as e
+from lyrandis.core.heard import Choice, Hears, Slot
 from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line
 
@@ -19,7 +20,95 @@ _ANCHORS: dict[str, e.Anchor] = {
     "corner of the mouth": "corner", "cheek": "cheekbone", "cheekbone": "cheekbone",
 }  # fmt: skip
 _HANDS: dict[str, e.Hand] = {"right": "right", "left": "left", "rh": "right", "lh": "left"}
-_PURPOSES: dict[str, e.Purpose] = {purpose: purpose for purpose in get_args(e.Purpose)}
+_PURPOSES: dict[str, e.Purpose] = {
+    **{purpose: purpose for purpose in get_args(e.Purpose)},
+    "3d": "woods", "3-d": "woods", "3 d": "woods", "forest": "woods", "garden": "backyard",
+    "target": "indoor", "hall": "indoor", "field round": "field", "clout": "distance",
+    "flight": "distance",
+}  # fmt: skip
+
+_DATUM_SAID = Choice("datum", {
+    "pivot": "pivot", "throat": "pivot", "grip": "pivot", "true draw": "pivot",
+    "back": "back", "back of the bow": "back", "belly": "belly",
+})  # fmt: skip
+_LENGTH = (Slot("length", "length"),)
+_DRAW = (
+    Hears(
+        "draw hook {length} {datum}",
+        ("draw", "draw length", "drawlength", "drawing", "string stands", "string at"),
+        _LENGTH,
+        (Choice("hook", {"at the hook": "hook", "at hook": "hook", "hook": "hook"}, needed=True), _DATUM_SAID),
+    ),
+    Hears(
+        "draw said {length} {datum}",
+        ("draw", "draw length"),
+        _LENGTH,
+        (Choice("said", {"said": "said", "told": "said", "they say": "said", "supposedly": "said"}, needed=True), _DATUM_SAID),
+    ),
+    Hears("draw {length} {datum}", ("draw length", "drawlength", "draws", "drawing", "i draw", "full draw"), _LENGTH, (_DATUM_SAID,)),
+)  # fmt: skip
+_TAPE = (
+    Hears(
+        "tape {length}",
+        ("arm", "arm length", "fingertip to shoulder", "shoulder", "tape measure"),
+        _LENGTH,
+    ),
+)
+_SPAN = (
+    Hears(
+        "span {length}",
+        ("arm span", "arms", "armspan", "wing span", "wingspan", "fingertip to fingertip"),
+        _LENGTH,
+    ),
+)
+_HOOK = (Hears("hook {length}", ("hook depth", "deep hook", "finger depth"), _LENGTH),)
+_HOLD = (
+    Hears("hold {hold}", ("holding", "grip the string", "fingers", "release"), (), (
+        Choice("hold", {
+            "split": "split", "split finger": "split", "split fingers": "split",
+            "mediterranean": "split", "one over two under": "split", "one over": "split",
+            "1 over 2 under": "split", "three under": "three under", "3 under": "three under",
+            "three fingers under": "three under", "thumb": "thumb", "thumb ring": "thumb",
+            "thumb draw": "thumb",
+        }, needed=True),), implied=True),
+)  # fmt: skip
+_ANCHOR = (
+    Hears("anchor {anchor}", ("anchored", "anchoring", "anchor point"), (), (
+        Choice("anchor", {
+            "chin": "chin", "under chin": "chin", "under the chin": "chin", "jaw": "chin",
+            "corner": "corner", "corner of the mouth": "corner", "corner of my mouth": "corner",
+            "mouth": "corner", "cheek": "cheek", "cheekbone": "cheekbone",
+        }, needed=True),), implied=True),
+)  # fmt: skip
+_HAND = (
+    Hears("hand {hand}", ("handed", "hander", "drawing hand"), (), (
+        Choice("hand", {
+            "left": "left", "left handed": "left", "lefthanded": "left", "left hand": "left",
+            "lefty": "left", "lh": "left", "right": "right", "right handed": "right",
+            "righthanded": "right", "right hand": "right", "righty": "right", "rh": "right",
+        }, needed=True),), implied=True),
+)  # fmt: skip
+_PURPOSE = (
+    Hears("purpose {purpose}", ("shoot", "shooting", "for", "mostly", "course"), (), (
+        Choice("purpose", {**_PURPOSES, "hunt": "hunting", "indoor target": "indoor", "target indoor": "indoor", "woods course": "woods"}, needed=True),), implied=True),
+)  # fmt: skip
+_WISH = (
+    Hears(
+        "wish {weight}",
+        ("want to hold", "want", "wanted", "like to hold", "would like", "comfortable", "comfortable with", "target weight", "aim for"),
+        (Slot("weight", "force"),),
+        (),
+        ("draw", "weight"),
+    ),
+)  # fmt: skip
+_GRIP = (
+    Hears(
+        "grip {length} {to}",
+        ("grip depth", "pivot to", "throat"),
+        _LENGTH,
+        (Choice("to", {"back": "back", "belly": "belly"}),),
+    ),
+)
 
 
 def read_datum(line: Line) -> e.Datum:
@@ -54,14 +143,14 @@ def _grip(line: Line) -> e.Reading:
 
 
 WORDS: tuple[Word, ...] = (
-    Word("draw", "archer", "draw 27 3/8", "draw length on a marked arrow; add pivot, back or belly for another datum, “at hook” for the string on a scale, “said” for hearsay", _draw, offered=True),
-    Word("tape", "archer", "tape 27 1/2", "fingertip to shoulder hollow", lambda line: e.ArmTape(arm_length_mm=line.length("arm_length"))),
-    Word("span", "archer", "span 70", "arm span", lambda line: e.ArmSpan(arm_span_mm=line.length("arm_span"))),
-    Word("hook", "archer", "hook 1/2", "hook depth: string at the hook behind the nock groove", lambda line: e.HookDepth(hook_depth_mm=line.length("hook_depth"))),
-    Word("hold", "archer", "hold three under", "how the string is held", lambda line: e.HoldChosen(hold=line.choice(_HOLDS))),
-    Word("anchor", "archer", "anchor cheekbone", "where the drawing hand stops", lambda line: e.AnchorChosen(anchor=line.choice(_ANCHORS))),
-    Word("hand", "archer", "hand left", "the hand that draws", lambda line: e.HandChosen(hand=line.choice(_HANDS))),
-    Word("purpose", "archer", "purpose woods", "what the rig is for", lambda line: e.PurposeChosen(purpose=line.choice(_PURPOSES))),
-    Word("wish", "archer", "wish 38", "draw weight wished for at full draw", lambda line: e.WeightWished(draw_weight_lbf=line.weight()), offered=True),
-    Word("grip", "bow", "grip 1 3/4 back", "pivot to the back (or belly) where the arrow passes", _grip),
+    Word("draw", "archer", "draw 27 3/8", "draw length on a marked arrow; add pivot, back or belly for another datum, “at hook” for the string on a scale, “said” for hearsay", _draw, offered=True, hears=_DRAW),
+    Word("tape", "archer", "tape 27 1/2", "fingertip to shoulder hollow", lambda line: e.ArmTape(arm_length_mm=line.length("arm_length")), hears=_TAPE),
+    Word("span", "archer", "span 70", "arm span", lambda line: e.ArmSpan(arm_span_mm=line.length("arm_span")), hears=_SPAN),
+    Word("hook", "archer", "hook 1/2", "hook depth: string at the hook behind the nock groove", lambda line: e.HookDepth(hook_depth_mm=line.length("hook_depth")), hears=_HOOK),
+    Word("hold", "archer", "hold three under", "how the string is held", lambda line: e.HoldChosen(hold=line.choice(_HOLDS)), hears=_HOLD),
+    Word("anchor", "archer", "anchor cheekbone", "where the drawing hand stops", lambda line: e.AnchorChosen(anchor=line.choice(_ANCHORS)), hears=_ANCHOR),
+    Word("hand", "archer", "hand left", "the hand that draws", lambda line: e.HandChosen(hand=line.choice(_HANDS)), hears=_HAND),
+    Word("purpose", "archer", "purpose woods", "what the rig is for", lambda line: e.PurposeChosen(purpose=line.choice(_PURPOSES)), hears=_PURPOSE),
+    Word("wish", "archer", "wish 38", "draw weight wished for at full draw", lambda line: e.WeightWished(draw_weight_lbf=line.weight()), offered=True, hears=_WISH),
+    Word("grip", "bow", "grip 1 3/4 back", "pivot to the back (or belly) where the arrow passes", _grip, hears=_GRIP),
 )  # fmt: skip

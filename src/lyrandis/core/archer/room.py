@@ -3,7 +3,7 @@
 from lyrandis.core.archer.jots import WORDS
 from lyrandis.core.archer.page import page
 from lyrandis.core.archer.rules import RULES, judge
-from lyrandis.core.archer.stage import ASKS, missing, stage
+from lyrandis.core.archer.stage import ASKS, missing, stage, unchecked
 from lyrandis.core.room import Room
 
 ROOM = Room(
@@ -17,5 +17,6 @@ ROOM = Room(
     stage=stage,
     missing=missing,
     page=page,
+    unchecked=unchecked,
     asks=ASKS,
 )

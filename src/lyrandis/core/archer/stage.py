@@ -31,7 +31,7 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
         headline=draw.key,
         detail=_detail(c),
         moved=next(
-            (f.sentence.text() for f in findings if f.id == "draw-scatter"),
+            (f.sentence for f in findings if f.id == "draw-scatter"),
             None,
         ),
         values=(draw, *_hook_values(c), *_habits(c)),
@@ -155,6 +155,12 @@ ASKS = (
         "hand",
     ),
 )
+
+
+def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
+    """Return what of the archer is only a guess."""
+    guessed = c.archer.draw is None or c.archer.draw.basis == "guess"
+    return () if not guessed else (j.Unchecked(what=phrase("your draw")),)
 
 
 def missing(c: Computed) -> j.NextStep | None:

@@ -1,6 +1,7 @@
 """What is in force of the arrows: masses, parts, numbered arrows, tapers and their pass."""
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 from lyrandis.core.arrow.readings import (
@@ -38,7 +39,7 @@ class ArrowFacts:
         told, _ = self.part("spine_lbf")
         return told is not None or any(one.reading.spine_lbf for one in self.numbered)
 
-    @property
+    @cached_property
     def out_of_use(self) -> frozenset[int]:
         """Numbers of the arrows that are cracked or retired."""
         out: dict[int, dict[str, bool]] = {}

@@ -7,6 +7,7 @@ from lyrandis.core import entries as e
 from lyrandis.core.arrow.spine import pounds_from_reading, pounds_from_thousandths
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.errors import Code, DomainError, Guess
+from lyrandis.core.heard import Choice, Hears, Slot
 from lyrandis.core.quantities import PLAUSIBLE, check
 from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line, Measure
@@ -208,17 +209,119 @@ def _part(field: str) -> Callable[[Line], e.Reading]:
     return read
 
 
+_LENGTH = (Slot("length", "length"),)
+_MASS = (Slot("mass", "mass"),)
+_NUMBER = Slot("number", "whole", after=("arrow", "#", "number", "no", "nr"))
+_MASS_NAMES = (
+    "arrow",
+    "arrows",
+    "arrow mass",
+    "arrow weight",
+    "finished",
+    "complete arrow",
+    "weighs",
+)
+_STATE = Choice("state", {
+    **{state: state for state in _STATES}, "crack": "cracked", "split": "cracked",
+    "fine": "sound", "ok": "sound", "flexed and sound": "sound", "damaged": "cracked",
+    "lost": "retired", "gone": "retired", "retire": "retired", "back in": "back",
+}, needed=True)  # fmt: skip
+_ARROW = (
+    Hears("arrow {number} {mass}", _MASS_NAMES, (_NUMBER, *_MASS), (), ("mass", "weight", "weighs", "arrow")),
+    Hears("arrow {mass}", _MASS_NAMES, _MASS, (), ("mass", "weight", "weighs", "arrow", "arrows"), implied=True),
+    Hears("arrow {number} {state}", ("number", "no", "#"), (_NUMBER,), (_STATE,)),
+    Hears("arrow {number} spine {spine}", ("spine",), (_NUMBER, Slot("spine", "any")), (
+        Choice("arrow", {"arrow": ""}, needed=True),)),
+)  # fmt: skip
+_SPINE = (
+    Hears("spine {spine}", ("spined", "static spine", "shaft spine", "spine of", "number on the shaft"), (Slot("spine", "any"),), (), ("shaft", "shafts", "arrow", "arrows")),
+)  # fmt: skip
+_SHAFT = (
+    Hears(
+        "shaft {length} {per_inch} {datum}",
+        ("shafts", "shaft length", "arrow length", "arrows cut", "cut to"),
+        (Slot("length", "length"), Slot("per_inch", "per inch", needed=False)),
+        (Choice("datum", {"tip": "tip", "to the tip": "tip", "point tip": "tip", "bare": "bare"}),),
+        ("arrow", "arrows", "length"),
+    ),
+    Hears(
+        "shaft {length} {long}",
+        ("arrow", "arrows", "shafts"),
+        (Slot("length", "length"),),
+        (Choice("long", {"long": "", "in length": ""}, needed=True),),
+    ),
+)
+_DIAMETER = (
+    Hears(
+        "diameter {length}",
+        ("shaft diameter", "dia", "thick", "across"),
+        _LENGTH,
+        (),
+        ("shaft", "shafts"),
+    ),
+)
+_TAPER = (
+    Hears(
+        "taper {end} {length} {across}",
+        ("tapered", "tapers"),
+        (Slot("length", "length"), Slot("across", "length", needed=False, after=("to",))),
+        (Choice("end", {"tail": "tail", "nock end": "tail", "head": "head", "point end": "head"}, needed=True),),
+    ),
+)  # fmt: skip
+_FLETCHING = (
+    Hears(
+        "fletching {mass} {length}",
+        ("feathers", "fletched", "vanes", "fletchings", "feather"),
+        (*_MASS, Slot("length", "length", needed=False)),
+        (),
+        ("mass", "weight"),
+    ),
+)
+_BARESHAFT = (
+    Hears("bareshaft {mass}", ("bare shaft", "shaft only"), _MASS, (), ("mass", "weight")),
+)
+_MATERIAL = (
+    Hears("material {material}", ("shafts", "shaft", "arrows", "made of"), (), (
+        Choice("material", {**{name: name for name in _MATERIALS}, "wooden": "wood", "woodies": "wood", "spruce": "wood", "fir": "wood", "alu": "aluminium", "carbons": "carbon", "fibreglass": "glass", "fiberglass": "glass"}, needed=True),), ("arrow", "shaft"), implied=True),
+)  # fmt: skip
+_PART_NAMES = {
+    "point": ("points", "pile", "piles", "tip", "tips", "field point", "field points", "broadhead", "head"),
+    "insert": ("inserts", "outsert"),
+    "wrap": ("wraps", "cresting"),
+    "arrownock": ("arrow nock", "arrow nocks", "nock", "nocks"),
+}  # fmt: skip
+_WINDOW = (
+    Hears(
+        "window {length} {past}",
+        ("cut", "sight window", "off centre", "off center", "short of centre", "short of center", "side plate", "centre shot", "center shot"),
+        _LENGTH,
+        (Choice("past", {"past centre": "past", "past center": "past", "past": "past", "beyond": "past", "beyond centre": "past"}),),
+    ),
+    Hears("window {how}", ("cut", "rest", "side", "arrow"), (), (Choice("how", {
+        "centre cut": "centre", "center cut": "centre", "cut to centre": "centre", "cut to center": "centre",
+        "plunger": "plunger", "button": "plunger", "hard plate": "plate", "side plate": "plate",
+    }, needed=True),), implied=True),
+)  # fmt: skip
+_TRACK = (
+    Hears(
+        "track {length} {away}",
+        ("string tracks", "tracking", "string off centre", "string off center", "tracks"),
+        _LENGTH,
+        (Choice("away", {"away": "away", "off": "away"}),),
+    ),
+)
+
 WORDS: tuple[Word, ...] = (
-    Word("window", "bow", "window 3mm", "the arrow pass: face short of centre; “3mm past”, “centre”, “plunger”, “plate”", window),
-    Word("track", "bow", "track 2mm", "how far the string runs to the arrow's side; “2mm away” for the other", track),
-    Word("arrow", "arrow_set", "arrow 4 431gr", "finished mass of one arrow; or “arrow 4 spine 52lb”, “straight 0.2mm”, “turned 180”, “sound”, “cracked”, “retired”, “back”, “remark …”", arrow, ("arrows", "mass"), takes="mass", offered=True),
-    Word("spine", "arrow_set", "spine 500", "static spine: thousandths of an inch, or “63 lb” on the wood scale", spine),
+    Word("window", "bow", "window 3mm", "the arrow pass: face short of centre; “3mm past”, “centre”, “plunger”, “plate”", window, hears=_WINDOW),
+    Word("track", "bow", "track 2mm", "how far the string runs to the arrow's side; “2mm away” for the other", track, hears=_TRACK),
+    Word("arrow", "arrow_set", "arrow 4 431gr", "finished mass of one arrow; or “arrow 4 spine 52lb”, “straight 0.2mm”, “turned 180”, “sound”, “cracked”, “retired”, “back”, “remark …”", arrow, ("arrows", "mass"), takes="mass", offered=True, hears=_ARROW),
+    Word("spine", "arrow_set", "spine 500", "static spine: thousandths of an inch, or “63 lb” on the wood scale", spine, hears=_SPINE),
     Word("deflection", "arrow_set", "deflection 1/2in @ 26in 2lb", "a shaft on a spine gauge: how far it bent, span and weight", deflection),
-    Word("shaft", "arrow_set", "shaft 29 1/2 9.2gpi", "shaft length, nock groove to shaft end, and mass per inch; “tip” when measured to the tip, “bare” for the shaft alone", shaft),
-    Word("diameter", "arrow_set", "diameter 8.7mm", "shaft diameter", diameter),
-    Word("taper", "arrow_set", "taper tail 9in 5/16", "taper of the tail or head end: length, diameter at the end; “none”", taper),
-    Word("fletching", "arrow_set", "fletching 18gr 3in", "mass of the fletching, and its length", fletching),
-    Word("bareshaft", "arrow_set", "bareshaft 310gr", "mass of the bare shaft, weighed", bare_shaft),
-    Word("material", "arrow_set", "material wood", "what the shafts are made of", lambda line: e.ArrowBuild(material=line.choice(_MATERIALS))),
-    *(Word(word, "arrow_set", f"{word} {mass}", f"mass of the {field.removesuffix('_gr').replace('_', ' ')}", _part(field)) for word, (field, mass) in _PARTS.items()),
+    Word("shaft", "arrow_set", "shaft 29 1/2 9.2gpi", "shaft length, nock groove to shaft end, and mass per inch; “tip” when measured to the tip, “bare” for the shaft alone", shaft, hears=_SHAFT),
+    Word("diameter", "arrow_set", "diameter 8.7mm", "shaft diameter", diameter, hears=_DIAMETER),
+    Word("taper", "arrow_set", "taper tail 9in 5/16", "taper of the tail or head end: length, diameter at the end; “none”", taper, hears=_TAPER),
+    Word("fletching", "arrow_set", "fletching 18gr 3in", "mass of the fletching, and its length", fletching, hears=_FLETCHING),
+    Word("bareshaft", "arrow_set", "bareshaft 310gr", "mass of the bare shaft, weighed", bare_shaft, hears=_BARESHAFT),
+    Word("material", "arrow_set", "material wood", "what the shafts are made of", lambda line: e.ArrowBuild(material=line.choice(_MATERIALS)), hears=_MATERIAL),
+    *(Word(word, "arrow_set", f"{word} {mass}", f"mass of the {field.removesuffix('_gr').replace('_', ' ')}", _part(field), hears=(Hears(f"{word} {{mass}}", _PART_NAMES[word], _MASS, (), ("arrow", "mass", "weight")),)) for word, (field, mass) in _PARTS.items()),
 )  # fmt: skip

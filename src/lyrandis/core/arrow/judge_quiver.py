@@ -3,7 +3,7 @@
 from lyrandis.core import judgement as j
 from lyrandis.core.arrow.quiver import CROOKED_MM, QuiverArrow, quiver_of
 from lyrandis.core.computed import Computed
-from lyrandis.core.phrase import gap, phrase, spine
+from lyrandis.core.phrase import Phrase, day, gap, phrase, spine
 
 SPREAD_TO_WATCH = 0.06
 SPREAD_TO_MEND = 0.12
@@ -83,11 +83,17 @@ def _judge_cracked(quiver: tuple[QuiverArrow, ...]) -> list[j.Finding]:
                 f"{_plural(cracked)} cracked. Break {each} in two, so that nobody shoots {each}, "
                 f"and mark {each} retired."
             ),
-            sum=tuple(phrase(f"Arrow {one.number}, seen {one.looked_at}.") for one in cracked),
+            sum=tuple(_seen(one) for one in cracked),
             rule="arrow-cracked",
             action=_QUIVER,
         )
     ]
+
+
+def _seen(one: QuiverArrow) -> Phrase:
+    if one.looked_at is None:
+        return phrase(f"Arrow {one.number}.")
+    return phrase(f"Arrow {one.number}, seen on {{day}}.", day=day(one.looked_at))
 
 
 def _judge_looked(in_use: list[QuiverArrow]) -> list[j.Finding]:

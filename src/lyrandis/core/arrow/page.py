@@ -3,6 +3,7 @@
 Lengths in mm, masses in grains, weights in lbf, grains per pound in gr/lbf.
 """
 
+from datetime import datetime
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -83,7 +84,7 @@ class QuiverRow(_Drawing):
     safety: Safety
     retired: bool
     remark: str | None
-    looked_at: str | None
+    looked_at: datetime | None
 
 
 class ArrowPage(Page):

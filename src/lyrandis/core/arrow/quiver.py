@@ -3,7 +3,11 @@
 Masses in grains, spines in pounds of the wood scale, small lengths in mm.
 """
 
+import math
+from bisect import insort
+from collections.abc import Iterator
 from dataclasses import dataclass, field
+from datetime import datetime
 from typing import Literal
 
 from lyrandis.core.arrow.facts import ArrowFacts
@@ -13,6 +17,8 @@ from lyrandis.core.errors import DomainError
 MASS_STEP_GR = 5.0
 SPINE_STEP_LBF = 2.0
 """Convention: five grains apart count as much as two pounds of spine apart."""
+MOST_MATCHED = 200
+"""Arrows that are chosen from at the most: more would keep others waiting."""
 CROOKED_MM = 0.8
 """Run-out past which an arrow is left out of a matched set. Convention."""
 
@@ -36,8 +42,8 @@ class QuiverArrow:
     retired: bool = False
     remark: str | None = None
     entries: list[str] = field(default_factory=list)
-    looked_at: str | None = None
-    """Day it was last flexed and looked at."""
+    looked_at: datetime | None = None
+    """When it was last flexed and looked at."""
 
     @property
     def out_of_use(self) -> bool:
@@ -67,18 +73,18 @@ def quiver_of(arrows: ArrowFacts) -> tuple[QuiverArrow, ...]:
         reading = recorded.reading
         one = arrow(reading.arrow_number)
         one.entries.append(recorded.entry.id)
-        _tell(one, reading, recorded.entry.happened_at.date().isoformat())
+        _tell(one, reading, recorded.entry.happened_at)
     return tuple(found[number] for number in sorted(found))
 
 
-def _tell(one: QuiverArrow, reading: NumberedArrow, day: str) -> None:
+def _tell(one: QuiverArrow, reading: NumberedArrow, at: datetime) -> None:
     for name in ("spine_lbf", "straight_mm", "nock_turn_deg", "remark", "retired"):
         value = getattr(reading, name)
         if value is not None:
             setattr(one, name, value)
     if reading.state is not None:
         one.safety = reading.state
-        one.looked_at = day
+        one.looked_at = at
 
 
 @dataclass(frozen=True)
@@ -108,8 +114,8 @@ def best_matched(quiver: tuple[QuiverArrow, ...], count: int) -> MatchedSet:
 
     Least mass spread/5 gr + spine spread/2 lb, spread being most less least; of equals
     tried the one that scatters least about its middle stands. Every window of mass is tried with
-    every window of spine inside it, so the spread is exact for any number; cost n^2 (n log n).
-    Raises `DomainError` when fewer arrows can be chosen from.
+    every window of spine inside it, so the spread is exact; cost n^2 times `count`, for up to
+    `MOST_MATCHED` arrows. Raises `DomainError` when fewer arrows can be chosen from, or more.
 
     Source: exact search; the steps of spread are our convention.
 
@@ -127,6 +133,13 @@ def best_matched(quiver: tuple[QuiverArrow, ...], count: int) -> MatchedSet:
             "too_few",
             f"{len(usable)} arrows are weighed, straight and sound: {count} cannot be chosen.",
             "Ask for at least two and no more than there are, or weigh more arrows.",
+            "count",
+        )
+    if len(usable) > MOST_MATCHED:
+        raise DomainError(
+            "too_many",
+            f"{len(usable)} arrows are more than are matched at once.",
+            f"Mark as retired what is not in use, down to {MOST_MATCHED}.",
             "count",
         )
     chosen = _least_spread(usable, count, by_spine)
@@ -149,6 +162,14 @@ def _usable(quiver: tuple[QuiverArrow, ...]) -> tuple[list[QuiverArrow], list[Ou
     return usable, out
 
 
+_SAME = 1e-9
+"""Spreads closer than this are equal."""
+
+
+def _by_spine(one: QuiverArrow) -> tuple[float, float]:
+    return _spine(one), _mass(one)
+
+
 def _mass(one: QuiverArrow) -> float:
     return one.mass_gr or 0.0
 
@@ -158,22 +179,38 @@ def _spine(one: QuiverArrow) -> float:
 
 
 def _least_spread(usable: list[QuiverArrow], count: int, by_spine: bool) -> list[QuiverArrow]:
-    """Try every window of mass, and within it every window of `count` neighbours in spine."""
+    """Try every lightest and heaviest arrow, and between them every run of neighbours in spine.
+
+    A run counts where it holds both: any group of neighbours is such a run of its own ends.
+    """
     by_mass = sorted(usable, key=_mass)
-    best: tuple[float, float] | None = None
+    best = (math.inf, math.inf)
     chosen: list[QuiverArrow] = []
-    for low in range(len(by_mass) - count + 1):
-        for high in range(low + count - 1, len(by_mass)):
-            spread = (_mass(by_mass[high]) - _mass(by_mass[low])) / MASS_STEP_GR
-            if best is not None and spread > best[0]:
+    for low, lightest in enumerate(by_mass[: len(by_mass) - count + 1]):
+        window = [lightest]
+        for heaviest in by_mass[low + 1 :]:
+            if (_mass(heaviest) - _mass(lightest)) / MASS_STEP_GR > best[0]:
                 break
-            window = sorted(by_mass[low : high + 1], key=lambda one: (_spine(one), _mass(one)))
-            for start in range(len(window) - count + 1):
-                group = window[start : start + count]
+            insort(window, heaviest, key=_by_spine)
+            for group in _runs(window, count, lightest, heaviest):
+                ends = _spine(group[-1]) - _spine(group[0]) if by_spine else 0.0
+                spread = (_mass(heaviest) - _mass(lightest)) / MASS_STEP_GR + ends / SPINE_STEP_LBF
+                if spread > best[0] + _SAME:
+                    continue
                 score = _score(group, by_spine)
-                if best is None or score < best:
+                if score < best:
                     best, chosen = score, group
     return chosen
+
+
+def _runs(
+    window: list[QuiverArrow], count: int, one: QuiverArrow, other: QuiverArrow
+) -> Iterator[list[QuiverArrow]]:
+    """Yield the runs of `count` neighbours that hold both arrows."""
+    places = (window.index(one), window.index(other))
+    first = max(0, max(places) - count + 1)
+    for start in range(first, min(*places, len(window) - count) + 1):
+        yield window[start : start + count]
 
 
 def _score(group: list[QuiverArrow], by_spine: bool) -> tuple[float, float]:

@@ -2,7 +2,8 @@
 
 import csv
 import io
-from collections.abc import Callable, Iterable
+import re
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from pydantic import BaseModel, ConfigDict, ValidationError
@@ -10,23 +11,21 @@ from pydantic import BaseModel, ConfigDict, ValidationError
 from lyrandis.core.arrow.jots import arrow
 from lyrandis.core.arrow.quiver import QuiverArrow
 from lyrandis.core.arrow.readings import ArrowMassed, NumberedArrow
-from lyrandis.core.errors import DomainError
+from lyrandis.core.arrow.table_columns import (
+    ColumnAs,
+    ColumnName,
+    Layout,
+    TableColumn,
+    laid_out,
+)
+from lyrandis.core.errors import DomainError, in_words
 from lyrandis.core.spoken import Line
+from lyrandis.core.units import UnitSet
 
-COLUMNS: dict[str, tuple[str, ...]] = {
-    "number": ("number", "no", "nr", "#", "arrow"),
-    "mass": ("mass", "weight", "grains", "gr", "g"),
-    "spine": ("spine",),
-    "straight": ("straight", "straightness", "run-out", "runout"),
-    "turn": ("turn", "turned", "nock turn", "nock"),
-    "state": ("state", "looked"),
-    "remark": ("remark", "note", "notes"),
-}
-"""Column names understood; a unit may stand behind the name: `mass g`."""
 STATES = ("sound", "cracked", "retired", "back")
-ORDER = tuple(COLUMNS)
-MOST_ROWS = 200
-_DELIMITERS = "\t;,"
+_BARE = re.compile(r"[-+−]?\d{1,6}(?:[.,]\d{1,6})?")
+_FORMULA = re.compile(r"'*[=+\-@\t\r]")
+"""How a cell begins that a spreadsheet would take for a formula: it gets an apostrophe before."""
 
 
 class BadRow(BaseModel):
@@ -43,10 +42,15 @@ class BadRow(BaseModel):
 
 
 class QuiverTable(BaseModel):
-    """What a table would record."""
+    """What a table would record, and how it was understood."""
 
     model_config = ConfigDict(frozen=True)
 
+    columns: tuple[TableColumn, ...]
+    titles: tuple[str, ...]
+    """Lines above the heading, which are left aside."""
+    unanswered: str | None
+    """What must be said of the columns before anything can be recorded."""
     readings: tuple[ArrowMassed | NumberedArrow, ...]
     arrows: tuple[int, ...]
     """Numbers read without a fault."""
@@ -55,109 +59,100 @@ class QuiverTable(BaseModel):
 
 @dataclass(frozen=True)
 class _Cell:
-    column: str
+    column: ColumnName
     text: str
-    unit: str
+    unit: str | None
 
 
-def read_quiver_table(text: str) -> QuiverTable:
+def read_quiver_table(
+    text: str, columns: Sequence[ColumnAs] | None = None, units: UnitSet = "inch"
+) -> QuiverTable:
     """Read a pasted or imported table: one arrow a row, in columns, headed or in our own order.
 
     Tab, semicolon or comma between cells; units as on the jot line, or behind a column's name.
-    Never records anything. Raises `DomainError` for an empty or far too long text; a row that
-    cannot be read is named, and the others stand.
+    `columns` is what the archer says each column holds, from the left. Never records anything.
+    Raises `DomainError` for an empty or far too long text; a row that cannot be read is named, and
+    the others stand.
+
+    >>> table = read_quiver_table("No;Mass g\\n1;30,2\\n2;30,4")
+    >>> table.arrows, round(table.readings[0].arrow_mass_gr, 1)
+    ((1, 2), 466.1)
     """
-    rows = [row for row in _rows(text) if any(cell.strip() for cell in row[1])]
-    if not rows:
-        raise DomainError(
-            "empty", "There is no row to read.", "Paste one arrow a row: number, mass, spine."
-        )
-    if len(rows) > MOST_ROWS:
-        raise DomainError(
-            "too_long", f"{len(rows)} rows are more than a quiver.", f"Give at most {MOST_ROWS}."
-        )
-    heads, body = _headed(rows)
+    layout = laid_out(text, columns)
+    unanswered = _unanswered(layout)
     readings: list[ArrowMassed | NumberedArrow] = []
     numbers: list[int] = []
     bad: list[BadRow] = []
-    for line, cells in body:
+    for line, cells in layout.body if unanswered is None else ():
         try:
-            number, found = _arrow(line, cells, heads, set(numbers))
+            number, found = _arrow(line, _told(layout, cells), set(numbers))
         except _Bad as fault:
-            bad.append(fault.row)
+            bad.append(fault.row(units))
             continue
         numbers.append(number)
         readings += found
-    return QuiverTable(readings=tuple(readings), arrows=tuple(numbers), bad=tuple(bad))
+    return QuiverTable(
+        columns=layout.columns,
+        titles=layout.titles,
+        unanswered=unanswered,
+        readings=tuple(readings),
+        arrows=tuple(numbers),
+        bad=tuple(bad),
+    )
+
+
+def _unanswered(layout: Layout) -> str | None:
+    names = [column.name for column in layout.columns if column.name]
+    if "number" not in names:
+        return "Say which column holds the arrows' numbers."
+    for name in names:
+        if names.count(name) > 1:
+            return f"Two columns are taken for the {name}: leave one aside."
+    if len(names) == 1:
+        return "Say what one more column holds, such as the mass."
+    wanted = next((column for column in layout.columns if column.unit_wanted), None)
+    if wanted is not None:
+        return f"Say in which unit the {wanted.name} is: {', '.join(wanted.cells)}."
+    return None
 
 
 class _Bad(Exception):  # noqa: N818
-    def __init__(self, row: BadRow) -> None:
-        self.row = row
+    def __init__(self, line: int, column: str | None, text: str, error: DomainError) -> None:
+        self._where = (line, column, text)
+        self._error = error
+
+    def row(self, units: UnitSet) -> BadRow:
+        line, column, text = self._where
+        reason, instruction = (in_words(said, units) for said in self._error.says)
+        return BadRow(row=line, column=column, text=text, reason=reason, instruction=instruction)
 
 
-def _rows(text: str) -> list[tuple[int, list[str]]]:
-    sample = text.strip("\ufeff\n ").splitlines()[:1] or [""]
-    delimiter = next((mark for mark in _DELIMITERS if mark in sample[0]), ",")
-    reader = csv.reader(io.StringIO(text.lstrip("\ufeff"), newline=""), delimiter=delimiter)
-    try:
-        return [(reader.line_num, row) for row in reader]
-    except csv.Error as error:
-        raise DomainError(
-            "not_a_table", f"Line {reader.line_num}: {error}.", "Check the quotation marks there."
-        ) from None
-
-
-def _headed(
-    rows: list[tuple[int, list[str]]],
-) -> tuple[list[tuple[str, str]], list[tuple[int, list[str]]]]:
-    """Return the columns with their units, and the rows below the heading."""
-    first = rows[0][1]
-    if any(cell.strip()[:1].isdecimal() for cell in first):
-        return [(name, "") for name in ORDER], rows
-    heads = [_column(cell) for cell in first]
-    if "number" not in (name for name, _ in heads):
-        raise DomainError(
-            "no_numbers",
-            "No column holds the arrows' numbers.",
-            "Head one column “number”, or leave the heading out and start each row with it.",
-        )
-    return heads, rows[1:]
-
-
-def _column(head: str) -> tuple[str, str]:
-    """Return the column a heading names and its unit; an unknown one is left aside."""
-    words = head.strip().lower().replace("(", " ").replace(")", " ").split()
-    for split in range(len(words), 0, -1):
-        said = " ".join(words[:split])
-        for name, spellings in COLUMNS.items():
-            if said in spellings:
-                unit = " ".join(words[split:]) or (said if said in ("g", "gr") else "")
-                return name, unit
-    return "", ""
+def _told(layout: Layout, cells: Sequence[str]) -> list[_Cell]:
+    return [
+        _Cell(column.name, cell.strip(), column.unit)
+        for column, cell in zip(layout.columns, cells, strict=False)
+        if column.name and cell.strip()
+    ]
 
 
 def _arrow(
-    line: int, cells: list[str], heads: list[tuple[str, str]], seen: set[int]
+    line: int, told: list[_Cell], seen: set[int]
 ) -> tuple[int, list[ArrowMassed | NumberedArrow]]:
-    told = [
-        _Cell(name, cell.strip(), unit)
-        for (name, unit), cell in zip(heads, cells, strict=False)
-        if name and cell.strip()
-    ]
     number = _number(line, told, seen)
-    found: list[ArrowMassed | NumberedArrow] = []
-    for cell in told:
-        if cell.column != "number":
-            found.append(_read(line, number, cell))
+    found = [
+        reading
+        for cell in told
+        if cell.column != "number"
+        for reading in _readings(line, number, cell)
+    ]
     if not found:
         raise _bad(line, None, f"{number}", "Nothing is said of this arrow.", "Give its mass.")
     return number, found
 
 
 def _number(line: int, told: list[_Cell], seen: set[int]) -> int:
-    said = next((cell.text for cell in told if cell.column == "number"), "")
-    if not said.isdecimal() or not 1 <= int(said) <= 999:
+    said = next((cell.text for cell in told if cell.column == "number"), "").lstrip("#")
+    if not re.fullmatch(r"[0-9]{1,3}", said) or int(said) == 0:
         raise _bad(
             line,
             "number",
@@ -173,42 +168,48 @@ def _number(line: int, told: list[_Cell], seen: set[int]) -> int:
 
 
 def _bad(line: int, column: str | None, text: str, reason: str, instruction: str) -> _Bad:
-    return _Bad(BadRow(row=line, column=column, text=text, reason=reason, instruction=instruction))
+    return _Bad(line, column, text, DomainError("invalid", reason, instruction))
 
 
-_SAID: dict[str, Callable[[str], str]] = {
-    "mass": lambda said: said,
-    "spine": lambda said: f"spine {said}",
-    "straight": lambda said: f"straight {said}",
-    "turn": lambda said: f"turned {said}",
-    "state": lambda said: said,
-    "remark": lambda said: f"remark {said}",
-}
-
-
-def _read(line: int, number: int, cell: _Cell) -> ArrowMassed | NumberedArrow:
-    said = cell.text
-    if cell.column == "state" and said.lower() not in STATES:
-        states = ", ".join(STATES)
-        raise _bad(line, cell.column, said, f"“{said}” is no state.", f"Give one of: {states}.")
-    if cell.column == "mass" and not said[0].isdecimal():
-        raise _bad(
-            line, cell.column, said, f"“{said}” is not a number.", "Give the mass, as 431gr."
-        )
-    if cell.unit and said.replace(".", "", 1).replace(",", "", 1).isdecimal():
-        said = f"{said}{cell.unit}"
+def _readings(line: int, number: int, cell: _Cell) -> list[ArrowMassed | NumberedArrow]:
     try:
-        told = Line(f"{number} {_SAID[cell.column](said)}")
-        reading = arrow(told)
-        told.end()
+        if cell.column == "remark":
+            return [NumberedArrow(arrow_number=number, remark=_no_formula(cell.text))]
+        if cell.column == "state":
+            return [_spoken(f"{number} {state}") for state in _states(line, cell.text)]
+        if cell.column == "mass" and not cell.text[0].isdecimal():
+            raise DomainError(
+                "not_a_number", f"“{cell.text}” is not a number.", "Give the mass, as 431gr."
+            )
+        unit = cell.unit or ""
+        said = cell.text
+        if unit and unit != "thousandths" and _BARE.fullmatch(said):
+            said = f"{said}{unit}"
+        before = {"mass": "", "turn": "turned"}.get(cell.column, cell.column)
+        return [_spoken(f"{number} {before} {said}")]
     except DomainError as error:
-        raise _bad(line, cell.column, cell.text, error.reason, error.instruction) from None
+        raise _Bad(line, cell.column, cell.text, error) from None
     except ValidationError:
         raise _bad(
             line, cell.column, cell.text, "This cannot be read.", "Shorten it or take it out."
         ) from None
+
+
+def _states(line: int, said: str) -> list[str]:
+    states = re.findall(r"[^\s,;/+]+", said.lower().replace(" and ", " "))
+    for state in states:
+        if state not in STATES:
+            known = ", ".join(STATES)
+            raise _bad(line, "state", said, f"“{said}” is no state.", f"Give one of: {known}.")
+    return states
+
+
+def _spoken(said: str) -> ArrowMassed | NumberedArrow:
+    told = Line(said)
+    reading = arrow(told)
+    told.end()
     if not isinstance(reading, ArrowMassed | NumberedArrow):
-        raise _bad(line, cell.column, cell.text, "This cannot be read.", "Check the column.")
+        raise DomainError("invalid", "This cannot be read.", "Check the column.")
     return reading
 
 
@@ -225,11 +226,24 @@ def write_quiver_table(quiver: Iterable[QuiverArrow]) -> str:
                 _plain(one.spine_lbf),
                 _plain(one.straight_mm),
                 _plain(one.nock_turn_deg),
-                "retired" if one.retired else (one.safety if one.looked_at else ""),
-                one.remark or "",
+                _state(one),
+                _guarded(one.remark or ""),
             ]
         )
     return out.getvalue()
+
+
+def _state(one: QuiverArrow) -> str:
+    looked = one.safety if one.looked_at else ""
+    return " ".join(filter(None, (looked, "retired" if one.retired else "")))
+
+
+def _guarded(remark: str) -> str:
+    return f"'{remark}" if _FORMULA.match(remark) else remark
+
+
+def _no_formula(cell: str) -> str:
+    return cell[1:] if cell.startswith("'") and _FORMULA.match(cell) else cell
 
 
 def _plain(value: float | None) -> str:

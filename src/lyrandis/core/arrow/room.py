@@ -4,7 +4,7 @@ from lyrandis.core.arrow.doubts import doubts
 from lyrandis.core.arrow.jots import WORDS
 from lyrandis.core.arrow.page import page
 from lyrandis.core.arrow.rules import RULES, judge
-from lyrandis.core.arrow.stage import ASKS, missing, stage
+from lyrandis.core.arrow.stage import ASKS, missing, stage, unchecked
 from lyrandis.core.room import Room
 
 ROOM = Room(
@@ -18,6 +18,7 @@ ROOM = Room(
     stage=stage,
     missing=missing,
     page=page,
+    unchecked=unchecked,
     asks=ASKS,
     doubts=doubts,
 )

@@ -3,10 +3,11 @@
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import Draw
 from lyrandis.core.arrow.judge_mass import WEIGH_ARROW, floor_sum, mass_sum
+from lyrandis.core.arrow.quiver import quiver_of
 from lyrandis.core.arrow.stage_build import build_values, part_values, pass_values, spine_values
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
-from lyrandis.core.phrase import gpp, gr, phrase
+from lyrandis.core.phrase import Phrase, gpp, gr, phrase
 from lyrandis.core.room import Ask, plain_ask
 
 CAUTIONS = (
@@ -31,7 +32,7 @@ CAUTIONS = (
 def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
     """Return the arrow's stage: finished mass, grains per pound, floor and parts."""
     mass = _mass_value(c)
-    moved = next((f.sentence.text() for f in findings if f.id == "arrow-changed"), None)
+    moved = next((f.sentence for f in findings if f.id == "arrow-changed"), None)
     return j.Standing(
         mark=_mark(c, moved),
         headline=mass.key,
@@ -49,7 +50,7 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
     )
 
 
-def _mark(c: Computed, moved: str | None) -> j.Mark:
+def _mark(c: Computed, moved: Phrase | None) -> j.Mark:
     if c.arrow.finished is None:
         return "unset"
     if moved:
@@ -116,6 +117,24 @@ def _gpp_origin(weight: DrawWeight, draw: Draw, mass: j.Value) -> j.Origin:
     if weight.basis == "mark" or draw.basis == "guess":
         sources.append("estimated")
     return j.weakest(*sources, mass.origin or "estimated")
+
+
+def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
+    """Return what of the arrows nobody has looked at yet."""
+    if c.setup.fitted.arrow_set is None and c.setup.rig is not None:
+        return (j.Unchecked(what=phrase("no arrows are fitted"), before_shooting=True),)
+    in_use = [one for one in quiver_of(c.setup.arrows) if not one.out_of_use]
+    unseen = [one for one in in_use if one.safety == "not_looked"]
+    left: list[j.Unchecked] = []
+    if unseen:
+        which = "the arrows are" if len(unseen) == len(in_use) else f"{len(unseen)} arrows are"
+        what = phrase(f"{which} not flexed and looked at")
+        left.append(j.Unchecked(what=what, before_shooting=True))
+    elif not in_use:
+        left.append(j.Unchecked(what=phrase("whether the arrows are sound")))
+    if c.arrow.finished is None or c.arrow.finished.basis != "weighed":
+        left.append(j.Unchecked(what=phrase("the arrows' mass")))
+    return tuple(left)
 
 
 def missing(c: Computed) -> j.NextStep | None:

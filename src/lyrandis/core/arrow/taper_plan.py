@@ -6,6 +6,7 @@ the ends lose it with the fourth power of the diameter.
 
 from collections.abc import Sequence
 from dataclasses import replace
+from datetime import datetime
 from itertools import pairwise
 from typing import Literal
 
@@ -69,7 +70,7 @@ class TaperTried(_Frozen):
     tail_diameter_mm: float | None
     head_diameter_mm: float | None
     flew: Flight
-    happened_at: str
+    happened_at: datetime
 
 
 class TaperPlan(_Frozen):
@@ -135,7 +136,7 @@ def plan_taper(
                 tail_diameter_mm=one.reading.tail_diameter_mm,
                 head_diameter_mm=one.reading.head_diameter_mm,
                 flew=one.reading.flew,
-                happened_at=one.entry.happened_at.date().isoformat(),
+                happened_at=one.entry.happened_at,
             )
             for one, shaft in zip(tried, shafts[2 + len(plans) :], strict=True)
         ),

@@ -29,7 +29,7 @@ from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.errors import DomainError
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.quantities import PartMass, ShaftLength, Window
+from lyrandis.core.quantities import BraceHeight, PartMass, ShaftLength, Window
 
 MOST_DRAWN_LBF = 1000.0
 """A weight worked out far past the weighed point may be more than any scale reads."""
@@ -45,7 +45,7 @@ class Tried(_Frozen):
     shaft_length_mm: ShaftLength | None = None
     point_gr: PartMass | None = None
     draw_weight_lbf: Annotated[float, Field(ge=1, le=MOST_DRAWN_LBF)] | None = None
-    brace_height_mm: Annotated[float, Field(ge=3 * MM_PER_IN, le=12 * MM_PER_IN)] | None = None
+    brace_height_mm: BraceHeight | None = None
     window_mm: Window | None = None
     string_added_gr: Annotated[float, Field(ge=-60, le=120)] | None = None
 

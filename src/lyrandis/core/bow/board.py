@@ -71,7 +71,7 @@ class BoardRow(_Frozen):
     floor_gpp: float | None = None
     mark_lbf: float | None = None
     verdicts: dict[School, Verdict]
-    missing: str | None = None
+    missing: Phrase | None = None
     """Why nothing is computed, where nothing is."""
 
 

@@ -35,6 +35,7 @@ from lyrandis.core.constants import (
 )
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Phrase, degrees, gpp, mm, mps, phrase
+from lyrandis.core.quantities import within
 
 SEGMENTS = 24
 """Enough for a board: force within 0.01 %, energy within 0.06 % of a chain of 640 pieces."""
@@ -223,9 +224,8 @@ def _row(
         drawn = _drawn(shape, wish.at_mm)
     except DomainError as error:
         verdicts["stack_margin"] = "no"
-        return BoardRow(bow_length_mm=length_mm, verdicts=verdicts, missing=error.reason)
-    low, high = FAMILIES[family].lengths_in
-    outside = not low <= length_mm / MM_PER_IN <= high
+        return BoardRow(bow_length_mm=length_mm, verdicts=verdicts, missing=error.sentence())
+    outside = not FAMILIES[family].has_length(length_mm)
     verdicts["stack_margin"] = "no" if outside else _by_margin(drawn, wish)
     thrust = typical_thrust(shape, drawn.pivot_mm, wish.hold_lbf, segments=SEGMENTS)
     arrow = wish.grains_per_pound * wish.hold_lbf
@@ -335,7 +335,7 @@ def _view(
 
 def _gives_up(asked: Asked, rows: list[BoardRow], best: BoardRow | None) -> Phrase | None:
     """Say what the school's nearest length costs and gains beside the preferred one."""
-    if best is None or asked.low <= best.bow_length_mm / MM_PER_IN <= asked.high:
+    if best is None or within(best.bow_length_mm, asked.low * MM_PER_IN, asked.high * MM_PER_IN):
         return None
     ends = (asked.low, asked.high)
     wanted = min(ends, key=lambda end: abs(end - best.bow_length_mm / MM_PER_IN)) * MM_PER_IN
@@ -343,7 +343,8 @@ def _gives_up(asked: Asked, rows: list[BoardRow], best: BoardRow | None) -> Phra
     if row is best:
         return None
     if row.margin_mm is None or row.speed_mps is None or row.finger_angle_deg is None:
-        return phrase("At {length}: " + (row.missing or ""), length=mm(row.bow_length_mm))
+        why = row.missing or Phrase("")
+        return phrase(f"At {{length}}: {why.template}", length=mm(row.bow_length_mm), **why.figures)
     margin = row.margin_mm - (best.margin_mm or 0)
     speed = row.speed_mps - (best.speed_mps or 0)
     angle = row.finger_angle_deg - (best.finger_angle_deg or 0)

@@ -18,6 +18,7 @@ from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.bow.words import Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import JOULES_PER_LBF_MM, MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.phrase import Phrase
 
 LIMB_POINTS = 13
 """Joints of a limb that a drawing is given: enough for a smooth curve through them."""
@@ -59,7 +60,7 @@ class BenchDrawing(_Drawing):
     string_length_mm: float
     assumed: tuple[str, ...]
     """Which of family, length, riser and brace nobody has told."""
-    refused: str | None
+    refused: Phrase | None
     rigid_tip: bool
     """True when the last piece of the limb is a rigid tip."""
     unstrung: tuple[Place, ...]
@@ -177,7 +178,7 @@ def bench_drawing(c: Computed) -> BenchDrawing:
         brace_height_mm=shape.brace_height_mm,
         string_length_mm=curve.string_length_mm,
         assumed=likeness.assumed,
-        refused=f"{refused.reason} {refused.instruction}" if refused else None,
+        refused=refused.sentence() if refused else None,
         rigid_tip=_has_rigid_tip(curve),
         unstrung=_thinned([(point.x, point.y) for point in limb_at(curve, None)], curve),
         poses=poses,

@@ -6,6 +6,8 @@ Lengths in inches, angles in degrees, as bowyers speak of them; `statics.py` con
 from dataclasses import dataclass
 
 from lyrandis.core.bow.words import Family
+from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.quantities import within
 
 
 @dataclass(frozen=True)
@@ -49,6 +51,22 @@ class FamilyShape:
     lengths_in: tuple[float, float]
     """Bow lengths for which the shape is meant."""
     provenance: str
+
+    @property
+    def lengths_mm(self) -> tuple[float, float]:
+        """The same in mm."""
+        low, high = self.lengths_in
+        return low * MM_PER_IN, high * MM_PER_IN
+
+    def has_length(self, bow_length_mm: float) -> bool:
+        """Return True for a length the shape is meant for, both ends included.
+
+        Source: the shape's own range of lengths.
+
+        >>> FAMILIES["hunting_recurve"].has_length(round(66 * 25.4, 6))
+        True
+        """
+        return within(bow_length_mm, *self.lengths_mm)
 
 
 _TUNED = (

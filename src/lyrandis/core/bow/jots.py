@@ -5,6 +5,7 @@ from typing import get_args
 from lyrandis.core import entries as e
 from lyrandis.core.archer.jots import read_datum
 from lyrandis.core.constants import MARKED_DRAW_MM
+from lyrandis.core.heard import Choice, Hears, Slot
 from lyrandis.core.quantities import check
 from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line
@@ -96,16 +97,106 @@ def _inspect(line: Line) -> e.Reading:
     return e.Inspected(failing=(item,)) if failing else e.Inspected(good=(item,))
 
 
+_LENGTH = (Slot("length", "length"),)
+_ON_LIMB = Choice("on", {"on the limb": "", "on limb": "", "on the bow": ""})
+_AT = (Slot("weight", "force"), Slot("length", "length", after=("@", "at", "with", "by")))
+_FAMILY = (
+    Hears("family {family}", ("kind of bow", "sort of bow", "it is a"), (), (
+        Choice("family", {
+            **{spelling: spelling for spelling in _FAMILIES},
+            "self bow": "selfbow", "flatbow": "straight longbow", "english longbow": "straight longbow",
+            "r/d longbow": "reflex deflex longbow", "hybrid longbow": "reflex deflex longbow",
+            "takedown": "takedown recurve", "horse bow": "short rigid tip",
+            "horsebow": "short rigid tip", "static tip": "short rigid tip",
+            "static tips": "short rigid tip",
+        }, needed=True),), implied=True),
+)  # fmt: skip
+_MARK = (
+    Hears(
+        "mark {weight} @ {length}",
+        ("marked", "written", "rated", "label", "labelled", "stamped", "bow weight", "says on the limb"),
+        _AT,
+        (_ON_LIMB,),
+        ("bow", "draw"),
+        implied=True,
+    ),
+    Hears("mark {weight}", ("marked", "written", "rated", "label", "labelled", "stamped", "bow weight", "poundage"), (Slot("weight", "force"),), (_ON_LIMB,), ("bow",)),
+)  # fmt: skip
+_BOW = (Hears("bow {length}", ("bow length", "long bow", "nock to nock"), _LENGTH, (), ("long",)),)
+_RISER = (Hears("riser {length}", ("riser length", "handle"), _LENGTH),)
+_SCALE = (
+    Hears(
+        "scale {weight} @ {length} {groove}",
+        ("weighed", "weigh", "weighs", "weight", "draw weight", "pulls", "pulled", "holding", "holds", "on the scale", "peak", "peaks", "on fingers", "scales"),
+        _AT,
+        (Choice("groove", {"groove": "groove", "at the nock": "groove", "nock groove": "groove"}),),
+        ("bow", "draw", "string"),
+        implied=True,
+    ),
+)  # fmt: skip
+_LIMIT = (
+    Hears("limit {length}", ("max draw", "maximum draw", "longest draw", "draw limit", "do not overdraw", "limit draw"), _LENGTH),
+)  # fmt: skip
+_FLOOR = (
+    Hears("floor {number}", ("minimum arrow", "do not go under", "don't go under", "go under", "at least", "lightest arrow", "min arrow", "not under", "arrow minimum", "no lighter than"), (Slot("number", "any"),)),
+)  # fmt: skip
+_BRACERANGE = (
+    Hears(
+        "bracerange {low} to {high}",
+        ("brace", "brace height", "brace range", "brace heights", "bh", "fistmele", "between"),
+        (Slot("low", "length"), Slot("high", "length")),
+    ),
+)
+_LIMBS_SAID = (
+    Hears("limbs {upper} {lower}", ("limb marks", "limb weights"), (Slot("upper", "force"), Slot("lower", "force"))),
+    Hears("limbs {pair}", (), (), (Choice("pair", {
+        "two bottoms": "two bottoms", "two bottom limbs": "two bottoms", "two lower limbs": "two bottoms",
+        "two tops": "two tops", "two top limbs": "two tops", "two upper limbs": "two tops",
+        "two makers": "two makers", "different makers": "two makers", "matched limbs": "matched",
+        "matched pair": "matched", "matched": "matched",
+    }, needed=True),), implied=True),
+)  # fmt: skip
+_ITEMS_SAID = {
+    **{spelling: spelling for spelling in _ITEMS}, "serving": "string", "loops": "string",
+    "strands": "string", "groove": "string grooves", "limb tip": "tip", "limb tips": "tips",
+}  # fmt: skip
+_FAILING = dict.fromkeys(
+    ("bad", "worn", "frayed", "cracked", "crack", "twisted", "loose", "crazed", "lifting", "lifts",
+     "split", "chipped", "broken", "damaged", "rattles", "buzzes"), "bad",
+)  # fmt: skip
+_INSPECT = (
+    Hears("inspect {bad} {item}", ("look over", "looked over", "found"), (), (
+        Choice("item", _ITEMS_SAID, needed=True),
+        Choice("bad", _FAILING, needed=True),
+    ), implied=True),
+    Hears("inspect good {item}", ("inspected", "checked", "looked over", "looked at", "look over"), (), (
+        Choice("item", _ITEMS_SAID, needed=True),
+        Choice("good", dict.fromkeys(("good", "fine", "ok", "sound", "whole"), ""), needed=True),
+    )),
+    Hears("inspect all good", ("inspected", "looked over", "looked it over", "checked", "look over"), (), (
+        Choice("all", {"all good": "", "all fine": "", "all sound": "", "good": "", "fine": "", "ok": "", "sound": ""}, needed=True),)),
+)  # fmt: skip
+_SPEED = (
+    Hears(
+        "speed {speed} {mass}",
+        ("chrono", "chronograph", "chronographed", "arrow speed", "fast", "flies"),
+        (Slot("speed", "speed"), Slot("mass", "mass", needed=False)),
+        (),
+        ("arrow", "arrows"),
+        implied=True,
+    ),
+)
+
 WORDS: tuple[Word, ...] = (
-    Word("family", "bow", "family hunting recurve", "what sort of bow it is", lambda line: e.BowFamily(family=line.choice(_FAMILIES))),
-    Word("mark", "bow", "mark 45 @ 28", "the weight written on the bow", _mark, ("marked",), offered=True),
-    Word("bow", "bow", "bow 62", "bow length, nock to nock along the back", lambda line: e.BowLength(bow_length_mm=line.length("bow_length")), offered=True),
-    Word("riser", "bow", "riser 17", "riser length", lambda line: e.RiserLength(riser_length_mm=line.length("riser_length"))),
-    Word("scale", "bow", "scale 36.2 @ 27", "a weighed point: weight with the hook at a draw; add “groove” when read at the nock groove", _scale, ("weigh", "weighed"), takes="@"),
-    Word("limit", "bow", "limit 30", "the maker's longest draw", lambda line: e.DrawLimit(draw_length_mm=line.length("draw_length"))),
-    Word("floor", "bow", "floor 9 gpp", "the bowyer's lightest arrow, in gpp or grains", _floor),
-    Word("bracerange", "bow", "bracerange 7 to 8", "the maker's brace heights", _brace_range),
-    Word("limbs", "bow", "limbs 38 40", "marks of the upper and lower limb; or “limbs two bottoms”, “limbs 20 21 length”", _limbs),
-    Word("inspect", "bow", "inspect all good", "the look-over before stringing; or “inspect bad crazing”, “inspect good string”", _inspect),
-    Word("speed", "rig", "speed 168 fps 431gr", "a chronograph reading, with the arrow's mass", _speed, ("chrono",)),
+    Word("family", "bow", "family hunting recurve", "what sort of bow it is", lambda line: e.BowFamily(family=line.choice(_FAMILIES)), hears=_FAMILY),
+    Word("mark", "bow", "mark 45 @ 28", "the weight written on the bow", _mark, ("marked",), offered=True, hears=_MARK),
+    Word("bow", "bow", "bow 62", "bow length, nock to nock along the back", lambda line: e.BowLength(bow_length_mm=line.length("bow_length")), offered=True, hears=_BOW),
+    Word("riser", "bow", "riser 17", "riser length", lambda line: e.RiserLength(riser_length_mm=line.length("riser_length")), hears=_RISER),
+    Word("scale", "bow", "scale 36.2 @ 27", "a weighed point: weight with the hook at a draw; add “groove” when read at the nock groove", _scale, ("weigh", "weighed"), takes="@", hears=_SCALE),
+    Word("limit", "bow", "limit 30", "the maker's longest draw", lambda line: e.DrawLimit(draw_length_mm=line.length("draw_length")), hears=_LIMIT),
+    Word("floor", "bow", "floor 9 gpp", "the bowyer's lightest arrow, in gpp or grains", _floor, hears=_FLOOR),
+    Word("bracerange", "bow", "bracerange 7 to 8", "the maker's brace heights", _brace_range, hears=_BRACERANGE),
+    Word("limbs", "bow", "limbs 38 40", "marks of the upper and lower limb; or “limbs two bottoms”, “limbs 20 21 length”", _limbs, hears=_LIMBS_SAID),
+    Word("inspect", "bow", "inspect all good", "the look-over before stringing; or “inspect bad crazing”, “inspect good string”", _inspect, hears=_INSPECT),
+    Word("speed", "rig", "speed 168 fps 431gr", "a chronograph reading, with the arrow's mass", _speed, ("chrono",), hears=_SPEED),
 )  # fmt: skip

@@ -6,7 +6,8 @@ from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.limbs import Mismatch, mismatch_of
 from lyrandis.core.bow.words import INSPECTION_WORDS
 from lyrandis.core.computed import Computed
-from lyrandis.core.phrase import Phrase, mm, percent, phrase
+from lyrandis.core.phrase import Phrase, day, mm, percent, phrase
+from lyrandis.core.quantities import within
 
 RULES: tuple[j.Rule, ...] = (
     j.Rule(
@@ -57,7 +58,7 @@ def _judge_inspection(c: Computed) -> list[j.Finding]:
         return []
     failing = [looked for looked in found.values() if not looked.good]
     lines = tuple(
-        phrase(f"{INSPECTION_WORDS[looked.item][not looked.good]}, {looked.at:%-d %B %Y}.")
+        phrase(f"{INSPECTION_WORDS[looked.item][not looked.good]}, {{day}}.", day=day(looked.at))
         for looked in sorted(found.values(), key=lambda looked: ITEMS.index(looked.item))
     )
     if not failing:
@@ -144,7 +145,7 @@ def _judge_brace(c: Computed) -> list[j.Finding]:
     if brace is None or allowed is None:
         return []
     low, high = allowed.reading.low_mm, allowed.reading.high_mm
-    inside = low <= brace <= high
+    inside = within(brace, low, high)
     figures = {"brace": mm(brace), "low": mm(low), "high": mm(high)}
     text = (
         "Brace {brace} is within the maker's {low} to {high}."

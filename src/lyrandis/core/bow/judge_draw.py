@@ -119,20 +119,17 @@ def _judge_shape(c: Computed) -> list[j.Finding]:
                 id="bow-shape",
                 stage="bow",
                 severity="mend",
-                sentence=phrase(f"{refused.reason} {refused.instruction}"),
+                sentence=refused.sentence(),
                 sum=(phrase(f"Until then a usual {FAMILY_WORDS[shape.family]} stands in for it."),),
                 rule="bow-shape",
                 action=j.Action(label="Look at the lengths", stage="bow", control=control),
             )
         ]
-    low, high = FAMILIES[shape.family].lengths_in
-    if not c.bow.likeness.known or low <= shape.bow_length_mm / MM_PER_IN <= high:
+    family = FAMILIES[shape.family]
+    if not c.bow.likeness.known or family.has_length(shape.bow_length_mm):
         return []
-    figures = {
-        "length": mm(shape.bow_length_mm),
-        "low": mm(low * MM_PER_IN),
-        "high": mm(high * MM_PER_IN),
-    }
+    low, high = family.lengths_mm
+    figures = {"length": mm(shape.bow_length_mm), "low": mm(low), "high": mm(high)}
     return [
         j.Finding(
             id="bow-shape",

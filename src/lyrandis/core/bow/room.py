@@ -3,7 +3,7 @@
 from lyrandis.core.bow.jots import WORDS
 from lyrandis.core.bow.page import page
 from lyrandis.core.bow.rules import RULES, judge
-from lyrandis.core.bow.stage import ASKS, missing, stage
+from lyrandis.core.bow.stage import ASKS, missing, stage, unchecked
 from lyrandis.core.room import Room
 from lyrandis.core.string.jots import WORDS as STRING_WORDS
 
@@ -18,5 +18,6 @@ ROOM = Room(
     stage=stage,
     missing=missing,
     page=page,
+    unchecked=unchecked,
     asks=ASKS,
 )

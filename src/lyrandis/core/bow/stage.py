@@ -2,13 +2,27 @@
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.stage import choice_value
+from lyrandis.core.bow.facts import BowFacts
+from lyrandis.core.bow.inspection import ITEMS, SEVERITY, looked_over
 from lyrandis.core.bow.judge_energy import energy_sum
 from lyrandis.core.bow.judge_weight import FAR_BEYOND_POINTS_MM, WEIGH, weight_figure, weight_sum
 from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.weight import mark_to_ask_for
 from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
-from lyrandis.core.phrase import Figure, Phrase, gpp, gr, joules, lbf, lbf_per_in, mm, mps, phrase
+from lyrandis.core.phrase import (
+    Figure,
+    Phrase,
+    gpp,
+    gr,
+    joules,
+    lbf,
+    lbf_per_in,
+    mm,
+    mps,
+    phrase,
+    plain,
+)
 from lyrandis.core.pile import Recorded
 from lyrandis.core.reading import BaseReading
 from lyrandis.core.room import Ask, plain_ask
@@ -39,19 +53,20 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
     )
 
 
-def _moved(c: Computed, findings: list[j.Finding]) -> str | None:
+def _moved(c: Computed, findings: list[j.Finding]) -> Phrase | None:
     off = next((f for f in findings if f.id == "weighed-point-off"), None)
     if off is not None:
-        return off.sentence.text()
+        return off.sentence
     string = c.setup.string
     if c.bow.weight and c.bow.weight.basis == "weighed" and string.fitted_at:
         last = max(point.recorded.entry.happened_at for point in c.bow.weight.points)
         if string.fitted_at > last:
-            return f"The string {string.name or ''} was fitted after the bow was last weighed."
+            name = plain(f"The string {string.name}" if string.name else "The string")
+            return phrase(f"{name} was fitted after the bow was last weighed.")
     return None
 
 
-def _mark(c: Computed, moved: str | None) -> j.Mark:
+def _mark(c: Computed, moved: Phrase | None) -> j.Mark:
     if c.bow.weight is None:
         return "unset"
     if moved:
@@ -264,6 +279,41 @@ def missing(c: Computed) -> j.NextStep | None:
     )
 
 
+_LOOK_OVER = j.NextStep(
+    title=phrase("Look the bow over"),
+    why=phrase(
+        "Nobody has looked at it here yet. What can let go at full draw is found before the first "
+        "shot, above all on a bow that is borrowed, old or new to you."
+    ),
+    tells=phrase("It clears limbs, tips, finish and string, or says what to put right."),
+    minutes=4,
+    action=j.Action(label="Begin the look-over", stage="bow", control="inspection"),
+)
+
+
+def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
+    """Return what of the bow nobody has looked at yet."""
+    if c.setup.fitted.bow is None and c.setup.rig is not None:
+        return (j.Unchecked(what=phrase("no bow is fitted"), before_shooting=True),)
+    bow, found = c.setup.bow, looked_over(c.setup.bow.inspections)
+    dangerous = [item for item in ITEMS if SEVERITY[item] == "stop" and item not in found]
+    left: list[j.Unchecked] = []
+    if not found:
+        what = phrase("the bow is not looked over")
+        known = bow != BowFacts(name=bow.name)
+        step = _LOOK_OVER if known else None
+        left.append(j.Unchecked(what=what, before_shooting=True, step=step))
+    elif dangerous:
+        names = ", ".join(item.replace("_", " ") for item in dangerous)
+        what = phrase(f"the look-over is not whole ({names})")
+        left.append(j.Unchecked(what=what, before_shooting=True))
+    if c.bow.weight is None or c.bow.weight.basis == "mark":
+        left.append(j.Unchecked(what=phrase("the bow's weight")))
+    if bow.draw_limit is None:
+        left.append(j.Unchecked(what=phrase("the maker's longest draw")))
+    return tuple(left)
+
+
 def _more_points(c: Computed) -> j.NextStep | None:
     """Ask for more points of the draw curve, once everything is settled."""
     if c.bow.weight is None or len(c.bow.weight.points) >= 3:
@@ -307,14 +357,6 @@ ASKS = (
         "It tells whether your draw is inside it.",
         "bow",
         "limit",
-    ),
-    plain_ask(
-        8,
-        lambda setup: not setup.bow.inspections,
-        "Look the bow over",
-        "It clears limbs, string and tips before the next shot.",
-        "bow",
-        "inspection",
     ),
     plain_ask(
         9,

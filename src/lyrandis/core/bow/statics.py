@@ -23,7 +23,7 @@ from lyrandis.core.bow.hermite import Hermite
 from lyrandis.core.bow.words import FAMILY_WORDS, Family
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.errors import DomainError
-from lyrandis.core.units import sixteenths
+from lyrandis.core.phrase import mm, phrase
 
 SEGMENTS = 40
 STEP_MM = 0.9 * MM_PER_IN
@@ -183,21 +183,28 @@ def chain_of(shape: BowShape, segments: int = SEGMENTS) -> Chain:
 
 
 def _require_limb(shape: BowShape, family: FamilyShape, working: float) -> None:
-    bow, riser = sixteenths(shape.bow_length_mm), sixteenths(shape.riser_length_mm)
+    figures = {
+        "bow": mm(shape.bow_length_mm),
+        "riser": mm(shape.riser_length_mm),
+        "limb": mm(shape.limb_mm),
+        "tip": mm(family.rigid_tip_in * MM_PER_IN),
+    }
     if shape.riser_length_mm >= shape.bow_length_mm:
         raise DomainError(
             "riser_longer_than_bow",
-            f"A {riser} in riser is longer than the {bow} in bow.",
+            phrase("A riser of {riser} is longer than the bow of {bow}.", **figures),
             "Enter the bow's length nock to nock, and the riser's with its fades.",
             "riser_length_mm",
         )
     if shape.limb_mm < LEAST_LIMB_MM or working < LEAST_WORKING_SHARE * shape.limb_mm:
-        limb = sixteenths(shape.limb_mm)
-        tips = f" with {sixteenths(family.rigid_tip_in * MM_PER_IN)} in stiff tips"
+        tips = " with stiff tips of {tip}" if family.rigid_tip_in else ""
         raise DomainError(
             "limb_too_short",
-            f"A {bow} in bow with a {riser} in riser leaves {limb} in limbs"
-            f"{tips if family.rigid_tip_in else ''}: too little to bend.",
+            phrase(
+                "A bow of {bow} with a riser of {riser} leaves limbs of {limb}"
+                f"{tips}: too little to bend.",
+                **figures,
+            ),
             "Check the bow's length and the riser's.",
             "bow_length_mm",
         )
@@ -455,24 +462,31 @@ def _solve(shape: BowShape, segments: int) -> DrawCurve:
 
 
 def _brace_unreachable(shape: BowShape) -> DomainError:
-    brace = sixteenths(shape.brace_height_mm)
-    bow, kind = sixteenths(shape.bow_length_mm), FAMILY_WORDS[shape.family]
     return DomainError(
         "brace_unreachable",
-        f"No string braces a {bow} in {kind} at {brace} in.",
+        phrase(
+            f"No string braces a {FAMILY_WORDS[shape.family]} of {{bow}} at {{brace}}.",
+            bow=mm(shape.bow_length_mm),
+            brace=mm(shape.brace_height_mm),
+        ),
         "Check the brace height, the bow's length and the riser's.",
         "brace_height_mm",
     )
 
 
 def _does_not_hold(shape: BowShape) -> DomainError:
-    low, high = FAMILIES[shape.family].lengths_in
-    bow, riser = sixteenths(shape.bow_length_mm), sixteenths(shape.riser_length_mm)
+    low, high = FAMILIES[shape.family].lengths_mm
     return DomainError(
         "shape_does_not_hold",
-        f"The computed {FAMILY_WORDS[shape.family]} does not hold at {bow} in with a {riser} in "
-        f"riser and a brace of {sixteenths(shape.brace_height_mm)} in. It is meant for {low:g} to "
-        f"{high:g} in bows.",
+        phrase(
+            f"The computed {FAMILY_WORDS[shape.family]} does not hold at {{bow}} with a riser of "
+            "{riser} and a brace of {brace}. It is meant for bows of {low} to {high}.",
+            bow=mm(shape.bow_length_mm),
+            riser=mm(shape.riser_length_mm),
+            brace=mm(shape.brace_height_mm),
+            low=mm(low),
+            high=mm(high),
+        ),
         "Check the family, the lengths and the brace height.",
         "bow_length_mm",
     )

@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { bench } from '../../lib/bench.svelte';
+  import { untrack } from 'svelte';
   import { Reading } from '../../lib/reading.svelte';
   import Preview from '../../components/Preview.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
+  import Unsent from '../../components/Unsent.svelte';
 
   let {
     label,
@@ -28,11 +29,14 @@
   } = $props();
 
   const id = $props.id();
-  const reading = new Reading((text) => `${word} ${text} ${tail}`.trim());
+  const reading = new Reading({
+    from: untrack(() => `on-the-bow ${word} ${tail}`.trim()),
+    line: () => [word, { field: 'text' }, tail],
+  });
 
-  async function submit(event: SubmitEvent) {
+  function submit(event: SubmitEvent) {
     event.preventDefault();
-    await reading.record();
+    reading.record();
   }
 </script>
 
@@ -50,9 +54,8 @@
     autocomplete="off"
     placeholder={shown}
     value={reading.text}
-    disabled={bench.busy}
     oninput={(event) => reading.type(event.currentTarget.value)}
-    onkeydown={(event) => event.key === 'Escape' && reading.type('')}
+    onkeydown={(event) => event.key === 'Escape' && reading.clear()}
     aria-invalid={reading.problem ? 'true' : undefined}
     aria-describedby={reading.problem ? `${id}-problem` : undefined}
   />
@@ -60,6 +63,10 @@
     <div class="under"><ProblemNote problem={reading.problem} id="{id}-problem" /></div>
   {:else if reading.parsed}
     <div class="under"><Preview parsed={reading.parsed} /></div>
+  {:else if reading.waiting.length || reading.refused.length}
+    <div class="under">
+      <Unsent typing={reading} />
+    </div>
   {/if}
 </form>
 

@@ -21,38 +21,37 @@
     ['supposed', 'Supposed', 'An estimate, marked as one.'],
   ] as const;
 
-  let way = $state<(typeof WAYS)[number][0]>('marked');
-  let datum = $state('');
-  let onRig = $state(false);
+  const HEADS: Record<string, string> = {
+    marked: 'draw',
+    scale: 'draw hook',
+    tape: 'tape',
+    span: 'span',
+    said: 'draw said',
+    supposed: 'draw said',
+  };
 
-  const takesDatum = $derived(way !== 'tape' && way !== 'span');
-  const reading = new Reading(line);
-
-  function line(text: string): string {
-    const tail = [takesDatum ? datum : '', takesDatum && onRig ? 'here' : ''].join(' ');
-    if (way === 'tape' || way === 'span') return `${way} ${text}`;
-    const head = {
-      marked: 'draw',
-      scale: 'draw hook',
-      said: 'draw said',
-      supposed: 'draw said',
-    }[way];
-    return `${head} ${text} ${tail}${way === 'supposed' ? ' ?' : ''}`.trim();
-  }
-
-  function reread() {
-    reading.type(reading.text);
-  }
+  const takesDatum = (way: string | undefined) => way !== 'tape' && way !== 'span';
+  const reading = new Reading({
+    from: 'draw',
+    fields: { text: '', way: 'marked', datum: '', here: '' },
+    stays: ['way', 'datum', 'here'],
+    line: ({ way = 'marked', datum = '', here = '' }) => [
+      HEADS[way] ?? 'draw',
+      { field: 'text' },
+      ...(takesDatum(way) ? [datum, here] : []),
+      way === 'supposed' ? '?' : '',
+    ],
+  });
+  const way = $derived(reading.fields.way);
 
   function guess(text: string) {
     const bare = text.replace(/^(draw hook|draw|tape|span) /, '');
-    if (text.startsWith('span')) way = 'span';
-    else if (text.startsWith('tape')) way = 'tape';
-    else if (text.startsWith('bow')) {
+    if (text.startsWith('bow')) {
       document.getElementById('jot')?.focus();
       return;
     }
-    reading.type(bare);
+    const said = text.startsWith('span') ? 'span' : text.startsWith('tape') ? 'tape' : null;
+    reading.set({ text: bare, ...(said ? { way: said } : {}) });
   }
 </script>
 
@@ -65,7 +64,12 @@
   {#snippet children(record)}
     <div class="min-w-0">
       <label class="label block" for="draw-way">How it was measured</label>
-      <select id="draw-way" class="field" bind:value={way} onchange={reread}>
+      <select
+        id="draw-way"
+        class="field"
+        value={way}
+        onchange={(event) => reading.set({ way: event.currentTarget.value })}
+      >
         {#each WAYS as [value, words] (value)}<option {value}>{words}</option>{/each}
       </select>
     </div>
@@ -74,9 +78,9 @@
       <select
         id="draw-datum"
         class="field"
-        bind:value={datum}
-        onchange={reread}
-        disabled={!takesDatum}
+        value={reading.fields.datum}
+        onchange={(event) => reading.set({ datum: event.currentTarget.value })}
+        disabled={!takesDatum(way)}
       >
         {#each DATUMS as [value, words] (value)}<option {value}>{words}</option>{/each}
       </select>
@@ -97,7 +101,12 @@
     </div>
     <div class="flex items-end justify-between gap-2">
       <label class="flex min-h-9 items-center gap-2 text-sm">
-        <input type="checkbox" bind:checked={onRig} onchange={reread} disabled={!takesDatum} />
+        <input
+          type="checkbox"
+          checked={reading.fields.here === 'here'}
+          onchange={(event) => reading.set({ here: event.currentTarget.checked ? 'here' : '' })}
+          disabled={!takesDatum(way)}
+        />
         this rig only
       </label>
       {@render record()}

@@ -1,9 +1,11 @@
 /** The archer's place: its pages, and the controls that are not on the first of them. */
+import { lazily } from '../../lib/lazily';
+
 export const archer = {
   key: 'archer',
   name: 'Archer',
   routes: {
-    '/archer': () => import('./Archer.svelte'),
+    '/archer': lazily(() => import('./Archer.svelte')),
   },
   controls: {},
 } as const;

@@ -8,12 +8,12 @@
   import Bend from './Bend.svelte';
   import MovesTable from './MovesTable.svelte';
   import PointCurve from './PointCurve.svelte';
-  import { Fetched } from './shot.svelte';
+  import { AskedOfRig } from '../../lib/asked.svelte';
   import SpineSchools from './SpineSchools.svelte';
   import Ways from './Ways.svelte';
 
-  const shot = new Fetched<ShotDrawing>(api.shot).follow();
-  const board = new Fetched<SpineBoard>(api.spineBoard).follow();
+  const shot = new AskedOfRig<ShotDrawing>(api.shot).follow();
+  const board = new AskedOfRig<SpineBoard>(api.spineBoard).follow();
 </script>
 
 <WhenReady key="arrow">

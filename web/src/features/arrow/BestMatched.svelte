@@ -59,8 +59,8 @@
   {/if}
   {#if choice.problem}
     <ProblemNote problem={choice.problem} id="problem-matched" />
-  {:else if choice.set}
-    {@const set = choice.set}
+  {:else if choice.data}
+    {@const set = choice.data}
     <p class="mt-3">
       <strong>{set.chosen.join(', ')}</strong>: within {figure(
         gr(set.mass_spread_gr),

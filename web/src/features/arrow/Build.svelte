@@ -25,7 +25,7 @@
     <div class="mt-5 grid gap-6 lg:grid-cols-2">
       <section aria-labelledby="weigh-arrow">
         <h2 id="weigh-arrow">Weigh an arrow</h2>
-        <WeighArrowForm masses={page.floor.arrows} />
+        <WeighArrowForm />
       </section>
       <section aria-labelledby="masses">
         <h2 id="masses">Weighed</h2>

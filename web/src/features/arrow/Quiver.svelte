@@ -17,11 +17,11 @@
     <ArrowHead {assessment} {stage} />
     <section aria-labelledby="enter-arrows">
       <h2 id="enter-arrows">Enter arrows</h2>
-      <QuiverEntry {rows} />
+      <QuiverEntry />
     </section>
     <section aria-labelledby="quiver" class="mt-5">
       <h2 id="quiver">The quiver</h2>
-      <QuiverList {rows} chosen={choice.set?.chosen ?? []} />
+      <QuiverList {rows} chosen={choice.data?.chosen ?? []} />
     </section>
     <section aria-labelledby="matched" class="mt-6">
       <h2 id="matched">Best matched</h2>

@@ -1,11 +1,9 @@
 <script lang="ts">
   import ProblemNote from '../../components/ProblemNote.svelte';
-  import type { QuiverRow } from '../../lib/api';
+  import Unsent from '../../components/Unsent.svelte';
   import { bench } from '../../lib/bench.svelte';
   import { wanted } from '../../lib/wanted';
   import { RowEntry, type Column } from './quiver.svelte';
-
-  let { rows }: { rows: QuiverRow[] } = $props();
 
   const FIELDS: [Column, string, string][] = [
     ['mass', 'Finished mass', '431gr'],
@@ -15,17 +13,11 @@
     ['remark', 'Remark', 'dark grain'],
   ];
   const entry = new RowEntry();
-  const next = $derived(Math.max(0, ...rows.map((row) => row.number)) + 1);
   let first = $state<HTMLInputElement>();
 
-  async function submit(event: SubmitEvent) {
+  function submit(event: SubmitEvent) {
     event.preventDefault();
-    if (entry.empty) {
-      first?.focus();
-      return;
-    }
-    if (await entry.record(next)) first?.focus();
-    else document.getElementById(`quiver-${entry.at ?? 'mass'}`)?.focus();
+    if (entry.blank || entry.record()) first?.focus();
   }
 </script>
 
@@ -37,8 +29,9 @@
       class="field"
       inputmode="numeric"
       autocomplete="off"
-      placeholder={`${next}`}
-      bind:value={entry.cells.number}
+      placeholder={`${bench.nextArrow}`}
+      value={entry.fields.number}
+      oninput={(event) => entry.set({ number: event.currentTarget.value })}
       aria-invalid={entry.at === 'number' ? 'true' : undefined}
       aria-describedby={entry.at === 'number' ? 'problem-quiver' : undefined}
     />
@@ -53,7 +46,8 @@
           autocomplete="off"
           placeholder={example}
           bind:this={first}
-          bind:value={entry.cells[column]}
+          value={entry.fields[column]}
+          oninput={(event) => entry.set({ [column]: event.currentTarget.value })}
           aria-invalid={entry.at === column ? 'true' : undefined}
           aria-describedby={entry.at === column ? 'problem-quiver' : undefined}
         />
@@ -63,23 +57,25 @@
           class="field"
           autocomplete="off"
           placeholder={example}
-          bind:value={entry.cells[column]}
+          value={entry.fields[column]}
+          oninput={(event) => entry.set({ [column]: event.currentTarget.value })}
           aria-invalid={entry.at === column ? 'true' : undefined}
           aria-describedby={entry.at === column ? 'problem-quiver' : undefined}
         />
       {/if}
     </div>
   {/each}
-  <button class="act" class:act-strong={!entry.empty} disabled={bench.busy}>Record</button>
+  <button class="act" class:act-strong={!entry.blank}>Record</button>
 </form>
 <div class="min-h-5">
   {#if entry.problem}
     <ProblemNote problem={entry.problem} id="problem-quiver" />
-  {:else}
+  {:else if !entry.waiting.length}
     <span class="text-sm text-soft">
       Enter records the row and starts the next. Leave empty what you do not know.
     </span>
   {/if}
+  <Unsent typing={entry} />
 </div>
 
 <style>

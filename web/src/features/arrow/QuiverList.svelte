@@ -1,11 +1,13 @@
 <script lang="ts">
   import MoreMenu from '@lucide/svelte/icons/archive';
   import Restore from '@lucide/svelte/icons/archive-restore';
+  import ProblemNote from '../../components/ProblemNote.svelte';
   import type { QuiverRow, ReadingOf } from '../../lib/api';
   import { bench } from '../../lib/bench.svelte';
   import { figure } from '../../lib/preferences.svelte';
+  import { Recording } from '../../lib/recording.svelte';
   import { gap, gr, spine } from '../../lib/units';
-  import { inUse, recordReadings } from './quiver.svelte';
+  import { drafts, inUse } from './quiver.svelte';
 
   let { rows, chosen }: { rows: QuiverRow[]; chosen: number[] } = $props();
 
@@ -16,18 +18,23 @@
     if (row.retired) return 'retired';
     return row.safety === 'sound' ? 'sound' : 'not looked at';
   }
-  const tell = (row: QuiverRow, told: Partial<ReadingOf<'numbered_arrow'>>, says: string) =>
-    recordReadings(
-      [{ ...told, kind: 'numbered_arrow', arrow_number: row.number }],
-      `Arrow ${row.number}: ${says}`,
+  const recording = new Recording();
+
+  function tell(
+    row: QuiverRow,
+    told: Omit<Partial<ReadingOf<'numbered_arrow'>>, 'kind' | 'arrow_number'>,
+    says: string,
+  ) {
+    const reading = { ...told, kind: 'numbered_arrow' as const, arrow_number: row.number };
+    void recording.record(drafts([reading]), 'arrow_set', `Arrow ${row.number}: ${says}`);
+  }
+
+  function allSound() {
+    const readings = unseen.map(
+      ({ number }) => ({ kind: 'numbered_arrow', arrow_number: number, state: 'sound' }) as const,
     );
-  const allSound = () =>
-    recordReadings(
-      unseen.map(
-        (row) => ({ kind: 'numbered_arrow', arrow_number: row.number, state: 'sound' }) as const,
-      ),
-      `${unseen.length} flexed and looked at`,
-    );
+    void recording.record(drafts(readings), 'arrow_set', `${unseen.length} flexed and looked at`);
+  }
 </script>
 
 {#if rows.length}
@@ -63,14 +70,14 @@
               {#if inUse(row) && row.safety === 'not_looked'}
                 <button
                   class="quiet"
-                  disabled={bench.busy}
-                  onclick={() => void tell(row, { state: 'sound' }, 'sound')}
+                  disabled={bench.isSending(row.number)}
+                  onclick={() => tell(row, { state: 'sound' }, 'sound')}
                   >sound<span class="sr-only">, arrow {row.number}</span></button
                 >
                 <button
                   class="quiet"
-                  disabled={bench.busy}
-                  onclick={() => void tell(row, { state: 'cracked' }, 'cracked')}
+                  disabled={bench.isSending(row.number)}
+                  onclick={() => tell(row, { state: 'cracked' }, 'cracked')}
                   >cracked<span class="sr-only">, arrow {row.number}</span></button
                 >
               {:else}
@@ -78,8 +85,8 @@
                 {#if inUse(row)}
                   <button
                     class="quiet"
-                    disabled={bench.busy}
-                    onclick={() => void tell(row, { state: 'cracked' }, 'cracked')}
+                    disabled={bench.isSending(row.number)}
+                    onclick={() => tell(row, { state: 'cracked' }, 'cracked')}
                     >cracked?<span class="sr-only"> arrow {row.number}</span></button
                   >
                 {/if}
@@ -91,8 +98,8 @@
                 <button
                   class="act px-2"
                   title="Back into the set"
-                  disabled={bench.busy}
-                  onclick={() => void tell(row, { retired: false }, 'back in the set')}
+                  disabled={bench.isSending(row.number)}
+                  onclick={() => tell(row, { retired: false }, 'back in the set')}
                 >
                   <Restore size={17} aria-hidden="true" /><span class="sr-only"
                     >Back into the set, arrow {row.number}</span
@@ -102,8 +109,8 @@
                 <button
                   class="act px-2"
                   title="Retire"
-                  disabled={bench.busy}
-                  onclick={() => void tell(row, { retired: true }, 'retired')}
+                  disabled={bench.isSending(row.number)}
+                  onclick={() => tell(row, { retired: true }, 'retired')}
                 >
                   <MoreMenu size={17} aria-hidden="true" /><span class="sr-only"
                     >Retire arrow {row.number}</span
@@ -116,9 +123,12 @@
       </tbody>
     </table>
   </div>
+  {#if recording.problem}
+    <ProblemNote problem={recording.problem} id="problem-quiver-list" />
+  {/if}
   {#if unseen.length}
     <p class="mt-2">
-      <button class="act" disabled={bench.busy} onclick={() => void allSound()}>
+      <button class="act" disabled={recording.busy} onclick={allSound}>
         All {unseen.length} flexed, looked at, sound
       </button>
     </p>

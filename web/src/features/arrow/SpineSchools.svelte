@@ -21,25 +21,27 @@
 
 <section aria-labelledby="schools" class="mt-6">
   <h2 id="schools">Two schools</h2>
-  <table class="rows mt-1">
-    <thead><tr><th>School</th><th>This rig wants</th><th>From</th></tr></thead>
-    <tbody>
-      <tr>
-        <td class="font-semibold">Mechanics</td>
-        <td class="font-semibold whitespace-nowrap">
-          {#if board.matched_lbf != null}
-            {figure(spine(board.low_lbf))} to {figure(spine(board.high_lbf))}
-          {:else}no match{/if}
-        </td>
-        <td class="text-soft">the computed shot, this bow and this side plate</td>
-      </tr>
-      <tr>
-        <td>Rule of thumb</td>
-        <td class="whitespace-nowrap">{figure(spine(board.rule_lbf))}</td>
-        <td class="text-soft">{terms}</td>
-      </tr>
-    </tbody>
-  </table>
+  <div class="scroll overflow-x-auto">
+    <table class="rows mt-1">
+      <thead><tr><th>School</th><th>This rig wants</th><th>From</th></tr></thead>
+      <tbody>
+        <tr>
+          <td class="font-semibold">Mechanics</td>
+          <td class="font-semibold whitespace-nowrap">
+            {#if board.matched_lbf != null}
+              {figure(spine(board.low_lbf))} to {figure(spine(board.high_lbf))}
+            {:else}no match{/if}
+          </td>
+          <td class="text-soft">the computed shot, this bow and this side plate</td>
+        </tr>
+        <tr>
+          <td>Rule of thumb</td>
+          <td class="whitespace-nowrap">{figure(spine(board.rule_lbf))}</td>
+          <td class="text-soft">{terms}</td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
   <p class="mt-1 text-sm text-soft">
     {tell(board.why_apart)} Lyrandis goes by the mechanics, and your own bare shafts outrank both.
     <a class="underline" href="/rules#spine-thumb-rule">The rule in full</a>

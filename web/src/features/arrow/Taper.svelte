@@ -15,7 +15,7 @@
   import TaperNumbers from './TaperNumbers.svelte';
   import TaperSteps from './TaperSteps.svelte';
 
-  const tapering = new Tapering().follow(usual);
+  const tapering = new Tapering(usual).follow();
 
   /** Both ends, a third of the shaft, to eight tenths, unless the set is tapered already. */
   function usual() {
@@ -56,9 +56,10 @@
       </p>
     {:else}
       <div {@attach wanted('taper')} tabindex="-1">
-        {#if tapering.plan}<TaperedOutline plan={tapering.plan} />{/if}
+        {#if tapering.data}<TaperedOutline plan={tapering.data} />{/if}
         <div class="mt-2 grid grid-cols-2 gap-3">
           {#each ['tail', 'head'] as const as end (end)}
+            {@const wrong = tapering.problemOf(end)}
             <div class="min-w-0">
               <label class="label block" for="taper-{end}">
                 {end === 'tail' ? 'Tail' : 'Head'} taper: length, diameter at the end
@@ -68,15 +69,12 @@
                 class="field known"
                 autocomplete="off"
                 placeholder={said(end)}
-                onchange={(event) => void tapering.type(end, event.currentTarget.value)}
-                aria-invalid={tapering.problem && tapering.at === end ? 'true' : undefined}
-                aria-describedby={tapering.problem && tapering.at === end
-                  ? `problem-taper-${end}`
-                  : undefined}
+                bind:value={tapering.typed[end]}
+                onchange={() => void tapering.type(end)}
+                aria-invalid={wrong ? 'true' : undefined}
+                aria-describedby={wrong ? `problem-taper-${end}` : undefined}
               />
-              {#if tapering.problem && tapering.at === end}
-                <ProblemNote problem={tapering.problem} id="problem-taper-{end}" />
-              {/if}
+              {#if wrong}<ProblemNote problem={wrong} id="problem-taper-{end}" />{/if}
             </div>
           {/each}
         </div>
@@ -84,8 +82,8 @@
           As in 9in 5/16. Planning records nothing. Wood that is off stays off: an inch at a time.
         </p>
       </div>
-      {#if tapering.plan}
-        {@const plan = tapering.plan}
+      {#if tapering.data}
+        {@const plan = tapering.data}
         <TaperNumbers {plan} />
         <div class="mt-5 grid gap-6 lg:grid-cols-2">
           <TaperSteps {plan} />

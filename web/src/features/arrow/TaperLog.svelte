@@ -1,10 +1,10 @@
 <script lang="ts">
   import ProblemNote from '../../components/ProblemNote.svelte';
   import TakeBack from '../../components/TakeBack.svelte';
-  import type { Assessment, Problem, TaperPlan } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import type { Assessment, TaperPlan } from '../../lib/api';
   import { figure } from '../../lib/preferences.svelte';
   import { gap, mm } from '../../lib/units';
+  import { Recording } from '../../lib/recording.svelte';
   import { draftOn } from '../../lib/values';
   import type { Tapering } from './taper.svelte';
 
@@ -20,7 +20,7 @@
     ['clean', 'clean'],
     ['weak', 'weak'],
   ] as const;
-  let problem = $state.raw<Problem | null>(null);
+  const recording = new Recording();
 
   function said(one: Tried): string {
     const ends = (['tail', 'head'] as const).flatMap((end) => {
@@ -31,7 +31,7 @@
     return ends.length ? ends.join(', ') : 'parallel';
   }
 
-  async function log(flew: (typeof FLEW)[number][0]) {
+  function log(flew: (typeof FLEW)[number][0]) {
     const asked = tapering.asked;
     const draft = draftOn(assessment, 'arrow_set', {
       kind: 'taper_shot',
@@ -41,11 +41,11 @@
       tail_diameter_mm: asked.tail_taper_mm ? asked.tail_diameter_mm : null,
       head_diameter_mm: asked.head_taper_mm ? asked.head_diameter_mm : null,
     });
-    if (draft) problem = await bench.record([draft], `Taper shot: ${flew}`);
+    void recording.record([draft], 'arrow_set', `Taper shot: ${flew}`);
   }
 
   /** Make the set what this one was. */
-  async function copy(one: Tried) {
+  function copy(one: Tried) {
     const draft = draftOn(assessment, 'arrow_set', {
       kind: 'arrow_build',
       tail_taper_mm: one.shaft.tail_taper_mm,
@@ -53,7 +53,7 @@
       tail_diameter_mm: one.tail_diameter_mm,
       head_diameter_mm: one.head_diameter_mm,
     });
-    if (draft) problem = await bench.record([draft], `Set tapered: ${said(one)}`);
+    void recording.record([draft], 'arrow_set', `Set tapered: ${said(one)}`);
   }
 </script>
 
@@ -72,7 +72,9 @@
             <td>{said(one)}</td>
             <td class:font-semibold={one.flew === 'clean'}>{one.flew}</td>
             <td class="text-right whitespace-nowrap">
-              <button class="quiet" onclick={() => void copy(one)}>copy to the set</button>
+              <button class="quiet" disabled={recording.busy} onclick={() => copy(one)}
+                >copy to the set</button
+              >
               <TakeBack entry={one.entry} what="the taper {said(one)}" />
             </td>
           </tr>
@@ -85,8 +87,10 @@
   <div class="mt-3 flex flex-wrap items-center gap-2" role="group" aria-label="Log this taper">
     <span class="label">Shot it as planned: flew</span>
     {#each FLEW as [flew, words] (flew)}
-      <button class="act" disabled={bench.busy} onclick={() => void log(flew)}>{words}</button>
+      <button class="act" disabled={recording.busy} onclick={() => log(flew)}>{words}</button>
     {/each}
   </div>
-  {#if problem}<ProblemNote {problem} id="problem-taper-log" />{/if}
+  {#if recording.problem}
+    <ProblemNote problem={recording.problem} id="problem-taper-log" />
+  {/if}
 </section>

@@ -2,7 +2,6 @@
   import Cautions from '../../components/Cautions.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
-  import { bench } from '../../lib/bench.svelte';
   import ArrowHead from './ArrowHead.svelte';
   import { Trying } from './trial.svelte';
   import TryKnob from './TryKnob.svelte';
@@ -16,21 +15,15 @@
   );
 
   const refused = $derived(
-    trying.trial?.tried.too_short === 'stop' || trying.trial?.tried.floor_severity === 'stop',
+    trying.data?.tried.too_short === 'stop' || trying.data?.tried.floor_severity === 'stop',
   );
-
-  async function record() {
-    const problem = await bench.record(drafts, 'What was tried');
-    trying.problem = problem;
-    if (!problem) trying.reset();
-  }
 </script>
 
 <WhenReady key="arrow">
   {#snippet children(assessment, stage)}
     <ArrowHead {assessment} {stage} />
-    {#if trying.trial}
-      {@const trial = trying.trial}
+    {#if trying.data}
+      {@const trial = trying.data}
       <TryNumbers {trial} tried={trying.changed.length > 0} />
       <div class="knobs">
         <TryKnob {trying} {trial} knob="shaft_length_mm" label="Shaft length" />
@@ -45,8 +38,8 @@
           <button class="act" onclick={trying.reset}>Back to what is recorded</button>
           <button
             class="act act-strong"
-            onclick={record}
-            disabled={bench.busy || drafts.length === 0 || refused}>Record as done</button
+            onclick={() => void trying.record()}
+            disabled={drafts.length === 0 || refused}>Record as done</button
           >
           <span class="text-sm text-soft">
             Nothing is recorded until then.
@@ -65,6 +58,7 @@
       <p class="grid h-48 place-items-center text-soft" aria-busy="true">Shooting…</p>
     {/if}
     {#if trying.problem}<ProblemNote problem={trying.problem} id="problem-try" />{/if}
+    {#if trying.refused}<ProblemNote problem={trying.refused} id="problem-tried" />{/if}
     <Cautions {stage} />
   {/snippet}
 </WhenReady>

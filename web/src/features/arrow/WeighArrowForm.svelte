@@ -1,28 +1,26 @@
 <script lang="ts">
   import { wanted } from '../../lib/wanted';
   import LineForm from '../../components/LineForm.svelte';
-  import type { components } from '../../lib/api.gen';
+  import { bench } from '../../lib/bench.svelte';
   import { Reading } from '../../lib/reading.svelte';
 
-  let { masses }: { masses: components['schemas']['ArrowTick'][] } = $props();
-
-  const next = $derived(Math.max(0, ...masses.map((mass) => mass.number ?? 0)) + 1);
-  let number = $state('');
   let input = $state<HTMLInputElement>();
-  const reading = new Reading((text) => `arrow ${number.trim() || next} ${text}`);
-
-  function recorded() {
-    number = '';
-    input?.focus();
-  }
+  const counted = (number: string | undefined) => number?.trim() || `${bench.nextArrow}`;
+  const reading = new Reading({
+    from: 'arrow',
+    fields: { number: '', mass: '' },
+    line: ({ number }) => ['arrow', { field: 'number', text: counted(number) }, { field: 'mass' }],
+    whole: ({ mass }) => Boolean(mass?.trim()),
+    arrow: ({ number }) => ({ number: counted(number) }),
+  });
 </script>
 
 <LineForm
   {reading}
   id="arrow"
   columns="grid-cols-[5rem_1fr_auto] items-end"
-  onrecorded={recorded}
-  onguess={(text) => reading.type(text.replace(/^arrow /, ''))}
+  onrecorded={() => input?.focus()}
+  onguess={(text) => reading.set({ mass: text.replace(/^arrow (\d+ )?/, '') })}
   hint="Complete, as it is shot. Enter records; then the next."
 >
   {#snippet children(record)}
@@ -33,9 +31,11 @@
         class="field"
         inputmode="numeric"
         autocomplete="off"
-        placeholder={`${next}`}
-        bind:value={number}
-        oninput={() => reading.type(reading.text)}
+        placeholder={`${bench.nextArrow}`}
+        value={reading.fields.number}
+        oninput={(event) => reading.set({ number: event.currentTarget.value })}
+        aria-invalid={reading.wrong === 'number' ? 'true' : undefined}
+        aria-describedby="arrow-says"
       />
     </div>
     <div class="min-w-0">
@@ -47,9 +47,9 @@
         class="field"
         autocomplete="off"
         placeholder="e.g. 431gr or 27.9g"
-        value={reading.text}
-        oninput={(event) => reading.type(event.currentTarget.value)}
-        aria-invalid={reading.problem ? 'true' : undefined}
+        value={reading.fields.mass}
+        oninput={(event) => reading.set({ mass: event.currentTarget.value })}
+        aria-invalid={reading.wrong === 'mass' ? 'true' : undefined}
         aria-describedby="arrow-says"
       />
     </div>

@@ -1,19 +1,12 @@
 /** Choosing the best matched arrows of the quiver. */
-import { untrack } from 'svelte';
-import { api, type MatchedSet, type Problem } from '../../lib/api';
-import { bench } from '../../lib/bench.svelte';
+import { api, type MatchedSet } from '../../lib/api';
+import { AskedOfRig } from '../../lib/asked.svelte';
 
-export class MatchedChoice {
+export class MatchedChoice extends AskedOfRig<MatchedSet> {
   count = $state<number | null>(null);
-  set = $state.raw<MatchedSet | null>(null);
-  problem = $state.raw<Problem | null>(null);
-  #turn = 0;
 
-  follow(): this {
-    $effect(() => {
-      if (bench.assessment) untrack(() => void (this.count && this.load()));
-    });
-    return this;
+  constructor() {
+    super((rig) => api.matchedSet(rig, this.count ?? 0));
   }
 
   choose = (count: number): void => {
@@ -21,12 +14,8 @@ export class MatchedChoice {
     void this.load();
   };
 
-  load = async (): Promise<void> => {
-    if (!bench.rig || !this.count) return;
-    const turn = ++this.#turn;
-    const { data, problem } = await api.matchedSet(bench.rig, this.count);
-    if (turn !== this.#turn) return;
-    this.set = data ?? null;
-    this.problem = problem ?? null;
-  };
+  /** Nothing is asked before a number is chosen. */
+  protected override ready(): boolean {
+    return this.count !== null;
+  }
 }

@@ -1,13 +1,15 @@
 /** The arrow's place: its pages, and the controls that are not on the first of them. */
+import { lazily } from '../../lib/lazily';
+
 export const arrow = {
   key: 'arrow',
   name: 'Arrow',
   routes: {
-    '/arrow': () => import('./Arrow.svelte'),
-    '/arrow/build': () => import('./Build.svelte'),
-    '/arrow/try': () => import('./Try.svelte'),
-    '/arrow/taper': () => import('./Taper.svelte'),
-    '/arrow/quiver': () => import('./Quiver.svelte'),
+    '/arrow': lazily(() => import('./Arrow.svelte')),
+    '/arrow/build': lazily(() => import('./Build.svelte')),
+    '/arrow/try': lazily(() => import('./Try.svelte')),
+    '/arrow/taper': lazily(() => import('./Taper.svelte')),
+    '/arrow/quiver': lazily(() => import('./Quiver.svelte')),
   },
   controls: {
     arrow: 'arrow/build',

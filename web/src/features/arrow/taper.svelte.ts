@@ -1,72 +1,67 @@
 /** Planning a taper: typed lengths and diameters, read by the server, computed as they change. */
-import { untrack } from 'svelte';
-import { api, type Problem, type TaperAsked, type TaperPlan } from '../../lib/api';
+import { api, type ParsedJot, type Problem, type TaperAsked, type TaperPlan } from '../../lib/api';
+import { Asked, AskedOfRig } from '../../lib/asked.svelte';
 import { bench } from '../../lib/bench.svelte';
+import { keep, kept } from '../../lib/kept';
 
-type End = 'tail' | 'head';
+export type End = 'tail' | 'head';
 
-export class Tapering {
+export class Tapering extends AskedOfRig<TaperPlan> {
   asked = $state<TaperAsked>({});
-  plan = $state.raw<TaperPlan | null>(null);
-  problem = $state.raw<Problem | null>(null);
-  /** Which end the problem belongs to. */
-  at = $state<End | null>(null);
-  #rig: string | null = null;
-  #turn = 0;
+  /** What is typed of each end, and what was wrong with it. */
+  typed = $state<Record<End, string>>({ tail: '', head: '' });
+  #ends = { tail: new Asked<ParsedJot>(), head: new Asked<ParsedJot>() };
+  #usual: () => TaperAsked;
 
-  follow(start: () => TaperAsked): this {
-    $effect(() => {
-      if (!bench.assessment) return;
-      untrack(() => {
-        if (bench.rig !== this.#rig) {
-          this.#rig = bench.rig;
-          this.asked = start();
-          this.plan = null;
-        }
-        void this.load();
-      });
-    });
-    return this;
+  /** `usual` is what is planned before anything is typed. */
+  constructor(usual: () => TaperAsked) {
+    super((rig) => api.taperPlan(rig, $state.snapshot(this.asked)));
+    this.#usual = usual;
   }
 
-  load = async (): Promise<void> => {
-    if (!bench.rig) return;
-    const turn = ++this.#turn;
-    const { data, problem } = await api.taperPlan(bench.rig, $state.snapshot(this.asked));
-    if (turn !== this.#turn) return;
-    this.problem = problem ?? null;
-    if (problem) {
-      this.at = problem.field?.startsWith('head') ? 'head' : 'tail';
-      return;
-    }
-    this.plan = data;
-  };
+  /** What is wrong with an end: as it was typed, or as it was planned. */
+  problemOf(end: End): Problem | null {
+    const typed = this.#ends[end].problem;
+    if (typed) return typed;
+    const planned = this.problem;
+    return planned && (planned.field?.startsWith('head') ? 'head' : 'tail') === end
+      ? planned
+      : null;
+  }
 
   /** Read `9in 5/16` for one end with the jot line's own grammar; nothing is recorded. */
-  async type(end: End, text: string): Promise<void> {
+  async type(end: End): Promise<void> {
+    const text = this.typed[end];
     if (!text.trim()) {
-      this.asked = { ...this.asked, [`${end}_taper_mm`]: 0, [`${end}_diameter_mm`]: undefined };
-      return this.load();
-    }
-    const { data, problem } = await api.parse(`taper ${end} ${text}`, null, null);
-    if (problem) {
-      this.problem = problem;
-      this.at = end;
+      this.#ends[end].clear();
+      this.set({ ...this.asked, [`${end}_taper_mm`]: 0, [`${end}_diameter_mm`]: undefined });
       return;
     }
-    const { reading } = data;
-    if (reading.kind !== 'arrow_build') return;
-    this.asked = {
+    const parsed = await this.#ends[end].ask(() => api.parse(`taper ${end} ${text}`, null, null));
+    const reading = parsed?.reading;
+    if (reading?.kind !== 'arrow_build') return;
+    const across = reading[`${end}_diameter_mm`] ?? this.asked[`${end}_diameter_mm`];
+    this.set({
       ...this.asked,
       [`${end}_taper_mm`]: reading[`${end}_taper_mm`] ?? 0,
-      [`${end}_diameter_mm`]:
-        reading[`${end}_diameter_mm`] ?? this.asked[`${end}_diameter_mm`] ?? undefined,
-    };
-    return this.load();
+      [`${end}_diameter_mm`]: across ?? undefined,
+    });
   }
 
   set(asked: TaperAsked): void {
     this.asked = asked;
+    keep(`${bench.rig ?? ''}.taper`, asked);
     void this.load();
+  }
+
+  protected override keeps(): boolean {
+    return true;
+  }
+
+  protected override fresh(): void {
+    this.asked = kept<TaperAsked>(`${bench.rig ?? ''}.taper`) ?? this.#usual();
+    this.typed = { tail: '', head: '' };
+    this.#ends.tail.clear();
+    this.#ends.head.clear();
   }
 }

@@ -1,5 +1,4 @@
 /** Trying before cutting: sliders over numbers the server computes; nothing is recorded. */
-import { untrack } from 'svelte';
 import {
   api,
   type EntryDraft,
@@ -8,7 +7,9 @@ import {
   type Trial,
   type Tried,
 } from '../../lib/api';
+import { AskedOfRig } from '../../lib/asked.svelte';
 import { bench } from '../../lib/bench.svelte';
+import { keep, kept } from '../../lib/kept';
 import { draftOn, fittedId } from '../../lib/values';
 
 export type Knob = keyof Pick<
@@ -21,23 +22,26 @@ export type Knob = keyof Pick<
   | 'string_added_gr'
 >;
 
-export class Trying {
+export class Trying extends AskedOfRig<Trial> {
   asked = $state<Tried>({});
-  trial = $state.raw<Trial | null>(null);
-  problem = $state.raw<Problem | null>(null);
-  #rig: string | null = null;
-  #busy = false;
-  #again = false;
+  /** Why what was tried could not be recorded. */
+  refused = $state.raw<Problem | null>(null);
 
-  follow(): this {
-    $effect(() => {
-      if (bench.assessment) untrack(() => void this.load());
-    });
-    return this;
+  constructor() {
+    super((rig) => api.tryArrow(rig, $state.snapshot(this.asked)));
+  }
+
+  protected override keeps(): boolean {
+    return true;
+  }
+
+  protected override fresh(): void {
+    this.asked = kept<Tried>(`${bench.rig ?? ''}.try`) ?? {};
+    this.refused = null;
   }
 
   get changed(): Knob[] {
-    const trial = this.trial;
+    const trial = this.data;
     if (!trial) return [];
     return (Object.keys(this.asked) as Knob[]).filter((knob) => {
       const value = this.asked[knob];
@@ -46,44 +50,30 @@ export class Trying {
   }
 
   at(knob: Knob): number {
-    return this.asked[knob] ?? this.trial?.[knob].now ?? 0;
+    return this.asked[knob] ?? this.data?.[knob].now ?? 0;
   }
 
-  /** Ask again with what stands now; while an answer is on its way only the last asking counts. */
-  load = async (): Promise<void> => {
-    const rig = bench.rig;
-    if (!rig) return;
-    if (rig !== this.#rig) {
-      this.#rig = rig;
-      this.asked = {};
-      this.trial = null;
-    }
-    if (this.#busy) {
-      this.#again = true;
-      return;
-    }
-    this.#busy = true;
-    const { data, problem } = await api.tryArrow(rig, $state.snapshot(this.asked));
-    this.#busy = false;
-    if (rig === bench.rig) {
-      this.problem = problem ?? null;
-      if (data) this.trial = data;
-    }
-    if (this.#again) {
-      this.#again = false;
-      void this.load();
-    }
-  };
-
   set(knob: Knob, value: number): void {
-    this.asked = { ...this.asked, [knob]: value };
-    void this.load();
+    this.#try({ ...this.asked, [knob]: value });
   }
 
   reset = (): void => {
-    this.asked = {};
-    void this.load();
+    this.#try({});
   };
+
+  /** Record what can be; the sliders go back when it is. */
+  async record(): Promise<void> {
+    const sent = this.asked;
+    this.refused = await bench.record(this.drafts(), 'What was tried');
+    if (!this.refused && this.asked === sent) this.reset();
+  }
+
+  #try(asked: Tried): void {
+    this.asked = asked;
+    this.refused = null;
+    keep(`${bench.rig ?? ''}.try`, Object.keys(asked).length ? asked : null);
+    void this.load();
+  }
 
   /** What of it can be recorded: settings and parts. A weight is weighed, not chosen. */
   drafts(): EntryDraft[] {

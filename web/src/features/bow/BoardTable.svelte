@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { ChoosingBoard, FamilyBoard } from '../../lib/api';
-  import { figure } from '../../lib/preferences.svelte';
+  import { figure, tell } from '../../lib/preferences.svelte';
   import { deg, gpp, joules, lbf, mm, mps } from '../../lib/units';
   import MarginBar from './MarginBar.svelte';
   import VerdictMark from './VerdictMark.svelte';
@@ -52,7 +52,7 @@
               <td><VerdictMark verdict={row.verdicts[school.school] ?? 'silent'} /></td>
             {/each}
             {#if row.missing}
-              <td colspan="6" class="text-sm text-soft">{row.missing}</td>
+              <td colspan="6" class="text-sm text-soft">{tell(row.missing)}</td>
             {:else}
               <td><MarginBar {row} {board} /></td>
               <td class="num" class:text-amber={row.pinches}>

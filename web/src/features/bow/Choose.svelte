@@ -1,10 +1,8 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import Cautions from '../../components/Cautions.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
   import type { PageOf } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
   import { wanted } from '../../lib/wanted';
   import BoardTable from './BoardTable.svelte';
   import BowHead from './BowHead.svelte';
@@ -13,19 +11,13 @@
   import Schools from './Schools.svelte';
   import TryFields from './TryFields.svelte';
 
-  const choosing = new Choosing();
-  const trouble = $derived(choosing.refused ?? choosing.problem);
+  const choosing = new Choosing().follow();
 
   function ownLength(page: PageOf<'bow'>, family: string): number | null {
     const bow = page.bench;
     const told = !bow.assumed.includes('family') && !bow.assumed.includes('length');
     return told && bow.family === family ? bow.bow_length_mm : null;
   }
-
-  // what is recorded meanwhile changes the board
-  $effect(() => {
-    if (bench.assessment) untrack(() => void choosing.load());
-  });
 </script>
 
 <WhenReady key="bow">
@@ -33,10 +25,10 @@
     <BowHead {stage} />
     <div {@attach wanted('board')} tabindex="-1">
       <TryFields {choosing} rig={assessment.name ?? null} />
-      {#if trouble}<ProblemNote problem={trouble} id="problem-board" />{/if}
+      {#if choosing.problem}<ProblemNote problem={choosing.problem} id="problem-board" />{/if}
     </div>
-    {#if choosing.board && choosing.shown}
-      {@const board = choosing.board}
+    {#if choosing.data && choosing.shown}
+      {@const board = choosing.data}
       {@const shown = choosing.shown}
       <div role="group" aria-label="Kind of bow" class="kinds">
         {#each board.families as family (family.family)}

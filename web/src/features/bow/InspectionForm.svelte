@@ -1,7 +1,9 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
+  import Unsent from '../../components/Unsent.svelte';
   import type { Assessment, PageOf } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { inWords } from '../../lib/days';
   import { fittedId } from '../../lib/values';
   import { wanted } from '../../lib/wanted';
   import { LookOver } from './inspection.svelte';
@@ -11,20 +13,13 @@
     items,
   }: { assessment: Assessment; items: PageOf<'bow'>['condition']['items'] } = $props();
 
-  const look = new LookOver();
+  const look = untrack(() => new LookOver(items));
   const bow = $derived(fittedId(assessment, 'bow'));
-  const day = (at: string | null | undefined) =>
-    at
-      ? new Date(at).toLocaleDateString(undefined, {
-          day: 'numeric',
-          month: 'short',
-          year: 'numeric',
-        })
-      : 'not looked at yet';
+  const day = (at: string | null | undefined) => (at ? inWords(at) : 'not looked at yet');
 
   function submit(event: SubmitEvent) {
     event.preventDefault();
-    void look.record(assessment);
+    look.record(assessment);
   }
 </script>
 
@@ -54,7 +49,7 @@
                 type="button"
                 class="found"
                 class:bad={found === 'failing'}
-                aria-pressed={look.marks[item.item] === found}
+                aria-pressed={look.fields[item.item] === found}
                 aria-label="{item.good_words}: {words}"
                 onclick={() => look.mark(item.item, found)}
               >
@@ -67,11 +62,12 @@
     </ul>
     <div class="mt-3 flex flex-wrap items-center gap-3">
       <button type="button" class="act" onclick={() => look.all(items)}>The rest is good</button>
-      <button class="act" class:act-strong={look.count} disabled={bench.busy || !look.count}>
+      <button class="act" class:act-strong={look.count} disabled={!look.count}>
         Record {look.count || ''}
       </button>
     </div>
     {#if look.problem}<ProblemNote problem={look.problem} id="problem-inspection" />{/if}
+    <Unsent typing={look} />
     <p class="mt-2 text-sm text-soft">
       What can let go at full draw is Stop until you look again and find it good. In doubt, ask a
       bowyer.

@@ -8,22 +8,13 @@
   /** `own` is the mass of the arrows on the rig. */
   let { own }: { own: number | null } = $props();
 
-  let speed = $state('');
-  let mass = $state('');
   let input = $state<HTMLInputElement>();
-  const reading = new Reading();
-
-  const line = () => `speed ${speed}${/[a-z]/i.test(speed) || !mass ? '' : ' '} ${mass}`.trim();
-
-  function read() {
-    reading.type(speed.trim() ? line() : '');
-  }
-
-  function recorded() {
-    speed = '';
-    mass = '';
-    input?.focus();
-  }
+  const reading = new Reading({
+    from: 'speed',
+    fields: { speed: '', mass: '' },
+    line: () => ['speed', { field: 'speed' }, { field: 'mass' }],
+    whole: ({ speed }) => Boolean(speed?.trim()),
+  });
 </script>
 
 <LineForm
@@ -31,8 +22,7 @@
   id="speed"
   where={false}
   columns="grid-cols-[1fr_1fr_auto] items-end"
-  before={() => reading.type(line())}
-  onrecorded={recorded}
+  onrecorded={() => input?.focus()}
   hint="At your own full draw. Two arrows far apart in mass tell energy and virtual mass from each other."
 >
   {#snippet children(record)}
@@ -45,9 +35,9 @@
         class="field"
         autocomplete="off"
         placeholder={`e.g. ${figure(mps(51.2))}`}
-        bind:value={speed}
-        oninput={read}
-        aria-invalid={reading.problem ? 'true' : undefined}
+        value={reading.fields.speed}
+        oninput={(event) => reading.set({ speed: event.currentTarget.value })}
+        aria-invalid={reading.wrong === 'speed' ? 'true' : undefined}
         aria-describedby="speed-says"
       />
     </div>
@@ -58,8 +48,9 @@
         class="field"
         autocomplete="off"
         placeholder={own === null ? 'e.g. 431 gr' : `yours, ${figure(gr(own))}`}
-        bind:value={mass}
-        oninput={read}
+        value={reading.fields.mass}
+        oninput={(event) => reading.set({ mass: event.currentTarget.value })}
+        aria-invalid={reading.wrong === 'mass' ? 'true' : undefined}
         aria-describedby="speed-says"
       />
     </div>

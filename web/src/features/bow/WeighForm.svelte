@@ -7,31 +7,20 @@
 
   let { own }: { own: number | null } = $props();
 
-  let weight = $state('');
-  let draw = $state('');
-  let groove = $state(false);
   let input = $state<HTMLInputElement>();
-  const reading = new Reading();
-  const complete = $derived(weight.trim() !== '' && draw.trim() !== '');
-
-  const line = () => `scale ${weight} @ ${draw}${groove ? ' groove' : ''}`;
-
-  function read() {
-    reading.type(complete ? line() : '');
-  }
-
-  function recorded() {
-    weight = '';
-    draw = '';
-    input?.focus();
-  }
+  const reading = new Reading({
+    from: 'scale',
+    fields: { weight: '', draw: '', at: '' },
+    stays: ['at'],
+    line: ({ at }) => ['scale', { field: 'weight' }, '@', { field: 'draw' }, at ?? ''],
+    whole: ({ weight, draw }) => Boolean(weight?.trim() && draw?.trim()),
+  });
 </script>
 
 <LineForm
   {reading}
   id="scale"
-  before={() => reading.type(line())}
-  onrecorded={recorded}
+  onrecorded={() => input?.focus()}
   hint={own === null
     ? 'Distances on pivot + 1¾ in.'
     : `Your own hook stands at ${figure(mm(own))}: weigh there first.`}
@@ -46,9 +35,9 @@
         class="field"
         autocomplete="off"
         placeholder="e.g. 36.2 lb"
-        bind:value={weight}
-        oninput={read}
-        aria-invalid={reading.problem ? 'true' : undefined}
+        value={reading.fields.weight}
+        oninput={(event) => reading.set({ weight: event.currentTarget.value })}
+        aria-invalid={reading.wrong === 'weight' ? 'true' : undefined}
         aria-describedby="scale-says"
       />
     </div>
@@ -59,13 +48,18 @@
         class="field"
         autocomplete="off"
         placeholder={`e.g. ${own === null ? '28' : figure(mm(own))}`}
-        bind:value={draw}
-        oninput={read}
+        value={reading.fields.draw}
+        oninput={(event) => reading.set({ draw: event.currentTarget.value })}
+        aria-invalid={reading.wrong === 'draw' ? 'true' : undefined}
         aria-describedby="scale-says"
       />
     </div>
     <label class="flex min-h-9 items-center gap-2 text-sm">
-      <input type="checkbox" bind:checked={groove} onchange={read} />
+      <input
+        type="checkbox"
+        checked={reading.fields.at === 'groove'}
+        onchange={(event) => reading.set({ at: event.currentTarget.checked ? 'groove' : '' })}
+      />
       read at the nock groove, not the hook
     </label>
     <div class="flex items-center justify-end">{@render record()}</div>

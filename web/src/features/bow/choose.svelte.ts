@@ -4,23 +4,50 @@ import {
   type Asking,
   type ChoosingBoard,
   type FamilyBoard,
-  type Problem,
+  type ParsedJot,
 } from '../../lib/api';
+import { Asked, AskedOfRig } from '../../lib/asked.svelte';
 import { bench } from '../../lib/bench.svelte';
+import { keep, kept } from '../../lib/kept';
 
-export class Choosing {
-  #rig: string | null = null;
+/** A length or weight that is tried: read with the jot line's own grammar, recorded nowhere. */
+class TriedField extends Asked<ParsedJot> {
+  text = $state('');
+  #word: string;
+  #key: string;
+
+  constructor(word: string, key: string) {
+    super();
+    this.#word = word;
+    this.#key = key;
+  }
+
+  /** Read what is typed; null when it cannot be read, or something else was typed since. */
+  async read(): Promise<number | null> {
+    const parsed = await this.ask(() => api.parse(`${this.#word} ${this.text}`, null, null));
+    const reading = parsed?.reading as Record<string, unknown> | undefined;
+    const value = reading?.[this.#key];
+    return typeof value === 'number' ? value : null;
+  }
+
+  override clear(): void {
+    super.clear();
+    this.text = '';
+  }
+}
+
+export class Choosing extends AskedOfRig<ChoosingBoard> {
   asked = $state<Asking>({});
-  board = $state.raw<ChoosingBoard | null>(null);
-  /** Why there is no board. */
-  problem = $state.raw<Problem | null>(null);
-  /** Why what was typed cannot be tried; a board that comes in later leaves it standing. */
-  refused = $state.raw<Problem | null>(null);
   family = $state<string | null>(null);
-  #turn = 0;
+  draw = new TriedField('draw', 'draw_length_mm');
+  hold = new TriedField('wish', 'draw_weight_lbf');
+
+  constructor() {
+    super((rig) => api.choosingBoard(rig, $state.snapshot(this.asked)));
+  }
 
   get shown(): FamilyBoard | null {
-    const families = this.board?.families ?? [];
+    const families = this.data?.families ?? [];
     return families.find((board) => board.family === this.family) ?? families[0] ?? null;
   }
 
@@ -28,32 +55,41 @@ export class Choosing {
     return Object.values(this.asked).some((value) => value !== undefined && value !== null);
   }
 
-  /** Ask for the open rig; another rig than before starts afresh. */
-  async load(): Promise<void> {
-    const rig = bench.rig;
-    if (!rig) return;
-    if (rig !== this.#rig) {
-      this.#rig = rig;
-      this.asked = {};
-      this.family = null;
-      this.board = null;
-      this.refused = null;
-    }
-    const turn = ++this.#turn;
-    const { data, problem } = await api.choosingBoard(rig, $state.snapshot(this.asked));
-    if (turn !== this.#turn) return;
-    this.problem = problem ?? null;
-    if (data) this.board = data;
+  try(asked: Asking): void {
+    this.#set({ ...this.asked, ...asked });
   }
 
-  try(asked: Asking): void {
-    this.asked = { ...this.asked, ...asked };
-    void this.load();
+  async tryDraw(): Promise<void> {
+    const draw_mm = await this.draw.read();
+    if (draw_mm !== null) this.try({ draw_mm });
+  }
+
+  async tryHold(): Promise<void> {
+    const hold_lbf = await this.hold.read();
+    if (hold_lbf !== null) this.try({ hold_lbf });
   }
 
   reset(): void {
-    this.refused = null;
-    this.asked = {};
+    this.draw.clear();
+    this.hold.clear();
+    this.#set({});
+  }
+
+  #set(asked: Asking): void {
+    this.asked = asked;
+    keep(`${bench.rig ?? ''}.choose`, this.tried ? asked : null);
     void this.load();
+  }
+
+  /** The board that was there is still true of what it was asked for. */
+  protected override keeps(): boolean {
+    return true;
+  }
+
+  protected override fresh(): void {
+    this.asked = kept<Asking>(`${bench.rig ?? ''}.choose`) ?? {};
+    this.family = null;
+    this.draw.clear();
+    this.hold.clear();
   }
 }

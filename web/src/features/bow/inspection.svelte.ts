@@ -1,36 +1,41 @@
 /** Filling in the look-over: marks stay as made until they are recorded. */
 import type { components } from '../../lib/api.gen';
-import type { Assessment, Problem } from '../../lib/api';
-import { bench } from '../../lib/bench.svelte';
+import type { Assessment } from '../../lib/api';
+import { nothingFitted } from '../../lib/problems';
+import { Typing } from '../../lib/typing.svelte';
 import { draftOn } from '../../lib/values';
 
 type Item = components['schemas']['InspectedItem']['item'];
+type Found = 'good' | 'failing';
 
-export class LookOver {
-  marks = $state<Partial<Record<Item, 'good' | 'failing'>>>({});
-  problem = $state.raw<Problem | null>(null);
-
-  get count(): number {
-    return Object.keys(this.marks).length;
+export class LookOver extends Typing {
+  constructor(items: readonly { item: Item }[]) {
+    super('look-over', Object.fromEntries(items.map(({ item }) => [item, ''])));
   }
 
-  mark(item: Item, found: 'good' | 'failing'): void {
-    if (this.marks[item] === found) delete this.marks[item];
-    else this.marks[item] = found;
+  get count(): number {
+    return Object.values(this.fields).filter(Boolean).length;
+  }
+
+  mark(item: Item, found: Found): void {
+    this.set({ [item]: this.fields[item] === found ? '' : found });
   }
 
   all(items: readonly { item: Item }[]): void {
-    for (const { item } of items) this.marks[item] ??= 'good';
+    const rest = items.filter(({ item }) => !this.fields[item]);
+    this.set(Object.fromEntries(rest.map(({ item }) => [item, 'good'])));
   }
 
-  async record(assessment: Assessment): Promise<void> {
-    const found = (wanted: 'good' | 'failing') =>
-      (Object.keys(this.marks) as Item[]).filter((item) => this.marks[item] === wanted);
+  record(assessment: Assessment): void {
+    const found = (wanted: Found) =>
+      (Object.keys(this.fields) as Item[]).filter((item) => this.fields[item] === wanted);
     const [good, failing] = [found('good'), found('failing')];
     const draft = draftOn(assessment, 'bow', { kind: 'inspected', good, failing });
-    if (!draft) return;
+    if (!draft) {
+      this.problem = nothingFitted('bow');
+      return;
+    }
     const says = failing.length ? `Looked over, ${failing.length} not right` : 'Looked over';
-    this.problem = await bench.record([draft], says);
-    if (!this.problem) this.marks = {};
+    void this.send({ do: 'record', drafts: [draft] }, says, null);
   }
 }

@@ -1,12 +1,14 @@
 /** The bow's place: its pages, and the controls that are not on the first of them. */
+import { lazily } from '../../lib/lazily';
+
 export const bow = {
   key: 'bow',
   name: 'Bow',
   routes: {
-    '/bow': () => import('./Bow.svelte'),
-    '/bow/choose': () => import('./Choose.svelte'),
-    '/bow/energy': () => import('./Energy.svelte'),
-    '/bow/condition': () => import('./Condition.svelte'),
+    '/bow': lazily(() => import('./Bow.svelte')),
+    '/bow/choose': lazily(() => import('./Choose.svelte')),
+    '/bow/energy': lazily(() => import('./Energy.svelte')),
+    '/bow/condition': lazily(() => import('./Condition.svelte')),
   },
   controls: {
     board: 'bow/choose',

@@ -1,40 +1,18 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
-  import DayField from '../../components/DayField.svelte';
-  import { api, type Entry, type History, type Problem } from '../../lib/api';
+  import ProblemNote from '../../components/ProblemNote.svelte';
+  import DidNotCome from '../../components/DidNotCome.svelte';
+  import Unsent from '../../components/Unsent.svelte';
+  import type { Entry, History } from '../../lib/api';
+  import { AskedOfRig } from '../../lib/asked.svelte';
+  import { inWords } from '../../lib/days';
   import { bench } from '../../lib/bench.svelte';
   import { tell } from '../../lib/preferences.svelte';
+  import { historyOf } from './history';
+  import { Note } from './note.svelte';
 
-  let history = $state.raw<History | null>(null);
-  let problem = $state.raw<Problem | null>(null);
-  let note = $state('');
-
-  // read again whenever the bench's revision moves
-  $effect(() => {
-    const rig = bench.assessment?.rig;
-    void bench.assessment?.revision;
-    if (rig) untrack(() => void load(rig));
-  });
-
-  async function load(rig: string) {
-    const known = history?.rig === rig ? history : null;
-    const answer = await api.history(rig, known?.revision ?? 0);
-    if (bench.rig !== rig) return;
-    problem = answer.problem ?? null;
-    if (answer.data) history = known ? await joined(known, answer.data) : answer.data;
-  }
-
-  /** What was known with what is new; a part that came onto the rig brings its own past. */
-  async function joined(known: History, fresh: History): Promise<History> {
-    if (fresh.entries.some((entry) => entry.reading.kind === 'part_fitted')) {
-      return (await api.history(fresh.rig, 0)).data ?? known;
-    }
-    return {
-      ...fresh,
-      entries: [...known.entries, ...fresh.entries],
-      says: { ...known.says, ...fresh.says },
-    };
-  }
+  const asked = new AskedOfRig<History>(historyOf).follow();
+  const note = new Note();
+  const history = $derived(asked.data);
 
   const shown = $derived(
     [...(history?.entries ?? [])]
@@ -46,11 +24,7 @@
   const days = $derived.by(() => {
     const groups: { day: string; entries: Entry[] }[] = [];
     for (const entry of shown) {
-      const day = new Date(entry.happened_at).toLocaleDateString('en-GB', {
-        day: 'numeric',
-        month: 'long',
-        year: 'numeric',
-      });
+      const day = inWords(entry.happened_at);
       const last = groups.at(-1);
       if (last?.day === day) last.entries.push(entry);
       else groups.push({ day, entries: [entry] });
@@ -78,12 +52,9 @@
     URL.revokeObjectURL(url);
   }
 
-  async function addNote(event: SubmitEvent) {
+  function addNote(event: SubmitEvent) {
     event.preventDefault();
-    if (!note.trim() || !bench.rig) return;
-    const reading = { kind: 'noted' as const, text: note.trim() };
-    problem = await bench.record([{ subject: { kind: 'rig', id: bench.rig }, reading }], 'a note');
-    if (!problem) note = '';
+    note.record();
   }
 </script>
 
@@ -95,7 +66,6 @@
   <button class="act" onclick={save} disabled={!history}>Save as a file</button>
 </header>
 
-<div class="mb-2 flex items-center gap-3 lg:hidden"><DayField id="logbook-day" /></div>
 <form onsubmit={addNote} class="flex gap-2">
   <label class="sr-only" for="note">Note</label>
   <input
@@ -103,17 +73,31 @@
     class="field"
     placeholder="A note worth keeping"
     maxlength="2000"
-    bind:value={note}
+    value={note.fields.text}
+    oninput={(event) => note.set({ text: event.currentTarget.value })}
+    aria-invalid={note.problem ? 'true' : undefined}
+    aria-describedby={note.problem ? 'problem-note' : undefined}
   />
-  <button class="act" disabled={!note.trim()}>Add note</button>
+  <button class="act" disabled={!note.fields.text?.trim()}>Add note</button>
 </form>
-{#if problem}
-  <p class="mt-2 text-red" role="alert">{problem.reason} {problem.instruction}</p>
+{#if note.problem}<ProblemNote problem={note.problem} id="problem-note" />{/if}
+<Unsent typing={note} />
+{#if asked.problem}
+  <DidNotCome problem={asked.problem} again={asked.load} />
 {/if}
 
-{#if !history}
+{#if history?.aside.length}
+  <p class="mt-2 text-amber" role="status">
+    {history.aside.length === 1
+      ? 'One entry cannot be read.'
+      : `${history.aside.length} entries cannot be read.`}
+    Kept as {history.aside.length === 1 ? 'it is' : 'they are'}, and left out of every sum. A newer
+    Lyrandis may read {history.aside.length === 1 ? 'it' : 'them'}.
+  </p>
+{/if}
+{#if !history && !asked.problem}
   <p class="mt-4 text-soft" aria-busy="true">Opening the logbook…</p>
-{:else}
+{:else if history}
   {#each days as { day, entries } (day)}
     <section class="mt-5" aria-label={day}>
       <h2 class="border-b border-line pb-1">{day}</h2>
@@ -137,14 +121,14 @@
             {#if takenBack && by}
               <button
                 class="quiet w-20 text-right text-sm"
-                onclick={() => void bench.retract(by, `Put back: ${words(entry)}`)}
+                onclick={() => void bench.putBack([by], words(entry))}
               >
                 put back<span class="sr-only"> {words(entry)}</span>
               </button>
             {:else}
               <button
                 class="quiet w-20 text-right text-sm"
-                onclick={() => void bench.retract(entry.id, `Taken back: ${words(entry)}`)}
+                onclick={() => void bench.takeBack(entry.id, words(entry))}
               >
                 take back<span class="sr-only"> {words(entry)}</span>
               </button>

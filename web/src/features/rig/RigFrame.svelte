@@ -4,18 +4,20 @@
   import FittedNow from '../../components/FittedNow.svelte';
   import HeaderTools from '../../components/HeaderTools.svelte';
   import NextStepCard from '../../components/NextStepCard.svelte';
+  import MayShoot from '../../components/MayShoot.svelte';
   import JotLine from '../../components/JotLine.svelte';
   import Rail from '../../components/Rail.svelte';
   import RigSwitcher from '../../components/RigSwitcher.svelte';
   import Wordmark from '../../components/Wordmark.svelte';
   import { bench } from '../../lib/bench.svelte';
+  import { build } from '../../lib/build.svelte';
   import { keys } from '../../lib/keys.svelte';
-  import { stageOf } from '../../lib/paths';
+  import { rigOf, stageOf } from '../../lib/paths';
   import { route } from '../../router';
 
   let { children }: { children: Snippet } = $props();
 
-  const rig = $derived(decodeURIComponent(route.pathname.split('/')[2] ?? ''));
+  const rig = $derived(rigOf(route.pathname) ?? '');
   const place = $derived(route.pathname.split('/')[3] ?? 'archer');
   const stage = $derived(stageOf(route.pathname));
   const assessment = $derived(bench.assessment);
@@ -34,11 +36,64 @@
     const timer = setInterval(() => void bench.open(rig), 3000);
     return () => clearInterval(timer);
   });
+  /** On a phone the findings stand below the work: what waits there is said above it. */
+  const findingsSaid = $derived.by(() => {
+    const graver = (assessment?.findings ?? []).filter(
+      ({ severity }) => severity !== 'good',
+    ).length;
+    if (!graver) return 'Findings: nothing to put right';
+    return graver === 1 ? 'One finding to look at' : `${graver} findings to look at`;
+  });
+
+  function toFindings() {
+    const title = document.getElementById('findings-title');
+    title?.scrollIntoView({ block: 'start' });
+    title?.focus({ preventScroll: true });
+  }
+
+  function toWork(event: MouseEvent) {
+    event.preventDefault();
+    document.getElementById('work')?.focus();
+  }
+
+  // another page: its heading takes the focus, unless a control was asked for
+  const MOST_FRAMES = 300;
+  let shown = route.pathname;
+  $effect(() => {
+    const { pathname } = route;
+    if (pathname === shown) return;
+    shown = pathname;
+    const stop = new AbortController();
+    void headingOf(stop.signal).then((heading) => {
+      const active = document.activeElement;
+      const work = document.getElementById('work');
+      if (!heading || bench.wanted || (active !== work && work?.contains(active))) return;
+      if (active?.matches('input, textarea, select')) return;
+      heading.setAttribute('tabindex', '-1');
+      heading.focus({ preventScroll: true });
+    });
+    return () => stop.abort();
+  });
+
+  /** The heading of the page, as soon as it stands; null when another page was opened before. */
+  async function headingOf(stop: AbortSignal): Promise<HTMLElement | null> {
+    for (let frame = 0; frame < MOST_FRAMES && !stop.aborted; frame += 1) {
+      await new Promise((done) => requestAnimationFrame(done));
+      const heading = document.querySelector<HTMLElement>('#work h1');
+      if (heading) return stop.aborted ? null : heading;
+    }
+    return null;
+  }
 </script>
 
-<svelte:window onkeydown={keys.handle} onfocus={() => rig && void bench.open(rig)} />
+<svelte:window
+  onkeydown={keys.handle}
+  onfocus={() => rig && void bench.open(rig)}
+  ononline={() => rig && void bench.open(rig)}
+/>
 
 <div class="frame">
+  <a class="skip" href="#work" onclick={toWork}>Skip to the work</a>
   <header class="flex items-center gap-3 border-b border-line px-5 py-1.5 max-md:px-3">
     <Wordmark />
     <RigSwitcher {assessment} />
@@ -60,19 +115,37 @@
       {/if}
     </main>
   {:else}
-    <div class="rail-area"><Rail {assessment} /></div>
-    <div class="md:hidden"><NextStepCard step={assessment.next_step} brief /></div>
-    <main class="stage-area">
-      {#if bench.status === 'offline'}
-        <p class="mb-3 text-red" role="alert">
-          Lyrandis does not answer. What is shown may be old; what you typed is kept.
-        </p>
-      {/if}
-      {@render children()}
-    </main>
-    <div class="findings-area">
-      <Findings {assessment} />
-      <div class="pb-4 md:hidden"><FittedNow {assessment} /></div>
+    <div class="work">
+      <div class="rail-area"><Rail {assessment} /></div>
+      <div class="md:hidden">
+        <NextStepCard step={assessment.next_step} brief />
+        <button
+          class="quiet w-full border-b border-line px-3 py-2 text-left text-sm"
+          onclick={toFindings}
+        >
+          {findingsSaid}
+        </button>
+      </div>
+      <main class="stage-area" id="work" tabindex="-1">
+        {#if bench.status === 'offline'}
+          <p class="mb-3 text-red" role="alert">
+            Lyrandis does not answer. What is shown may be old; what you typed is kept.
+          </p>
+        {/if}
+        {#if build.newer}
+          <p class="mb-3 text-amber" role="status">
+            A newer Lyrandis was started behind this page.
+            <button class="quiet" onclick={() => location.reload()}>Load it</button>; what you typed
+            is kept.
+          </p>
+        {/if}
+        <MayShoot may={assessment.may_shoot} />
+        {@render children()}
+      </main>
+      <div class="findings-area">
+        <Findings {assessment} />
+        <div class="pb-4 md:hidden"><FittedNow {assessment} /></div>
+      </div>
     </div>
     <div class="jot-area"><JotLine {stage} /></div>
   {/if}
@@ -80,6 +153,8 @@
 
 <style>
   .frame {
+    position: relative;
+    overflow: hidden;
     display: grid;
     grid-template-columns: 220px minmax(0, 1fr) 300px;
     grid-template-rows: auto minmax(0, 1fr) auto;
@@ -93,8 +168,13 @@
     overflow-y: auto;
   }
   .stage-area {
+    position: relative;
     overflow-y: auto;
     padding: 0.9rem 1.25rem 1.25rem;
+  }
+  .findings-area,
+  .rail-area {
+    position: relative;
   }
   .findings-area {
     border-left: 1px solid var(--line);
@@ -111,45 +191,51 @@
       padding-inline: max(2rem, calc((100% - 1080px) / 2));
     }
   }
+  .work {
+    display: contents;
+  }
   @media (max-width: 1023px) {
     .frame {
+      display: flex;
+      flex-direction: column;
+    }
+    /* the work scrolls, the jot line stays below it and never covers a field */
+    .work {
+      flex: 1;
+      min-height: 0;
+      display: grid;
       grid-template-columns: 190px minmax(0, 1fr);
-      grid-template-rows: auto auto minmax(0, 1fr) auto;
-      height: auto;
-      min-height: 100dvh;
+      grid-template-rows: auto minmax(0, 1fr);
+      align-content: start;
+      overflow: auto;
+      position: relative;
     }
     .rail-area {
-      grid-row: 2 / 4;
+      grid-row: 1 / 3;
+      overflow: visible;
+    }
+    .stage-area {
+      overflow: visible;
     }
     .findings-area {
       grid-column: 2;
       border-left: 0;
       border-top: 1px solid var(--line);
-    }
-    .jot-area {
-      position: sticky;
-      bottom: 0;
-      z-index: 20;
+      overflow: visible;
     }
   }
   @media (max-width: 767px) {
-    .frame {
-      display: flex;
-      flex-direction: column;
+    .work {
+      display: block;
     }
     .rail-area {
       border-right: 0;
       border-bottom: 1px solid var(--line);
       overflow-x: auto;
       overflow-y: hidden;
-      flex: none;
     }
     .stage-area {
       padding: 0.75rem;
-      overflow: visible;
-    }
-    .jot-area {
-      margin-top: auto;
     }
   }
 </style>

@@ -1,19 +1,19 @@
 <script lang="ts">
   import { STAGES } from '../../stages';
   import { tick } from 'svelte';
+  import DidNotCome from '../../components/DidNotCome.svelte';
   import Plain from '../../components/Plain.svelte';
-  import { api, type Problem, type Rule } from '../../lib/api';
+  import { api, type Rule } from '../../lib/api';
+  import { Asked } from '../../lib/asked.svelte';
 
-  let rules = $state.raw<Rule[]>([]);
-  let problem = $state.raw<Problem | null>(null);
+  const asked = new Asked<Rule[]>();
+  const rules = $derived(asked.data ?? []);
   document.title = 'Rulebook · Lyrandis';
 
   void load();
 
   async function load() {
-    const answer = await api.rules();
-    problem = answer.problem ?? null;
-    rules = answer.data ?? [];
+    if (!(await asked.ask(api.rules))) return;
     await tick();
     const wanted = document.getElementById(decodeURIComponent(location.hash.slice(1)));
     wanted?.scrollIntoView();
@@ -24,7 +24,9 @@
 <Plain>
   <h1>Rulebook</h1>
   <p class="text-soft">What Lyrandis judges by, who holds it, and what it rests on.</p>
-  {#if problem}<p class="mt-4 text-red" role="alert">{problem.reason} {problem.instruction}</p>{/if}
+  {#if asked.problem}
+    <DidNotCome problem={asked.problem} again={load} />
+  {/if}
   {#each STAGES as { key, name } (key)}
     <section class="mt-8" aria-labelledby="rules-{key}">
       <h2 id="rules-{key}" class="border-b border-line pb-1">{name}</h2>

@@ -3,7 +3,7 @@
   import ProblemNote from '../../components/ProblemNote.svelte';
   import { FAMILIES } from '../../lib/choices';
   import { navigate } from '../../router';
-  import { DRAW_WAYS, FirstRun } from './first-run.svelte';
+  import { ARROW_WAYS, DRAW_WAYS, FirstRun } from './first-run.svelte';
 
   const run = new FirstRun();
   let form = $state<HTMLFormElement>();
@@ -15,7 +15,6 @@
     if (run.step === 3) {
       const rig = await run.make();
       if (rig) await navigate('/rigs/:rig/arrow/build', { params: { rig } });
-      else run.step = 2;
       return;
     }
     await tick();
@@ -34,7 +33,11 @@
 
 {#snippet note(field: string)}
   {#if run.problem?.field === field}
-    <ProblemNote problem={run.problem.problem} id="problem-{field}" />
+    <ProblemNote
+      problem={run.problem.problem}
+      id="problem-{field}"
+      onguess={(text) => run.meant(text)}
+    />
   {/if}
 {/snippet}
 
@@ -67,7 +70,7 @@
           class="field"
           autocomplete="off"
           placeholder="e.g. 27 3/8 or 69.5cm"
-          bind:value={run.draw}
+          bind:value={run.answers.draw}
           aria-invalid={run.problem?.field === 'draw' ? 'true' : undefined}
           aria-describedby="problem-draw"
         />
@@ -75,7 +78,7 @@
       </div>
       <div>
         <label class="label block" for="first-way">How you know it</label>
-        <select id="first-way" class="field" bind:value={run.drawWay}>
+        <select id="first-way" class="field" bind:value={run.answers.drawWay}>
           {#each DRAW_WAYS as [value, words] (value)}<option {value}>{words}</option>{/each}
         </select>
       </div>
@@ -86,7 +89,7 @@
           class="field"
           maxlength="60"
           autocomplete="off"
-          bind:value={run.archerName}
+          bind:value={run.answers.archerName}
         />
       </div>
     </div>
@@ -95,7 +98,7 @@
     <div class="mt-4 grid gap-4 sm:grid-cols-2">
       <div>
         <label class="label block" for="first-family">Sort of bow</label>
-        <select id="first-family" data-first class="field" bind:value={run.family}>
+        <select id="first-family" data-first class="field" bind:value={run.answers.family}>
           {#each FAMILIES as [value, words] (value)}<option {value}>{words}</option>{/each}
         </select>
         {@render note('family')}
@@ -107,7 +110,7 @@
           class="field"
           autocomplete="off"
           placeholder="e.g. 45 or 45 @ 28"
-          bind:value={run.mark}
+          bind:value={run.answers.mark}
           aria-invalid={run.problem?.field === 'mark' ? 'true' : undefined}
           aria-describedby="problem-mark"
         />
@@ -120,7 +123,7 @@
           class="field"
           autocomplete="off"
           placeholder="e.g. 62"
-          bind:value={run.length}
+          bind:value={run.answers.length}
           aria-invalid={run.problem?.field === 'length' ? 'true' : undefined}
           aria-describedby="problem-length"
         />
@@ -128,17 +131,28 @@
       </div>
     </div>
   {:else}
-    <p class="mt-2">The whole arrow on a scale, point and feathers included.</p>
+    <p class="mt-2">
+      The whole arrow on a scale, point and feathers included, tells most. The number on the shaft
+      helps too; neither is no harm.
+    </p>
     <div class="mt-4 grid gap-4 sm:grid-cols-2">
       <div>
-        <label class="label block" for="first-mass">Finished mass</label>
+        <label class="label block" for="first-arrow-way">What you know of it</label>
+        <select id="first-arrow-way" class="field" bind:value={run.answers.arrowWay}>
+          {#each ARROW_WAYS as [value, words] (value)}<option {value}>{words}</option>{/each}
+        </select>
+      </div>
+      <div>
+        <label class="label block" for="first-mass">
+          {run.answers.arrowWay === 'spine' ? 'Number on the shaft' : 'Finished mass'}
+        </label>
         <input
           id="first-mass"
           data-first
           class="field"
           autocomplete="off"
-          placeholder="e.g. 431gr or 27.9g"
-          bind:value={run.mass}
+          placeholder={run.answers.arrowWay === 'spine' ? 'e.g. 700' : 'e.g. 431gr or 27.9g'}
+          bind:value={run.answers.mass}
           aria-invalid={run.problem?.field === 'mass' ? 'true' : undefined}
           aria-describedby="problem-mass"
         />
@@ -151,7 +165,7 @@
           class="field"
           maxlength="60"
           autocomplete="off"
-          bind:value={run.rigName}
+          bind:value={run.answers.rigName}
         />
         {@render note('rig')}
       </div>
@@ -163,9 +177,11 @@
       {run.step < 2 ? 'Next' : 'See the verdict'}
     </button>
     <button type="button" class="quiet" onclick={skip} disabled={run.busy}>
-      {['Skip: 28 in for now', 'Skip: a hunting recurve marked 40 lb', 'Skip: 400 gr for now'][
-        run.step
-      ]}, as an estimate
+      {[
+        'Skip: 28 in for now',
+        'Skip: a hunting recurve marked 40 lb',
+        'Skip: neither, 400 gr for now',
+      ][run.step]}, as an estimate
     </button>
     {#if run.step > 0}
       <button type="button" class="quiet" onclick={() => run.back()}>Back</button>

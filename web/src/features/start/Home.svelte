@@ -1,14 +1,19 @@
 <script lang="ts">
+  import DidNotCome from '../../components/DidNotCome.svelte';
   import Plain from '../../components/Plain.svelte';
   import RailMark from '../../components/RailMark.svelte';
   import ValueText from '../../components/ValueText.svelte';
-  import { api, type Problem, type RigSummary } from '../../lib/api';
+  import ProblemNote from '../../components/ProblemNote.svelte';
+  import { api, type RigSummary } from '../../lib/api';
+  import { Asked } from '../../lib/asked.svelte';
   import { tell } from '../../lib/preferences.svelte';
   import { placePath } from '../../lib/paths';
   import FirstRun from './FirstRunForm.svelte';
 
-  let rigs = $state.raw<RigSummary[] | null>(null);
-  let problem = $state.raw<Problem | null>(null);
+  const rigs = new Asked<RigSummary[]>();
+  const demo = new Asked<unknown>();
+  /** Putting away or taking out, by rig. */
+  let moving = $state<Record<string, Asked<unknown>>>({});
 
   const WORDS = { stop: 'Stop', mend: 'Mend', watch: 'Watch', good: 'Good' } as const;
   const COLOURS = {
@@ -17,52 +22,52 @@
     watch: 'var(--blue)',
     good: 'var(--green)',
   } as const;
-  const out = $derived(rigs?.filter((rig) => !rig.put_away) ?? []);
-  const away = $derived(rigs?.filter((rig) => rig.put_away) ?? []);
+  const out = $derived(rigs.data?.filter((rig) => !rig.put_away) ?? []);
+  const away = $derived(rigs.data?.filter((rig) => rig.put_away) ?? []);
+  const load = () => rigs.ask(api.rigSummaries);
 
   void load();
-  document.title = 'Lyrandis';
-
-  async function load() {
-    const answer = await api.rigSummaries();
-    problem = answer.problem ?? null;
-    rigs = answer.data ?? rigs;
-  }
+  document.title = 'Rigs · Lyrandis';
+  // the list comes by itself when the network does
+  $effect(() => {
+    if (rigs.problem?.status !== 0) return;
+    const timer = setInterval(() => void load(), 3000);
+    return () => clearInterval(timer);
+  });
 
   async function bringDemo() {
-    const answer = await api.loadDemo();
-    problem = answer.problem ?? null;
-    await load();
+    if (await demo.ask(api.loadDemo)) await load();
   }
 
   async function putAway(rig: RigSummary, put: boolean) {
-    const { problem: refused } = await api.record(
-      [{ subject: { kind: 'rig', id: rig.id }, reading: { kind: 'put_away', away: put } }],
-      rig.id,
-      null,
-      null,
-    );
-    problem = refused ?? null;
-    await load();
+    const asked = (moving[rig.id] ??= new Asked<unknown>());
+    const reading = { kind: 'put_away' as const, away: put };
+    const draft = { subject: { kind: 'rig' as const, id: rig.id }, reading };
+    if (await asked.ask(() => api.record([draft], rig.id, null, null))) await load();
   }
 </script>
 
+{#snippet refused(rig: RigSummary)}
+  {@const problem = moving[rig.id]?.problem}
+  {#if problem}<div class="w-full"><ProblemNote {problem} id="problem-{rig.id}" /></div>{/if}
+{/snippet}
+
 <Plain>
-  {#if problem}
-    <p class="mb-4 text-red" role="alert">
-      {problem.reason}
-      {problem.instruction}
-      <button class="quiet" onclick={load}>Try again</button>
-    </p>
+  {#if rigs.problem}
+    <DidNotCome problem={rigs.problem} again={load} />
   {/if}
-  {#if !rigs}
+  {#if !rigs.data && rigs.problem}
+    <h1>Rigs</h1>
+    <p class="text-soft">They are listed here as soon as Lyrandis answers.</p>
+  {:else if !rigs.data}
     <p class="text-soft" aria-busy="true">Opening the workshop…</p>
-  {:else if rigs.length === 0}
+  {:else if rigs.data.length === 0}
     <FirstRun />
     <p class="mt-10 border-t border-line pt-4">
       Or look around first:
       <button class="quiet text-ink" onclick={bringDemo}>bring in three made-up demo rigs</button>.
       They are marked as demo and can be put away again.
+      {#if demo.problem}<ProblemNote problem={demo.problem} id="problem-demo" />{/if}
     </p>
   {:else}
     <div class="flex flex-wrap items-end justify-between gap-3">
@@ -88,13 +93,14 @@
                 put away<span class="sr-only"> {rig.name}</span>
               </button>
             </p>
+            {@render refused(rig)}
           </div>
           <div
             class="mt-2 grid grid-cols-3 gap-x-4 gap-y-3 md:grid-cols-[repeat(3,8.5rem)_1fr] md:gap-x-8"
           >
             {#each rig.stages as stage (stage.key)}
               <a class="flex items-start gap-2 no-underline" href={placePath(rig.id, stage.key)}>
-                <span class="mt-1"><RailMark mark={stage.mark} /></span>
+                <span class="mt-1"><RailMark mark={stage.mark} stop={stage.stop} /></span>
                 <span>
                   <span class="block text-sm text-soft">{stage.name}</span>
                   <span class="block text-[1.1rem] font-semibold">
@@ -132,6 +138,7 @@
               <button class="quiet text-sm" onclick={() => void putAway(rig, false)}>
                 take out<span class="sr-only"> {rig.name}</span>
               </button>
+              {@render refused(rig)}
             </li>
           {/each}
         </ul>

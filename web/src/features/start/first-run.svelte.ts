@@ -1,6 +1,7 @@
 /** The three questions of a first run, and the rig they make. */
 import { api, type ParsedJot, type Problem, type RigDraft } from '../../lib/api';
 import { FAMILIES } from '../../lib/choices';
+import { keep, kept } from '../../lib/kept';
 
 type First = { reading: ParsedJot['reading']; source?: ParsedJot['source']; as_typed?: string };
 
@@ -11,27 +12,49 @@ export const DRAW_WAYS = [
   ['span', 'Arm span'],
 ] as const;
 
+export const ARROW_WAYS = [
+  ['weighed', 'Its mass, on a scale'],
+  ['told', 'Its mass, told or from a list'],
+  ['spine', 'The number on the shaft'],
+] as const;
+
+const NAME = 'first-run';
+const START = {
+  step: 0,
+  rigName: '',
+  archerName: '',
+  drawWay: 'draw said',
+  draw: '',
+  family: 'hunting_recurve',
+  mark: '',
+  length: '',
+  arrowWay: 'weighed',
+  mass: '',
+  request: '',
+  firsts: { archer: [] as First[], bow: [] as First[], arrow_set: [] as First[] },
+};
+
 export class FirstRun {
-  step = $state(0);
-  rigName = $state('');
-  archerName = $state('');
-  drawWay = $state<string>('draw said');
-  draw = $state('');
-  family = $state<string>('hunting_recurve');
-  mark = $state('');
-  length = $state('');
-  mass = $state('');
+  answers = $state({ ...START, ...kept<typeof START>(NAME) });
   problem = $state.raw<{ field: string; problem: Problem } | null>(null);
   busy = $state(false);
-  #firsts: { archer: First[]; bow: First[]; arrow_set: First[] } = {
-    archer: [],
-    bow: [],
-    arrow_set: [],
-  };
+
+  constructor() {
+    this.answers.request ||= crypto.randomUUID();
+    $effect(() => keep(NAME, $state.snapshot(this.answers)));
+  }
+
+  get step(): number {
+    return this.answers.step;
+  }
 
   /** Read one field's jot line; on a problem keep everything typed and say it beside the field. */
   async #read(field: string, line: string): Promise<First | null> {
-    const { data, problem } = await api.parse(line, null, null);
+    const mark = this.answers.firsts.bow.find(
+      ({ reading }) => reading.kind === 'bow_mark',
+    )?.reading;
+    const weight = mark?.kind === 'bow_mark' ? mark.draw_weight_lbf : null;
+    const { data, problem } = await api.parse(line, null, null, weight);
     if (problem) {
       this.problem = { field, problem };
       return null;
@@ -55,21 +78,21 @@ export class FirstRun {
     const found = await this.#readAll(lines);
     this.busy = false;
     if (!found) return false;
-    this.#firsts[part] = found;
-    this.step += 1;
+    this.answers.firsts[part] = found;
+    this.answers.step += 1;
     return true;
   }
 
   answerDraw = (): Promise<boolean> =>
-    this.#answer('archer', [['draw', `${this.drawWay} ${this.draw}`]]);
+    this.#answer('archer', [['draw', `${this.answers.drawWay} ${this.answers.draw}`]]);
   skipDraw = (): Promise<boolean> => this.#answer('archer', [['draw', 'draw said 28 ?']]);
 
   answerBow = (): Promise<boolean> => {
     const lines: [string, string][] = [
-      ['family', `family ${this.family.replaceAll('_', ' ')}`],
-      ['mark', `mark ${this.mark}`],
+      ['family', `family ${this.answers.family.replaceAll('_', ' ')}`],
+      ['mark', `mark ${this.answers.mark}`],
     ];
-    if (this.length.trim()) lines.push(['length', `bow ${this.length}`]);
+    if (this.answers.length.trim()) lines.push(['length', `bow ${this.answers.length}`]);
     return this.#answer('bow', lines);
   };
   skipBow = (): Promise<boolean> =>
@@ -78,31 +101,56 @@ export class FirstRun {
       ['mark', 'mark 40 @ 28 ?'],
     ]);
 
-  answerArrow = (): Promise<boolean> => this.#answer('arrow_set', [['mass', `arrow ${this.mass}`]]);
+  answerArrow = async (): Promise<boolean> => {
+    const { arrowWay, mass } = this.answers;
+    if (arrowWay === 'spine') {
+      return this.#answer('arrow_set', [
+        ['mass', `spine ${mass.replace(/^\s*spine\s*/i, '')}`],
+        ['mass', 'arrow 400gr ?'],
+      ]);
+    }
+    if (!(await this.#answer('arrow_set', [['mass', `arrow ${mass}`]]))) return false;
+    const [first] = this.answers.firsts.arrow_set;
+    if (first) first.source = arrowWay === 'told' ? 'told' : 'weighed';
+    return true;
+  };
+
+  /** Take up one of the meanings a number was questioned for. */
+  meant(text: string): void {
+    this.problem = null;
+    this.answers.arrowWay = text.startsWith('spine') ? 'spine' : this.answers.arrowWay;
+    this.answers.mass = text.replace(/^(spine|arrow) /, '');
+  }
+
   skipArrow = (): Promise<boolean> => this.#answer('arrow_set', [['mass', 'arrow 400gr ?']]);
 
   back(): void {
     this.problem = null;
-    this.step = Math.max(0, this.step - 1);
+    this.answers.step = Math.max(0, this.step - 1);
   }
 
   /** Make the rig; return its id, or null with the problem shown. */
   async make(): Promise<string | null> {
-    const family = FAMILIES.find(([key]) => key === this.family)?.[1] ?? 'bow';
+    const family = FAMILIES.find(([key]) => key === this.answers.family)?.[1] ?? 'bow';
     const bowName = `${family[0]?.toUpperCase()}${family.slice(1)}`;
+    const firsts = $state.snapshot(this.answers.firsts);
     const draft = {
-      name: this.rigName.trim() || bowName,
-      archer: { name: this.archerName.trim() || 'Archer', readings: this.#firsts.archer },
-      bow: { name: bowName, readings: this.#firsts.bow },
-      arrow_set: { name: 'First arrows', readings: this.#firsts.arrow_set },
+      name: this.answers.rigName.trim() || bowName,
+      archer: { name: this.answers.archerName.trim() || 'Archer', readings: firsts.archer },
+      bow: { name: bowName, readings: firsts.bow },
+      arrow_set: { name: 'First arrows', readings: firsts.arrow_set },
+      request: this.answers.request,
     } as RigDraft;
     this.busy = true;
     const { data, problem } = await api.createRig(draft);
     this.busy = false;
     if (problem) {
       this.problem = { field: 'rig', problem };
+      this.answers.step = 2;
       return null;
     }
+    this.answers = { ...START, firsts: { archer: [], bow: [], arrow_set: [] } };
+    keep(NAME, null);
     return data.rig ?? null;
   }
 }

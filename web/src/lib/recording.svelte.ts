@@ -1,0 +1,28 @@
+/** Recording at a press: what was refused, said where it was pressed. */
+import type { EntryDraft, Problem, SubjectKind } from './api';
+import { bench } from './bench.svelte';
+import { nothingFitted } from './problems';
+
+export class Recording {
+  problem = $state.raw<Problem | null>(null);
+  /** Pressed and not recorded yet. */
+  busy = $state(false);
+
+  /** Record drafts; one that could not be made, for want of a part, is said as that. */
+  async record(
+    drafts: (EntryDraft | null)[],
+    part: SubjectKind | null,
+    says: string,
+  ): Promise<boolean> {
+    this.problem = null;
+    const made = drafts.filter((draft) => draft !== null);
+    if (made.length < drafts.length) {
+      this.problem = nothingFitted(part);
+      return false;
+    }
+    this.busy = true;
+    this.problem = await bench.record(made, says);
+    this.busy = false;
+    return this.problem === null;
+  }
+}
