@@ -80,6 +80,11 @@ def severity(assessment: Assessment, finding: str) -> str | None:
         (("draw 28", "shaft 30"), "arrow-length", None),
         (("draw 28", "shaft 27"), "arrow-length", "mend"),
         (("draw 28", "shaft 26"), "arrow-length", "stop"),
+        # the same with a draw known only from an arm span, +-1 3/4 in
+        (("span 70", "shaft 28 1/4"), "arrow-length", None),
+        (("span 70", "shaft 27 7/8"), "arrow-length", "watch"),
+        (("span 70", "shaft 27"), "arrow-length", "mend"),
+        (("span 70", "shaft 26"), "arrow-length", "stop"),
     ],
 )
 def test_rules_judge(said: tuple[str, ...], finding: str, wanted: str | None) -> None:
@@ -104,6 +109,38 @@ def test_a_stop_says_the_figures_and_what_would_do() -> None:
         "339 gr on 40.0 lb is 8.5 ± 0.2 gr/lb: too far under the bowyer's minimum, 9.0 gr/lb. "
         "Do not shoot it. It wants 360 gr or more."
     )
+
+
+@pytest.mark.parametrize(
+    ("said", "words", "way"),
+    [
+        (
+            ("draw 28", "shaft 25 1/2"),
+            "A 25 1/2 in shaft is 3/4 in shorter than your draw to the pivot, 26 1/4 ± 1/4 in. "
+            "It can fall behind the rest: do not draw it.",
+            "Enter the shaft length",
+        ),
+        (
+            ("span 70", "shaft 25 1/2"),
+            "A 25 1/2 in shaft may be shorter than your draw to the pivot, 26 1/4 ± 1 3/4 in, and "
+            "fall behind the rest: do not draw it fully before the draw is measured.",
+            "Measure the draw",
+        ),
+        (
+            ("span 70", "shaft 27 7/8"),
+            "A 27 7/8 in shaft may be short: your draw to the pivot, 26 1/4 ± 1 3/4 in, is not "
+            "known closer.",
+            "Measure the draw",
+        ),
+    ],
+)
+def test_a_short_shaft_is_judged_with_the_draws_own_doubt(
+    said: tuple[str, ...], words: str, way: str
+) -> None:
+    found = next(f for f in judged(*said).findings if f.id == "arrow-length")
+    assert found.sentence.text() == words
+    assert found.action is not None
+    assert found.action.label == way
 
 
 def test_findings_come_worst_first() -> None:

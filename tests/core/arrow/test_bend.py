@@ -320,7 +320,19 @@ def test_barrelling_a_stiff_shaft_brings_the_kick_down_step_by_step(ends: float)
 def test_no_match_says_which_way_it_lies() -> None:
     assert match_spine(RECURVE.but(weight_lbf=110).shot).out_of_range == "stiffer"
     assert match_spine(RECURVE.but(weight_lbf=110).shot).matched is None
-    assert match_spine(RECURVE.but(weight_lbf=14).shot).out_of_range == "weaker"
+    assert match_spine(RECURVE.but(weight_lbf=9).shot).out_of_range == "weaker"
+    assert match_spine(RECURVE.but(weight_lbf=9).shot).matched is None
+
+
+@pytest.mark.parametrize(("weight", "low", "high"), [(14, 18, 21), (20, 25, 29), (26, 32, 37)])
+def test_a_light_bow_has_a_match_below_the_first_scan(
+    weight: float, low: float, high: float
+) -> None:
+    """Both sides of 26 lb: the scan in steps of two goes on where the other ends."""
+    match = match_spine(RECURVE.but(weight_lbf=weight).shot)
+    assert match.matched is not None
+    assert low < match.matched < high
+    assert match.out_of_range is None
 
 
 def test_lower_roots_are_false() -> None:

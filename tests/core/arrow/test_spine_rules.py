@@ -5,6 +5,9 @@ from dataclasses import replace
 
 import pytest
 
+from lyrandis.core.arrow.build import KG_PER_GRAIN as GRAIN
+from lyrandis.core.arrow.closing import Change, changed
+from lyrandis.core.arrow.judge_spine import LIGHT_BOW_LBF
 from lyrandis.core.arrow.match import match_spine
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.arrow.show import shot_drawing
@@ -360,10 +363,107 @@ def test_the_schools_differ_for_a_reason_that_is_said(given: dict[str, float], w
     assert words in why_apart(replace(match, matched=45.0), rule).text()
 
 
-def test_the_board_needs_a_shot() -> None:
+@pytest.mark.parametrize(
+    ("said", "reason", "instruction"),
+    [
+        ((), "The shot needs your draw and the bow's weight.",
+         "Enter the draw, and the bow's weight or its mark."),
+        (("draw 28",), "The shot needs the bow's weight.", "Enter the bow's weight or its mark."),
+        (("mark 40",), "The shot needs your draw.", "Enter the draw."),
+        (("draw 15", "mark 40", "brace 11 1/2"),
+         "At this draw the string hardly travels past its brace height.",
+         "Look at the draw and the brace height: one of them is not right."),
+    ],
+)  # fmt: skip
+def test_the_board_says_what_it_needs(said: tuple[str, ...], reason: str, instruction: str) -> None:
     with pytest.raises(DomainError) as caught:
-        spine_board(computed("draw 28"))
+        spine_board(computed(*said))
     assert caught.value.code == "nothing_to_shoot"
+    assert (caught.value.reason, caught.value.instruction) == (reason, instruction)
+
+
+# light bows, and no match at all
+
+LIGHT = (
+    "hand right", "hold split", "draw 27", "hook 1/2", "family hunting recurve", "bow 62",
+    "brace 7 1/2", "window 2mm", "string 58 14 strands", "material carbon", "shaft 29 5gpi",
+    "diameter 6mm", "point 80", "insert 12", "arrownock 8", "fletching 20", "wrap 0",
+)  # fmt: skip
+
+
+HEAVY = (*BOW[:4], "bow 72", "brace 7", "scale 85 @ 28", "material wood", "shaft 30 1/2 14gpi",
+         "point 160", "diameter 10mm")  # fmt: skip
+
+
+@pytest.mark.parametrize("weight", [16, 18, 20, 22, 24])
+@pytest.mark.parametrize("shafts", [700, 1000])
+def test_a_beginners_bow_gets_a_useful_answer(weight: int, shafts: int) -> None:
+    said = (*LIGHT, f"scale {weight} @ 27", f"spine {shafts}")
+    board = spine_board(computed(*said))
+    assert board.matched_lbf is not None
+    assert board.no_match is None
+    assert board.moves
+    found = [f for f in judged(*said).findings if f.id.startswith("spine-")]
+    assert not [f for f in found if f.severity in ("stop", "mend")]
+    if abs(10 * math.log((board.own_lbf or 0) / board.matched_lbf)) > 1:
+        assert {way.key for way in board.ways} >= {"point", "longer", "shafts"}
+
+
+def test_stiff_first_arrows_are_said_as_what_they_are() -> None:
+    match = finding(judged(*LIGHT, "scale 18 @ 27", "spine 700"), "spine-match")
+    assert match is not None
+    said = match.sentence.text()
+    assert said.startswith("Your shafts, 45 lb (700), are stiffer than a bow this light wants, ")
+    assert said.endswith("It costs accuracy only: they strike left.")
+    left = finding(judged(*LIGHT, "scale 18 @ 27", "spine 700", "hand left"), "spine-match")
+    assert left is not None
+    assert left.sentence.text().endswith("they strike right.")
+
+
+@pytest.mark.parametrize(("weight", "severity"), [(25.2, "watch"), (26.6, "mend")])
+def test_a_light_bow_ends_at_twenty_six_pounds(weight: float, severity: str) -> None:
+    c = computed(*LIGHT, f"scale {weight} @ 27", "spine 400")
+    assert c.arrow.shooting is not None
+    assert (c.arrow.shooting.weight_lbf < LIGHT_BOW_LBF) == (severity == "watch")
+    match = finding(judged(*LIGHT, f"scale {weight} @ 27", "spine 400"), "spine-match")
+    assert match is not None
+    assert match.severity == severity
+
+
+def test_no_match_has_its_own_words_and_a_way_on() -> None:
+    c = computed(*LIGHT, "draw 24", "scale 9 @ 24")
+    board = spine_board(c)
+    assert board.matched_lbf is None
+    assert board.no_match is not None
+    assert board.no_match.said.text() == (
+        "No shaft from 130 lb (240) to 14 lb (2250) leaves this bow straight: try weaker or "
+        "longer ones, or a heavier point."
+    )
+    assert (board.moves, board.points, board.ways) == ((), (), ())
+    judgement = finding(judged(*LIGHT, "draw 24", "scale 9 @ 24"), "spine-match")
+    assert judgement is not None
+    assert judgement.severity == "watch"
+    assert judgement.action is not None
+    assert judgement.action.control == "ways"
+    assert [way.what.text() for way in board.no_match.ways] == ["Shafts of this make 1 in longer"]
+
+
+@pytest.mark.parametrize(
+    ("said", "change", "by"),
+    [((*LIGHT, "draw 24", "scale 8 @ 24"), "length", 2 * 0.0254), (HEAVY, "point", -50 * GRAIN)],
+)
+def test_what_brings_a_match_within_reach_does(
+    said: tuple[str, ...], change: Change, by: float
+) -> None:
+    c = computed(*said)
+    board = spine_board(c)
+    assert board.no_match is not None
+    way = board.no_match.ways[0]
+    assert c.arrow.shooting is not None
+    after = match_spine(changed(c.arrow.shooting.shot, c.arrow.shooting.weight_lbf, change, by))
+    assert (after.low, after.high) == pytest.approx((way.low_lbf, way.high_lbf))
+    half = match_spine(changed(c.arrow.shooting.shot, c.arrow.shooting.weight_lbf, change, by / 2))
+    assert half.matched is None, "the smallest step that does it is offered"
 
 
 # ways

@@ -1843,6 +1843,15 @@ export interface components {
             finding?: string | null;
         };
         /**
+         * NoMatch
+         * @description Why there is no match, and what brings one within reach.
+         */
+        NoMatch: {
+            said: components["schemas"]["Phrase"];
+            /** Ways */
+            ways: components["schemas"]["WayIntoRange"][];
+        };
+        /**
          * Noted
          * @description Words worth keeping.
          */
@@ -2042,7 +2051,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "database_newer" | "not_a_database" | "no_free_port" | "bad_request" | "too_slow" | "locked" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
+            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "no_match" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "database_newer" | "not_a_database" | "no_free_port" | "bad_request" | "too_slow" | "locked" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
             /** Reason */
             reason: string;
             /** Instruction */
@@ -2438,6 +2447,7 @@ export interface components {
             tip_gr: number;
             /** Ways */
             ways: components["schemas"]["WayToClose"][];
+            no_match: components["schemas"]["NoMatch"] | null;
             bare: components["schemas"]["BareSide"] | null;
             /** Plateau */
             plateau: number[] | null;
@@ -2809,6 +2819,22 @@ export interface components {
             because: components["schemas"]["Phrase"][];
             /** Missing */
             missing?: string | null;
+        };
+        /**
+         * WayIntoRange
+         * @description One thing to change where nothing matches, and what the rig would want afterwards.
+         */
+        WayIntoRange: {
+            what: components["schemas"]["Phrase"];
+            /**
+             * Undo
+             * @enum {string}
+             */
+            undo: "easy" | "new" | "never";
+            /** Low Lbf */
+            low_lbf: number;
+            /** High Lbf */
+            high_lbf: number;
         };
         /**
          * WayToClose

@@ -12,10 +12,11 @@ from lyrandis.core.arrow.quiver import MatchedSet, best_matched, quiver_of
 from lyrandis.core.arrow.quiver_table import QuiverTable, read_quiver_table, write_quiver_table
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.arrow.show import ShotDrawing, shot_drawing
-from lyrandis.core.arrow.spine_board import NOTHING_TO_SHOOT, SpineBoard, spine_board
+from lyrandis.core.arrow.spine_board import SpineBoard, shot_of, spine_board
 from lyrandis.core.arrow.table_columns import ColumnAs
 from lyrandis.core.arrow.taper_plan import TaperAsked, TaperPlan, plan_taper
 from lyrandis.core.arrow.trial import Trial, Tried, trial
+from lyrandis.core.arrow.ways import no_match
 from lyrandis.core.computed import Computed
 from lyrandis.core.errors import DomainError
 
@@ -38,16 +39,15 @@ def read_shot(desk: DeskOf, rig: e.SubjectId) -> Response:
 
 
 def _shot(c: Computed) -> ShotDrawing:
+    shooting, match = shot_of(c)
     hold = c.setup.archer.hold
-    drawing = None
-    if c.arrow.shooting is not None:
-        drawing = shot_drawing(
-            c.arrow.shooting,
-            hold=hold.reading.hold if hold else None,
-            outward_is_left=outward_is_left(c.setup.archer),
-        )
+    drawing = shot_drawing(
+        shooting,
+        hold=hold.reading.hold if hold else None,
+        outward_is_left=outward_is_left(c.setup.archer),
+    )
     if drawing is None:
-        raise DomainError(*NOTHING_TO_SHOOT)
+        raise DomainError("no_match", no_match(match), "Enter your shafts' spine to see them bend.")
     return drawing
 
 

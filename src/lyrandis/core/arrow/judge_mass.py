@@ -1,5 +1,6 @@
 """Judging the arrow: grains per pound against the floor, mass, parts and length."""
 
+import math
 from dataclasses import replace
 
 from lyrandis.core import judgement as j
@@ -71,7 +72,8 @@ RULES: tuple[j.Rule, ...] = (
         stage="arrow",
         title="The arrow must reach past the rest",
         statement="A shaft shorter than the true draw to the pivot can fall behind the rest at "
-        "full draw: Stop. Less than an inch beyond it is Mend.",
+        "full draw: Stop. Less than an inch beyond it is Mend. Where the ± of draw and shaft "
+        "leaves open whether it reaches, that is said (Watch): measure the draw.",
         school="Safety",
         source="Geometry of the drawn arrow; the inch is Lyrandis's own convention.",
     ),
@@ -354,34 +356,57 @@ def _judge_parts(c: Computed) -> list[j.Finding]:
     ]
 
 
+_MARK_DRAW = j.Action(label="Measure the draw", stage="archer", control="draw")
+
+
 def _judge_length(c: Computed) -> list[j.Finding]:
     shaft = shaft_length(c.setup.arrows)
     if shaft is None or c.archer.draw is None:
         return []
-    length = shaft.value
-    pivot = to_pivot(c.archer.draw.length.value, "trade", c.setup.archer).value
-    beyond = length - pivot
-    if beyond >= LEAST_BEYOND_PIVOT_MM:
+    draw = c.archer.draw.length
+    pivot = to_pivot(draw.value, "trade", c.setup.archer).value
+    beyond = Estimate(shaft.value - pivot, math.hypot(shaft.sd, draw.sd))
+    open_still = abs(beyond.value) < beyond.plus_minus
+    if beyond.value < 0:
+        severity: j.Severity = "stop"
+        text = (
+            "A {length} shaft may be shorter than your draw to the pivot, {pivot}, and fall behind "
+            "the rest: do not draw it fully before the draw is measured."
+            if open_still
+            else "A {length} shaft is {beyond} shorter than your draw to the pivot, {pivot}. "
+            "It can fall behind the rest: do not draw it."
+        )
+    elif beyond.value < LEAST_BEYOND_PIVOT_MM:
+        severity = "mend"
+        text = "A {length} shaft reaches only {beyond} past your draw to the pivot, {pivot}."
+    elif open_still:
+        severity = "watch"
+        text = (
+            "A {length} shaft may be short: your draw to the pivot, {pivot}, is not known closer."
+        )
+    else:
         return []
-    figures = {"length": mm(length), "pivot": mm(pivot), "beyond": mm(abs(beyond))}
-    stop = beyond < 0
-    text = (
-        "A {length} shaft is {beyond} shorter than your draw to the pivot, {pivot}. "
-        "It can fall behind the rest: do not draw it."
-        if stop
-        else "A {length} shaft reaches only {beyond} past your draw to the pivot, {pivot}."
-    )
+    figures = {
+        "length": mm(shaft.value),
+        "pivot": mm(pivot, draw.plus_minus),
+        "beyond": mm(abs(beyond.value)),
+    }
+    spread = {**figures, "beyond": mm(abs(beyond.value), beyond.plus_minus)}
     return [
         j.Finding(
             id="arrow-length",
             stage="arrow",
-            title="These arrows are too short",
-            severity="stop" if stop else "mend",
+            title="These arrows may be too short" if open_still else "These arrows are too short",
+            severity=severity,
             sentence=phrase(text, **figures),
-            sum=(phrase("{length} less {pivot} to the pivot leaves {beyond}.", **figures),)
-            if not stop
-            else (phrase("{pivot} to the pivot less {length} is {beyond} short.", **figures),),
+            sum=(
+                phrase("{pivot} to the pivot less {length} is {beyond} short.", **spread)
+                if beyond.value < 0
+                else phrase("{length} less {pivot} to the pivot leaves {beyond}.", **spread),
+            ),
             rule="arrow-length",
-            action=j.Action(label="Enter the shaft length", stage="arrow", control="shaft"),
+            action=_MARK_DRAW
+            if open_still
+            else j.Action(label="Enter the shaft length", stage="arrow", control="shaft"),
         )
     ]

@@ -7,6 +7,8 @@ from lyrandis.core.arrow.judge_mass import lightest_gpp
 from lyrandis.core.arrow.match import (
     MARGINAL_NS,
     SLAP_NS,
+    STIFFEST,
+    WEAKEST_AT_ALL,
     SpineMatch,
     Stiffness,
     clearance_at,
@@ -14,7 +16,8 @@ from lyrandis.core.arrow.match import (
     spine_index,
     stiffness_word,
 )
-from lyrandis.core.arrow.shooting import ArrowSide, Shooting
+from lyrandis.core.arrow.shooting import ArrowSide, Shooting, outward_is_left
+from lyrandis.core.arrow.ways import no_match
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import Phrase, gap, gpp, hertz, millis, mps, percent, phrase, ratio, spine
 
@@ -38,16 +41,21 @@ _SEVERITY: dict[Stiffness, j.Severity] = {
     "far": "mend",
 }
 
+LIGHT_BOW_LBF = 26.0
+"""Assumption: below this on the fingers hardly a shaft on sale is weak enough."""
+
 RULES: tuple[j.Rule, ...] = (
     j.Rule(
         id="spine-match",
         stage="arrow",
         title="The spine this rig wants",
         statement="The shot is computed, release to clear of the bow, for spines from 130 lb down "
-        "to 26 lb. The match is the first whose tail leaves without leaning, the mean over nine "
-        "releases; its band is their spread, never narrower than a tenth either way. The index is "
-        "10 ln(own/matched): to 1 either way is matched, to 2.5 a little off (Watch), beyond it "
-        "Mend. Below about two thirds of the match only “far too weak” is said.",
+        "to 26 lb, on a light bow to 14 lb. The match is the first whose tail leaves without "
+        "leaning, the mean over nine releases; its band is their spread, never narrower than a "
+        "tenth either way. The index is 10 ln(own/matched): to 1 either way is matched, to 2.5 a "
+        "little off (Watch), beyond it Mend. Below about two thirds of the match only “far too "
+        f"weak” is said. Under {LIGHT_BOW_LBF:.0f} lb on the fingers stiff shafts are Watch at "
+        "most: first arrows usually are, and it costs accuracy, not the bow.",
         school="Mechanics of the flexing arrow",
         source="Beam theory and a calibrated string, good to about a tenth; your own bare-shaft "
         "results outrank it. The steps of the index are Lyrandis's own convention.",
@@ -69,8 +77,8 @@ RULES: tuple[j.Rule, ...] = (
         title="The tail must clear the bow",
         statement="How hard the tail half of the shaft strikes the side plate: to "
         f"{MARGINAL_NS * 1000:.1f} mN s is clear, to {SLAP_NS * 1000:.0f} marginal (Watch), beyond "
-        "it slaps (Mend). A slapping shaft reads falsely: a stiff one can look weak. The fletching "
-        "itself is not in it.",
+        f"it slaps (Mend; under {LIGHT_BOW_LBF:.0f} lb on the fingers Watch). A slapping shaft "
+        "reads falsely: a stiff one can look weak. The fletching itself is not in it.",
         school="Mechanics of the flexing arrow",
         source="Computed impulse on the plate; ordinary shots give 0.2 to 1.5 mN s, plain slaps 14 "
         "and more. The limits between are Lyrandis's own.",
@@ -111,14 +119,14 @@ def judge(c: Computed) -> list[j.Finding]:
     if c.arrow.sheet.pointless:
         return [*_judge_pointless(shooting, match), *_judge_track(shooting.side)]
     return [
-        *_judge_match(shooting, match),
+        *_judge_match(shooting, match, outward_is_left(c.setup.archer)),
         *_judge_clearance(shooting, match),
         *_judge_both(c, shooting, match),
         *_judge_track(shooting.side),
     ]
 
 
-def _judge_match(shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
+def _judge_match(shooting: Shooting, match: SpineMatch, outward_left: bool) -> list[j.Finding]:
     own = shooting.own_lbf
     if match.matched is None:
         return [_out_of_range(match)]
@@ -132,18 +140,20 @@ def _judge_match(shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
         "high": spine(match.high),
         "off": percent(abs(math.expm1(index / 10))),
     }
-    side = "stiff" if index > 0 else "weak"
-    texts = {
-        "matched": "Your shafts, {own}, match what this rig wants, {low} to {high}.",
-        "very_weak": "Your shafts, {own}, are far too weak: this rig wants {low} to {high}.",
-    }
-    usual = f"Your shafts, {{own}}, are {{off}} too {side}: this rig wants {{low}} to {{high}}."
+    severity, text = _SEVERITY[word], _MATCH_TEXTS[word]
+    if severity == "mend" and index > 0 and shooting.weight_lbf < LIGHT_BOW_LBF:
+        severity = "watch"
+        text = (
+            "Your shafts, {own}, are stiffer than a bow this light wants, {low} to {high}, as "
+            "first arrows mostly are. It costs accuracy only: they strike "
+            f"{'left' if outward_left else 'right'}."
+        )
     return [
         j.Finding(
             id="spine-match",
             stage="arrow",
-            severity=_SEVERITY[word],
-            sentence=phrase(texts.get(word, usual), **figures),
+            severity=severity,
+            sentence=phrase(text, **figures),
             sum=spine_sum(shooting, match),
             rule="spine-match",
             action=None if word == "matched" else SEE_WAYS,
@@ -151,16 +161,34 @@ def _judge_match(shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
     ]
 
 
+_WEAK = "Your shafts, {own}, are {off} too weak: this rig wants {low} to {high}."
+_STIFF = "Your shafts, {own}, are {off} too stiff: this rig wants {low} to {high}."
+_MATCH_TEXTS: dict[Stiffness, str] = {
+    "very_weak": "Your shafts, {own}, are far too weak: this rig wants {low} to {high}.",
+    "weak": _WEAK,
+    "little_weak": _WEAK,
+    "matched": "Your shafts, {own}, match what this rig wants, {low} to {high}.",
+    "little_stiff": _STIFF,
+    "stiff": _STIFF,
+    "far": "Your shafts, {own}, are far too stiff: this rig wants {low} to {high}.",
+}
+
+
 def _out_of_range(match: SpineMatch) -> j.Finding:
-    which = "stiffer than 130 lb" if match.out_of_range == "stiffer" else "weaker than 26 lb"
     return j.Finding(
         id="spine-match",
         stage="arrow",
         severity="watch",
-        sentence=phrase(f"No match in range: this rig would want a shaft {which}."),
-        sum=(phrase("Spines from 130 down to 26 lb were shot, nine releases each."),),
+        sentence=no_match(match),
+        sum=(
+            phrase(
+                "Spines from {most} down to {least} were shot, nine releases each.",
+                most=spine(STIFFEST),
+                least=spine(WEAKEST_AT_ALL),
+            ),
+        ),
         rule="spine-match",
-        action=MEASURE_WINDOW,
+        action=SEE_WAYS,
     )
 
 
@@ -223,6 +251,8 @@ def _judge_clearance(shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
         "marginal": "The tail brushes the side plate: look for wear there.",
         "slap": "The tail slaps the side plate: what the flight shows can be false.",
     }
+    if shooting.weight_lbf < LIGHT_BOW_LBF and severity == "mend":
+        severity = "watch"
     text = texts[match.clearance]
     if _even_when_matched(shooting, match):
         text += " On this bow even the matched shaft touches."

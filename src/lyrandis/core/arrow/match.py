@@ -20,6 +20,9 @@ Stiffness = Literal["very_weak", "weak", "little_weak", "matched", "little_stiff
 
 STIFFEST, WEAKEST, STEP = 130.0, 26.0, 4.0
 SCAN: Array = np.arange(STIFFEST, WEAKEST - 0.1, -STEP)
+WEAKEST_AT_ALL, LIGHT_STEP = 14.0, 2.0
+LIGHT_SCAN: Array = np.arange(WEAKEST + 2 * LIGHT_STEP, WEAKEST_AT_ALL - 0.1, -LIGHT_STEP)
+"""Shot only where nothing stiffer matches: the shafts of a beginner's bow."""
 MATCH_DT = 30e-6
 LEAST_BAND = 0.10
 """The band is never narrower than this share either way."""
@@ -38,7 +41,7 @@ class SpineMatch:
     """The matched spine and what the arrow's own spine is against it."""
 
     matched: float | None
-    """None when there is none between 26 and 130 lb."""
+    """None when there is none between 14 and 130 lb."""
     low: float
     high: float
     out_of_range: Literal["stiffer", "weaker"] | None
@@ -124,7 +127,8 @@ def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT
 
     Scan down from 130 to 26 lb by 4: the first + to - change of the mean clean kick over nine
     releases, cubic through four points. Band: the nine releases' own roots, at least +-10 %. Lower
-    roots are false. Source: docs/MECHANICS.md; good to 10 % at best.
+    roots are false. Where even 26 lb leans stiff (a light bow), on to 14 lb by 2.
+    Source: docs/MECHANICS.md; good to 10 % at best.
 
     >>> from lyrandis.core.example import rig
     >>> match = match_spine(rig().arrow.shooting.shot)
@@ -137,17 +141,19 @@ def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT
     bent = bend((shot,), STIFFNESS_PER_POUND * spines[None, :], clean=clean, dt=dt)
     kicks = np.degrees(bent.kick[0].reshape(len(spines), len(RELEASES)))
     impulse = float(bent.rear_impulse[0, -len(RELEASES) :].mean()) if spine_lbf else None
-    scanned = kicks[: len(SCAN)]
-    mean = scanned.mean(axis=1)
-    matched = first_root(SCAN, mean)
-    roots = [first_root(SCAN, scanned[:, j]) for j in range(len(RELEASES))]
-    low, high = _band(matched, roots)
+    stiff_at_first = bool(kicks[0].mean() > 0)
+    matched, low, high = _root(SCAN, kicks[: len(SCAN)])
+    if matched is None and stiff_at_first:
+        lighter = bend((shot,), STIFFNESS_PER_POUND * LIGHT_SCAN[None, :], dt=dt).kick[0]
+        matched, low, high = _root(
+            LIGHT_SCAN, np.degrees(lighter.reshape(len(LIGHT_SCAN), len(RELEASES)))
+        )
     rings = spine_lbf or matched
     return SpineMatch(
         matched=matched,
         low=low,
         high=high,
-        out_of_range=None if matched else ("stiffer" if mean[0] < 0 else "weaker"),
+        out_of_range=None if matched else ("weaker" if stiff_at_first else "stiffer"),
         kick_deg=float(kicks[len(SCAN)].mean()) if spine_lbf else None,
         clearance=None if impulse is None else clearance_of(impulse),
         rear_impulse=impulse,
@@ -205,6 +211,13 @@ def _cubic(x: list[float], y: list[float]) -> Callable[[float], float]:
     c0, c1, c2, c3 = c
     x0, x1, x2, _ = x
     return lambda s: c0 + (s - x0) * (c1 + (s - x1) * (c2 + (s - x2) * c3))
+
+
+def _root(spines: Array, kicks: Array) -> tuple[float | None, float, float]:
+    """Return the match and its band: the mean's first root, and the releases' own."""
+    matched = first_root(spines, kicks.mean(axis=1))
+    roots = [first_root(spines, kicks[:, j]) for j in range(len(RELEASES))]
+    return matched, *_band(matched, roots)
 
 
 def _band(matched: float | None, roots: list[float | None]) -> tuple[float, float]:

@@ -13,9 +13,9 @@ from lyrandis.core.arrow.closing import Change, moves_of
 from lyrandis.core.arrow.match import SpineMatch, Stiffness, spine_index, straight_spines
 from lyrandis.core.arrow.shooting import Shooting, outward_is_left
 from lyrandis.core.arrow.thumb_rule import ThumbRule, thumb_rule
-from lyrandis.core.arrow.ways import Undo, ways_to_close
+from lyrandis.core.arrow.ways import Undo, no_match, ways_into_range, ways_to_close
 from lyrandis.core.computed import Computed
-from lyrandis.core.errors import Code, DomainError
+from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Phrase, phrase, spine
 
 
@@ -62,6 +62,22 @@ class WayToClose(_Frozen):
     closes: bool
 
 
+class WayIntoRange(_Frozen):
+    """One thing to change where nothing matches, and what the rig would want afterwards."""
+
+    what: Phrase
+    undo: Undo
+    low_lbf: float
+    high_lbf: float
+
+
+class NoMatch(_Frozen):
+    """Why there is no match, and what brings one within reach."""
+
+    said: Phrase
+    ways: tuple[WayIntoRange, ...]
+
+
 class BareSide(_Frozen):
     """Where a bare shaft of this set would strike beside the fletched at 18 m."""
 
@@ -83,17 +99,13 @@ class SpineBoard(_Frozen):
     points: tuple[PointSpine, ...]
     tip_gr: float
     ways: tuple[WayToClose, ...]
+    no_match: NoMatch | None
     bare: BareSide | None
     plateau: tuple[float, ...] | None
     """For a shaft without a point: spines that all leave straight, weakest and stiffest."""
     assumed: tuple[str, ...]
 
 
-NOTHING_TO_SHOOT: tuple[Code, str, str] = (
-    "nothing_to_shoot",
-    "The shot needs your draw and the bow's weight.",
-    "Enter the draw, and the bow's weight or mark, first.",
-)
 _STEPS: tuple[tuple[Change, str, bool], ...] = (
     ("length", "1 in longer", False),
     ("point", "25 gr more point", True),
@@ -105,6 +117,38 @@ _STEPS: tuple[tuple[Change, str, bool], ...] = (
 _APART = 0.1
 
 
+def shot_of(c: Computed) -> tuple[Shooting, SpineMatch]:
+    """Return the rig's shot and its match. Raises `DomainError` that names what is missing.
+
+    Source: `shooting_of`.
+
+    >>> from lyrandis.core.example import rig
+    >>> shot_of(rig(["draw 28"]))
+    Traceback (most recent call last):
+    lyrandis.core.errors.DomainError: The shot needs the bow's weight.
+    """
+    if c.arrow.shooting is not None and c.arrow.match is not None:
+        return c.arrow.shooting, c.arrow.match
+    needs, enter = [], []
+    if c.archer.draw is None:
+        needs.append("your draw")
+        enter.append("the draw")
+    if c.bow.weight is None:
+        needs.append("the bow's weight")
+        enter.append("the bow's weight or its mark")
+    if not needs:
+        raise DomainError(
+            "nothing_to_shoot",
+            "At this draw the string hardly travels past its brace height.",
+            "Look at the draw and the brace height: one of them is not right.",
+        )
+    raise DomainError(
+        "nothing_to_shoot",
+        f"The shot needs {' and '.join(needs)}.",
+        f"Enter {', and '.join(enter)}.",
+    )
+
+
 def spine_board(c: Computed) -> SpineBoard:
     """Return the board of a rig. Raises `DomainError` until draw and weight are known.
 
@@ -114,9 +158,7 @@ def spine_board(c: Computed) -> SpineBoard:
     >>> round(rule_of(rig(), rig().arrow.shooting).wants)
     49
     """
-    if c.arrow.shooting is None or c.arrow.match is None:
-        raise DomainError(*NOTHING_TO_SHOOT)
-    shooting, match = c.arrow.shooting, c.arrow.match
+    shooting, match = shot_of(c)
     rule = rule_of(c, shooting)
     moves = None
     if match.matched is not None:
@@ -141,6 +183,7 @@ def spine_board(c: Computed) -> SpineBoard:
         ),
         tip_gr=shooting.shot.beam.tip / KG_PER_GRAIN,
         ways=_ways(c, shooting),
+        no_match=_no_match(shooting, match),
         bare=_bare(c, shooting, match),
         plateau=straight_spines(shooting.shot) if shooting.sheet.pointless else None,
         assumed=shooting.assumed,
@@ -227,6 +270,19 @@ def _ways(c: Computed, shooting: Shooting) -> tuple[WayToClose, ...]:
             closes=way.closes,
         )
         for way in found
+    )
+
+
+def _no_match(shooting: Shooting, match: SpineMatch) -> NoMatch | None:
+    if match.out_of_range is None:
+        return None
+    found = ways_into_range(shooting, shooting.pivot_mm)
+    return NoMatch(
+        said=no_match(match),
+        ways=tuple(
+            WayIntoRange(what=way.what, undo=way.undo, low_lbf=way.low, high_lbf=way.high)
+            for way in found
+        ),
     )
 
 

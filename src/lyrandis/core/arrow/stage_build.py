@@ -53,7 +53,7 @@ def _wanted(c: Computed) -> j.Value:
     if c.arrow.match is None or c.arrow.shooting is None:
         return j.Value(key="matched_spine", label=label, missing=_NO_SHOT)
     if c.arrow.match.matched is None:
-        return j.Value(key="matched_spine", label=label, missing="No match from 26 to 130 lb")
+        return j.Value(key="matched_spine", label=label, missing="No match from 14 to 130 lb")
     half = (c.arrow.match.high - c.arrow.match.low) / 2
     return j.Value(
         key="matched_spine",

@@ -24,10 +24,9 @@ from lyrandis.core.arrow.match import (
     stiffness_word,
 )
 from lyrandis.core.arrow.shooting import Shooting
-from lyrandis.core.arrow.spine_board import NOTHING_TO_SHOOT
+from lyrandis.core.arrow.spine_board import shot_of
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
-from lyrandis.core.errors import DomainError
+from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.quantities import BraceHeight, PartMass, ShaftLength, Window
 
@@ -108,10 +107,9 @@ def trial(c: Computed, tried: Tried) -> Trial:
     >>> found.now == found.tried
     True
     """
-    if c.arrow.shooting is None or c.archer.draw is None:
-        raise DomainError(*NOTHING_TO_SHOOT)
-    pivot = c.archer.draw.length.value - TRADE_OFFSET_MM
-    now = _Standing.of(c.arrow.shooting)
+    shooting, _ = shot_of(c)
+    pivot = shooting.pivot_mm
+    now = _Standing.of(shooting)
     there = _Standing(
         shaft_length_mm=_or(tried.shaft_length_mm, now.shaft_length_mm),
         point_gr=_or(tried.point_gr, now.point_gr),
@@ -121,11 +119,11 @@ def trial(c: Computed, tried: Tried) -> Trial:
         string_added_gr=_or(tried.string_added_gr, 0.0),
     )
     return Trial(
-        tried=_numbers(c, c.arrow.shooting, now, there, pivot),
-        now=_numbers(c, c.arrow.shooting, now, now, pivot),
-        own_lbf=c.arrow.shooting.own_lbf,
+        tried=_numbers(c, shooting, now, there, pivot),
+        now=_numbers(c, shooting, now, now, pivot),
+        own_lbf=shooting.own_lbf,
         floor_gpp=c.arrow.floor.grains_per_pound,
-        assumed=c.arrow.shooting.assumed,
+        assumed=shooting.assumed,
         **_ranges(now, pivot),
     )
 

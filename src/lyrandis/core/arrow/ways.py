@@ -11,7 +11,15 @@ from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.bend import Shot
 from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.closing import Change, changed, match_all
-from lyrandis.core.arrow.match import Stiffness, match_spine, spine_index, stiffness_word
+from lyrandis.core.arrow.match import (
+    STIFFEST,
+    WEAKEST_AT_ALL,
+    SpineMatch,
+    Stiffness,
+    match_spine,
+    spine_index,
+    stiffness_word,
+)
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.taper import taper_profile
 from lyrandis.core.constants import MM_PER_IN
@@ -26,6 +34,9 @@ BRACES_MM = (MM_PER_IN / 4, MM_PER_IN / 2)
 PLATES_MM = (1.0, 2.0)
 SILENCERS_GR = 20.0
 CUTS_MM = tuple(MM_PER_IN * quarter / 4 for quarter in range(1, 7))
+LONGER_MM = (MM_PER_IN, 2 * MM_PER_IN, 3 * MM_PER_IN)
+LONGEST_MM = 33 * MM_PER_IN
+"""Longer shafts are hardly to be had."""
 LEAST_BEYOND_MM = MM_PER_IN
 """An arrow is not cut closer than this beyond the draw."""
 TAPER_SHARE, TAPER_TO = 0.4, 0.8
@@ -49,6 +60,16 @@ class Way:
     mass_gr: float
     """The finished arrow's mass after it."""
     closes: bool
+
+
+@dataclass(frozen=True)
+class IntoRange:
+    """One thing to change where nothing matches, and what the rig would want afterwards."""
+
+    what: Phrase
+    undo: Undo
+    low: float
+    high: float
 
 
 @dataclass(frozen=True)
@@ -87,7 +108,7 @@ def ways_to_close(
         *_braces(shooting, stiff, brace_limits_mm),
         *_plates(shooting, stiff),
         *_silencers(shooting, stiff),
-        *(_tapers(shooting) if stiff else _cuts(shooting, pivot_mm)),
+        *([*_longer(shooting), *_tapers(shooting)] if stiff else _cuts(shooting, pivot_mm)),
     ]
     found = match_all(tuple(one.shot for one in tries), matched) if tries else ()
     ways = [
@@ -97,6 +118,55 @@ def ways_to_close(
     ]
     ways = [*_best(ways, index), _new_shafts(shooting, matched)]
     return tuple(sorted(ways, key=lambda way: _ORDER.index(way.undo)))
+
+
+def ways_into_range(shooting: Shooting, pivot_mm: float) -> tuple[IntoRange, ...]:
+    """Return what brings a match within reach where there is none; () where there is one.
+
+    Of every kind the smallest change that does. Source: shots computed anew for every try.
+
+    >>> from lyrandis.core.example import rig
+    >>> shooting = rig().arrow.shooting
+    >>> ways_into_range(shooting, shooting.pivot_mm)
+    ()
+    """
+    which = match_spine(shooting.shot, shooting.own_lbf).out_of_range
+    if which is None:
+        return ()
+    stiff = which == "weaker"
+    tries = [
+        *_points(shooting, stiff),
+        *(_longer(shooting) if stiff else _cuts(shooting, pivot_mm)),
+    ]
+    found = []
+    for _, group in groupby(tries, key=lambda one: one.key):
+        for one in group:
+            match = match_spine(one.shot)
+            if match.matched is not None:
+                found.append(IntoRange(one.what, one.undo, match.low, match.high))
+                break
+    return tuple(found)
+
+
+def no_match(match: SpineMatch) -> Phrase:
+    """Say which way the match lies beyond what was shot.
+
+    Source: `match_spine`; which way a longer shaft or a heavier point acts: the computed shot.
+
+    >>> from lyrandis.core.example import rig
+    >>> heavy = rig(["draw 28", "mark 110", "shaft 32"]).arrow.match
+    >>> no_match(heavy).template.split(": ")[1]
+    'try stiffer or shorter ones, or a lighter point.'
+    """
+    reach = {"most": spine(STIFFEST), "least": spine(WEAKEST_AT_ALL)}
+    way = (
+        "weaker or longer ones, or a heavier point"
+        if match.out_of_range == "weaker"
+        else "stiffer or shorter ones, or a lighter point"
+    )
+    return phrase(
+        f"No shaft from {{most}} to {{least}} leaves this bow straight: try {way}.", **reach
+    )
 
 
 def _way(one: _Try, after: float, own: float, matched: float) -> Way:
@@ -196,6 +266,19 @@ def _cuts(shooting: Shooting, pivot_mm: float) -> list[_Try]:
         )
         for cut in CUTS_MM
         if cut <= spare
+    ]
+
+
+def _longer(shooting: Shooting) -> list[_Try]:
+    return [
+        _Try(
+            "longer",
+            phrase("Shafts of this make {by} longer", by=mm(by)),
+            "new",
+            _changed(shooting, "length", by / 1000),
+        )
+        for by in LONGER_MM
+        if shooting.sheet.length_mm + by <= LONGEST_MM
     ]
 
 

@@ -30,7 +30,10 @@
       <Bend drawing={shot.data} {numbers} />
     {:else if shot.problem}
       <p class="grid h-48 place-items-center border border-dashed border-line p-4 text-soft">
-        <span>{shot.problem.reason} {shot.problem.instruction}</span>
+        <span>
+          {#if shot.problem.code !== 'no_match'}{shot.problem.reason}{/if}
+          {shot.problem.instruction}
+        </span>
       </p>
     {:else}
       <p class="grid h-48 place-items-center text-soft" aria-busy="true">Shooting…</p>
@@ -38,10 +41,12 @@
     {#if board.data && (shot.data || shot.problem)}
       <Ways board={board.data} />
       <SpineSchools board={board.data} />
-      <div class="mt-6 grid gap-6 lg:grid-cols-2">
-        <MovesTable board={board.data} />
-        <PointCurve board={board.data} />
-      </div>
+      {#if board.data.moves.length}
+        <div class="mt-6 grid gap-6 lg:grid-cols-2">
+          <MovesTable board={board.data} />
+          <PointCurve board={board.data} />
+        </div>
+      {/if}
     {:else if !board.problem && !shot.busy}
       <p class="mt-4 text-soft" aria-busy="true">Shooting the neighbours of this rig…</p>
     {/if}

@@ -32,9 +32,9 @@
   );
 </script>
 
-<section aria-labelledby="point-curve">
-  <h2 id="point-curve">Point mass is no straight line</h2>
-  {#if points.length > 1}
+{#if points.length > 1}
+  <section aria-labelledby="point-curve">
+    <h2 id="point-curve">Point mass is no straight line</h2>
     <figure bind:clientWidth={width}>
       <svg
         viewBox="0 0 {W} {H}"
@@ -83,8 +83,8 @@
         )}{board.matched_lbf == null ? '' : `, which wants ${figure(spine(board.matched_lbf))}`}.
       </figcaption>
     </figure>
-  {/if}
-</section>
+  </section>
+{/if}
 
 <style>
   .soft {
