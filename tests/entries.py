@@ -111,6 +111,7 @@ def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
                 lambda part_id: e.PartFitted(part=part, part_id=part_id)
             )
         ),
+        e.Named: st.builds(e.Named, name=st.just("x"), alike=st.booleans()),
         e.PutAway: st.builds(e.PutAway, away=st.booleans()),
         e.BraceRange: st.lists(_field("low_mm", None), min_size=2, max_size=2).map(
             lambda two: e.BraceRange(low_mm=min(two), high_mm=max(two))

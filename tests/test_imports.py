@@ -15,8 +15,8 @@ ALLOWED = {
 CORE_MAY_USE = {
     "__future__", "abc", "bisect", "collections", "contextlib", "csv", "dataclasses", "datetime",
     "unicodedata",
-    "decimal", "difflib", "enum", "fractions", "functools", "io", "itertools", "math", "numpy",
-    "operator", "pydantic", "re", "scipy", "statistics", "string", "typing",
+    "decimal", "difflib", "enum", "fractions", "functools", "hashlib", "io", "itertools", "math",
+    "numpy", "operator", "pydantic", "re", "scipy", "statistics", "string", "typing",
 }  # fmt: skip
 FILES = sorted(ROOT.rglob("*.py"))
 

@@ -18,12 +18,12 @@ from pathlib import Path
 from typing import Any, get_args
 
 from platformdirs import user_data_path
-from pydantic import BaseModel, ConfigDict, ValidationError
+from pydantic import ValidationError
 
 from lyrandis import __version__
-from lyrandis.core import entries as e
 from lyrandis.core.assessment import Assessment, assess
 from lyrandis.core.errors import DomainError
+from lyrandis.core.logbook import LogbookFile, rig_of
 from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold
 from lyrandis.core.units import UnitSet
@@ -33,15 +33,6 @@ PORT = 8080
 PORTS_TRIED = 50
 MOST_BYTES = 50_000_000
 """A larger file is no file of entries."""
-
-
-class EntriesFile(BaseModel):
-    """A file of entries: as exported from a rig's history, or written by hand."""
-
-    model_config = ConfigDict(extra="ignore")
-
-    entries: list[e.PostedEntry]
-    rig: e.SubjectId | None = None
 
 
 def data_folder(demo: bool) -> Path:
@@ -179,17 +170,12 @@ def printable(said: str) -> str:
 def judge_text(text: str) -> Assessment:
     """Judge a JSON document of entries, or raise `DomainError` saying where it is wrong."""
     try:
-        document = EntriesFile.model_validate_json(text)
+        document = LogbookFile.model_validate_json(text)
     except ValidationError as error:
         raise _first_error(error) from None
     entries = as_entries(document.entries, now=datetime.now(UTC))
-    rigs = {entry.subject.id for entry in entries if entry.subject.kind == "rig"}
-    if document.rig is not None and document.rig not in rigs:
-        raise DomainError(
-            "no_such_subject",
-            f"The file speaks of no rig called “{document.rig}”.",
-            f"Name one of: {', '.join(sorted(rigs)) or 'none is in it'}.",
-        )
+    if document.rig is not None:
+        rig_of(document.entries, document.rig)
     return assess(fold(entries, rig=document.rig))
 
 

@@ -21,7 +21,17 @@ from lyrandis import __version__
 from lyrandis.api import problems
 from lyrandis.api.desk import Desk
 from lyrandis.api.gate import Gate
-from lyrandis.api.routers import arrows, choosing, demo, entries, judging, rigs, subjects
+from lyrandis.api.routers import (
+    arrows,
+    choosing,
+    demo,
+    entries,
+    judging,
+    logbooks,
+    parts,
+    rigs,
+    subjects,
+)
 from lyrandis.demo.scenario import drafts
 from lyrandis.store.bench import Bench
 from lyrandis.store.database import open_database
@@ -29,6 +39,8 @@ from lyrandis.store.database import open_database
 STATIC = Path(__file__).resolve().parent.parent / "static"
 _ROUTERS = (
     rigs.router,
+    parts.router,
+    logbooks.router,
     choosing.router,
     arrows.router,
     entries.router,

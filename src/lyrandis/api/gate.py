@@ -11,6 +11,8 @@ from lyrandis.api.problems import problem_of, respond
 from lyrandis.core.errors import DomainError
 
 MOST_BODY_BYTES = 1_000_000
+MOST_BYTES_OF = {"/api/logbooks": 12_000_000}
+"""A saved logbook is brought in whole."""
 _OWN_HOST = re.compile(r"(?:127\.0\.0\.1|localhost|\[::1\])(?::[0-9]{1,5})?", re.IGNORECASE)
 BODY_SECONDS = 20.0
 """A body that has not come by then is not waited for."""
@@ -118,13 +120,14 @@ async def _body_in_time(scope: Scope, receive: Receive) -> bytes:
 async def _bounded_body(scope: Scope, receive: Receive) -> bytes:
     if scope["method"] in _READING:
         return b""
+    most = MOST_BYTES_OF.get(scope["path"], MOST_BODY_BYTES)
     too_large = DomainError(
         "body_too_large",
         "That is more than this bench takes at once.",
-        f"Send at most {MOST_BODY_BYTES // 1000} kB at a time.",
+        f"Send at most {most // 1000} kB at a time.",
     )
     length = Headers(scope=scope).get("content-length", "")
-    if length.isdecimal() and int(length) > MOST_BODY_BYTES:
+    if length.isdecimal() and int(length) > most:
         raise too_large
     body = b""
     more = True
@@ -134,7 +137,7 @@ async def _bounded_body(scope: Scope, receive: Receive) -> bytes:
             break
         body += message.get("body", b"")
         more = message.get("more_body", False)
-        if len(body) > MOST_BODY_BYTES:
+        if len(body) > most:
             raise too_large
     return body
 

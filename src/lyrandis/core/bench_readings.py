@@ -21,12 +21,23 @@ PART_WORDS: dict[PartKind, str] = {
 }
 
 
+def same_name(one: str, other: str) -> bool:
+    """Return whether two names read the same: case and spaces apart.
+
+    >>> same_name("Marram  longbow", "marram Longbow"), same_name("Ann", "Anna")
+    (True, False)
+    """
+    return one.casefold().split() == other.casefold().split()
+
+
 class Named(BaseReading):
     """Gives the subject its name."""
 
     of = ANY_SUBJECT
     kind: Literal["named"] = "named"
     name: Name
+    alike: bool = False
+    """The archer knows that another of the kind is called the same."""
 
     def say(self) -> Phrase:
         return phrase(f"Named {plain(self.name)}")

@@ -14,6 +14,7 @@ from lyrandis.core.computed import Computed
 from lyrandis.core.entries import Reading
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.heard import Hears
+from lyrandis.core.look_over import LooksOver
 from lyrandis.core.phrase import Figure, Phrase
 from lyrandis.core.reading import StageKey, SubjectKind
 from lyrandis.core.setup import Setup
@@ -97,6 +98,8 @@ class Room:
     doubts: Callable[[Computed], list[Doubt]] = lambda _: []
     unchecked: Callable[[Computed], tuple[j.Unchecked, ...]] = lambda _: ()
     """What nobody has looked at yet, for the answer to: may I shoot this?"""
+    looks_over: LooksOver | None = None
+    """The part that is looked over here, and how it was last found."""
     asks: tuple[Ask, ...] = ()
     applies: Callable[[Setup], bool] = lambda _: True
     """False where a rig has no such stage: a plain bow has no empty one in its rail."""

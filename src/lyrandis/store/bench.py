@@ -1,7 +1,5 @@
 """The bench: everything stored, read as entries and written as entries."""
 
-import re
-import unicodedata
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -13,13 +11,22 @@ from sqlalchemy import Connection, Engine, func, insert, select
 from lyrandis.core import entries as e
 from lyrandis.core.pile import parts_fitted
 from lyrandis.core.record import check_instant, recorded
-from lyrandis.store.checks import already_recorded, check_references, check_unseen, fitted_for
+from lyrandis.store.checks import (
+    already_recorded,
+    check_name,
+    check_references,
+    check_unseen,
+    fitted_for,
+)
 from lyrandis.store.log import Logs, RigLog
+from lyrandis.store.logbooks import Plan, carry_out, plan_of
 from lyrandis.store.models import EntryRow, SubjectRow
 from lyrandis.store.rows import (
     entries_where,
     find_kind,
+    free_id,
     kind_of,
+    names_of,
     no_such_entry,
     no_such_subject,
     standing_of_kinds,
@@ -49,7 +56,10 @@ class NewPart:
     kind: e.SubjectKind
     name: str
     drafts: tuple[Callable[[e.Subject], e.EntryDraft], ...] = ()
-    id: str | None = None
+    alike: bool = False
+    """Another of the kind may be called the same."""
+    same_as: str | None = None
+    """One there is: the readings are added to it, and it keeps its name."""
 
 
 class Bench:
@@ -71,7 +81,7 @@ class Bench:
             query = select(SubjectRow.id, SubjectRow.kind, SubjectRow.origin)
             query = query.order_by(SubjectRow.created_at, SubjectRow.id)
             rows = connection.execute(query.where(SubjectRow.kind == kind) if kind else query).all()
-            names = _names(connection)
+            names = names_of(connection)
             return [
                 KnownSubject(row.id, row.kind, names.get(row.id, row.id), row.origin)
                 for row in rows
@@ -121,6 +131,9 @@ class Bench:
         with self._write.begin() as connection:
             newest = connection.scalar(_HEAD) or 0
             unseen = None if seen is None else range(seen + 1, newest + 1)
+            for draft in drafts:
+                if already_recorded(connection, draft) is None:
+                    check_name(connection, draft)
             return [self._add(connection, draft, unseen) for draft in drafts]
 
     def make(self, parts: Sequence[NewPart], *, origin: Origin = "own") -> list[str]:
@@ -133,6 +146,8 @@ class Bench:
         name: str,
         parts: dict[e.PartKind, str | NewPart],
         request: str | None = None,
+        *,
+        alike: bool = False,
     ) -> str:
         """Make a rig, and those of its parts that are new, all or none; return its id.
 
@@ -143,7 +158,7 @@ class Bench:
             made = connection.scalar(about) if request else None
             if made is not None and kind_of(connection, made) == "rig":
                 return made
-            rig = self._make(connection, NewPart("rig", name), "own", request)
+            rig = self._make(connection, NewPart("rig", name, alike=alike), "own", request)
             ids = {
                 kind: part if isinstance(part, str) else self._make(connection, part, "own")
                 for kind, part in parts.items()
@@ -172,6 +187,25 @@ class Bench:
                     self._insert_subject(connection, draft.subject, origin)
                 self._add(connection, draft)
 
+    def bring_in(self, entries: Sequence[e.PostedEntry], *, only_look: bool = False) -> Plan:
+        """Record a saved logbook, all that is new of it or nothing; return what that is.
+
+        With `only_look` nothing is recorded.
+        """
+        with self._read.connect() if only_look else self._write.begin() as connection:
+            plan = plan_of(connection, entries, self._clock())
+            if not only_look:
+                carry_out(connection, plan, self._clock)
+            return plan
+
+    def standing_of(self, *kinds: str) -> dict[str, list[e.Entry]]:
+        """Return the standing entries of some kinds of reading, in order, by their subject."""
+        found: dict[str, list[e.Entry]] = {}
+        with self._read.connect() as connection:
+            for entry in standing_of_kinds(connection, *kinds):
+                found.setdefault(entry.subject.id, []).append(entry)
+        return found
+
     def _retract(self, connection: Connection, taking: e.Taking) -> e.Entry:
         of = select(EntryRow.subject_id).where(EntryRow.id == taking.entry_id)
         about = connection.scalar(of)
@@ -184,12 +218,18 @@ class Bench:
     def _make(
         self, connection: Connection, part: NewPart, origin: Origin, first: str | None = None
     ) -> str:
-        subject = e.Subject(
-            kind=part.kind, id=part.id or _free_id(connection, part.name, part.kind)
-        )
-        self._insert_subject(connection, subject, origin)
-        named = e.EntryDraft(subject=subject, reading=e.Named(name=part.name), id=first)
-        for draft in (named, *(make(subject) for make in part.drafts)):
+        if part.same_as is not None:
+            subject = e.Subject(kind=part.kind, id=part.same_as)
+            drafts = [make(subject) for make in part.drafts]
+        else:
+            subject = e.Subject(kind=part.kind, id=free_id(connection, part.name, part.kind))
+            reading = e.Named(name=part.name, alike=part.alike)
+            named = e.EntryDraft(subject=subject, reading=reading, id=first)
+            if origin == "own":
+                check_name(connection, named)
+            self._insert_subject(connection, subject, origin)
+            drafts = [named, *(make(subject) for make in part.drafts)]
+        for draft in drafts:
             self._add(connection, draft)
         return subject.id
 
@@ -225,24 +265,3 @@ class Bench:
 def _check_rig(connection: Connection, rig: str) -> None:
     if kind_of(connection, rig) != "rig":
         raise no_such_subject(e.Subject(kind="rig", id=rig))
-
-
-def _names(connection: Connection) -> dict[str, str]:
-    """Return what every subject is called now."""
-    return {
-        entry.subject.id: entry.reading.name
-        for entry in standing_of_kinds(connection, "named")
-        if isinstance(entry.reading, e.Named)
-    }
-
-
-def _free_id(connection: Connection, name: str, kind: str) -> str:
-    """Return a readable id made of the name, numbered when it is taken."""
-    flat = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
-    slug = re.sub(r"[^a-z0-9]+", "-", flat).strip("-")[:48].strip("-") or kind.replace("_", "-")
-    taken = set(connection.scalars(select(SubjectRow.id).where(SubjectRow.id.startswith(slug))))
-    candidate, number = slug, 1
-    while candidate in taken:
-        number += 1
-        candidate = f"{slug}-{number}"
-    return candidate

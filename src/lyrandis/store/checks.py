@@ -5,6 +5,7 @@ from datetime import datetime
 from sqlalchemy import Connection, or_, select
 
 from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import same_name
 from lyrandis.core.errors import DomainError
 from lyrandis.core.pile import in_force, retracted_ids
 from lyrandis.core.record import fitted_at
@@ -15,6 +16,7 @@ from lyrandis.store.rows import (
     entry_of,
     find_kind,
     kind_of,
+    names_of,
     no_such_entry,
 )
 
@@ -78,6 +80,22 @@ def _check_retraction(connection: Connection, subject: e.Subject, entry_id: str)
             "Give it another name instead of taking this one back.",
             "entry_id",
         )
+
+
+def check_name(connection: Connection, draft: e.EntryDraft) -> None:
+    """Question a name that another subject of the kind has, unless it is meant."""
+    reading, subject = draft.reading, draft.subject
+    if not isinstance(reading, e.Named) or reading.alike:
+        return
+    for other_id, name in names_of(connection, subject.kind).items():
+        if other_id != subject.id and same_name(name, reading.name):
+            noun = subject.kind.replace("_", " ")
+            raise DomainError(
+                "name_taken",
+                f"There is {'an' if noun[0] in 'aeiou' else 'a'} {noun} called “{name}” already.",
+                "Give this one a name that tells them apart, or name it so all the same.",
+                "name",
+            )
 
 
 def check_unseen(connection: Connection, draft: e.EntryDraft, unseen: range | None) -> None:

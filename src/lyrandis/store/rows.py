@@ -1,5 +1,7 @@
 """Rows and entries: turning one into the other, and asking for them."""
 
+import re
+import unicodedata
 from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
@@ -87,6 +89,15 @@ def standing_of_kinds(connection: Connection, *kinds: str) -> list[e.Entry]:
     return in_force(_readable(entry_or_aside(row, row.subject_kind) for row in rows))
 
 
+def names_of(connection: Connection, kind: e.SubjectKind | None = None) -> dict[str, str]:
+    """Return what every subject, or every one of a kind, is called now."""
+    return {
+        entry.subject.id: entry.reading.name
+        for entry in standing_of_kinds(connection, "named")
+        if isinstance(entry.reading, e.Named) and kind in (None, entry.subject.kind)
+    }
+
+
 def find_kind(connection: Connection, subject: str) -> e.SubjectKind | None:
     """Return what kind of subject something is; None when there is no such thing."""
     kind: Any = connection.scalar(select(SubjectRow.kind).where(SubjectRow.id == subject))
@@ -122,3 +133,15 @@ def no_such_entry(entry_id: str) -> DomainError:
         "Look at the history for what can be taken back.",
         "entry_id",
     )
+
+
+def free_id(connection: Connection, name: str, kind: str) -> str:
+    """Return a readable id made of the name, numbered when it is taken."""
+    flat = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
+    slug = re.sub(r"[^a-z0-9]+", "-", flat).strip("-")[:48].strip("-") or kind.replace("_", "-")
+    taken = set(connection.scalars(select(SubjectRow.id).where(SubjectRow.id.startswith(slug))))
+    candidate, number = slug, 1
+    while candidate in taken:
+        number += 1
+        candidate = f"{slug}-{number}"
+    return candidate

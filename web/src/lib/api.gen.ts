@@ -92,6 +92,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Parts
+         * @description List every archer, bow, string and arrow set: who has it, and the last look-over.
+         */
+        get: operations["list_parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Logbook In
+         * @description Record what is new in a saved logbook, all of it or nothing; what is here is not doubled.
+         *
+         *     With `only_look` nothing is recorded: it says what would be.
+         */
+        post: operations["bring_logbook_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig}/choosing-board": {
         parameters: {
             query?: never;
@@ -1768,6 +1810,51 @@ export interface components {
             lower_length_mm?: number | null;
         };
         /**
+         * LogbookBrought
+         * @description What a saved logbook brings, or has brought.
+         */
+        LogbookBrought: {
+            /** Rig */
+            rig: string | null;
+            /** New */
+            new: number;
+            /** Already */
+            already: number;
+            /** Left Out */
+            left_out: number;
+            /** Parts */
+            parts: components["schemas"]["PartBrought"][];
+        };
+        /**
+         * LogbookDraft
+         * @description A saved logbook, and whether it is only looked at.
+         */
+        LogbookDraft: {
+            /** Entries */
+            entries: components["schemas"]["PostedEntry"][];
+            /** Rig */
+            rig?: string | null;
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
+        };
+        /**
+         * LookOver
+         * @description How a part was found when it was last looked over.
+         */
+        LookOver: {
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "sound" | "failing" | "partly" | "not_looked";
+            /** At */
+            at: string | null;
+            says: components["schemas"]["Phrase"];
+        };
+        /**
          * MatchedSet
          * @description The best matched arrows of the quiver.
          */
@@ -1827,6 +1914,11 @@ export interface components {
             kind: "named";
             /** Name */
             name: string;
+            /**
+             * Alike
+             * @default false
+             */
+            alike: boolean;
         };
         /**
          * NextStep
@@ -1893,6 +1985,22 @@ export interface components {
             retired?: boolean | null;
             /** Remark */
             remark?: string | null;
+        };
+        /**
+         * OnRig
+         * @description A rig that has the part on, and who shoots it.
+         */
+        OnRig: {
+            /** Rig */
+            rig: string;
+            /** Name */
+            name: string;
+            /** Put Away */
+            put_away: boolean;
+            /** Archer */
+            archer: string | null;
+            /** String */
+            string: string | null;
         };
         /**
          * Out
@@ -1970,6 +2078,45 @@ export interface components {
             given: boolean;
         };
         /**
+         * PartBrought
+         * @description An archer, bow, string, arrow set or rig of the file.
+         */
+        PartBrought: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "archer" | "bow" | "string" | "arrow_set" | "rig";
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** New */
+            new: boolean;
+            /** Alike */
+            alike: boolean;
+        };
+        /**
+         * PartDraft
+         * @description A part of a new rig: a new one, or one there is with something to add to it.
+         */
+        PartDraft: {
+            /** Name */
+            name: string;
+            /**
+             * Alike
+             * @default false
+             */
+            alike: boolean;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["FirstReading"][];
+            /** Same As */
+            same_as?: string | null;
+        };
+        /**
          * PartFitted
          * @description Names the part now on the rig; no id takes that kind of part off.
          */
@@ -1986,6 +2133,26 @@ export interface components {
             part: "archer" | "bow" | "string" | "arrow_set";
             /** Part Id */
             part_id: string | null;
+        };
+        /**
+         * PartOut
+         * @description A part: what it is called, who has it, and how it was last found.
+         */
+        PartOut: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "archer" | "bow" | "string" | "arrow_set";
+            /** Name */
+            name: string;
+            /** Origin */
+            origin: string;
+            /** On */
+            on: components["schemas"]["OnRig"][];
+            looked_over: components["schemas"]["LookOver"] | null;
         };
         /**
          * Phrase
@@ -2051,7 +2218,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "no_match" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "database_newer" | "not_a_database" | "no_free_port" | "bad_request" | "too_slow" | "locked" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
+            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "no_match" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "bad_request" | "too_slow" | "locked" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
             /** Reason */
             reason: string;
             /** Instruction */
@@ -2205,14 +2372,19 @@ export interface components {
         RigDraft: {
             /** Name */
             name: string;
+            /**
+             * Alike
+             * @default false
+             */
+            alike: boolean;
             /** Archer */
-            archer?: string | components["schemas"]["SubjectDraft"] | null;
+            archer?: string | components["schemas"]["PartDraft"] | null;
             /** Bow */
-            bow?: string | components["schemas"]["SubjectDraft"] | null;
+            bow?: string | components["schemas"]["PartDraft"] | null;
             /** String */
-            string?: string | components["schemas"]["SubjectDraft"] | null;
+            string?: string | components["schemas"]["PartDraft"] | null;
             /** Arrow Set */
-            arrow_set?: string | components["schemas"]["SubjectDraft"] | null;
+            arrow_set?: string | components["schemas"]["PartDraft"] | null;
             /** Request */
             request?: string | null;
         };
@@ -2554,6 +2726,11 @@ export interface components {
         SubjectDraft: {
             /** Name */
             name: string;
+            /**
+             * Alike
+             * @default false
+             */
+            alike: boolean;
             /**
              * Readings
              * @default []
@@ -3122,6 +3299,15 @@ export interface operations {
             };
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
+            /** @description It changed meanwhile, or is already done */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -3248,6 +3434,79 @@ export interface operations {
             };
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    list_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    bring_logbook_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogbookDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogbookBrought"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            /** @description It changed meanwhile, or is already done */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -3955,6 +4214,15 @@ export interface operations {
             403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
+            /** @description It changed meanwhile, or is already done */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -4019,6 +4287,15 @@ export interface operations {
             403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
+            /** @description It changed meanwhile, or is already done */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -4083,6 +4360,15 @@ export interface operations {
             403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
+            /** @description It changed meanwhile, or is already done */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -4147,6 +4433,15 @@ export interface operations {
             403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
+            /** @description It changed meanwhile, or is already done */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];

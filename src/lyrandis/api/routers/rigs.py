@@ -8,7 +8,7 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict
 
 from lyrandis.api.context import BenchOf, DeskOf, as_json
 from lyrandis.api.desk import Judged, judged_json
-from lyrandis.api.problems import NOT_FOUND, NOT_MODIFIED
+from lyrandis.api.problems import CONFLICT, NOT_FOUND, NOT_MODIFIED
 from lyrandis.api.routers.subjects import (
     ArcherDraft,
     ArrowSetDraft,
@@ -47,6 +47,8 @@ class RigDraft(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     name: e.Name
+    alike: bool = False
+    """Named so although another rig is called the same."""
     archer: e.SubjectId | ArcherDraft | None = None
     bow: e.SubjectId | BowDraft | None = None
     string: e.SubjectId | StringDraft | None = None
@@ -137,7 +139,7 @@ def _rigs(bench: Bench) -> list[RigOut]:
     ]
 
 
-@router.post("/rigs", status_code=201, response_model=Judged, responses=NOT_FOUND)
+@router.post("/rigs", status_code=201, response_model=Judged, responses={**NOT_FOUND, **CONFLICT})
 def create_rig(bench: BenchOf, desk: DeskOf, draft: RigDraft) -> Response:
     """Create a rig and those of its parts that are new, all or nothing; return its assessment."""
     parts: dict[e.PartKind, str | NewPart] = {}
@@ -145,7 +147,8 @@ def create_rig(bench: BenchOf, desk: DeskOf, draft: RigDraft) -> Response:
         part = getattr(draft, kind)
         if part is not None:
             parts[kind] = part if isinstance(part, str) else new_part(kind, part)
-    return as_json(desk.judged(bench.make_rig(draft.name, parts, draft.request), None), 201)
+    rig = bench.make_rig(draft.name, parts, draft.request, alike=draft.alike)
+    return as_json(desk.judged(rig, None), 201)
 
 
 @router.get("/rigs/{rig}", response_model=Judged, responses={**NOT_FOUND, **NOT_MODIFIED})

@@ -6,6 +6,7 @@ from fastapi import APIRouter
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from lyrandis.api.context import BenchOf
+from lyrandis.api.problems import CONFLICT
 from lyrandis.core import entries as e
 from lyrandis.store.bench import KnownSubject, NewPart
 
@@ -49,7 +50,16 @@ class SubjectDraft(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     name: e.Name
+    alike: bool = False
+    """Named so although another of the kind is called the same."""
     readings: list[FirstReading] = []
+
+
+class PartDraft(SubjectDraft):
+    """A part of a new rig: a new one, or one there is with something to add to it."""
+
+    same_as: e.SubjectId | None = None
+    """The one there is: it keeps its own name."""
 
 
 def _fits(kind: e.SubjectKind) -> AfterValidator:
@@ -63,18 +73,25 @@ def _fits(kind: e.SubjectKind) -> AfterValidator:
     return AfterValidator(check)
 
 
-ArcherDraft = Annotated[SubjectDraft, _fits("archer")]
-BowDraft = Annotated[SubjectDraft, _fits("bow")]
-StringDraft = Annotated[SubjectDraft, _fits("string")]
-ArrowSetDraft = Annotated[SubjectDraft, _fits("arrow_set")]
+ArcherDraft = Annotated[PartDraft, _fits("archer")]
+BowDraft = Annotated[PartDraft, _fits("bow")]
+StringDraft = Annotated[PartDraft, _fits("string")]
+ArrowSetDraft = Annotated[PartDraft, _fits("arrow_set")]
 
 
 def new_part(kind: e.SubjectKind, draft: SubjectDraft) -> NewPart:
-    return NewPart(kind, draft.name, tuple(first.on for first in draft.readings))
+    return NewPart(
+        kind,
+        draft.name,
+        tuple(first.on for first in draft.readings),
+        draft.alike,
+        getattr(draft, "same_as", None),
+    )
 
 
-def _offer(kind: e.SubjectKind, plural: str, words: str, draft_type: Any) -> None:
+def _offer(kind: e.SubjectKind, plural: str, words: str) -> None:
     """Add the routes that list and create one kind of subject."""
+    draft_type: Any = Annotated[SubjectDraft, _fits(kind)]
 
     def list_subjects(bench: BenchOf) -> list[KnownSubject]:
         return bench.subjects(kind)
@@ -97,12 +114,13 @@ def _offer(kind: e.SubjectKind, plural: str, words: str, draft_type: Any) -> Non
         methods=["POST"],
         response_model=SubjectOut,
         status_code=201,
+        responses=CONFLICT,
         name=f"create_{name.removesuffix('s')}",
         description=f"Create one of the {words}, with first readings.",
     )
 
 
-_offer("archer", "archers", "archers", ArcherDraft)
-_offer("bow", "bows", "bows", BowDraft)
-_offer("string", "strings", "strings", StringDraft)
-_offer("arrow_set", "arrow-sets", "arrow sets", ArrowSetDraft)
+_offer("archer", "archers", "archers")
+_offer("bow", "bows", "bows")
+_offer("string", "strings", "strings")
+_offer("arrow_set", "arrow-sets", "arrow sets")

@@ -5,14 +5,17 @@ Masses in grains, spines in pounds of the wood scale, small lengths in mm.
 
 import math
 from bisect import insort
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Literal
 
 from lyrandis.core.arrow.facts import ArrowFacts
-from lyrandis.core.arrow.readings import NumberedArrow
+from lyrandis.core.arrow.readings import ArrowMassed, NumberedArrow
+from lyrandis.core.entries import Entry
 from lyrandis.core.errors import DomainError
+from lyrandis.core.look_over import LookOver, looked_over_as
+from lyrandis.core.pile import Recorded
 
 MASS_STEP_GR = 5.0
 SPINE_STEP_LBF = 2.0
@@ -22,6 +25,8 @@ MOST_MATCHED = 200
 CROOKED_MM = 0.8
 """Run-out past which an arrow is left out of a matched set. Convention."""
 
+MOST_NAMED = 6
+"""Cracked arrows named in one line."""
 Safety = Literal["sound", "cracked", "not_looked"]
 OutBecause = Literal[
     "cracked", "retired", "not_weighed", "no_spine", "crooked", "too_heavy", "too_light",
@@ -75,6 +80,39 @@ def quiver_of(arrows: ArrowFacts) -> tuple[QuiverArrow, ...]:
         one.entries.append(recorded.entry.id)
         _tell(one, reading, recorded.entry.happened_at)
     return tuple(found[number] for number in sorted(found))
+
+
+def look_over(entries: Sequence[Entry]) -> LookOver:
+    """Return how a set's arrows were last found, from its standing readings in order.
+
+    Retired ones are left out.
+
+    Source: as `quiver_of`.
+
+    >>> look_over([]).found
+    'not_looked'
+    """
+    facts = ArrowFacts(
+        masses=tuple(
+            Recorded(entry.reading, entry)
+            for entry in entries
+            if isinstance(entry.reading, ArrowMassed)
+        ),
+        numbered=tuple(
+            Recorded(entry.reading, entry)
+            for entry in entries
+            if isinstance(entry.reading, NumberedArrow)
+        ),
+    )
+    arrows = [one for one in quiver_of(facts) if not one.retired]
+    cracked = [str(one.number) for one in arrows if one.safety == "cracked"]
+    more = f" and {len(cracked) - MOST_NAMED} more" if len(cracked) > MOST_NAMED else ""
+    return looked_over_as(
+        failing=f"cracked: {', '.join(cracked[:MOST_NAMED])}{more}" if cracked else "",
+        looked=sum(one.looked_at is not None for one in arrows),
+        of=len(arrows),
+        at=max((one.looked_at for one in arrows if one.looked_at), default=None),
+    )
 
 
 def _tell(one: QuiverArrow, reading: NumberedArrow, at: datetime) -> None:

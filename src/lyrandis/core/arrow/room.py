@@ -3,8 +3,10 @@
 from lyrandis.core.arrow.doubts import doubts
 from lyrandis.core.arrow.jots import WORDS
 from lyrandis.core.arrow.page import page
+from lyrandis.core.arrow.quiver import look_over
 from lyrandis.core.arrow.rules import RULES, judge
 from lyrandis.core.arrow.stage import ASKS, missing, stage, unchecked
+from lyrandis.core.look_over import LooksOver
 from lyrandis.core.room import Room
 
 ROOM = Room(
@@ -19,6 +21,7 @@ ROOM = Room(
     missing=missing,
     page=page,
     unchecked=unchecked,
+    looks_over=LooksOver("arrow_set", ("numbered_arrow", "arrow_mass"), look_over),
     asks=ASKS,
     doubts=doubts,
 )

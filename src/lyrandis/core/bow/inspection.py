@@ -1,11 +1,14 @@
 """The look-over before stringing: what stands, since when, and what has to be cleared."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal, get_args
 
 from lyrandis.core.bow.readings import Inspected
-from lyrandis.core.bow.words import InspectionItem
+from lyrandis.core.bow.words import INSPECTION_WORDS, InspectionItem
+from lyrandis.core.entries import Entry
+from lyrandis.core.look_over import LookOver, looked_over_as
 from lyrandis.core.pile import Recorded
 
 ITEMS: tuple[InspectionItem, ...] = get_args(InspectionItem)
@@ -43,3 +46,31 @@ def looked_over(inspections: tuple[Recorded[Inspected], ...]) -> dict[Inspection
         for item in reading.failing:
             found[item] = Looked(item, False, at, recorded)
     return found
+
+
+def look_over(entries: Sequence[Entry]) -> LookOver:
+    """Return how a bow was last found, from its standing look-overs in order.
+
+    What is only listened to is no failing.
+
+    Source: as `looked_over`.
+
+    >>> look_over([]).found
+    'not_looked'
+    """
+    inspections = tuple(
+        Recorded(entry.reading, entry) for entry in entries if isinstance(entry.reading, Inspected)
+    )
+    found = looked_over(inspections)
+    failing = [
+        found[item]
+        for item in ITEMS
+        if item in found and not found[item].good and SEVERITY[item] != "watch"
+    ]
+    newest = max((looked.at for looked in found.values()), default=None)
+    return looked_over_as(
+        failing="; ".join(INSPECTION_WORDS[looked.item][1] for looked in failing),
+        looked=len(found),
+        of=len(ITEMS),
+        at=failing[0].at if failing else newest,
+    )

@@ -1,9 +1,11 @@
 """The bow's room."""
 
+from lyrandis.core.bow.inspection import look_over
 from lyrandis.core.bow.jots import WORDS
 from lyrandis.core.bow.page import page
 from lyrandis.core.bow.rules import RULES, judge
 from lyrandis.core.bow.stage import ASKS, missing, stage, unchecked
+from lyrandis.core.look_over import LooksOver
 from lyrandis.core.room import Room
 from lyrandis.core.string.jots import WORDS as STRING_WORDS
 
@@ -19,5 +21,6 @@ ROOM = Room(
     missing=missing,
     page=page,
     unchecked=unchecked,
+    looks_over=LooksOver("bow", ("inspected",), look_over),
     asks=ASKS,
 )

@@ -1,0 +1,232 @@
+"""Bringing a saved logbook in: what is new is recorded, what is here already is not doubled."""
+
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import Connection, insert, select
+
+from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import same_name
+from lyrandis.core.errors import DomainError
+from lyrandis.core.record import check_instant, recorded
+from lyrandis.store.checks import fitted_for
+from lyrandis.store.models import EntryRow, SubjectRow
+from lyrandis.store.rows import (
+    COLUMNS,
+    entries_where,
+    entry_of,
+    find_kind,
+    free_id,
+    names_of,
+    no_such_entry,
+    values_of,
+)
+
+_AT_ONCE = 400
+
+
+@dataclass(frozen=True)
+class BroughtPart:
+    """A subject of the file: what it is called, and whether it was here."""
+
+    kind: e.SubjectKind
+    id: str
+    name: str
+    new: bool
+    alike: bool
+    """Another of the kind is called the same here."""
+
+
+@dataclass
+class Plan:
+    """What a file would change."""
+
+    ids: dict[str, str] = field(default_factory=dict)
+    """Subjects of the file, and what they are called here."""
+    parts: list[BroughtPart] = field(default_factory=list)
+    fresh: list[e.PostedEntry] = field(default_factory=list)
+    already: int = 0
+    left_out: int = 0
+    """Entries taken back here that the file takes back once more."""
+
+
+def plan_of(connection: Connection, entries: Sequence[e.PostedEntry], now: datetime) -> Plan:
+    """Return what bringing `entries` in would change, in their order.
+
+    A subject is the one that is here when they have an entry in common; another one that has its
+    id gets a new id. Raises `DomainError` when the file cannot be brought in as a whole.
+    """
+    here = _recorded_here(connection, [str(entry.id) for entry in entries])
+    plan = Plan()
+    kinds = _kinds(entries)
+    names = {s.subject.id: s.reading.name for s in entries if isinstance(s.reading, e.Named)}
+    for entry in entries:
+        known = here.get(str(entry.id))
+        if known is not None:
+            _check_same(entry, known)
+            plan.ids[entry.subject.id] = known.subject.id
+    for subject_id, kind in kinds.items():
+        _place(connection, plan, e.Subject(kind=kind, id=subject_id), names.get(subject_id))
+    out: set[str] = set()
+    by_id = {str(entry.id): entry for entry in entries}
+    taken = _taken_back_here(connection, by_id)
+    for entry in entries:
+        if str(entry.id) in here:
+            plan.already += 1
+            continue
+        for instant in filter(None, (entry.happened_at, entry.recorded_at)):
+            check_instant(instant, now)
+        if isinstance(entry.reading, e.Retraction):
+            target = entry.reading.entry_id
+            if target in out or target in taken:
+                out.add(str(entry.id))
+                plan.left_out += 1
+                continue
+            _check_target(connection, plan, entry, target, by_id)
+        plan.fresh.append(_mapped(entry, plan.ids))
+    return plan
+
+
+def carry_out(connection: Connection, plan: Plan, clock: Callable[[], datetime]) -> None:
+    """Record what the plan has found."""
+    now = clock()
+    made = [part for part in plan.parts if part.new]
+    if made:
+        rows = [
+            {"id": one.id, "kind": one.kind, "origin": "own", "created_at": now} for one in made
+        ]
+        connection.execute(insert(SubjectRow), rows)
+    for draft in plan.fresh:
+        fitted = draft.fitted or fitted_for(connection, draft, now)
+        entry = recorded(draft, entry_id=str(draft.id), seq=0, now=now, fitted=fitted)
+        connection.execute(insert(EntryRow), values_of(entry))
+
+
+def _kinds(entries: Iterable[e.PostedEntry]) -> dict[str, e.SubjectKind]:
+    """Return every subject the file speaks of, in order of mention."""
+    kinds: dict[str, e.SubjectKind] = {}
+
+    def speaks_of(subject_id: str | None, kind: e.SubjectKind) -> None:
+        if subject_id is not None and kinds.setdefault(subject_id, kind) != kind:
+            raise DomainError(
+                "wrong_subject",
+                f"The file calls “{subject_id}” {_noun(kinds[subject_id])} and {_noun(kind)}.",
+                "Save the logbook again: this file was changed.",
+                "entries",
+            )
+
+    for entry in entries:
+        speaks_of(entry.subject.id, entry.subject.kind)
+        if isinstance(entry.reading, e.PartFitted):
+            speaks_of(entry.reading.part_id, entry.reading.part)
+        for part in e.PARTS:
+            speaks_of(getattr(entry.fitted, part, None), part)
+    return kinds
+
+
+def _noun(kind: str) -> str:
+    return f"{'an' if kind[0] in 'aeiou' else 'a'} {kind.replace('_', ' ')}"
+
+
+def _place(connection: Connection, plan: Plan, subject: e.Subject, name: str | None) -> None:
+    """Say what a subject of the file is called here, and whether it has to be made."""
+    alike = False
+    known = plan.ids.get(subject.id)
+    if known is None:
+        others = names_of(connection, subject.kind)
+        alike = any(same_name(name or subject.id, other) for other in others.values())
+        taken = find_kind(connection, subject.id) is not None
+        here = taken and name is None and find_kind(connection, subject.id) == subject.kind
+        made = free_id(connection, name or subject.id, subject.kind) if taken else subject.id
+        plan.ids[subject.id] = subject.id if here else made
+        new = not here
+    else:
+        new = False
+        name = names_of(connection, subject.kind).get(known, name)
+    plan.parts.append(
+        BroughtPart(subject.kind, plan.ids[subject.id], name or subject.id, new, alike and new)
+    )
+
+
+def _some(ids: Sequence[str]) -> Iterator[Sequence[str]]:
+    """Return ids in pieces that one question can name."""
+    return (ids[at : at + _AT_ONCE] for at in range(0, len(ids), _AT_ONCE))
+
+
+def _recorded_here(connection: Connection, ids: Sequence[str]) -> dict[str, e.Entry]:
+    """Return those of some entries that are recorded here."""
+    found: dict[str, e.Entry] = {}
+    query = select(*COLUMNS, SubjectRow.kind.label("subject_kind")).join(SubjectRow)
+    for some in _some(ids):
+        rows: Any = connection.execute(query.where(EntryRow.id.in_(some)))
+        for row in rows:
+            found[row.id] = entry_of(row, row.subject_kind)
+    return found
+
+
+def _check_same(entry: e.PostedEntry, known: e.Entry) -> None:
+    """Refuse a file that says something else under an id that is recorded here."""
+    theirs, ours = entry.reading, known.reading
+    fitting = isinstance(theirs, e.PartFitted) and isinstance(ours, e.PartFitted)
+    same = theirs.part == ours.part if fitting else theirs == ours  # type: ignore[union-attr]
+    same_day = entry.happened_at in (None, known.happened_at)
+    if not same or not same_day or entry.note != known.note:
+        raise DomainError(
+            "id_taken",
+            f"“{known.reading.say().text()}” is recorded here, and the file says "
+            f"“{entry.reading.say().text()}” under the same id.",
+            "Save the logbook again: this file was changed.",
+            "entries",
+        )
+
+
+def _taken_back_here(connection: Connection, by_id: dict[str, e.PostedEntry]) -> set[str]:
+    """Return entries that are taken back here by something the file does not know."""
+    targets = [
+        entry.reading.entry_id
+        for entry in by_id.values()
+        if isinstance(entry.reading, e.Retraction)
+    ]
+    found: set[str] = set()
+    for some in _some(targets):
+        query = select(EntryRow.id, EntryRow.retracts).where(EntryRow.retracts.in_(some))
+        takers = {row.id: row.retracts for row in connection.execute(query).all()}
+        undone = connection.scalars(
+            select(EntryRow.retracts).where(EntryRow.retracts.in_(list(takers)))
+        ).all()
+        for taker, target in takers.items():
+            if taker not in by_id and taker not in undone:
+                found.add(str(target))
+    return found
+
+
+def _check_target(
+    connection: Connection,
+    plan: Plan,
+    entry: e.PostedEntry,
+    target: str,
+    by_id: dict[str, e.PostedEntry],
+) -> None:
+    """Refuse to take back what neither the file nor the bench knows."""
+    if target in by_id and by_id[target].subject == entry.subject:
+        return
+    here = e.Subject(kind=entry.subject.kind, id=plan.ids[entry.subject.id])
+    if not entries_where(connection, here, EntryRow.id == target):
+        raise no_such_entry(target)
+
+
+def _mapped(entry: e.PostedEntry, ids: dict[str, str]) -> e.PostedEntry:
+    """Return the entry with its subjects called what they are called here."""
+    changes: dict[str, Any] = {
+        "subject": entry.subject.model_copy(update={"id": ids[entry.subject.id]})
+    }
+    if isinstance(entry.reading, e.PartFitted) and entry.reading.part_id is not None:
+        changes["reading"] = entry.reading.model_copy(
+            update={"part_id": ids[entry.reading.part_id]}
+        )
+    if entry.fitted is not None:
+        parts = {part: id_ and ids[id_] for part, id_ in dict(entry.fitted).items()}
+        changes["fitted"] = e.Fitted(**parts)
+    return entry.model_copy(update=changes)
