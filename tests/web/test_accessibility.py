@@ -10,6 +10,8 @@ from tests.web.conftest import AXE, HereServer, Opener
 VIEWS = [
     "/",
     "/new",
+    "/new/from-bow",
+    "/parts",
     "/rules",
     "/api-reference",
     "/rigs/marram-longbow/archer",

@@ -9,6 +9,8 @@ export const { navigate, route } = createRouter({
   '/': Home,
   '/rigs': Home,
   '/new': lazily(() => import('./features/start/FirstRun.svelte')),
+  '/new/from-bow': lazily(() => import('./features/start/FromBow.svelte')),
+  '/parts': lazily(() => import('./features/parts/Parts.svelte')),
   '/rules': lazily(() => import('./features/rules/Rules.svelte')),
   '/api-reference': lazily(() => import('./features/reference/Reference.svelte')),
   '/rigs/:rig': {

@@ -440,6 +440,7 @@ def test_no_match_has_its_own_words_and_a_way_on() -> None:
         "longer ones, or a heavier point."
     )
     assert (board.moves, board.points, board.ways) == ((), (), ())
+    assert board.rule_lbf is None, "a sum below nothing is no spine"
     judgement = finding(judged(*LIGHT, "draw 24", "scale 9 @ 24"), "spine-match")
     assert judgement is not None
     assert judgement.severity == "watch"

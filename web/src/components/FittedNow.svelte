@@ -47,19 +47,16 @@
     problems[control] = await bench.record([draft], says);
   }
 
-  async function rename(event: SubmitEvent) {
-    event.preventDefault();
-    await record('rig', { kind: 'named', name: rigName.trim() }, 'Renamed');
-  }
+  const rename = (alike: boolean) =>
+    record('rig', { kind: 'named', name: rigName.trim(), alike }, 'Renamed');
 
   const fit = (part: PartKind, partId: string | null) =>
     record(part, { kind: 'part_fitted', part, part_id: partId }, `${PART_WORDS[part]} changed`);
 
-  async function make(event: SubmitEvent, part: PartKind) {
-    event.preventDefault();
+  async function make(part: PartKind, alike = false) {
     const name = names[part].trim();
     if (!name) return;
-    const { data, problem } = await api.createSubject(part, name);
+    const { data, problem } = await api.createSubject(part, name, alike);
     problems[part] = problem ?? null;
     if (problem) return;
     names[part] = '';
@@ -97,15 +94,30 @@
             <Dialog.CloseTrigger class="act">Close</Dialog.CloseTrigger>
           </div>
           {#if open}
-            <form class="mt-4" onsubmit={rename}>
+            <form
+              class="mt-4"
+              onsubmit={(event) => {
+                event.preventDefault();
+                void rename(false);
+              }}
+            >
               <label class="label block" for="rig-name">This rig is called</label>
               <div class="flex gap-1">
                 <input id="rig-name" class="field" maxlength="60" bind:value={rigName} />
-                <button class="act" disabled={!rigName.trim() || rigName === assessment.name}>
+                <button
+                  class="act"
+                  disabled={!rigName.trim() || rigName.trim() === assessment.name}
+                >
                   Rename
                 </button>
               </div>
-              {#if problems.rig}<ProblemNote problem={problems.rig} id="problem-rename" />{/if}
+              {#if problems.rig}
+                <ProblemNote
+                  problem={problems.rig}
+                  id="problem-rename"
+                  insist={() => rename(true)}
+                />
+              {/if}
             </form>
             {#each KINDS as kind (kind)}
               {@const fitted = assessment.fitted.find((part) => part.part === kind)}
@@ -130,7 +142,12 @@
                     />
                   {/if}
                 </div>
-                <form onsubmit={(event) => void make(event, kind)}>
+                <form
+                  onsubmit={(event) => {
+                    event.preventDefault();
+                    void make(kind);
+                  }}
+                >
                   <label class="label block" for="make-{kind}">or a new one, called</label>
                   <div class="flex gap-1">
                     <input id="make-{kind}" class="field" maxlength="60" bind:value={names[kind]} />
@@ -139,11 +156,21 @@
                 </form>
                 {#if problems[kind]}
                   <div class="sm:col-span-2">
-                    <ProblemNote problem={problems[kind]} id="problem-fit-{kind}" />
+                    <ProblemNote
+                      problem={problems[kind]}
+                      id="problem-fit-{kind}"
+                      insist={() => make(kind, true)}
+                    />
                   </div>
                 {/if}
               </div>
             {/each}
+            <p class="mt-4 border-t border-line pt-3">
+              <a class="underline" href="/parts">All parts</a>
+              <span class="text-soft">
+                to rename one, and to see who has it and when it was looked over
+              </span>
+            </p>
           {/if}
         </Dialog.Content>
       </Dialog.Positioner>

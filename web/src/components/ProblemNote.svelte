@@ -1,8 +1,18 @@
 <script lang="ts">
   import type { Problem } from '../lib/api';
 
-  let { problem, id, onguess }: { problem: Problem; id: string; onguess?: (text: string) => void } =
-    $props();
+  let {
+    problem,
+    id,
+    onguess,
+    insist,
+  }: {
+    problem: Problem;
+    id: string;
+    onguess?: (text: string) => void;
+    /** Give the name all the same, where it is only questioned. */
+    insist?: () => unknown;
+  } = $props();
 
   const PAUSE_MS = 900;
   let spoken = $state('');
@@ -24,6 +34,11 @@
         {guess.says}
       </button>
     {/each}
+  {/if}
+  {#if insist && problem.code === 'name_taken'}
+    <button type="button" class="quiet ml-2" onclick={() => void insist()}>
+      Name it so all the same
+    </button>
   {/if}
 </p>
 <span class="sr-only" role="alert">{spoken}</span>

@@ -63,6 +63,7 @@
           <div class="mt-1 flex gap-4 border-t border-line px-3 pt-2">
             <a class="underline" href="/new" onclick={() => (open = false)}>New rig</a>
             <a class="underline" href="/" onclick={() => (open = false)}>All rigs</a>
+            <a class="underline" href="/parts" onclick={() => (open = false)}>Parts</a>
           </div>
         {/if}
       </Popover.Content>

@@ -2607,7 +2607,7 @@ export interface components {
             /** High Lbf */
             high_lbf: number;
             /** Rule Lbf */
-            rule_lbf: number;
+            rule_lbf: number | null;
             /** Rule Terms */
             rule_terms: components["schemas"]["RuleTerm"][];
             why_apart: components["schemas"]["Phrase"];

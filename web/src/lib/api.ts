@@ -34,6 +34,8 @@ export type History = Schemas['History'];
 export type Rule = Schemas['Rule'];
 export type JotWord = Schemas['JotWord'];
 export type SubjectOut = Schemas['SubjectOut'];
+export type PartOut = Schemas['PartOut'];
+export type LogbookBrought = Schemas['LogbookBrought'];
 export type ChoosingBoard = Schemas['ChoosingBoard'];
 export type FamilyBoard = Schemas['FamilyBoard'];
 export type ShotDrawing = Schemas['ShotDrawing'];
@@ -175,6 +177,15 @@ export const api = {
   rules: () => answer(client.GET('/api/rules')),
   loadDemo: () => answer(client.POST('/api/demo')),
   subjects: (kind: PartKind) => answer(client.GET(PLURALS[kind]) as Raw<SubjectOut[]>),
-  createSubject: (kind: PartKind, name: string) =>
-    answer(client.POST(PLURALS[kind], { body: { name, readings: [] } }) as Raw<SubjectOut>),
+  createSubject: (kind: PartKind, name: string, alike = false) =>
+    answer(client.POST(PLURALS[kind], { body: { name, alike, readings: [] } }) as Raw<SubjectOut>),
+  parts: () => answer(client.GET('/api/parts')),
+  /** Give a subject another name; `alike` where another of the kind is meant to be called so too. */
+  rename: (subject: EntryDraft['subject'], name: string, alike: boolean, id: string) => {
+    const draft = { subject, reading: { kind: 'named' as const, name, alike }, id };
+    return answer(client.POST('/api/entries', { body: { entries: [draft] } }));
+  },
+  /** Bring a saved logbook in, or only look at what it would bring. */
+  bringLogbook: (file: Schemas['LogbookDraft']) =>
+    answer(client.POST('/api/logbooks', { body: file })),
 };

@@ -92,7 +92,8 @@ class SpineBoard(_Frozen):
     matched_lbf: float | None
     low_lbf: float
     high_lbf: float
-    rule_lbf: float
+    rule_lbf: float | None
+    """None where the rule's sum comes to no spine at all."""
     rule_terms: tuple[RuleTerm, ...]
     why_apart: Phrase
     moves: tuple[MovesMatch, ...]
@@ -115,6 +116,8 @@ _STEPS: tuple[tuple[Change, str, bool], ...] = (
     ("string", "20 gr on the string", False),
 )
 _APART = 0.1
+LEAST_RULE_LBF = 10.0
+"""Under this the rule of thumb has taken off more than there is."""
 
 
 def shot_of(c: Computed) -> tuple[Shooting, SpineMatch]:
@@ -168,7 +171,7 @@ def spine_board(c: Computed) -> SpineBoard:
         matched_lbf=match.matched,
         low_lbf=match.low,
         high_lbf=match.high,
-        rule_lbf=rule.wants,
+        rule_lbf=rule.wants if rule.wants >= LEAST_RULE_LBF else None,
         rule_terms=tuple(RuleTerm(name=t.name, pounds=t.pounds) for t in rule.terms),
         why_apart=why_apart(match, rule),
         moves=tuple(

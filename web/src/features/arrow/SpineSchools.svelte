@@ -36,7 +36,9 @@
         </tr>
         <tr>
           <td>Rule of thumb</td>
-          <td class="whitespace-nowrap">{figure(spine(board.rule_lbf))}</td>
+          <td class="whitespace-nowrap"
+            >{board.rule_lbf == null ? 'no spine' : figure(spine(board.rule_lbf))}</td
+          >
           <td class="text-soft">{terms}</td>
         </tr>
       </tbody>

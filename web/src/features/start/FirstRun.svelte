@@ -5,4 +5,4 @@
   document.title = 'New rig · Lyrandis';
 </script>
 
-<Plain><FirstRunForm /></Plain>
+<Plain><FirstRunForm known /></Plain>

@@ -5,6 +5,9 @@
   import { navigate } from '../../router';
   import { ARROW_WAYS, DRAW_WAYS, FirstRun } from './first-run.svelte';
 
+  /** True where parts may be on the bench already. */
+  let { known = false }: { known?: boolean } = $props();
+
   const run = new FirstRun();
   let form = $state<HTMLFormElement>();
 
@@ -12,18 +15,24 @@
 
   async function act(step: () => Promise<boolean>) {
     if (!(await step())) return;
-    if (run.step === 3) {
-      const rig = await run.make();
-      if (rig) await navigate('/rigs/:rig/arrow/build', { params: { rig } });
-      return;
-    }
+    if (run.step === 3) return make();
     await tick();
     form?.querySelector<HTMLInputElement>('[data-first]')?.focus();
+  }
+
+  async function make(alike = false) {
+    const rig = await run.make(alike);
+    if (rig) await navigate('/rigs/:rig/arrow/build', { params: { rig } });
   }
 
   function submit(event: SubmitEvent) {
     event.preventDefault();
     void act([run.answerDraw, run.answerBow, run.answerArrow][run.step] ?? run.answerArrow);
+  }
+
+  function whoIs(answer: string) {
+    run.whoIs(answer);
+    void act(run.answers.draw.trim() ? run.answerDraw : run.skipDraw);
   }
 
   function skip() {
@@ -36,12 +45,16 @@
     <ProblemNote
       problem={run.problem.problem}
       id="problem-{field}"
-      onguess={(text) => run.meant(text)}
+      onguess={(text) => (field === 'name' ? whoIs(text) : run.meant(text))}
+      insist={field === 'rig' ? () => make(true) : undefined}
     />
   {/if}
 {/snippet}
 
-<p class="text-soft">Three questions to a first verdict</p>
+<p class="text-soft">
+  Three questions to a first verdict{#if known}, or
+    <a class="underline" href="/new/from-bow">one with a bow that is here already</a>{/if}
+</p>
 <form bind:this={form} onsubmit={submit} class="mt-1 max-w-xl">
   <ol class="mb-2 flex gap-4 text-sm text-soft" aria-label="Questions">
     {#each ['Draw', 'Bow', 'Arrow'] as name, index (name)}
@@ -90,7 +103,10 @@
           maxlength="60"
           autocomplete="off"
           bind:value={run.answers.archerName}
+          aria-invalid={run.problem?.field === 'name' ? 'true' : undefined}
+          aria-describedby="problem-name"
         />
+        {@render note('name')}
       </div>
     </div>
   {:else if run.step === 1}

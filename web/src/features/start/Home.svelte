@@ -8,6 +8,7 @@
   import { Asked } from '../../lib/asked.svelte';
   import { tell } from '../../lib/preferences.svelte';
   import { placePath } from '../../lib/paths';
+  import BringLogbook from './BringLogbook.svelte';
   import FirstRun from './FirstRunForm.svelte';
 
   const rigs = new Asked<RigSummary[]>();
@@ -69,13 +70,17 @@
       They are marked as demo and can be put away again.
       {#if demo.problem}<ProblemNote problem={demo.problem} id="problem-demo" />{/if}
     </p>
+    <div class="mt-6"><BringLogbook brought={load} /></div>
   {:else}
     <div class="flex flex-wrap items-end justify-between gap-3">
       <div>
         <h1>Rigs</h1>
         <p class="text-soft">Each as it stands now, judged from what is recorded.</p>
       </div>
-      <a class="act act-strong" href="/new">New rig</a>
+      <p class="flex gap-2">
+        <a class="act" href="/parts">Parts</a>
+        <a class="act act-strong" href="/new">New rig</a>
+      </p>
     </div>
     <ul class="mt-6">
       {#each out as rig (rig.id)}
@@ -144,6 +149,7 @@
         </ul>
       </section>
     {/if}
+    <div class="mt-6 border-t border-line pt-4"><BringLogbook brought={load} /></div>
   {/if}
 </Plain>
 

@@ -2,6 +2,8 @@
 import { api, type ParsedJot, type Problem, type RigDraft } from '../../lib/api';
 import { FAMILIES } from '../../lib/choices';
 import { keep, kept } from '../../lib/kept';
+import { freeName, sameName } from '../../lib/names';
+import { own } from '../../lib/problems';
 
 type First = { reading: ParsedJot['reading']; source?: ParsedJot['source']; as_typed?: string };
 
@@ -23,6 +25,9 @@ const START = {
   step: 0,
   rigName: '',
   archerName: '',
+  /** The archer here of the same name, and whether it is the same person: null while that is open. */
+  namesake: null as string | null,
+  same: null as boolean | null,
   drawWay: 'draw said',
   draw: '',
   family: 'hunting_recurve',
@@ -83,9 +88,45 @@ export class FirstRun {
     return true;
   }
 
-  answerDraw = (): Promise<boolean> =>
+  answerDraw = async (): Promise<boolean> =>
+    (await this.#whoItIs()) &&
     this.#answer('archer', [['draw', `${this.answers.drawWay} ${this.answers.draw}`]]);
-  skipDraw = (): Promise<boolean> => this.#answer('archer', [['draw', 'draw said 28 ?']]);
+  skipDraw = async (): Promise<boolean> =>
+    (await this.#whoItIs()) && this.#answer('archer', [['draw', 'draw said 28 ?']]);
+
+  /** Ask whether an archer of that name is the one who is here; false while that is open. */
+  async #whoItIs(): Promise<boolean> {
+    const { archerName } = this.answers;
+    if (!archerName.trim()) {
+      this.answers.namesake = null;
+      return true;
+    }
+    const { data } = await api.subjects('archer');
+    const here = data?.find((one) => sameName(one.name, archerName));
+    if (here?.id !== this.answers.namesake) this.answers.same = null;
+    this.answers.namesake = here?.id ?? null;
+    if (!here || this.answers.same !== null) return true;
+    this.problem = {
+      field: 'name',
+      problem: own(
+        'name_taken',
+        'another one is called the same',
+        `There is an archer called “${here.name}” already.`,
+        'Is it the same person?',
+        [
+          { text: 'same', says: 'Yes, the same' },
+          { text: 'other', says: 'No, another one' },
+        ],
+      ),
+    };
+    return false;
+  }
+
+  /** Say whether the archer is the one of that name who is here. */
+  whoIs(answer: string): void {
+    this.problem = null;
+    this.answers.same = answer === 'same';
+  }
 
   answerBow = (): Promise<boolean> => {
     const lines: [string, string][] = [
@@ -130,18 +171,36 @@ export class FirstRun {
   }
 
   /** Make the rig; return its id, or null with the problem shown. */
-  async make(): Promise<string | null> {
+  async make(alike = false): Promise<string | null> {
     const family = FAMILIES.find(([key]) => key === this.answers.family)?.[1] ?? 'bow';
     const bowName = `${family[0]?.toUpperCase()}${family.slice(1)}`;
     const firsts = $state.snapshot(this.answers.firsts);
+    const { rigName, archerName, namesake, same } = this.answers;
+    this.busy = true;
+    // names nobody typed are numbered; typed ones are the archer's own affair
+    const [rigs, parts] = await Promise.all([api.rigs(), api.parts()]);
+    const free = (name: string, kind: string) =>
+      freeName(
+        name,
+        (parts.data ?? []).filter((part) => part.kind === kind).map((part) => part.name),
+      );
     const draft = {
-      name: this.answers.rigName.trim() || bowName,
-      archer: { name: this.answers.archerName.trim() || 'Archer', readings: firsts.archer },
-      bow: { name: bowName, readings: firsts.bow },
-      arrow_set: { name: 'First arrows', readings: firsts.arrow_set },
+      name:
+        rigName.trim() ||
+        freeName(
+          bowName,
+          (rigs.data ?? []).map((rig) => rig.name),
+        ),
+      alike,
+      archer: {
+        name: archerName.trim() || free('Archer', 'archer'),
+        readings: firsts.archer,
+        ...(same === null || !namesake ? {} : same ? { same_as: namesake } : { alike: true }),
+      },
+      bow: { name: free(bowName, 'bow'), readings: firsts.bow },
+      arrow_set: { name: free('First arrows', 'arrow_set'), readings: firsts.arrow_set },
       request: this.answers.request,
     } as RigDraft;
-    this.busy = true;
     const { data, problem } = await api.createRig(draft);
     this.busy = false;
     if (problem) {

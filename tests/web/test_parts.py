@@ -1,0 +1,251 @@
+"""Parts and names, a rig from a bow there is, saved logbooks, and a bow nothing matches."""
+
+import json
+import re
+from pathlib import Path
+from typing import Any
+
+from playwright.sync_api import Page, expect
+
+from tests.web.test_held import caught
+from tests.web.test_users import opened
+from tests.web.wire import Wire
+
+MARRAM = "/rigs/marram-longbow"
+
+
+def line(page: Page, name: str) -> Any:
+    return page.locator("li").filter(has_text=name)
+
+
+def parts_of(wire: Wire, kind: str) -> list[str]:
+    return [one["name"] for one in wire.client.get("/api/parts").json() if one["kind"] == kind]
+
+
+# names
+
+
+def test_a_bow_is_renamed_and_an_equal_name_is_questioned(wire: Wire) -> None:
+    page = opened(wire, "/parts")
+    page.get_by_role("button", name="rename Marram", exact=True).click()
+    field = page.get_by_label("New name of Marram")
+    expect(field).to_be_focused()
+    field.fill("tideway ")
+    page.keyboard.press("Enter")
+    problem = page.locator("#problem-name-marram-longbow, [id^=problem-name-]").first
+    expect(problem).to_contain_text("There is a bow called “Tideway” already.")
+    expect(field).to_have_attribute("aria-invalid", "true")
+    expect(field).to_have_value("tideway ")
+    field.fill("Marram of the dunes")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="rename Marram of the dunes")).to_be_focused()
+    assert "Marram of the dunes" in parts_of(wire, "bow")
+    page.get_by_role("button", name="rename Marram of the dunes").click()
+    page.get_by_label("New name of").fill("Tideway")
+    page.get_by_role("button", name="Rename", exact=True).click()
+    page.get_by_role("button", name="Name it so all the same").click()
+    expect(page.get_by_role("button", name="rename Tideway", exact=True)).to_have_count(2)
+    assert parts_of(wire, "bow").count("Tideway") == 2
+
+
+def test_a_renaming_over_a_lost_answer_is_recorded_once(wire: Wire) -> None:
+    page = opened(wire, "/parts")
+    page.get_by_role("button", name="rename Oda", exact=True).click()
+    page.get_by_label("New name of Oda").fill("Oda B")
+    held = wire.hold("POST", "/api/entries")
+    page.keyboard.press("Enter")
+    caught(page, held).lose_answer()
+    wire.let_go(held)
+    expect(page.locator("[id^=problem-name-]")).to_contain_text("Lyrandis does not answer.")
+    expect(page.get_by_label("New name of Oda")).to_have_value("Oda B")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="rename Oda B")).to_be_visible()
+    log = wire.client.get(f"/api{MARRAM}/entries").json()["entries"]
+    assert sum(one["reading"].get("name") == "Oda B" for one in log) == 1
+
+
+def test_escape_leaves_a_name_as_it_is(wire: Wire) -> None:
+    page = opened(wire, "/parts")
+    page.get_by_role("button", name="rename Oda", exact=True).click()
+    page.get_by_label("New name of Oda").fill("Somebody else")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("button", name="rename Oda", exact=True)).to_be_focused()
+    assert "Oda" in parts_of(wire, "archer")
+
+
+def test_a_rig_and_a_new_part_of_an_equal_name_are_questioned(wire: Wire) -> None:
+    page = opened(wire, MARRAM + "/archer")
+    page.get_by_role("button", name="change parts").first.click()
+    page.get_by_label("This rig is called").fill("tideway recurve")
+    page.get_by_role("button", name="Rename").click()
+    expect(page.locator("#problem-rename")).to_contain_text("There is a rig called")
+    page.get_by_role("button", name="Name it so all the same").click()
+    expect(page.get_by_role("dialog")).to_contain_text("Parts on tideway recurve")
+    page.locator("#make-bow").fill("Marram")
+    page.keyboard.press("Enter")
+    expect(page.locator("#problem-fit-bow")).to_contain_text("There is a bow called “Marram”")
+    page.get_by_role("button", name="Name it so all the same").click()
+    expect(page.locator("#make-bow")).to_have_value("")
+    assert parts_of(wire, "bow").count("Marram") == 2
+
+
+# a rig from a bow there is
+
+
+def test_a_loan_bow_goes_to_another_archer_in_two_fields(wire: Wire) -> None:
+    page = opened(wire, "/parts", width=390, height=844)
+    line(page, "Marram longbow").get_by_role("link", name="new rig with Marram").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Who shoots which bow?")
+    expect(page.get_by_label("Bow")).to_have_value("marram")
+    page.get_by_label("Archer").fill("Wim")
+    expect(page.locator("#from-archer-says")).to_contain_text("New: the draw is asked for next.")
+    page.get_by_role("button", name="Make the rig").click()
+    expect(page).to_have_url(re.compile("/rigs/wim-marram/archer"))
+    page.goto(page.url.replace("/rigs/wim-marram/archer", "/parts"))
+    expect(line(page, "Polyester, 16 strands")).to_contain_text("Wim: Marram Wim")
+    expect(page.locator("main")).to_contain_text("Oda")
+
+
+def test_an_archer_who_is_here_is_taken_and_the_same_rig_is_questioned(wire: Wire) -> None:
+    page = opened(wire, "/new/from-bow")
+    page.get_by_label("Bow").select_option("Tideway")
+    page.get_by_label("Archer").fill("oda")
+    expect(page.locator("#from-archer-says")).to_contain_text("Here already")
+    page.reload()  # what was chosen is still there
+    expect(page.get_by_label("Archer")).to_have_value("oda")
+    expect(page.get_by_label("Bow")).to_have_value("tideway")
+    page.get_by_role("button", name="Make the rig").click()
+    expect(page).to_have_url(re.compile("/rigs/oda-tideway/archer"))
+    assert parts_of(wire, "archer") == ["Oda", "Bram", "Ilse"]
+    rig = wire.client.get("/api/rigs/oda-tideway").json()
+    draw = next(v for v in rig["stages"][0]["values"] if v["key"] == "draw_length")
+    assert draw["figure"]["value"] > 600
+    page = opened(wire, "/new/from-bow?bow=tideway")
+    page.get_by_label("Archer").fill("Oda")
+    page.get_by_role("button", name="Make the rig").click()
+    expect(page.locator("#problem-from-bow")).to_contain_text("There is a rig called")
+    page.get_by_role("button", name="Name it so all the same").click()
+    expect(page).to_have_url(re.compile("/rigs/oda-tideway-2/archer"))
+
+
+# first run
+
+
+def test_a_second_first_run_asks_who_it_is_and_numbers_what_nobody_named(wire: Wire) -> None:
+    for _ in range(2):
+        page = opened(wire, "/new")
+        for _ in range(3):
+            page.get_by_role("button", name="Skip").click()
+        expect(page).to_have_url(re.compile("/arrow/build"))
+    assert parts_of(wire, "archer")[3:] == ["Archer", "Archer 2"]
+    names = [rig["name"] for rig in wire.client.get("/api/rigs").json()]
+    assert names[3:] == ["Hunting recurve", "Hunting recurve 2"]
+    page = opened(wire, "/new")
+    page.get_by_label("Length").fill("28")
+    page.get_by_label("Your name").fill("oda")
+    page.keyboard.press("Enter")
+    expect(page.locator("#problem-name")).to_contain_text("There is an archer called “Oda”")
+    page.get_by_role("button", name="Yes, the same").click()
+    page.get_by_role("button", name="Skip").click()
+    page.get_by_role("button", name="Skip").click()
+    expect(page).to_have_url(re.compile("/arrow/build"))
+    assert parts_of(wire, "archer")[3:] == ["Archer", "Archer 2"]
+    log = wire.client.get(f"/api{MARRAM}/entries").json()
+    assert any(one["as_typed"] == "draw said 28" for one in log["entries"])
+
+
+def test_another_archer_of_the_same_name_is_another(wire: Wire) -> None:
+    page = opened(wire, "/new")
+    page.get_by_label("Your name").fill("Oda")
+    page.get_by_role("button", name="Skip").click()
+    page.get_by_role("button", name="No, another one").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Which bow?")
+    page.get_by_role("button", name="Skip").click()
+    page.get_by_role("button", name="Skip").click()
+    expect(page).to_have_url(re.compile("/arrow/build"))
+    assert parts_of(wire, "archer").count("Oda") == 2
+
+
+# saved logbooks
+
+
+def test_a_logbook_goes_out_and_comes_in_on_another_bench(
+    wire: Wire, own: Any, open_page: Any, tmp_path: Path
+) -> None:
+    page = opened(wire, MARRAM + "/logbook")
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Save as a file").click()
+    path = tmp_path / "saved.json"
+    download.value.save_as(path)
+    count = len(json.loads(path.read_text())["entries"])
+    page = open_page(own.url + "/")
+    page.get_by_label("Open a logbook file").set_input_files(path)
+    expect(page.locator("main")).to_contain_text(f"saved.json. {count} entries to record.")
+    expect(page.locator("main")).to_contain_text("New on this bench: Oda, Marram")
+    page.get_by_role("button", name="Bring it in").click()
+    expect(page).to_have_url(re.compile(f"{MARRAM}/logbook"))
+    expect(page.locator("main")).to_contain_text("Marram longbow")
+    page.goto(own.url + "/")
+    page.get_by_label("Open a logbook file").set_input_files(path)
+    expect(page.locator("main")).to_contain_text(
+        f"Nothing in it is new, {count} entries here already."
+    )
+    expect(page.get_by_role("button", name="Bring it in")).to_have_count(0)
+    expect(page.get_by_role("link", name="Open its logbook")).to_be_visible()
+
+
+def test_what_is_no_logbook_is_said_beside_the_button(wire: Wire, tmp_path: Path) -> None:
+    page = opened(wire, "/")
+    for name, text, says in [
+        ("picture.json", "not JSON at all", "“picture.json” is no saved logbook."),
+        ("other.json", '{"points": [1, 2]}', "“other.json” is no saved logbook."),
+        ("empty.json", '{"entries": []}', "There is no entry in this file."),
+        ("odd.json", '{"entries": [{"what": 1}]}', "is missing"),
+    ]:
+        path = tmp_path / name
+        path.write_text(text)
+        page.get_by_label("Open a logbook file").set_input_files(path)
+        expect(page.locator("main")).to_contain_text(says)
+        expect(page.get_by_role("button", name="Bring it in")).to_have_count(0)
+
+
+# no match
+
+
+def no_match_rig(wire: Wire, **build: Any) -> None:
+    """A toy's weight on a child's draw: nothing on sale is weak enough."""
+    firsts = [
+        {"kind": "draw_marked", "draw_length_mm": 24 * 25.4},
+        {"kind": "bow_mark", "draw_weight_lbf": 9, "draw_length_mm": 24 * 25.4},
+    ]
+    shafts = {"kind": "arrow_build", "shaft_length_mm": 29 * 25.4, "shaft_gr_per_in": 5.0,
+              "shaft_diameter_mm": 6.0, "point_gr": 80}  # fmt: skip
+    draft = {
+        "name": "Shore child",
+        "archer": {"name": "Pim", "readings": [{"reading": firsts[0]}]},
+        "bow": {"name": "Reed", "readings": [{"reading": firsts[1]}]},
+        "arrow_set": {"name": "Reeds", "readings": [{"reading": shafts | build}]},
+    }
+    answer = wire.client.post("/api/rigs", json=draft)
+    assert answer.status_code == 201, answer.text
+
+
+def test_a_bow_nothing_matches_says_so_and_shows_a_way(wire: Wire) -> None:
+    no_match_rig(wire)
+    page = opened(wire, "/rigs/shore-child/arrow")
+    expect(page.locator("main")).to_contain_text("Enter your shafts' spine to see them bend.")
+    expect(page.get_by_role("heading", name="No match in range")).to_be_visible()
+    main = page.locator("main")
+    expect(main).to_contain_text("try weaker or longer ones, or a heavier point.")
+    expect(main).to_contain_text("It then wants")
+    expect(main).not_to_contain_text("Enter the draw")
+    expect(page.get_by_role("row", name=re.compile("^Rule of thumb"))).to_contain_text("no spine")
+    expect(page.get_by_role("heading", name="What moves the match")).to_have_count(0)
+    expect(page.get_by_role("heading", name="Point mass is no straight line")).to_have_count(0)
+
+
+def test_own_shafts_bend_even_where_nothing_matches(wire: Wire) -> None:
+    no_match_rig(wire, spine_lbf=30.0)
+    page = opened(wire, "/rigs/shore-child/arrow")
+    expect(page.get_by_label("Instant of the shot")).to_be_visible()
+    expect(page.get_by_role("heading", name="No match in range")).to_be_visible()
