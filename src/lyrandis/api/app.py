@@ -9,6 +9,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+from anyio import Lock
 from fastapi import APIRouter, FastAPI
 from fastapi.responses import FileResponse, Response
 from fastapi.routing import APIRoute
@@ -79,6 +80,7 @@ def create_app(settings: Settings) -> FastAPI:
     app = _bare_app(lifespan, _page_built(settings.static))
     app.state.bench = bench
     app.state.desk = Desk(bench)
+    app.state.turn = Lock()
     _serve_page(app, settings.static)
     return app
 

@@ -39,14 +39,15 @@ class _Kept:
 class Desk:
     """Computes a rig once for each revision, and each answer about it once.
 
-    Answers are made one at a time: two at once would only share the one processor. What needs the
-    numbers alone, such as a keystroke of the jot line, does not wait for them.
+    Boards and plans are made one at a time: two at once would only share the one processor.
+    Assessments with their pages, and what needs the numbers alone, do not wait for them.
     """
 
     def __init__(self, bench: Bench) -> None:
         self._bench = bench
         self._lock = Lock()
         self._making = Lock()
+        self._saying = Lock()
         self._rigs: OrderedDict[str, _Kept] = OrderedDict()
         self._since = uuid4().hex[:8]
 
@@ -61,21 +62,33 @@ class Desk:
     def judged(self, rig: str, page: StageKey | None) -> bytes:
         """Return a rig's assessment with one page, as JSON."""
         kept = self._of(rig)
-        said = self._answer(kept, "assessment", lambda: kept.assessment, spare=True)
+        said = self._answer(kept, "assessment", lambda: kept.assessment, self._saying, spare=True)
         draw = page_of(kept.computed.setup, page)
-        drawn = self._answer(kept, ("page", page), lambda: draw(kept.computed)) if draw else None
+        if draw is None:
+            return said
+        drawn = self._answer(kept, ("page", page), lambda: draw(kept.computed), self._saying)
         return _joined(said, drawn)
 
     def answer(self, rig: str, key: object, make: Callable[[Computed], BaseModel]) -> bytes:
         """Return an answer about a rig as JSON, made once for each revision and key."""
         kept = self._of(rig)
-        return self._answer(kept, key, lambda: make(kept.computed))
+        return self._answer(kept, key, lambda: make(kept.computed), self._making)
+
+    def known(self, rig: str, key: object) -> bytes | None:
+        """Return an answer that is made already."""
+        return self._of(rig).answers.get(key)
 
     def _answer(
-        self, kept: _Kept, key: object, make: Callable[[], BaseModel], *, spare: bool = False
+        self,
+        kept: _Kept,
+        key: object,
+        make: Callable[[], BaseModel],
+        in_turn: Lock,
+        *,
+        spare: bool = False,
     ) -> bytes:
         """`spare` leaves out what is null: those fields are optional in the document."""
-        with self._making:
+        with in_turn:
             found = kept.answers.get(key)
             if found is None:
                 found = kept.answers[key] = make().model_dump_json(exclude_none=spare).encode()

@@ -52,11 +52,12 @@ class Gate:
 
         try:
             check_request(scope["method"], Headers(scope=scope), scope["path"])
-            body = await _body_in_time(scope, receive)
+            if scope["method"] not in _READING:
+                receive = _replay(await _body_in_time(scope, receive), receive)
         except DomainError as error:
             await respond(problem_of(error))(scope, receive, send_with_headers)
             return
-        await self._app(scope, _replay(body, receive), send_with_headers)
+        await self._app(scope, receive, send_with_headers)
 
 
 def _check_reading(path: str, headers: Headers) -> None:
@@ -118,8 +119,6 @@ async def _body_in_time(scope: Scope, receive: Receive) -> bytes:
 
 
 async def _bounded_body(scope: Scope, receive: Receive) -> bytes:
-    if scope["method"] in _READING:
-        return b""
     most = MOST_BYTES_OF.get(scope["path"], MOST_BODY_BYTES)
     too_large = DomainError(
         "body_too_large",

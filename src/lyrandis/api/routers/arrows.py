@@ -3,10 +3,11 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request, Response
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, RootModel
 
-from lyrandis.api.context import DeskOf, as_json
+from lyrandis.api.context import DeskOf
 from lyrandis.api.problems import NOT_FOUND, units_of
+from lyrandis.api.turns import TurnsOf
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.quiver import MatchedSet, best_matched, quiver_of
 from lyrandis.core.arrow.quiver_table import QuiverTable, read_quiver_table, write_quiver_table
@@ -22,6 +23,8 @@ from lyrandis.core.errors import DomainError
 
 router = APIRouter(tags=["arrows"])
 
+MatchedAnswer = RootModel[MatchedSet]
+
 
 class TableText(BaseModel):
     """A pasted or imported table of arrows, and what its columns hold where that was said."""
@@ -33,9 +36,9 @@ class TableText(BaseModel):
 
 
 @router.get("/rigs/{rig}/shot", response_model=ShotDrawing, responses=NOT_FOUND)
-def read_shot(desk: DeskOf, rig: e.SubjectId) -> Response:
+async def read_shot(turns: TurnsOf, rig: e.SubjectId) -> Response:
     """Return the arrow bending round the bow, from release to clear of it."""
-    return as_json(desk.answer(rig, "shot", _shot))
+    return await turns.answer(rig, "shot", _shot)
 
 
 def _shot(c: Computed) -> ShotDrawing:
@@ -52,35 +55,39 @@ def _shot(c: Computed) -> ShotDrawing:
 
 
 @router.get("/rigs/{rig}/spine-board", response_model=SpineBoard, responses=NOT_FOUND)
-def read_spine_board(desk: DeskOf, rig: e.SubjectId) -> Response:
+async def read_spine_board(turns: TurnsOf, rig: e.SubjectId) -> Response:
     """Return both schools of spine, what moves the match, and ways to close a gap."""
-    return as_json(desk.answer(rig, "spine-board", spine_board))
+    return await turns.answer(rig, "spine-board", spine_board)
 
 
 @router.get("/rigs/{rig}/arrow-trial", response_model=Trial, responses=NOT_FOUND)
-def try_arrow(desk: DeskOf, rig: e.SubjectId, tried: Annotated[Tried, Query()]) -> Response:
+async def try_arrow(turns: TurnsOf, rig: e.SubjectId, tried: Annotated[Tried, Query()]) -> Response:
     """Compute what an arrow or a setting that is not recorded would do."""
-    return as_json(desk.answer(rig, tried, lambda c: trial(c, tried)))
+    return await turns.answer(rig, tried, lambda c: trial(c, tried))
 
 
 @router.get("/rigs/{rig}/taper-plan", response_model=TaperPlan, responses=NOT_FOUND)
-def read_taper_plan(
-    desk: DeskOf, rig: e.SubjectId, asked: Annotated[TaperAsked, Query()]
+async def read_taper_plan(
+    turns: TurnsOf, rig: e.SubjectId, asked: Annotated[TaperAsked, Query()]
 ) -> Response:
     """Compute what a taper makes of the shafts, beside the tapers that were shot."""
-    return as_json(desk.answer(rig, asked, lambda c: _plan(c, asked)))
+    return await turns.answer(rig, asked, lambda c: _plan(c, asked))
 
 
 def _plan(c: Computed, asked: TaperAsked) -> TaperPlan:
     return plan_taper(c.arrow.sheet, c.arrow.shooting, asked, c.setup.arrows.tapers)
 
 
-@router.get("/rigs/{rig}/matched-set", responses=NOT_FOUND)
-def read_matched_set(
-    desk: DeskOf, rig: e.SubjectId, count: Annotated[int, Query(ge=2, le=200)]
-) -> MatchedSet:
+@router.get("/rigs/{rig}/matched-set", response_model=MatchedSet, responses=NOT_FOUND)
+async def read_matched_set(
+    turns: TurnsOf, rig: e.SubjectId, count: Annotated[int, Query(ge=2, le=200)]
+) -> Response:
     """Choose the arrows that belong together: least spread of mass and spine."""
-    return best_matched(quiver_of(desk.computed(rig).setup.arrows), count)
+    return await turns.answer(
+        rig,
+        ("matched-set", count),
+        lambda c: MatchedAnswer(best_matched(quiver_of(c.setup.arrows), count)),
+    )
 
 
 @router.get("/rigs/{rig}/quiver.csv", response_class=Response, responses=NOT_FOUND)

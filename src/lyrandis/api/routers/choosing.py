@@ -4,20 +4,23 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
 
-from lyrandis.api.context import DeskOf, as_json
 from lyrandis.api.problems import NOT_FOUND
+from lyrandis.api.turns import TurnsOf
 from lyrandis.core import entries as e
 from lyrandis.core.bow.board import Asking, ChoosingBoard
 from lyrandis.core.bow.choosing import choosing_board, families_for, wish_of
+from lyrandis.core.computed import Computed
 
 router = APIRouter(tags=["choosing"])
 
 
 @router.get("/rigs/{rig}/choosing-board", response_model=ChoosingBoard, responses=NOT_FOUND)
-def read_choosing_board(
-    desk: DeskOf, rig: e.SubjectId, asked: Annotated[Asking, Query()]
+async def read_choosing_board(
+    turns: TurnsOf, rig: e.SubjectId, asked: Annotated[Asking, Query()]
 ) -> Response:
     """Compare bow lengths for the archer of a rig, or for what is asked instead."""
-    computed = desk.computed(rig)
-    families = asked.families or families_for(computed)
-    return as_json(choosing_board(wish_of(computed, asked=asked), families))
+    return await turns.answer(rig, asked, lambda c: _board(c, asked))
+
+
+def _board(c: Computed, asked: Asking) -> ChoosingBoard:
+    return choosing_board(wish_of(c, asked=asked), asked.families or families_for(c))

@@ -7,9 +7,10 @@ from typing import Annotated
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from lyrandis.api.context import BenchOf, DeskOf, as_json
+from lyrandis.api.context import BenchOf, DeskOf
 from lyrandis.api.desk import Judged, judged_json
 from lyrandis.api.problems import NOT_FOUND, HeardPart, heard_parts
+from lyrandis.api.turns import TurnsOf
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.questioned import question_mass
 from lyrandis.core.computed import compute
@@ -22,6 +23,7 @@ from lyrandis.core.record import as_entries, check_instant
 from lyrandis.core.rooms import RULEBOOK
 from lyrandis.core.setup import Setup, fold
 from lyrandis.core.units import UnitSet
+from lyrandis.store.bench import Bench
 
 router = APIRouter(tags=["judging"])
 
@@ -79,8 +81,12 @@ class JotWord(BaseModel):
 
 
 @router.post("/assessments", response_model=Judged, responses=NOT_FOUND)
-def judge_entries(bench: BenchOf, what_if: WhatIf) -> Response:
+async def judge_entries(bench: BenchOf, turns: TurnsOf, what_if: WhatIf) -> Response:
     """Judge a list of entries without storing anything."""
+    return await turns.take(lambda: _judged(bench, what_if))
+
+
+def _judged(bench: Bench, what_if: WhatIf) -> bytes:
     now = datetime.now(UTC)
     for draft in what_if.entries:
         if draft.happened_at is not None:
@@ -89,7 +95,7 @@ def judge_entries(bench: BenchOf, what_if: WhatIf) -> Response:
     after = max((entry.seq for entry in stored), default=0)
     tried = as_entries(what_if.entries, now=now, after=after)
     computed = compute(fold([*stored, *tried], rig=what_if.rig))
-    return as_json(judged_json(computed, what_if.page))
+    return judged_json(computed, what_if.page)
 
 
 @router.post("/readings/parse", responses=NOT_FOUND)
