@@ -64,6 +64,7 @@ VIEWS = (
     ("arrow-quiver", "/rigs/marram-longbow/arrow/quiver", WIDE, True, choose),
     ("arrow-stop", "/rigs/sandpiper-thumb-bow/arrow/build", WIDE, False, None),
     ("logbook", "/rigs/marram-longbow/logbook", WIDE, False, None),
+    ("parts", "/parts", WIDE, False, None),
     ("rulebook", "/rules", WIDE, False, None),
     ("phone-arrow", "/rigs/marram-longbow/arrow", PHONE, False, None),
     ("phone-archer-dark", "/rigs/tideway-recurve/archer", PHONE, True, None),
