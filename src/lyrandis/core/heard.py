@@ -6,7 +6,8 @@ as the jot line it stands for, which the kind's own grammar then reads.
 
 import re
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
+from functools import lru_cache
 from itertools import pairwise, permutations
 from typing import Literal
 
@@ -110,10 +111,10 @@ class _Item:
     end: int
     measure: Measure | None = None
     taken: str | None = None
+    said: str = ""
 
-    @property
-    def said(self) -> str:
-        return self.token.text.lower()
+    def __post_init__(self) -> None:
+        self.said = self.said or self.token.text.lower()
 
 
 def items_of(text: str) -> list[_Item]:
@@ -143,11 +144,12 @@ def hear(text: str, tables: Mapping[str, Sequence[Hears]]) -> list[Heard]:
     """
     if len(text) > LONGEST_LINE:
         return []
+    items = items_of(text)
     found = [
         heard
         for word, hears in tables.items()
         for one in hears
-        if (heard := _match(text, word, one)) is not None
+        if (heard := _match(text, [replace(item) for item in items], word, one)) is not None
     ]
     return sorted(found, key=lambda heard: (*heard.rank, -heard.name_words))
 
@@ -162,8 +164,10 @@ class _Matching:
 
     def phrase(self, spellings: Iterable[str], taken_for: str) -> str | None:
         """Take the longest of several spellings that stands in the line."""
-        for spelling in sorted(spellings, key=len, reverse=True):
-            words = _WORDS.findall(spelling.lower())
+        free = {item.said for item in self.items if item.taken is None}
+        for spelling, words in _longest_first(tuple(spellings)):
+            if not free.issuperset(words):
+                continue
             for start in range(len(self.items) - len(words) + 1):
                 run = self.items[start : start + len(words)]
                 if all(_is(item, word) for item, word in zip(run, words, strict=True)):
@@ -177,12 +181,19 @@ class _Matching:
 _WORDS = re.compile(r"[^\W_]+|[^\w\s]")
 
 
+@lru_cache(maxsize=512)
+def _longest_first(spellings: tuple[str, ...]) -> tuple[tuple[str, tuple[str, ...]], ...]:
+    """Return spellings with their words; there are as many of them as the tables have."""
+    ordered = sorted(spellings, key=len, reverse=True)
+    return tuple((one, tuple(_WORDS.findall(one.lower()))) for one in ordered)
+
+
 def _is(item: _Item, word: str) -> bool:
     return item.taken is None and item.said == word and item.end == item.token.end
 
 
-def _match(text: str, word: str, hears: Hears) -> Heard | None:
-    now = _Matching(items_of(text))
+def _match(text: str, items: list[_Item], word: str, hears: Hears) -> Heard | None:
+    now = _Matching(items)
     for choice in hears.choices:
         said = now.phrase(choice.spellings, choice.name)
         if said is None and choice.needed:

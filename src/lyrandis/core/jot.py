@@ -69,6 +69,16 @@ _BY_WORD = {name: word for word in WORDS for name in (word.word, *word.also)}
 _HEARS = {word.word: word.hears for word in WORDS if word.hears}
 _FREE_TEXT = re.compile(r"^\s*(?:note\b|arrow\s+\d+\s+remark\b|fit\b)", re.IGNORECASE)
 """Lines whose words are kept as they are said."""
+_NAMES_PARTS = re.compile(r"\s*fit\b", re.IGNORECASE)
+
+
+def names_parts(text: str) -> bool:
+    """Return whether a line may name a part, so that the listener has to know which there are.
+
+    >>> names_parts("Fit carbon set a"), names_parts("draw 28")
+    (True, False)
+    """
+    return _NAMES_PARTS.match(text) is not None
 
 
 @dataclass(frozen=True)

@@ -15,7 +15,7 @@ from lyrandis.core import entries as e
 from lyrandis.core.arrow.questioned import question_mass
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
-from lyrandis.core.jot import WORDS, Listener, parse
+from lyrandis.core.jot import WORDS, Listener, names_parts, parse
 from lyrandis.core.judgement import Rule
 from lyrandis.core.phrase import Phrase, plain
 from lyrandis.core.reading import StageKey
@@ -101,7 +101,8 @@ def _judged(bench: Bench, what_if: WhatIf) -> bytes:
 @router.post("/readings/parse", responses=NOT_FOUND)
 def parse_reading(bench: BenchOf, desk: DeskOf, line: JotLine) -> ParsedJot:
     """Read a jot line without recording it."""
-    parts = [(one.kind, one.id, one.name) for one in bench.subjects() if one.kind != "rig"]
+    subjects = bench.subjects() if names_parts(line.text) else ()
+    parts = [(one.kind, one.id, one.name) for one in subjects if one.kind != "rig"]
     jotted = parse(line.text, to=Listener(line.stage, line.units, line.today, parts))
     subject_id = name = None
     weight = line.weight_lbf
