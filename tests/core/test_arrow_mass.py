@@ -10,6 +10,7 @@ from lyrandis.core.arrow.mass import (
     parts_of,
     sum_of,
 )
+from lyrandis.core.bow.thrust import ComputedFloor
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import fold
 from tests.entries import entries
@@ -93,12 +94,15 @@ def test_grains_per_pound_adds_relative_errors_in_quadrature() -> None:
         (("floor 9 gpp", "family large rigid tip"), 9.0, "bowyer"),
         (("floor 430gr",), 10.75, "bowyer"),
         (("family long rigid tip",), 12.0, "computed"),
-        ((), 12.0, "computed"),
+        (("family large rigid tip",), 13.0, "school"),
+        ((), 9.5, "school"),
     ],
 )
 def test_the_bowyers_minimum_goes_before_the_computed_floor(
     said: tuple[str, ...], floor: float, basis: str
 ) -> None:
-    found = floor_of(fold(entries(*said)).bow, Estimate(40.0, 0.0), Estimate(12.0, 0.5))
+    bow, computed = fold(entries(*said)).bow, ComputedFloor(Estimate(12.0, 0.5), 128.0, 45.0)
+    family = bow.family.reading.family if bow.family else "reflex_deflex_longbow"
+    found = floor_of(bow, Estimate(40.0, 0.0), computed, family)
     assert (found.grains_per_pound, found.basis) == (floor, basis)
-    assert found.computed == Estimate(12.0, 0.5)
+    assert found.computed == computed

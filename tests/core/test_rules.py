@@ -61,14 +61,16 @@ def severity(assessment: Assessment, finding: str) -> str | None:
         (("brace 9 1/4 back", "bracerange 7 to 8", "grip 1 3/4 back"), "brace-range", "good"),
         # arrow: 40 lb at the hook, bowyer's minimum 9 gpp = 360 gr
         ((*RIG, "floor 9 gpp", "arrow 1 400gr"), "arrow-floor", "good"),
-        ((*RIG, "floor 9 gpp", "arrow 1 364gr"), "arrow-floor", "watch"),
+        ((*RIG, "floor 9 gpp", "arrow 1 364gr"), "arrow-floor", "good"),
         ((*RIG, "floor 9 gpp", "arrow 1 359gr"), "arrow-floor", "mend"),
         ((*RIG, "floor 9 gpp", "arrow 1 341gr"), "arrow-floor", "mend"),
         ((*RIG, "floor 9 gpp", "arrow 1 339gr"), "arrow-floor", "stop"),
         ((*RIG, "floor 9 gpp", "arrow 1 420gr", "arrow 2 339gr"), "arrow-floor", "stop"),
-        ((*RIG, "family hunting recurve", "arrow 1 319gr"), "arrow-floor", "mend"),
+        ((*RIG, "family hunting recurve", "arrow 1 319gr"), "arrow-floor", "watch"),
+        ((*RIG, "family hunting recurve", "arrow 1 299gr"), "arrow-floor", "mend"),
         ((*RIG, "family hunting recurve", "arrow 1 279gr"), "arrow-floor", "stop"),
-        ((*RIG, "family large rigid tip", "arrow 1 500gr"), "arrow-floor", "stop"),
+        ((*RIG, "family large rigid tip", "arrow 1 510gr"), "arrow-floor", "watch"),
+        ((*RIG, "family large rigid tip", "arrow 1 470gr"), "arrow-floor", "stop"),
         ((*RIG, "floor 430gr", "arrow 1 400gr"), "arrow-floor", "stop"),
         # arrow: mass, spread, parts, length
         ((*RIG, "shaft 30 9gpi"), "arrow-not-weighed", "watch"),
@@ -83,8 +85,12 @@ def severity(assessment: Assessment, finding: str) -> str | None:
         # the same with a draw known only from an arm span, +-1 3/4 in
         (("span 70", "shaft 28 1/4"), "arrow-length", None),
         (("span 70", "shaft 27 7/8"), "arrow-length", "watch"),
-        (("span 70", "shaft 27"), "arrow-length", "mend"),
-        (("span 70", "shaft 26"), "arrow-length", "stop"),
+        (("span 70", "shaft 27"), "arrow-length", "watch"),
+        (("span 70", "shaft 25"), "arrow-length", "watch"),
+        (("span 70", "shaft 24"), "arrow-length", "stop"),
+        # a measured one is believed to its quarter of an inch
+        (("draw 28", "shaft 26 3/8"), "arrow-length", "stop"),
+        (("draw 28", "shaft 26 5/8"), "arrow-length", "mend"),
     ],
 )
 def test_rules_judge(said: tuple[str, ...], finding: str, wanted: str | None) -> None:
@@ -122,15 +128,15 @@ def test_a_stop_says_the_figures_and_what_would_do() -> None:
         ),
         (
             ("span 70", "shaft 25 1/2"),
-            "A 25 1/2 in shaft may be shorter than your draw to the pivot, 26 1/4 ± 1 3/4 in, and "
-            "fall behind the rest: do not draw it fully before the draw is measured.",
-            "Measure the draw",
+            "A 25 1/2 in shaft may fall behind the rest: your draw to the pivot is only known as "
+            "26 1/4 ± 1 3/4 in. Mark the draw on a long arrow first.",
+            "Mark the draw",
         ),
         (
-            ("span 70", "shaft 27 7/8"),
-            "A 27 7/8 in shaft may be short: your draw to the pivot, 26 1/4 ± 1 3/4 in, is not "
-            "known closer.",
-            "Measure the draw",
+            ("draw 28", "shaft 26 3/8"),
+            "A 26 3/8 in shaft reaches only 1/8 in past your draw to the pivot, 26 1/4 ± 1/4 in, "
+            "less than its ±. It can fall behind the rest: do not draw it.",
+            "Enter the shaft length",
         ),
     ],
 )

@@ -11,11 +11,13 @@ from lyrandis.core.bow.likeness import usual_shape
 from lyrandis.core.bow.moving_mass import moving_mass
 from lyrandis.core.bow.statics import BowShape
 from lyrandis.core.bow.thrust import (
+    FLOOR_TIMES,
     KG_PER_GRAIN,
     Thrust,
     calibrate,
-    floor_times,
+    returned,
     typical_thrust,
+    usual_floor,
 )
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.constants import M_PER_FT
@@ -44,21 +46,52 @@ def typical(shape: BowShape, weight: float) -> Thrust:
 
 @pytest.mark.parametrize("row", REFERENCE, ids=lambda row: f"{row[0]} {row[1]}")
 def test_the_reference_virtual_masses_and_speeds_are_reproduced(row: tuple) -> None:  # type: ignore[type-arg]
-    """Validation against an independent prototype: 5 % on K, 1.5 % on speed."""
+    """Validation against an independent prototype: 5 % on K; 1.5 % on speed, with its own losses
+    of 6 % in place of those by kind."""
     family, length, riser, brace, weight, mass, speeds = row
     found = typical(BowShape(family, length * IN, riser * IN, brace * IN), weight)
     assert found.virtual_mass_gr == pytest.approx(mass, rel=0.05)
     for gpp, fps in zip((7, 9, 12), speeds, strict=True):
-        assert found.speed(gpp * weight) / M_PER_FT == pytest.approx(fps, rel=0.015)
+        speed = found.speed(gpp * weight) * math.sqrt(0.94 / returned(family))
+        assert speed / M_PER_FT == pytest.approx(fps, rel=0.015)
+
+
+@pytest.mark.parametrize(
+    ("family", "slow", "fast"),
+    [
+        ("selfbow", 140, 162), ("straight_longbow", 150, 166), ("reflex_deflex_longbow", 165, 179),
+        ("hunting_recurve", 172, 182), ("target_recurve", 172, 182),
+    ],
+)  # fmt: skip
+def test_everyday_bows_have_everyday_speeds(family: str, slow: float, fast: float) -> None:
+    """45 lb at the hook, 10 gr/lb, a 28 in draw."""
+    bow = typical_thrust(usual_shape(family), AT_28 + IN / 2, 45.0)  # type: ignore[arg-type]
+    assert slow <= bow.speed(450.0) / M_PER_FT <= fast
+
+
+def test_a_thumb_takes_less_than_fingers() -> None:
+    assert returned("short_rigid_tip", "thumb") > returned("short_rigid_tip", "split")
+    assert returned("short_rigid_tip", None) == returned("short_rigid_tip", "split")
 
 
 def test_a_rigid_tip_costs_virtual_mass() -> None:
     order = ["hunting_recurve", "short_rigid_tip", "long_rigid_tip", "large_rigid_tip"]
     shapes = [usual_shape(family) for family in order]  # type: ignore[arg-type]
-    floors = [typical(shape, 45.0).floor_gr.value / 45.0 for shape in shapes]
+    floors = [usual_floor(shape, AT_28).per_pound.value for shape in shapes]
     assert floors == sorted(floors)
     assert 7.5 < floors[0] < 9
     assert 12.5 < floors[-1] < 16
+
+
+@pytest.mark.parametrize("family", ["target_recurve", "selfbow", "hunting_recurve"])
+def test_the_floor_of_a_bow_does_not_fall_as_it_gets_stronger(family: str) -> None:
+    floors = {
+        computed(
+            f"family {family.replace('_', ' ')}", f"scale {weight} @ 28"
+        ).arrow.floor.computed.per_pound.value
+        for weight in (30, 45, 61, 72)
+    }
+    assert max(floors) - min(floors) < 1e-9
 
 
 def test_a_heavier_string_counts_a_third() -> None:
@@ -91,13 +124,9 @@ def test_heavier_arrows_are_slower_and_take_a_larger_share() -> None:
     assert bow.efficiency(300) < bow.efficiency(400) < bow.efficiency(600) < 0.94
 
 
-def test_the_floor_leaves_a_constant_share_and_a_light_bow_may_keep_more() -> None:
+def test_the_floor_leaves_a_constant_share() -> None:
     bow = Thrust(Estimate(60.0, 0.0), 56.4, 100.0, 0.05, 0.075)
-    assert bow.floor_gr.value == pytest.approx(420.0)
-    assert bow.arrow_energy(420.0) / bow.returned_j == pytest.approx(0.808, abs=0.001)
-    times = [floor_times(joules) for joules in (25.0, 40.0, 50.0, 80.0)]
-    assert times == sorted(times)
-    assert times[-2] == times[-1] == pytest.approx(4.2)
+    assert bow.arrow_energy(FLOOR_TIMES * 100.0) / bow.returned_j == pytest.approx(0.808, abs=0.001)
 
 
 RIG = ("draw 28", "hook 0", "family hunting recurve", "bow 60", "scale 45 @ 28", "arrow 1 420gr")
@@ -177,3 +206,6 @@ def test_told_string_mass_takes_the_place_of_the_usual() -> None:
     assert usual is not None
     assert found is not None
     assert found.virtual_mass_gr - usual.virtual_mass_gr == pytest.approx((260 - 110) / 3)
+    strands = compute(fold(entries(*RIG, "string 58 40 strands"))).bow.thrust
+    assert strands is not None
+    assert strands.virtual_mass_gr == pytest.approx(found.virtual_mass_gr), "40 strands are 260 gr"

@@ -38,7 +38,8 @@ def compute(setup: Setup) -> Computed:
         setup.archer,
         likeness=likeness,
         archer=archer,
-        string_gr=setup.string.mass_gr,
+        string_gr=setup.string.told_mass_gr,
+        hold=setup.archer.hold.reading.hold if setup.archer.hold else None,
         arrow_gr=finished.mass.value if finished else None,
     )
     arrow = arrow_numbers(

@@ -112,11 +112,17 @@ def plain_ask(
     tells: str,
     stage: StageKey,
     control: str,
+    *,
+    assumed: bool = True,
 ) -> Ask:
-    """Return an ask for a plain fact, made while the setup lacks it."""
+    """Return an ask for a plain fact, made while the setup lacks it.
+
+    `assumed` says whether something stands in its place until then.
+    """
+    in_place = ", and something is assumed in its place" if assumed else ""
     step = j.NextStep(
         title=Phrase(template=title),
-        why=Phrase(template="It is not told yet, and something is assumed in its place."),
+        why=Phrase(template=f"It is not told yet{in_place}."),
         tells=Phrase(template=tells),
         minutes=1,
         action=j.Action(label="Enter it", stage=stage, control=control),

@@ -16,9 +16,10 @@ from lyrandis.core.arrow.bend import (
     GUIDE_STIFFNESS,
     READ_AHEAD_M,
     SERVING_KG,
+    Release,
     Shot,
 )
-from lyrandis.core.arrow.stroke import stroke_of
+from lyrandis.core.arrow.stroke import STRING_FACTOR, stroke_of
 
 NODES = 5
 
@@ -38,10 +39,11 @@ def _shape(nodes: np.ndarray, s: float, size: int) -> tuple[np.ndarray, np.ndarr
 
 
 def kick_of(
-    shot: Shot, stiffness: float, *, push: float, run: float, clean: bool, dt: float = 10e-6
+    shot: Shot, stiffness: float, *, release: Release, clean: bool, dt: float = 10e-6
 ) -> float:
     """The kick [deg] by Newmark's average acceleration, contacts found by iterating."""
     beam: Beam = shot.beam
+    push, run, weight, factor = release
     m = assemble(beam)
     arrow = len(m.mass)
     modes = modes_of(beam, elastic=arrow - 2)
@@ -49,9 +51,9 @@ def kick_of(
     size = arrow + NODES
     mass = np.zeros((size, size))
     mass[:arrow, :arrow] = m.mass
-    mass[0, 0] += shot.push.string / 12 + SERVING_KG
+    mass[0, 0] += weight / 12 + SERVING_KG
     for node in range(NODES):
-        mass[arrow + node, arrow + node] = shot.push.string / 6
+        mass[arrow + node, arrow + node] = weight / 6
     chain = np.zeros((size, size))
     links = [0, *range(arrow, arrow + NODES)]
     for a, b in pairwise(links):
@@ -70,14 +72,14 @@ def kick_of(
     v, a = np.zeros(size), np.zeros(size)
     last_half = beam.length / 2 if clean else 0.0
     free_mass = mass.copy()
-    free_mass[0, 0] -= shot.push.string / 12 + SERVING_KG
+    free_mass[0, 0] -= weight / 12 + SERVING_KG
     for i in range(1, len(stroke.x)):
         x, speed = stroke.x[i], stroke.v[i]
         station = shot.push.draw - x
         on = i <= stroke.exit
         stiff = np.zeros((size, size))
         stiff[:arrow, :arrow] = stiffness * m.stiffness - stroke.a[i] * m.geometric
-        ky = stroke.ky[i] * (2 if i == stroke.exit else 1)
+        ky = factor / STRING_FACTOR * stroke.ky[i] * (2 if i == stroke.exit else 1)
         stiff += (ky if on else 0.0) * chain
         matrix_mass = mass if on else free_mass
         force = np.zeros(size)

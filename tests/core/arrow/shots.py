@@ -6,8 +6,9 @@ from typing import Any
 import numpy as np
 
 from lyrandis.core.arrow.beam import Beam
-from lyrandis.core.arrow.bend import Shot, Side
+from lyrandis.core.arrow.bend import Release, Shot, Side
 from lyrandis.core.arrow.build import KG_PER_GRAIN
+from lyrandis.core.arrow.shooting import CHAIN_GR, STRING_GR
 from lyrandis.core.arrow.spine import M_PER_IN, STIFFNESS_PER_POUND
 from lyrandis.core.arrow.stroke import simple_push
 from lyrandis.core.constants import NEWTONS_PER_LBF
@@ -39,14 +40,33 @@ class Case:
 
     @property
     def shot(self) -> Shot:
+        """As a rig is shot: the string told in K0 only."""
+        kept_gr = self.kept_gr + (self.string_gr - STRING_GR) / 3
+        return self._shot(string_gr=CHAIN_GR, kept_gr=kept_gr)
+
+    @property
+    def plain(self) -> Shot:
+        """As the reference text has it: the string's own mass along the line."""
+        return self._shot(string_gr=self.string_gr, kept_gr=self.kept_gr)
+
+    @property
+    def plain_releases(self) -> tuple[Release, ...]:
+        """Nine releases of the reference text: one chain, the string's own, and one factor."""
+        return tuple(
+            Release(push, length, self.string_gr * KG_PER_GRAIN)
+            for push in (0.8, 1.0, 1.2)
+            for length in (0.8, 1.0, 1.25)
+        )
+
+    def _shot(self, string_gr: float, kept_gr: float) -> Shot:
         push = simple_push(
             draw=self.draw_in * M_PER_IN,
             brace=self.brace_in * M_PER_IN,
             weight=self.weight_lbf * NEWTONS_PER_LBF,
             bend=self.bend,
-            string=self.string_gr * KG_PER_GRAIN,
+            string=string_gr * KG_PER_GRAIN,
             bow_length=self.bow_in * M_PER_IN,
-            kept=self.kept_gr * KG_PER_GRAIN,
+            kept=kept_gr * KG_PER_GRAIN,
             limbs=self.limbs_gr * KG_PER_GRAIN,
         )
         beam = Beam(

@@ -9,6 +9,7 @@ from lyrandis.core.arrow import bend as bend_module
 from lyrandis.core.arrow.after import bare_against_fletched
 from lyrandis.core.arrow.beam import MODES, modes_of
 from lyrandis.core.arrow.bend import (
+    CHAIN_KG,
     NOMINAL,
     RELEASES,
     SERVING_KG,
@@ -16,7 +17,13 @@ from lyrandis.core.arrow.bend import (
     bend,
 )
 from lyrandis.core.arrow.closing import STEPS, changed, moves_of
-from lyrandis.core.arrow.match import first_root, match_spine, straight_spines
+from lyrandis.core.arrow.match import (
+    MATCH_DT,
+    SCAN,
+    first_root,
+    match_spine,
+    straight_spines,
+)
 from lyrandis.core.arrow.stroke import stroke_of
 from lyrandis.core.arrow.taper import taper_profile
 from lyrandis.core.errors import DomainError
@@ -29,6 +36,18 @@ def kick(case: Case, spine: float, **how: object) -> float:
     return float(np.degrees(bend((case.shot,), ei(spine), **how).kick.mean()))  # type: ignore[arg-type]
 
 
+def plain_kick(case: Case, spine: float, *, clean: bool = True) -> float:
+    """The same with the one string of the reference text."""
+    bent = bend((case.plain,), ei(spine), releases=case.plain_releases, clean=clean)
+    return float(np.degrees(bent.kick.mean()))
+
+
+def plain_match(case: Case, dt: float = MATCH_DT) -> float | None:
+    """The match of the reference text: one string, root of the mean over nine releases."""
+    bent = bend((case.plain,), ei(*SCAN), releases=case.plain_releases, dt=dt)
+    return first_root(SCAN, np.degrees(bent.kick.reshape(len(SCAN), 9).mean(axis=1)))
+
+
 # along the line
 
 
@@ -39,7 +58,7 @@ def kick(case: Case, spine: float, **how: object) -> float:
 def test_speed_time_and_string_are_those_of_the_reference(
     name: str, speed: float, time_ms: float, ky: float
 ) -> None:
-    shot = REFERENCE[name].shot
+    shot = REFERENCE[name].plain
     stroke = stroke_of(shot.push, modes_of(shot.beam).mass, dt=20e-6)
     assert stroke.exit_speed == pytest.approx(speed, rel=0.002)
     assert 1000 * stroke.time_on_string == pytest.approx(time_ms, rel=0.002)
@@ -48,7 +67,7 @@ def test_speed_time_and_string_are_those_of_the_reference(
 
 @pytest.mark.parametrize(("name", "ky"), [("recurve", 2096), ("longbow", 1766), ("wood", 1839)])
 def test_the_string_is_finite_at_brace(name: str, ky: float) -> None:
-    shot = REFERENCE[name].shot
+    shot = REFERENCE[name].plain
     stroke = stroke_of(shot.push, modes_of(shot.beam).mass, dt=20e-6)
     assert 2 * stroke.ky[stroke.exit] == pytest.approx(ky, rel=0.01)
 
@@ -93,9 +112,11 @@ def test_an_implicit_full_element_run_gives_the_same_kick(
     name: str, spine: float, clean: bool
 ) -> None:
     shot = REFERENCE[name].shot
-    mine = np.degrees(bend((shot,), ei(spine), releases=NOMINAL, clean=clean).kick[0, 0])
-    oracle = kick_of(shot, float(ei(spine)[0, 0]), push=1.0, run=1.0, clean=clean)
-    assert mine == pytest.approx(oracle, abs=0.16)
+    releases = (NOMINAL[0], RELEASES[4], RELEASES[2])
+    mine = np.degrees(bend((shot,), ei(spine), releases=releases, clean=clean).kick[0])
+    for one, kick in zip(releases, mine, strict=True):
+        oracle = kick_of(shot, float(ei(spine)[0, 0]), release=one, clean=clean)
+        assert kick == pytest.approx(oracle, abs=0.2)
 
 
 @pytest.mark.parametrize("case", REFERENCE.values(), ids=REFERENCE)
@@ -122,9 +143,9 @@ def test_energy_across_the_line_balances(case: Case, spine: float) -> None:
     mass = np.eye(size)
     nock = np.zeros(size)
     nock[:MODES] = modes.shapes[0]
-    mass += (shot.push.string / 12 + SERVING_KG) * np.outer(nock, nock)
+    mass += (CHAIN_KG / 12 + SERVING_KG) * np.outer(nock, nock)
     for node in range(STRING_NODES):
-        mass[MODES + node, MODES + node] = shot.push.string / 6
+        mass[MODES + node, MODES + node] = CHAIN_KG / 6
     string = np.zeros((size, size))
     ends = [nock, *np.eye(size)[MODES:], np.zeros(size)]
     for a, b in pairwise(ends):
@@ -188,7 +209,7 @@ def test_the_matched_spine_is_that_of_the_reference(case: Case, matched: float) 
     ids=["recurve", "plunger", "longbow", "wood"],
 )
 def test_the_matched_spine_is_that_of_the_second_implementation(case: Case, matched: float) -> None:
-    assert match_spine(case.shot, None, 20e-6).matched == pytest.approx(matched, rel=0.005)
+    assert plain_match(case, 20e-6) == pytest.approx(matched, rel=0.005)
 
 
 @pytest.mark.parametrize(
@@ -205,8 +226,9 @@ def test_the_match_follows_the_draw_weight(weight: float, matched: float) -> Non
     [(0, 58.9), (2, 55.8), (4, 53.1), (6, 50.9), (8, 49.3), (10, 47.8), (12, 46.5)],
 )
 def test_the_match_falls_as_the_plate_moves_out(offset: float, matched: float) -> None:
+    assert plain_match(LONGBOW.but(offset_mm=offset)) == pytest.approx(matched, rel=0.03)
     found = match_spine(LONGBOW.but(offset_mm=offset).shot).matched
-    assert found == pytest.approx(matched, rel=0.03)
+    assert found == pytest.approx(matched, rel=0.07)
 
 
 @pytest.mark.parametrize(
@@ -224,8 +246,8 @@ def test_the_match_falls_as_the_plate_moves_out(offset: float, matched: float) -
 def test_far_too_stiff_reads_falsely_weak_when_the_tail_slaps(
     spine: float, clean: float, full: float
 ) -> None:
-    assert kick(LONGBOW, spine) == pytest.approx(clean, abs=1.5)
-    assert kick(LONGBOW, spine, clean=False) == pytest.approx(full, abs=1.5)
+    assert plain_kick(LONGBOW, spine) == pytest.approx(clean, abs=1.5)
+    assert plain_kick(LONGBOW, spine, clean=False) == pytest.approx(full, abs=1.5)
 
 
 @pytest.mark.parametrize("case", REFERENCE.values(), ids=REFERENCE)
@@ -246,9 +268,31 @@ def test_sensitivities_lie_in_their_bands(case: Case) -> None:
         assert low <= pounds <= high, change
 
 
-def test_point_mass_is_no_straight_line() -> None:
-    matched = [match_spine(LONGBOW.but(tip_gr=tip).shot).matched for tip in (100, 125, 150, 175)]
-    assert matched == pytest.approx([49, 50, 52, 57], rel=0.02)
+@pytest.mark.parametrize("case", REFERENCE.values(), ids=REFERENCE)
+def test_the_match_rises_gently_with_the_point(case: Case) -> None:
+    """No single string decides: where one jumps by 8 lb for 25 gr, the nine together do not."""
+    tips = range(80, 176, 5)
+    matched = [match_spine(case.but(tip_gr=tip).shot).matched or 0.0 for tip in tips]
+    for five, low in enumerate(matched):
+        later = matched[five : five + 6]
+        assert max(later) - low <= 3.0
+        assert low - min(later) <= 1.0
+
+
+@pytest.mark.parametrize(
+    ("case", "tips", "matched"),
+    [
+        (RECURVE, (80, 115, 150, 175, 200), (63.9, 63.8, 63.2, 62.6, 62.9)),
+        (LONGBOW, (80, 100, 125, 150, 175, 200), (47.8, 49.0, 50.5, 51.9, 54.1, 54.7)),
+        (WOOD, (60, 80, 100, 125, 150, 175), (41.3, 42.1, 43.6, 44.8, 45.8, 47.4)),
+    ],
+    ids=REFERENCE,
+)
+def test_nine_releases_come_near_the_median_over_all_strings(
+    case: Case, tips: tuple[int, ...], matched: tuple[float, ...]
+) -> None:
+    found = [match_spine(case.but(tip_gr=tip).shot).matched for tip in tips]
+    assert found == pytest.approx(matched, rel=0.03)
 
 
 def test_one_step_of_each_is_one_step() -> None:
@@ -320,8 +364,8 @@ def test_barrelling_a_stiff_shaft_brings_the_kick_down_step_by_step(ends: float)
 def test_no_match_says_which_way_it_lies() -> None:
     assert match_spine(RECURVE.but(weight_lbf=110).shot).out_of_range == "stiffer"
     assert match_spine(RECURVE.but(weight_lbf=110).shot).matched is None
-    assert match_spine(RECURVE.but(weight_lbf=9).shot).out_of_range == "weaker"
-    assert match_spine(RECURVE.but(weight_lbf=9).shot).matched is None
+    assert match_spine(RECURVE.but(weight_lbf=7).shot).out_of_range == "weaker"
+    assert match_spine(RECURVE.but(weight_lbf=7).shot).matched is None
 
 
 @pytest.mark.parametrize(("weight", "low", "high"), [(14, 18, 21), (20, 25, 29), (26, 32, 37)])

@@ -391,7 +391,7 @@ LIGHT = (
 )  # fmt: skip
 
 
-HEAVY = (*BOW[:4], "bow 72", "brace 7", "scale 85 @ 28", "material wood", "shaft 30 1/2 14gpi",
+HEAVY = (*BOW[:4], "bow 72", "brace 7", "scale 100 @ 28", "material wood", "shaft 30 1/2 14gpi",
          "point 160", "diameter 10mm")  # fmt: skip
 
 
@@ -436,7 +436,7 @@ def test_no_match_has_its_own_words_and_a_way_on() -> None:
     assert board.matched_lbf is None
     assert board.no_match is not None
     assert board.no_match.said.text() == (
-        "No shaft from 130 lb (240) to 14 lb (2250) leaves this bow straight: try weaker or "
+        "No shaft from 130 lb (240) to 12 lb (2625) leaves this bow straight: try weaker or "
         "longer ones, or a heavier point."
     )
     assert (board.moves, board.points, board.ways) == ((), (), ())
@@ -446,12 +446,14 @@ def test_no_match_has_its_own_words_and_a_way_on() -> None:
     assert judgement.severity == "watch"
     assert judgement.action is not None
     assert judgement.action.control == "ways"
-    assert [way.what.text() for way in board.no_match.ways] == ["Shafts of this make 1 in longer"]
+    assert [way.what.text() for way in board.no_match.ways] == [
+        "Point 50 gr heavier", "Shafts of this make 2 in longer",
+    ]  # fmt: skip
 
 
 @pytest.mark.parametrize(
     ("said", "change", "by"),
-    [((*LIGHT, "draw 24", "scale 8 @ 24"), "length", 2 * 0.0254), (HEAVY, "point", -50 * GRAIN)],
+    [((*LIGHT, "draw 24", "scale 8 @ 24"), "length", 3 * 0.0254), (HEAVY, "point", -50 * GRAIN)],
 )
 def test_what_brings_a_match_within_reach_does(
     said: tuple[str, ...], change: Change, by: float
@@ -463,7 +465,9 @@ def test_what_brings_a_match_within_reach_does(
     assert c.arrow.shooting is not None
     after = match_spine(changed(c.arrow.shooting.shot, c.arrow.shooting.weight_lbf, change, by))
     assert (after.low, after.high) == pytest.approx((way.low_lbf, way.high_lbf))
-    half = match_spine(changed(c.arrow.shooting.shot, c.arrow.shooting.weight_lbf, change, by / 2))
+    half = match_spine(
+        changed(c.arrow.shooting.shot, c.arrow.shooting.weight_lbf, change, by * 0.4)
+    )
     assert half.matched is None, "the smallest step that does it is offered"
 
 

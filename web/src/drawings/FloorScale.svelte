@@ -7,6 +7,11 @@
   import { gpp, gr } from '../lib/units';
 
   type Drawing = components['schemas']['FloorDrawing'];
+  const FLOORS: Record<Drawing['floor_basis'], string> = {
+    bowyer: "bowyer's minimum",
+    computed: 'computed floor',
+    school: 'floor of its kind',
+  };
   let { drawing }: { drawing: Drawing } = $props();
 
   let width = $state(720);
@@ -94,9 +99,7 @@
       stroke-width="1.6"
     />
     <text x={clip(x(drawing.floor))} y={LINE - 40} text-anchor="middle">
-      <tspan class="soft"
-        >{drawing.floor_basis === 'bowyer' ? "bowyer's minimum" : 'computed floor'}
-      </tspan>
+      <tspan class="soft">{FLOORS[drawing.floor_basis]} </tspan>
       <tspan class="strong">{drawing.floor.toFixed(1)}</tspan>
     </text>
     <text x={x(low) + 8} y={LINE + 15} class="zone">too light</text>

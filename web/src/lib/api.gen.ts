@@ -1490,8 +1490,11 @@ export interface components {
             floor: number;
             /** Floor Plus Minus */
             floor_plus_minus: number;
-            /** Floor Basis */
-            floor_basis: string;
+            /**
+             * Floor Basis
+             * @enum {string}
+             */
+            floor_basis: "bowyer" | "computed" | "school";
             /** Stop Below */
             stop_below: number;
             /** Weight Lbf */

@@ -152,11 +152,20 @@ def hook_depth(archer: ArcherFacts, string_angle: float | None = None) -> Estima
         sd = 1 / 4 if archer.hook_depth.source in ("estimated", "told") else 1 / 16
         return Estimate(archer.hook_depth.reading.hook_depth_mm, sd * MM_PER_IN)
     hold = archer.hold.reading.hold if archer.hold else None
-    if string_angle is not None:
-        along, sd = HOOK_ALONG_STRING_IN[hold]
-        tangent = math.tan(string_angle)
-        return Estimate(along * tangent * MM_PER_IN, sd * tangent * MM_PER_IN)
-    return usual_hook(hold)
+    return usual_hook(hold) if string_angle is None else hook_along(hold, string_angle)
+
+
+def hook_along(hold: Hold | None, string_angle: float) -> Estimate:
+    """Return the hook depth of a hold where the string stands at an angle [rad] from upright.
+
+    Source: geometry, e tan(gamma); e by hold is Assumption.
+
+    >>> round(hook_along("split", math.radians(30)).value, 1)
+    12.8
+    """
+    along, sd = HOOK_ALONG_STRING_IN[hold]
+    tangent = math.tan(string_angle)
+    return Estimate(along * tangent * MM_PER_IN, sd * tangent * MM_PER_IN)
 
 
 def usual_hook(hold: Hold | None) -> Estimate:

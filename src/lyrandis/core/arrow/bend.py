@@ -3,15 +3,19 @@
 SI units. y > 0 is the side the arrow lies on (the archer's left for a right-handed finger release);
 the bow stands on the other. Batched: one time loop for several set-ups (C), each with several
 stiffnesses and releases (columns N). Leapfrog on q (8 modes) and z (5 nodes of the string).
+
+The string's chain across the line has a mass and a stiffness of its own: it rings near the arrow's
+modes, and nobody knows either closely. Each release therefore has its own (docs/CALIBRATION.md).
 """
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
 
 from lyrandis.core.arrow.beam import MODES, Array, Beam, Modes, modes_of
-from lyrandis.core.arrow.stroke import Push, Stroke, stroke_of
+from lyrandis.core.arrow.stroke import STRING_FACTOR, Push, Stroke, stroke_of
 
 STRING_NODES = 5
 SPRINGS = STRING_NODES + 1
@@ -26,11 +30,37 @@ STIFFEST_STEP = 1.0
 """Most (w dt)^2 that leapfrog is given: overtones of shafts no bow shoots are held there."""
 READ_AHEAD_M = 6.0
 """The kick is the lean the tail shows this far on."""
-RELEASES: tuple[tuple[float, float], ...] = tuple(
-    (push, length) for push in (0.8, 1.0, 1.2) for length in (0.8, 1.0, 1.25)
+CHAIN_KG = 0.00777589
+"""Mass of the chain that stands for the string across the line, 120 gr."""
+
+
+class Release(NamedTuple):
+    """One way the string lets go: the fingers' push and its way as shares, and the chain."""
+
+    push: float
+    """How far the fingers push the nock aside, over the usual 6 mm."""
+    length: float
+    """Over how long a way, over the usual 12 mm."""
+    chain: float = CHAIN_KG
+    """Mass of the string's chain [kg]."""
+    factor: float = STRING_FACTOR
+    """Lateral stiffness of the string over its geometry."""
+
+
+_CHAINS_GR = (120.0, 130.0, 145.0)
+_FACTORS = (2.6, 3.0, 2.8)
+RELEASES: tuple[Release, ...] = tuple(
+    Release(push, length, CHAIN_KG * _CHAINS_GR[(i + j) % 3] / 120, _FACTORS[(i + 2 * j) % 3])
+    for i, push in enumerate((0.8, 1.0, 1.2))
+    for j, length in enumerate((0.8, 1.0, 1.25))
 )
-"""Nine releases: how far the fingers push the nock aside, and over how long a way."""
-NOMINAL: tuple[tuple[float, float], ...] = ((1.0, 1.0),)
+"""Nine releases: an orthogonal array of push, length, chain and factor, each at three levels, every
+two of them meeting once. Of the arrays this one comes nearest to shooting all 81 together."""
+PUSHES: tuple[Release, ...] = tuple(
+    Release(push, length) for push in (0.8, 1.0, 1.2) for length in (0.8, 1.0, 1.25)
+)
+"""The same pushes and lengths with the nominal string: for kicks and contact, not for the match."""
+NOMINAL: tuple[Release, ...] = (Release(1.0, 1.0),)
 
 
 @dataclass(frozen=True)
@@ -42,6 +72,8 @@ class Side:
     stiffness: float = 4e4
     damping: float = 8.0
     plunger: bool = False
+    doubt: float = 0.0005
+    """One standard deviation of the offset [m]; the shot itself does not feel it."""
 
 
 @dataclass(frozen=True)
@@ -97,8 +129,8 @@ class Bent:
 class _Tables:
     """All that is linear, per step and set-up, with speeds counted as ways per step (w = v dt).
 
-    `law` (T, C, 17, 26) gives from the state the changes of w by push and string, the fingers' and
-    the plate's spring and damper on what they touch, and gap + offset and its rate.
+    `law` (T, C, 13, 26) gives from the state the changes of w by the push, the fingers' and the
+    plate's spring and damper on what they touch, gap + offset and its rate, and the nock's place.
     """
 
     law: Array
@@ -112,6 +144,8 @@ class _Tables:
     rear: list[bool]
     passing: dict[int, list[int]]
     """Set-ups whose tail passes the plate, by step."""
+    taut: list[Array]
+    """Stiffness of one spring of the chain by step on the string, times dt^2 (C, 1, 1)."""
     exit: int
     let_go: int
     """The first step at which no finger pushes any more."""
@@ -124,14 +158,15 @@ class _Tables:
         return max(self.passing) + 1
 
 
-_FINGER, _PLATE, _GAP, _GAP_RATE = range(_PLACES, _PLACES + 4)
+_FINGER, _PLATE, _GAP, _GAP_RATE, _NOCK = range(MODES, MODES + 5)
+_ROWS = MODES + 5
 
 
 def bend(
     shots: tuple[Shot, ...],
     stiffness: Array,
     *,
-    releases: tuple[tuple[float, float], ...] = RELEASES,
+    releases: tuple[Release, ...] | tuple[tuple[Release, ...], ...] = RELEASES,
     clean: bool | tuple[bool, ...] = True,
     dt: float = DT,
     record: bool = False,
@@ -140,27 +175,40 @@ def bend(
     """Shoot every set-up with every stiffness and release.
 
     `stiffness` is EI of the shaft's middle [N m2], (C, S). Columns run stiffness by release, so
-    N = S x releases. With `clean` (for all, or per stiffness) the plate lets the tail half pass:
-    the kick is then that of the flexing alone. With `record` the whole run is kept, and goes on
-    `beyond` [m] past the plate. Range: fingers or thumb, plates from 5 mm past to 15 mm short of
+    N = S x releases; the releases may be given for each stiffness, as many of each. With `clean`
+    (for all, or per stiffness) the plate lets the tail half pass: the kick is then that of the
+    flexing alone. With `record` the whole run is kept, and goes on `beyond` [m] past the plate.
+    Range: fingers or thumb, plates from 5 mm past to 15 mm short of
     centre. Source: docs/MECHANICS.md, the arrow on the string.
 
     >>> from lyrandis.core.example import rig
     >>> shot = rig().arrow.shooting.shot
-    >>> bent = bend((shot,), np.array([[12.0, 24.0]]), releases=((1.0, 1.0),))
+    >>> bent = bend((shot,), np.array([[12.0, 24.0]]), releases=NOMINAL)
     >>> bool(bent.kick[0, 1] > bent.kick[0, 0])
     False
     """
     modes = tuple(modes_of(shot.beam) for shot in shots)
     strokes = _strokes(shots, modes, dt, beyond)
-    pushed = [length * GUIDE_LENGTH for push, length in releases if push]
+    columns = _columns(releases, stiffness.shape[1])
+    each = len(columns) // stiffness.shape[1]
+    pushed = [one.length * GUIDE_LENGTH for one in columns if one.push]
     lets_pass = np.broadcast_to(np.asarray(clean), stiffness.shape[1:])
     tables = _tables(shots, modes, strokes, bool(lets_pass.all()), max(pushed, default=0.0))
-    struck = np.repeat(~lets_pass, len(releases)).astype(float)
-    march = _March(shots, modes, tables, stiffness, releases, struck, record)
+    struck = np.repeat(~lets_pass, each).astype(float)
+    ei = np.repeat(stiffness, each, axis=1)
+    march = _March(shots, modes, tables, ei, columns, struck, record)
     for step in range(len(tables.x) if record else tables.steps):
         march.step(step)
     return march.done(strokes)
+
+
+def _columns(
+    releases: tuple[Release, ...] | tuple[tuple[Release, ...], ...], count: int
+) -> tuple[Release, ...]:
+    """Return the release of every column."""
+    if isinstance(releases[0], Release):
+        return releases * count
+    return tuple(one for each in releases for one in each)
 
 
 def _strokes(
@@ -191,11 +239,12 @@ def _tables(
     station = np.array([shot.push.draw for shot in shots]) - x
     length = np.array([shot.beam.length for shot in shots])
     behind = length / 2 if clean else 0.0
-    law = np.zeros((steps, len(shots), _PLACES + 4, 2 * _PLACES))
+    law = np.zeros((steps, len(shots), _ROWS, 2 * _PLACES))
     phi = np.zeros((steps, len(shots), MODES))
     for c, (shot, one) in enumerate(zip(shots, modes, strict=True)):
         phi[:, c], slope = one.at(np.clip(station[:, c], 0.0, shot.beam.length))
-        law[:, c, :, :_PLACES] = dt[c] ** 2 * _law(shot, one, a[:, c], ky[:, c])
+        law[:, c, :MODES, :MODES] = dt[c] ** 2 * a[:, c, None, None] * one.geometric
+        law[:, c, _NOCK, :MODES] = one.shapes[0]
         touch = -v[:, c, None] * slope
         _touches(law[:, c], shot.side, one.shapes[0], phi[:, c], touch, dt[c])
     acting = (station < length) & (station > behind)
@@ -208,6 +257,7 @@ def _tables(
         rear_dt=(rear * dt)[..., None],
         rear=(rear.sum(axis=1) > 0).tolist(),
         passing=_by_step(np.argmax(station <= 0, axis=0)),
+        taut=list((SPRINGS * ky * dt**2)[: strokes[0].exit + 1, :, None, None]),
         exit=strokes[0].exit,
         let_go=int(np.argmax(x.min(axis=1) >= longest)),
         dt=dt[:, None, None],
@@ -244,28 +294,6 @@ def _padded(row: Array, steps: int) -> Array:
     return np.concatenate([row, np.full(steps - len(row), row[-1])])
 
 
-def _law(shot: Shot, modes: Modes, a: Array, ky: Array) -> Array:
-    """Return the linear forces per step: a Kg on the modes, and the string's chain of springs."""
-    push = np.zeros((_PLACES + 4, _PLACES))
-    push[:MODES, :MODES] = modes.geometric
-    chain = np.zeros_like(push)
-    at_nock = modes.shapes[0]
-    chain[:MODES, :MODES] = -SPRINGS * np.outer(at_nock, at_nock)
-    chain[:MODES, MODES] = SPRINGS * at_nock
-    per_mass = SPRINGS / (shot.push.string / SPRINGS)
-    for node in range(STRING_NODES):
-        row = MODES + node
-        chain[row, row] = -2 * per_mass
-        if node:
-            chain[row, row - 1] = per_mass
-        else:
-            chain[row, :MODES] = per_mass * at_nock
-        if node < STRING_NODES - 1:
-            chain[row, row + 1] = per_mass
-    law: Array = a[:, None, None] * push + ky[:, None, None] * chain
-    return law
-
-
 class _March:
     """The state, one step at a time; speeds are kept as ways per step."""
 
@@ -275,26 +303,32 @@ class _March:
         modes: tuple[Modes, ...],
         tables: _Tables,
         stiffness: Array,
-        releases: tuple[tuple[float, float], ...],
+        releases: tuple[Release, ...],
         struck: Array,
         record: bool,
     ) -> None:
         self.shots, self.modes, self.tables = shots, modes, tables
         self.count = len(shots)
-        self.columns = stiffness.shape[1] * len(releases)
+        self.columns = len(releases)
         self._give(stiffness, releases)
-        pushes = np.tile([push for push, _ in releases], stiffness.shape[1]) * GUIDE_PUSH
+        pushes = np.array([one.push for one in releases]) * GUIDE_PUSH
         self.fingers = np.array([[float(shot.fingers)] for shot in shots])
         self.push = self.fingers * pushes
-        self.run = np.tile([length for _, length in releases], stiffness.shape[1]) * GUIDE_LENGTH
+        self.run = np.array([one.length for one in releases]) * GUIDE_LENGTH
         self.guided, self.within = self._guide()
         shape = (self.count, self.columns)
         self.state = self._at_rest()
         self.place, self.way = self.state[:, :_PLACES], self.state[:, _PLACES:]
         self.bent, self.moving = self.place[:, :MODES], self.way[:, :MODES]
-        self.felt = np.zeros((self.count, _PLACES + 4, self.columns))
-        self.modal, self.chain = self.felt[:, :MODES], self.felt[:, MODES:_PLACES]
-        self.part, self.gain = np.zeros((2, self.count, MODES, self.columns))
+        self.felt = np.zeros((self.count, _ROWS, self.columns))
+        self.modal = self.felt[:, :MODES]
+        self.part = np.zeros((self.count, MODES, self.columns))
+        self.line = np.zeros((self.count, STRING_NODES + 2, self.columns))
+        """Places of nock, string nodes and the string's fixed end."""
+        self.pull = np.zeros((self.count, SPRINGS, self.columns))
+        self.turn = np.zeros((self.count, STRING_NODES, self.columns))
+        self.nock = np.zeros((self.count, 1, self.columns))
+        self.taut = [taut * self.factor for taut in tables.taut]
         self.plate = np.zeros(shape)
         self.struck = struck
         """0 in the columns whose tail the plate lets pass."""
@@ -304,21 +338,24 @@ class _March:
         self.record = record
         self.history = _blank(len(tables.x) if record else 0, self.state.shape, shape)
 
-    def _give(self, stiffness: Array, releases: tuple[tuple[float, float], ...]) -> None:
+    def _give(self, stiffness: Array, releases: tuple[Release, ...]) -> None:
         """Lay out stiffness and damping of the modes, side, and the string's mass at the nock."""
         dt = self.tables.dt
         w2 = np.stack([one.w2 for one in self.modes])[:, :, None]
-        w2 = w2 * np.repeat(stiffness, len(releases), axis=1)[:, None, :]
+        w2 = w2 * stiffness[:, None, :]
         damping = np.array([shot.damping for shot in self.shots])[:, None, None]
         in_steps = np.minimum(w2 * dt**2, STIFFEST_STEP)
         self.spring = -in_steps
         self.damper = -2 * damping * np.sqrt(in_steps)
-        node = np.array([shot.push.string / 12 + SERVING_KG for shot in self.shots])
+        chain = np.array([one.chain for one in releases])
+        self.factor = np.array([one.factor for one in releases]) / STRING_FACTOR
+        self.per_node = SPRINGS / chain
         at_nock = np.stack([one.shapes[0] for one in self.modes])
-        share = node / (1 + node * (at_nock**2).sum(axis=1))
-        self.unload = np.eye(MODES) - share[:, None, None] * (
-            at_nock[:, :, None] * at_nock[:, None, :]
-        )
+        # the nock's share of the string rides on the arrow: M = 1 + m phi0 phi0^T, by its inverse
+        node, square = chain / 12 + SERVING_KG, (at_nock**2).sum(axis=1)[:, None, None]
+        self.share = node / (1 + node * square)
+        self.kept = 1 - self.share * square
+        self.nock_row, self.nock_column = at_nock[:, None, :], at_nock[:, :, None]
         self.at_nock = at_nock[:, :, None] * dt**2
         sides = [shot.side for shot in self.shots]
         self.offset = np.array([side.offset for side in sides])[:, None]
@@ -361,11 +398,26 @@ class _March:
         for c in t.passing.get(i, ()):
             self._pass(c)
         if i <= t.exit:
-            self.moving += np.matmul(self.unload, self.modal, out=self.gain)
-            self.way[:, MODES:] += self.chain
-        else:
-            self.moving += self.modal
+            self._string(i)
+        self.moving += self.modal
         self.place += self.way
+
+    def _string(self, i: int) -> None:
+        """Let the string's chain pull at the nock and at its own nodes, and ride on the arrow."""
+        # spring k: 6 ky (y_k - y_k+1); node: z_tt = 6 (pull before - pull behind) / chain
+        # modes: f - phi0 pull, less the nock's ride, is f - phi0 (share phi0.f + kept pull)
+        line, pull, nock = self.line, self.pull, self.nock
+        line[:, :1] = self.felt[:, _NOCK:]
+        line[:, 1:-1] = self.place[:, MODES:]
+        np.subtract(line[:, :-1], line[:, 1:], out=pull)
+        pull *= self.taut[i]
+        np.matmul(self.nock_row, self.modal, out=nock)
+        nock *= self.share
+        nock += self.kept * pull[:, :1]
+        self.modal -= np.matmul(self.nock_column, nock, out=self.part)
+        np.subtract(pull[:, :-1], pull[:, 1:], out=self.turn)
+        self.turn *= self.per_node
+        self.way[:, MODES:] += self.turn
 
     def _lean(self, i: int) -> None:
         """Add the plate's push."""

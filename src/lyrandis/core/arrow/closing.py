@@ -12,7 +12,7 @@ import numpy as np
 from lyrandis.core.arrow.beam import Array, Beam
 from lyrandis.core.arrow.bend import RELEASES, Shot, bend
 from lyrandis.core.arrow.build import KG_PER_GRAIN
-from lyrandis.core.arrow.match import MATCH_DT, first_root, match_spine
+from lyrandis.core.arrow.match import MATCH_DT, match_spine, middle_of, roots_of
 from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND
 from lyrandis.core.arrow.stroke import Push
 from lyrandis.core.constants import MM_PER_IN
@@ -89,8 +89,8 @@ def match_all(shots: tuple[Shot, ...], near: float) -> tuple[float | None, ...]:
     ei = STIFFNESS_PER_POUND * np.tile(spines, (len(shots), 1))
     kicks = bend(shots, ei, dt=MATCH_DT).kick.reshape(len(shots), len(spines), len(RELEASES))
     found = []
-    for shot, kick in zip(shots, kicks.mean(axis=2), strict=True):
-        root = first_root(spines, kick) if kick[0] > 0 else None
+    for shot, kick in zip(shots, kicks, strict=True):
+        root = middle_of(roots_of(spines, kick))[0]
         found.append(root if root is not None else match_spine(shot).matched)
     return tuple(found)
 

@@ -6,13 +6,14 @@ from dataclasses import replace
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import to_pivot
 from lyrandis.core.arrow.mass import (
-    BY_TRADITION,
+    NEVER_GOOD_GPP,
     SCALE_SD_GR,
     ArrowMass,
+    Floor,
     grains_per_pound,
     shaft_length,
 )
-from lyrandis.core.bow.thrust import floor_times
+from lyrandis.core.bow.thrust import FLOOR_TIMES
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
@@ -30,16 +31,17 @@ RULES: tuple[j.Rule, ...] = (
         stage="arrow",
         title="Grains per pound and the floor",
         statement="Grains per pound is the finished arrow's mass over the draw weight at your own "
-        "full draw. The bowyer's minimum is the floor; without one, the mass that still takes 81 % "
-        "of the energy coming back: 4.2 times the bow's virtual mass, less for bows storing under "
-        "50 J, good to about one grain per pound. The lightest arrow of the set is judged. "
-        "Under the floor is Mend; reaching under it within the ± is Watch. Stop begins half a "
-        "grain under a bowyer's word and a whole one, its error, under a computed floor; for "
-        "straight limbs half a grain under what tradition allows, a fifth less.",
-        school="Maker's limit, else the computed floor",
+        "full draw. The bowyer's minimum is the floor. Without one it is computed: 4.2 times the "
+        "virtual mass of a bow of this kind, length and draw that weighs 45 lb at 28 in, per "
+        "pound, held inside what the trade allows the kind: target recurves 6.5 to 8, selfbows 7.5 "
+        "to 9, longbows and hunting recurves 8 to 9.5, static tips 9.5 to 12 short, 11 to 13.5 "
+        "long, 13 to 15.5 large. The lightest arrow of the set is judged. From the floor up is "
+        "Good; to half a grain under it Watch, tolerated with a stiff enough shaft; to a whole one "
+        "Mend; further is Stop. Under the bowyer's word it is Mend to half a grain, then Stop. "
+        "Nothing under 6 gr/lb is ever Good.",
+        school="Maker's limit, else mechanics inside the trade's band",
         source="The bowyer's word decides. The computed floor leaves a constant share of the "
-        "energy behind. By tradition all-natural, solid-glass and plain straight limbs take a "
-        "fifth less: a school, not mechanics.",
+        "energy behind, good to a grain per pound; the bands are sayings of the trade.",
     ),
     j.Rule(
         id="arrow-mass",
@@ -63,7 +65,8 @@ RULES: tuple[j.Rule, ...] = (
         stage="arrow",
         title="Parts and scale should agree",
         statement="Where all parts are known, their sum should meet the scale within its ±. What "
-        "is left over is unexplained. Three tenths apart they cannot be the same arrow: Mend.",
+        "is left over is unexplained. Three tenths apart and beyond the ±, with shaft and point "
+        "given, they cannot be the same arrow: Mend.",
         school="Measuring practice",
         source="Sum of masses.",
     ),
@@ -71,9 +74,9 @@ RULES: tuple[j.Rule, ...] = (
         id="arrow-length",
         stage="arrow",
         title="The arrow must reach past the rest",
-        statement="A shaft shorter than the true draw to the pivot can fall behind the rest at "
-        "full draw: Stop. Less than an inch beyond it is Mend. Where the ± of draw and shaft "
-        "leaves open whether it reaches, that is said (Watch): measure the draw.",
+        statement="A shaft that does not reach past the true draw to the pivot by the ± of a "
+        "measured draw can fall behind the rest at full draw: Stop. Less than an inch is Mend. "
+        "Where the draw is only a guess and its ± leaves it open, mark the draw first (Watch).",
         school="Safety",
         source="Geometry of the drawn arrow; the inch is Lyrandis's own convention.",
     ),
@@ -114,9 +117,9 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
         return []
     light = lightest_gpp(finished, weight)
     floor = c.arrow.floor.grains_per_pound
-    severity = floor_severity(light, floor, c.arrow.floor.stop_below)
+    severity = floor_severity(light.value, c.arrow.floor)
     needed = floor * weight.weight.value
-    whose = "bowyer's minimum" if c.arrow.floor.basis == "bowyer" else "computed floor of this bow"
+    whose = _WHOSE[c.arrow.floor.basis]
     lightest = finished.heaviest_gr > finished.lightest_gr
     which = "The lightest arrow, {mass}," if lightest else "{mass}"
     texts = {
@@ -124,9 +127,14 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
         "Do not shoot it. It wants {needed} or more.",
         "mend": f"{which} on {{weight}} is {{gpp}}, under the {whose}, {{floor}}. "
         "It wants {needed} or more.",
-        "watch": f"{which} on {{weight}} is {{gpp}}. The ± reaches under the {whose}, {{floor}}.",
+        "watch": f"{which} on {{weight}} is {{gpp}}, a little under the {whose}, {{floor}}: "
+        "tolerated with a stiff enough shaft.",
         "good": f"{which} on {{weight}} is {{gpp}}, above the {whose}, {{floor}}.",
     }
+    if severity == "watch" and light.value >= floor:
+        texts["watch"] = (
+            f"{which} on {{weight}} is {{gpp}}: under 6 gr/lb nothing is good, whoever allows it."
+        )
     figures = {
         "mass": gr(finished.lightest_gr),
         "weight": lbf(weight.weight.value),
@@ -135,13 +143,12 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
         "needed": gr(needed),
     }
     action = None
-    if severity == "mend" and c.arrow.floor.basis == "computed":
-        action = ASK_BOWYER
+    if severity in ("watch", "mend") and c.arrow.floor.basis != "bowyer":
+        action = WEIGH_ARROW if finished.basis != "weighed" else ASK_BOWYER
     elif severity in ("stop", "mend"):
         short_gr = needed - finished.lightest_gr
-        action = _HEAVIER if short_gr <= MOST_FROM_POINT_GR else WEIGH_HEAVIER
-    elif severity == "watch":
-        action = WEIGH_ARROW if finished.basis != "weighed" else None
+        point = short_gr <= MOST_FROM_POINT_GR and not _weak(c)
+        action = _HEAVIER if point else WEIGH_HEAVIER
     return [
         j.Finding(
             id="arrow-floor",
@@ -156,42 +163,61 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
     ]
 
 
-def floor_severity(light: Estimate, floor: float, stop_below: float) -> j.Severity:
+_WHOSE = {
+    "bowyer": "bowyer's minimum",
+    "computed": "computed floor of this bow",
+    "school": "floor of this kind of bow",
+}
+
+
+def _weak(c: Computed) -> bool:
+    """Return whether the shafts are weak: a heavier point would make them act weaker still."""
+    match, shooting = c.arrow.match, c.arrow.shooting
+    if match is None or shooting is None or shooting.own_lbf is None:
+        return False
+    index = match.index(shooting.own_lbf)
+    return index is not None and index < 0 and match.word(shooting.own_lbf) != "matched"
+
+
+def floor_severity(light_gpp: float, floor: Floor) -> j.Severity:
     """Return how grains per pound stand against the floor.
 
-    >>> [floor_severity(Estimate(g, 0.1), 9.0, 8.5) for g in (8.4, 8.6, 9.1, 9.5)]
+    >>> from lyrandis.core.example import rig
+    >>> floor = rig().arrow.floor
+    >>> [floor_severity(floor.grains_per_pound + g, floor) for g in (-1.1, -0.9, -0.4, 0.1)]
     ['stop', 'mend', 'watch', 'good']
     """
-    if light.value < stop_below:
+    if light_gpp < floor.stop_below:
         return "stop"
-    if light.value < floor:
+    if light_gpp < floor.watch_from:
         return "mend"
-    return "watch" if light.value - light.plus_minus < floor else "good"
+    good = light_gpp >= max(floor.grains_per_pound, NEVER_GOOD_GPP)
+    return "good" if good else "watch"
 
 
 def floor_sum(c: Computed, finished: ArrowMass, weight: DrawWeight) -> tuple[Phrase, ...]:
     """Return the lines from the lightest arrow and the weight to the floor it stands against."""
     light = lightest_gpp(finished, weight)
-    margin = light.value - c.arrow.floor.grains_per_pound
-    computed = gpp(c.arrow.floor.computed.value, c.arrow.floor.computed.plus_minus)
-    floors = [
+    floor = c.arrow.floor
+    margin = light.value - floor.grains_per_pound
+    computed = floor.computed
+    says = gpp(computed.per_pound.value, computed.per_pound.plus_minus)
+    low, high = floor.band
+    lines = [
         phrase(
-            f"Floor {{floor}}: {floor_times(c.bow.thrust.stored_j.value):.1f} × the bow's virtual "
-            "mass, {mass}, per pound.",
-            floor=computed,
-            mass=gr(c.bow.thrust.virtual_mass_gr),
-        )
-        if c.bow.thrust
-        else phrase("Computed floor {floor}.", floor=computed)
+            f"A usual bow of its kind: {FLOOR_TIMES:g} × its virtual mass, {{mass}}, ÷ {{usual}} = "
+            "{computed}.",
+            mass=gr(computed.virtual_mass_gr),
+            usual=lbf(computed.weight_lbf),
+            computed=says,
+        ),
+        phrase("The trade allows this kind {low} to {high}.", low=gpp(low), high=gpp(high)),
     ]
-    if c.arrow.floor.basis == "bowyer":
-        floors = [
-            phrase("Floor {floor}, from the bowyer.", floor=gpp(c.arrow.floor.grains_per_pound)),
-            phrase("The mechanics alone would say {floor}.", floor=computed),
-        ]
-    elif c.arrow.floor.straight:
-        less = gpp(BY_TRADITION * c.arrow.floor.computed.value)
-        floors.append(phrase("Straight limbs by tradition take {less}, a school.", less=less))
+    binds = {
+        "bowyer": "The bowyer's word binds: {floor}.",
+        "computed": "The computed one lies inside and binds: {floor}.",
+        "school": "The computed one lies outside; the end of the band binds: {floor}.",
+    }[floor.basis]
     return (
         phrase(
             "{mass} ÷ {weight} = {gpp}.",
@@ -199,11 +225,12 @@ def floor_sum(c: Computed, finished: ArrowMass, weight: DrawWeight) -> tuple[Phr
             weight=lbf(weight.weight.value, weight.weight.plus_minus),
             gpp=gpp(light.value, light.plus_minus),
         ),
-        *floors,
+        *lines,
+        phrase(binds, floor=gpp(floor.grains_per_pound)),
         phrase(
             f"{{margin}} {'above' if margin >= 0 else 'under'} it; Stop begins at {{stop}}.",
             margin=gpp(abs(margin)),
-            stop=gpp(c.arrow.floor.stop_below),
+            stop=gpp(floor.stop_below),
         ),
     )
 
@@ -321,11 +348,13 @@ def _judge_parts(c: Computed) -> list[j.Finding]:
     if arrow is None or arrow.basis != "weighed" or arrow.parts_mass is None or arrow.stale:
         return []
     gap = arrow.mass.value - arrow.parts_mass.value
-    if abs(gap) > WILD * arrow.parts_mass.value:
+    explained = 2 * (arrow.mass.sd**2 + arrow.parts_mass.sd**2) ** 0.5
+    given = {part.name for part in arrow.parts if part.given}
+    told = {"shaft", "point"} <= given
+    if told and abs(gap) > max(WILD * arrow.parts_mass.value, explained):
         return [_wildly_off(arrow, arrow.parts_mass)]
     if not all(part.given or part.mass.value == 0 for part in arrow.parts):
         return []
-    explained = 2 * (arrow.mass.sd**2 + arrow.parts_mass.sd**2) ** 0.5
     agrees = abs(gap) <= explained
     figures = {
         "parts": gr(arrow.parts_mass.value, arrow.parts_mass.plus_minus),
@@ -356,7 +385,7 @@ def _judge_parts(c: Computed) -> list[j.Finding]:
     ]
 
 
-_MARK_DRAW = j.Action(label="Measure the draw", stage="archer", control="draw")
+_MARK_DRAW = j.Action(label="Mark the draw", stage="archer", control="draw")
 
 
 def _judge_length(c: Computed) -> list[j.Finding]:
@@ -366,24 +395,29 @@ def _judge_length(c: Computed) -> list[j.Finding]:
     draw = c.archer.draw.length
     pivot = to_pivot(draw.value, "trade", c.setup.archer).value
     beyond = Estimate(shaft.value - pivot, math.hypot(shaft.sd, draw.sd))
-    open_still = abs(beyond.value) < beyond.plus_minus
-    if beyond.value < 0:
-        severity: j.Severity = "stop"
+    open_still = beyond.value - beyond.plus_minus < 0
+    severity: j.Severity
+    if open_still and c.archer.draw.basis != "direct" and beyond.value + beyond.plus_minus > 0:
+        severity = "watch"
         text = (
-            "A {length} shaft may be shorter than your draw to the pivot, {pivot}, and fall behind "
-            "the rest: do not draw it fully before the draw is measured."
-            if open_still
-            else "A {length} shaft is {beyond} shorter than your draw to the pivot, {pivot}. "
+            "A {length} shaft may fall behind the rest: your draw to the pivot is only known as "
+            "{pivot}. Mark the draw on a long arrow first."
+        )
+    elif beyond.value < 0:
+        severity = "stop"
+        text = (
+            "A {length} shaft is {beyond} shorter than your draw to the pivot, {pivot}. "
             "It can fall behind the rest: do not draw it."
+        )
+    elif open_still:
+        severity = "stop"
+        text = (
+            "A {length} shaft reaches only {beyond} past your draw to the pivot, {pivot}, less "
+            "than its ±. It can fall behind the rest: do not draw it."
         )
     elif beyond.value < LEAST_BEYOND_PIVOT_MM:
         severity = "mend"
         text = "A {length} shaft reaches only {beyond} past your draw to the pivot, {pivot}."
-    elif open_still:
-        severity = "watch"
-        text = (
-            "A {length} shaft may be short: your draw to the pivot, {pivot}, is not known closer."
-        )
     else:
         return []
     figures = {
@@ -396,7 +430,7 @@ def _judge_length(c: Computed) -> list[j.Finding]:
         j.Finding(
             id="arrow-length",
             stage="arrow",
-            title="These arrows may be too short" if open_still else "These arrows are too short",
+            title="These arrows are too short",
             severity=severity,
             sentence=phrase(text, **figures),
             sum=(
@@ -406,7 +440,7 @@ def _judge_length(c: Computed) -> list[j.Finding]:
             ),
             rule="arrow-length",
             action=_MARK_DRAW
-            if open_still
+            if severity == "watch"
             else j.Action(label="Enter the shaft length", stage="arrow", control="shaft"),
         )
     ]

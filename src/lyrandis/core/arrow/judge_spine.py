@@ -14,9 +14,9 @@ from lyrandis.core.arrow.match import (
     clearance_at,
     clearance_of,
     spine_index,
-    stiffness_word,
 )
 from lyrandis.core.arrow.shooting import ArrowSide, Shooting, outward_is_left
+from lyrandis.core.arrow.spine_board import rule_of
 from lyrandis.core.arrow.ways import no_match
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import Phrase, gap, gpp, hertz, millis, mps, percent, phrase, ratio, spine
@@ -50,12 +50,16 @@ RULES: tuple[j.Rule, ...] = (
         stage="arrow",
         title="The spine this rig wants",
         statement="The shot is computed, release to clear of the bow, for spines from 130 lb down "
-        "to 26 lb, on a light bow to 14 lb. The match is the first whose tail leaves without "
-        "leaning, the mean over nine releases; its band is their spread, never narrower than a "
-        "tenth either way. The index is 10 ln(own/matched): to 1 either way is matched, to 2.5 a "
-        "little off (Watch), beyond it Mend. Below about two thirds of the match only “far too "
-        f"weak” is said. Under {LIGHT_BOW_LBF:.0f} lb on the fingers stiff shafts are Watch at "
-        "most: first arrows usually are, and it costs accuracy, not the bow.",
+        "to 26 lb, on a light bow to 12 lb, nine releases that differ in push, way and string. "
+        "Each has its match, the first spine whose tail leaves without leaning; theirs is the "
+        "median. The band is their spread, at least a tenth either way, widened by what is not "
+        "known of plate, point and string, and a tenth downward on bows from 55 lb up, where the "
+        "mechanics lean stiff. The index is 10 ln(own/matched). Inside the band is Good, to 2.5 a "
+        "little off (Watch). Beyond it is Mend where the rule of thumb puts the shafts on the same "
+        "side, else the schools disagree (Watch). Under "
+        f"{LIGHT_BOW_LBF:.0f} lb on the fingers stiff shafts are Watch at most: first arrows "
+        "usually are, and it costs accuracy, not the bow. Nobody has measured thumb releases: with "
+        "an assumed window they are Watch at most.",
         school="Mechanics of the flexing arrow",
         source="Beam theory and a calibrated string, good to about a tenth; your own bare-shaft "
         "results outrank it. The steps of the index are Lyrandis's own convention.",
@@ -77,8 +81,9 @@ RULES: tuple[j.Rule, ...] = (
         title="The tail must clear the bow",
         statement="How hard the tail half of the shaft strikes the side plate: to "
         f"{MARGINAL_NS * 1000:.1f} mN s is clear, to {SLAP_NS * 1000:.0f} marginal (Watch), beyond "
-        f"it slaps (Mend; under {LIGHT_BOW_LBF:.0f} lb on the fingers Watch). A slapping shaft "
-        "reads falsely: a stiff one can look weak. The fletching itself is not in it.",
+        "it slaps (Mend). Where the matched shaft touches too, where the window is only assumed, "
+        f"and under {LIGHT_BOW_LBF:.0f} lb on the fingers it is Watch. A slapping shaft reads "
+        "falsely: a stiff one can look weak. The fletching itself is not in it.",
         school="Mechanics of the flexing arrow",
         source="Computed impulse on the plate; ordinary shots give 0.2 to 1.5 mN s, plain slaps 14 "
         "and more. The limits between are Lyrandis's own.",
@@ -87,8 +92,9 @@ RULES: tuple[j.Rule, ...] = (
         id="spine-and-mass",
         stage="arrow",
         title="Light and whippy together is refused",
-        statement="An arrow a little under the floor is borne with only if it is stiff enough. "
-        "Under the floor and weak as well: Stop.",
+        statement="An arrow a little under the floor is tolerated only with a stiff enough shaft. "
+        "Under it and weak: Mend. Weak beyond doubt (index -2.5 and less) and under the bowyer's "
+        "word, or under another floor by more than its own error: Stop.",
         school="Practice of the trade",
         source="A whippy arrow takes up less of the bow's energy; what it leaves goes into the "
         "limbs.",
@@ -119,46 +125,81 @@ def judge(c: Computed) -> list[j.Finding]:
     if c.arrow.sheet.pointless:
         return [*_judge_pointless(shooting, match), *_judge_track(shooting.side)]
     return [
-        *_judge_match(shooting, match, outward_is_left(c.setup.archer)),
+        *_judge_match(c, shooting, match),
         *_judge_clearance(shooting, match),
         *_judge_both(c, shooting, match),
         *_judge_track(shooting.side),
     ]
 
 
-def _judge_match(shooting: Shooting, match: SpineMatch, outward_left: bool) -> list[j.Finding]:
+def _judge_match(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
     own = shooting.own_lbf
     if match.matched is None:
         return [_out_of_range(match)]
-    if own is None:
+    word = match.word(own) if own is not None else None
+    if own is None or word is None:
         return []
     index = spine_index(own, match.matched)
-    word = stiffness_word(index)
+    rule = rule_of(c, shooting).wants
     figures = {
         "own": spine(own),
         "low": spine(match.low),
         "high": spine(match.high),
         "off": percent(abs(math.expm1(index / 10))),
+        "rule": spine(max(rule, 1.0)),
     }
-    severity, text = _SEVERITY[word], _MATCH_TEXTS[word]
-    if severity == "mend" and index > 0 and shooting.weight_lbf < LIGHT_BOW_LBF:
-        severity = "watch"
-        text = (
-            "Your shafts, {own}, are stiffer than a bow this light wants, {low} to {high}, as "
-            "first arrows mostly are. It costs accuracy only: they strike "
-            f"{'left' if outward_left else 'right'}."
-        )
+    severity, text = _verdict(c, shooting, word, _same_side(index, own / max(rule, 1.0)))
     return [
         j.Finding(
             id="spine-match",
             stage="arrow",
             severity=severity,
-            sentence=phrase(text, **figures),
-            sum=spine_sum(shooting, match),
+            sentence=phrase(text, **{k: v for k, v in figures.items() if f"{{{k}}}" in text}),
+            sum=(
+                *spine_sum(shooting, match),
+                phrase("The rule of thumb wants {rule}.", rule=figures["rule"]),
+            ),
             rule="spine-match",
             action=None if word == "matched" else SEE_WAYS,
         )
     ]
+
+
+BOTH_APART = 1.1
+"""The rule of thumb speaks on a side when it is this factor away."""
+
+
+def _same_side(index: float, over_rule: float) -> bool:
+    """Return whether the rule of thumb puts the shafts on the side the mechanics do."""
+    return over_rule > BOTH_APART if index > 0 else over_rule < 1 / BOTH_APART
+
+
+def _verdict(
+    c: Computed, shooting: Shooting, word: Stiffness, both: bool
+) -> tuple[j.Severity, str]:
+    """Return how the shafts are judged: Mend only where both schools put them on the same side."""
+    severity, stiff = _SEVERITY[word], word in ("little_stiff", "stiff", "far")
+    text = _MATCH_TEXTS[word]
+    thumb = c.setup.archer.hold is not None and c.setup.archer.hold.reading.hold == "thumb"
+    if severity == "mend" and stiff and shooting.weight_lbf < LIGHT_BOW_LBF:
+        severity = "watch"
+        side = "left" if outward_is_left(c.setup.archer) else "right"
+        text = (
+            "Your shafts, {own}, are stiffer than a bow this light wants, {low} to {high}, as "
+            f"first arrows mostly are. It costs accuracy only: they strike {side}."
+        )
+    elif severity == "mend" and not both:
+        severity = "watch"
+        text = (
+            "Your shafts, {own}, are "
+            f"{'stiff' if stiff else 'weak'} by the mechanics, {{low}} to {{high}}, and not by the "
+            "rule of thumb, {rule}. The schools disagree: shoot a bare one, and go by that."
+        )
+    elif severity == "mend" and thumb and not shooting.side.told:
+        severity = "watch"
+    if thumb:
+        text += " Nobody has measured thumb releases."
+    return severity, text
 
 
 _WEAK = "Your shafts, {own}, are {off} too weak: this rig wants {low} to {high}."
@@ -194,9 +235,11 @@ def _out_of_range(match: SpineMatch) -> j.Finding:
 
 def spine_sum(shooting: Shooting, match: SpineMatch) -> tuple[Phrase, ...]:
     """Return how the match came about, with what was assumed."""
+    rough = " Rough: it jumps near here." if match.rough else ""
     lines = [
         phrase(
-            "Matched {matched}, from {low} to {high} over nine releases, at least a tenth.",
+            "Matched {matched}, the middle of nine releases; {low} to {high} with what is not "
+            f"known closely.{rough}",
             matched=spine(match.matched or 0.0),
             low=spine(match.low),
             high=spine(match.high),
@@ -251,11 +294,17 @@ def _judge_clearance(shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
         "marginal": "The tail brushes the side plate: look for wear there.",
         "slap": "The tail slaps the side plate: what the flight shows can be false.",
     }
-    if shooting.weight_lbf < LIGHT_BOW_LBF and severity == "mend":
-        severity = "watch"
     text = texts[match.clearance]
-    if _even_when_matched(shooting, match):
-        text += " On this bow even the matched shaft touches."
+    even_matched = _even_when_matched(shooting, match)
+    if even_matched:
+        text += (
+            " On this bow even the matched shaft touches: a thinner or softer plate helps, or the "
+            "side the string runs to."
+        )
+    if severity == "mend" and (
+        even_matched or not shooting.side.told or shooting.weight_lbf < LIGHT_BOW_LBF
+    ):
+        severity = "watch"
     impulse = match.rear_impulse * 1000
     return [
         j.Finding(
@@ -287,27 +336,35 @@ def _even_when_matched(shooting: Shooting, match: SpineMatch) -> bool:
 _SEE_BEND = j.Action(label="See it bend", stage="arrow", control="bend")
 
 
+WEAK_BEYOND_DOUBT = -2.5
+
+
 def _judge_both(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
-    """Refuse an arrow that is too light and too weak at once."""
-    finished, weight = c.arrow.finished, c.bow.own_weight
+    """Refuse an arrow that is too light and too weak at once; a little of both is put right."""
+    finished, weight, floor = c.arrow.finished, c.bow.own_weight, c.arrow.floor
     if finished is None or weight is None or shooting.own_lbf is None:
         return []
     light = lightest_gpp(finished, weight)
     index = match.index(shooting.own_lbf)
-    if index is None or index >= -1 or light.value >= c.arrow.floor.grains_per_pound:
+    if index is None or match.word(shooting.own_lbf) == "matched" or index > 0:
         return []
+    if light.value >= floor.grains_per_pound:
+        return []
+    stop = index <= WEAK_BEYOND_DOUBT and light.value < floor.grains_per_pound - floor.plus_minus
+    text = (
+        "{light} is under the floor, {floor}, and the shafts are too weak as well. "
+        "Do not shoot them."
+        if stop
+        else "{light} is under the floor, {floor}: tolerated only with a stiff enough shaft, and "
+        "these are weak."
+    )
     return [
         j.Finding(
             id="spine-and-mass",
             stage="arrow",
             title="Too light and too weak",
-            severity="stop",
-            sentence=phrase(
-                "{light} is under the floor, {floor}, and the shafts are too weak as well. "
-                "Do not shoot them.",
-                light=gpp(light.value),
-                floor=gpp(c.arrow.floor.grains_per_pound),
-            ),
+            severity="stop" if stop else "mend",
+            sentence=phrase(text, light=gpp(light.value), floor=gpp(floor.grains_per_pound)),
             sum=spine_sum(shooting, match),
             rule="spine-and-mass",
             action=j.Action(label="Weigh a heavier arrow", stage="arrow", control="arrow"),

@@ -11,6 +11,8 @@ from lyrandis.core.arrow.taper import fill, profile_of
 from lyrandis.core.arrow.words import LengthDatum, ShaftMaterial
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.readings import ArrowMinimum
+from lyrandis.core.bow.schools import SCHOOL_BAND_GPP, held_in_band
+from lyrandis.core.bow.thrust import ComputedFloor
 from lyrandis.core.bow.words import Family
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN
 from lyrandis.core.estimate import Estimate
@@ -55,12 +57,11 @@ _DATUM_MM: dict[LengthDatum, tuple[float, float]] = {
 PART_SD_SHARE = 0.01
 """Assumption: a part's stated mass against the same part on a scale, one standard deviation."""
 
-BY_TRADITION = 0.8
-"""All-natural, solid-glass and plain straight limbs by tradition take arrows a fifth lighter."""
-STRAIGHT_LIMBED: frozenset[Family] = frozenset({"selfbow", "straight_longbow"})
-STOP_BELOW_FLOOR_GPP = 0.5
-STOP_BELOW_COMPUTED_GPP = 1.0
-"""A computed floor is good to a grain per pound: Stop begins where its error ends."""
+WATCH_TO_GPP, MEND_TO_GPP = 0.5, 1.0
+"""Under a floor an arrow is watched, then put right, then refused, this far under it. Under the
+bowyer's word nothing is only watched: it is put right, then refused."""
+NEVER_GOOD_GPP = 6.0
+"""Under this no word makes an arrow good."""
 
 
 @dataclass(frozen=True)
@@ -92,26 +93,27 @@ class Floor:
     """The lightest arrow per pound that this bow should be given."""
 
     grains_per_pound: float
-    basis: Literal["bowyer", "computed"]
+    basis: Literal["bowyer", "computed", "school"]
+    """Whose word binds: the bowyer's, the mechanics', or an end of the school's band."""
     plus_minus: float
-    computed: Estimate
-    """What the mechanics say [gr/lbf], beside the bowyer's word."""
+    computed: ComputedFloor
+    """What the mechanics say, beside the word that binds."""
+    band: tuple[float, float]
+    """What the school allows this kind of bow, low and high [gr/lbf]."""
     recorded: Recorded[ArrowMinimum] | None = None
-    straight: bool = False
-    """True for straight limbs, which by tradition take arrows a fifth lighter."""
 
     @property
     def stop_below(self) -> float:
-        """Grains per pound under which an arrow is refused.
+        """Grains per pound under which an arrow is refused."""
+        under = WATCH_TO_GPP if self.basis == "bowyer" else MEND_TO_GPP
+        return self.grains_per_pound - under
 
-        Half a grain under the bowyer's word; a whole one under a computed floor; for straight
-        limbs, where only the mechanics speak, half a grain under what tradition allows.
-        """
+    @property
+    def watch_from(self) -> float:
+        """Grains per pound from which an arrow under the floor is tolerated."""
         if self.basis == "bowyer":
-            return self.grains_per_pound - STOP_BELOW_FLOOR_GPP
-        if self.straight:
-            return BY_TRADITION * self.grains_per_pound - STOP_BELOW_FLOOR_GPP
-        return self.grains_per_pound - STOP_BELOW_COMPUTED_GPP
+            return self.grains_per_pound
+        return self.grains_per_pound - WATCH_TO_GPP
 
 
 def parts_of(arrows: ArrowFacts, draw_mm: float | None) -> tuple[Part, ...]:
@@ -320,21 +322,31 @@ def grains_per_pound(mass: Estimate, weight: Estimate) -> Estimate:
     return Estimate(value, value * math.hypot(mass.sd / mass.value, weight.sd / weight.value))
 
 
-def floor_of(bow: BowFacts, weight: Estimate | None, computed: Estimate) -> Floor:
-    """Return the bowyer's minimum if there is one, else the computed floor [gr/lbf].
+def floor_of(
+    bow: BowFacts, weight: Estimate | None, computed: ComputedFloor, family: Family
+) -> Floor:
+    """Return the bowyer's minimum if there is one, else the computed floor held in the school's
+    band for the kind [gr/lbf].
 
     Source: the bowyer's word goes before the mechanics (trade convention).
 
     >>> from lyrandis.core.example import setup
-    >>> floor_of(setup(["floor 9 gpp"]).bow, None, Estimate(7.0, 0.5)).grains_per_pound
+    >>> light = ComputedFloor(Estimate(5.2, 0.5), 60.0, 45.0)
+    >>> floor_of(setup(["floor 9 gpp"]).bow, None, light, "target_recurve").grains_per_pound
     9.0
+    >>> floor = floor_of(setup([]).bow, None, light, "target_recurve")
+    >>> floor.grains_per_pound, floor.basis
+    (6.5, 'school')
     """
-    stated = bow.arrow_minimum
-    straight = bow.family is not None and bow.family.reading.family in STRAIGHT_LIMBED
+    stated, band = bow.arrow_minimum, SCHOOL_BAND_GPP[family]
     if stated is not None:
         least = stated.reading.grains_per_pound
         if least is None and weight is not None and stated.reading.arrow_mass_gr is not None:
             least = stated.reading.arrow_mass_gr / weight.value
         if least is not None:
-            return Floor(least, "bowyer", 0.0, computed, stated)
-    return Floor(computed.value, "computed", computed.plus_minus, computed, straight=straight)
+            return Floor(least, "bowyer", 0.0, computed, band, stated)
+    held = held_in_band(computed.per_pound.value, family)
+    inside = held == computed.per_pound.value
+    return Floor(
+        held, "computed" if inside else "school", computed.per_pound.plus_minus, computed, band
+    )

@@ -12,18 +12,21 @@ from typing import Literal, overload
 import numpy as np
 
 from lyrandis.core.arrow.beam import Array, modes_of
-from lyrandis.core.arrow.bend import RELEASES, Shot, bend
+from lyrandis.core.arrow.bend import PUSHES, RELEASES, Shot, bend
 from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND, stiffness
+from lyrandis.core.constants import NEWTONS_PER_LBF
 
 Clearance = Literal["clear", "marginal", "slap"]
 Stiffness = Literal["very_weak", "weak", "little_weak", "matched", "little_stiff", "stiff", "far"]
 
 STIFFEST, WEAKEST, STEP = 130.0, 26.0, 4.0
 SCAN: Array = np.arange(STIFFEST, WEAKEST - 0.1, -STEP)
-WEAKEST_AT_ALL, LIGHT_STEP = 14.0, 2.0
+WEAKEST_AT_ALL, LIGHT_STEP = 12.0, 2.0
 LIGHT_SCAN: Array = np.arange(WEAKEST + 2 * LIGHT_STEP, WEAKEST_AT_ALL - 0.1, -LIGHT_STEP)
 """Shot only where nothing stiffer matches: the shafts of a beginner's bow."""
-MATCH_DT = 30e-6
+MATCH_DT = 40e-6
+SPREAD_LOW, SPREAD_HIGH = 0.7, 1.4
+"""Roots further off than this are of another kind and do not widen the band."""
 LEAST_BAND = 0.10
 """The band is never narrower than this share either way."""
 VERY_WEAK = 0.65
@@ -31,6 +34,15 @@ VERY_WEAK = 0.65
 MARGINAL_NS, SLAP_NS = 0.0025, 0.008
 """Rear impulse: to 0.0015 is ordinary, 0.0036 marginal, 0.014 and more a slap; the limits lie
 between."""
+PLATE_SHARE_PER_MM = 0.018
+"""How far the match moves with the plate, as a share: 0.75 to 1.1 lb a mm on the reference rigs."""
+PARTS_SHARE = 0.028
+"""Ten grains of point and ten of string, which nobody knows closer: a fiftieth each, together."""
+STRONG_LBF = (50.0, 55.0)
+LEANS_STIFF = 0.10
+"""Assumption: from 55 lb up the shot asks for shafts a tenth stiffer than practice does."""
+ROUGH = 0.15
+"""A match whose band reaches further than this either way is rough."""
 PLATEAU_DEG = 5.0
 LEAST_PLATEAU = 4
 """A run of spines (in steps of the scan) that all leave this straight is a plateau."""
@@ -41,7 +53,7 @@ class SpineMatch:
     """The matched spine and what the arrow's own spine is against it."""
 
     matched: float | None
-    """None when there is none between 14 and 130 lb."""
+    """None when there is none between 12 and 130 lb."""
     low: float
     high: float
     out_of_range: Literal["stiffer", "weaker"] | None
@@ -53,6 +65,31 @@ class SpineMatch:
     time_on_string: float
     frequency: float | None
     """First natural frequency of the own shaft, else of the matched one [Hz]."""
+
+    @property
+    def rough(self) -> bool:
+        """True where only a band is honest."""
+        return self.matched is not None and (self.high - self.low) / 2 > ROUGH * self.matched
+
+    def word(self, spine_lbf: float) -> Stiffness | None:
+        """Return the word for a shaft: matched inside the band, else by its index.
+
+        Source: as `stiffness_word`.
+
+        >>> from lyrandis.core.example import rig
+        >>> match = rig().arrow.match
+        >>> match.word(match.high), match.word(2 * match.matched)
+        ('matched', 'far')
+        """
+        index = self.index(spine_lbf)
+        if index is None:
+            return None
+        if self.low <= spine_lbf <= self.high:
+            return "matched"
+        word = stiffness_word(index)
+        if word != "matched":
+            return word
+        return "little_stiff" if index > 0 else "little_weak"
 
     @property
     def bends_on_string(self) -> float | None:
@@ -125,9 +162,10 @@ def clearance_of(impulse: float) -> Clearance:
 def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT) -> SpineMatch:
     """Return the matched spine of a set-up, and how a shaft of `spine_lbf` does on it.
 
-    Scan down from 130 to 26 lb by 4: the first + to - change of the mean clean kick over nine
-    releases, cubic through four points. Band: the nine releases' own roots, at least +-10 %. Lower
-    roots are false. Where even 26 lb leans stiff (a light bow), on to 14 lb by 2.
+    Scan down from 130 to 26 lb by 4: each of nine releases has its root, the first + to - change
+    of its clean kick, cubic through four points; the match is their median, the band their spread,
+    at least +-10 %, widened by what is not known of plate, point and string. Lower roots are false.
+    Where even 26 lb leans stiff (a light bow), on to 12 lb by 2.
     Source: docs/MECHANICS.md; good to 10 % at best.
 
     >>> from lyrandis.core.example import rig
@@ -138,22 +176,25 @@ def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT
     own = [spine_lbf, spine_lbf] if spine_lbf else []
     spines = np.concatenate([SCAN, own])
     clean = (*(True for _ in SCAN), *((True, False) if spine_lbf else ()))
-    bent = bend((shot,), STIFFNESS_PER_POUND * spines[None, :], clean=clean, dt=dt)
+    ei = STIFFNESS_PER_POUND * spines[None, :]
+    ways = (*(RELEASES for _ in SCAN), *(PUSHES for _ in own))
+    bent = bend((shot,), ei, releases=ways, clean=clean, dt=dt)
     kicks = np.degrees(bent.kick[0].reshape(len(spines), len(RELEASES)))
     impulse = float(bent.rear_impulse[0, -len(RELEASES) :].mean()) if spine_lbf else None
-    stiff_at_first = bool(kicks[0].mean() > 0)
-    matched, low, high = _root(SCAN, kicks[: len(SCAN)])
-    if matched is None and stiff_at_first:
+    roots = roots_of(SCAN, kicks[: len(SCAN)])
+    if np.median(roots) == 0.0:
         lighter = bend((shot,), STIFFNESS_PER_POUND * LIGHT_SCAN[None, :], dt=dt).kick[0]
-        matched, low, high = _root(
-            LIGHT_SCAN, np.degrees(lighter.reshape(len(LIGHT_SCAN), len(RELEASES)))
-        )
+        light = roots_of(LIGHT_SCAN, np.degrees(lighter.reshape(len(LIGHT_SCAN), len(RELEASES))))
+        roots = np.where(roots == 0.0, light, roots)
+    matched, low, high = middle_of(roots)
+    if matched is not None:
+        low, high = _with_doubts(shot, matched, low, high)
     rings = spine_lbf or matched
     return SpineMatch(
         matched=matched,
         low=low,
         high=high,
-        out_of_range=None if matched else ("weaker" if stiff_at_first else "stiffer"),
+        out_of_range=None if matched else ("weaker" if np.median(roots) == 0.0 else "stiffer"),
         kick_deg=float(kicks[len(SCAN)].mean()) if spine_lbf else None,
         clearance=None if impulse is None else clearance_of(impulse),
         rear_impulse=impulse,
@@ -173,7 +214,8 @@ def clearance_at(shot: Shot, spine_lbf: float, dt: float = MATCH_DT) -> Clearanc
     >>> clearance_at(rig().arrow.shooting.shot, 60.0)
     'clear'
     """
-    full = bend((shot,), np.array([[stiffness(spine_lbf)]]), clean=False, dt=dt)
+    ei = np.array([[stiffness(spine_lbf)]])
+    full = bend((shot,), ei, releases=PUSHES, clean=False, dt=dt)
     return clearance_of(float(full.rear_impulse.mean()))
 
 
@@ -213,20 +255,50 @@ def _cubic(x: list[float], y: list[float]) -> Callable[[float], float]:
     return lambda s: c0 + (s - x0) * (c1 + (s - x1) * (c2 + (s - x2) * c3))
 
 
-def _root(spines: Array, kicks: Array) -> tuple[float | None, float, float]:
-    """Return the match and its band: the mean's first root, and the releases' own."""
-    matched = first_root(spines, kicks.mean(axis=1))
-    roots = [first_root(spines, kicks[:, j]) for j in range(len(RELEASES))]
-    return matched, *_band(matched, roots)
+def _with_doubts(shot: Shot, matched: float, low: float, high: float) -> tuple[float, float]:
+    """Return the band with what is not known closely: plate, point and string, and strong bows."""
+    # shares in quadrature: spread of the releases, 2 sd of the plate, parts
+    other = math.hypot(2000 * shot.side.doubt * PLATE_SHARE_PER_MM, PARTS_SHARE)
+    below = math.hypot(1 - low / matched, other)
+    above = math.hypot(high / matched - 1, other)
+    start, end = STRONG_LBF
+    weight = shot.push.force[-1] / NEWTONS_PER_LBF
+    below += LEANS_STIFF * min(max((weight - start) / (end - start), 0.0), 1.0)
+    return matched * (1 - below), matched * (1 + above)
 
 
-def _band(matched: float | None, roots: list[float | None]) -> tuple[float, float]:
-    if matched is None:
-        return 0.0, 0.0
-    found = [root for root in roots if root is not None and 0.7 < root / matched < 1.4]
-    low = min([*found, matched * (1 - LEAST_BAND)])
-    high = max([*found, matched * (1 + LEAST_BAND)])
-    return low, high
+def roots_of(spines: Array, kicks: Array) -> Array:
+    """Return the root of every release (columns of `kicks`): 0 where it lies below the spines
+    shot, infinite where it lies above them, the stiffest being weak already.
+
+    Source: as `first_root`; a root below a weak one is false.
+
+    >>> kicks = np.array([[9.0, 9.0, -1.0], [5.0, 8.0, -3.0], [1.0, 7.0, -5.0], [-3.0, 6.0, -9.0]])
+    >>> roots_of(np.array([60.0, 56.0, 52.0, 48.0]), kicks).tolist()
+    [51.0, 0.0, inf]
+    """
+    roots = np.full(kicks.shape[1], np.inf)
+    for j in np.flatnonzero(kicks[0] > 0):
+        roots[j] = first_root(spines, kicks[:, j]) or 0.0
+    return roots
+
+
+def middle_of(roots: Array) -> tuple[float | None, float, float]:
+    """Return the median of the releases' roots, and how far they spread, at least a tenth.
+
+    None, 0, 0 where the median itself lies beyond the spines shot. Source: the median, which one
+    release near a resonance of string and arrow does not move.
+
+    >>> middle_of(np.array([48.0, 50.0, 58.0]))
+    (50.0, 45.0, 58.0)
+    """
+    middle = float(np.median(roots))
+    if not 0 < middle < math.inf:
+        return None, 0.0, 0.0
+    near = roots[(roots > SPREAD_LOW * middle) & (roots < SPREAD_HIGH * middle)]
+    low = min(float(near.min()), middle * (1 - LEAST_BAND))
+    high = max(float(near.max()), middle * (1 + LEAST_BAND))
+    return middle, low, high
 
 
 @lru_cache(maxsize=64)
@@ -242,8 +314,9 @@ def straight_spines(shot: Shot, dt: float = MATCH_DT) -> tuple[float, float] | N
     >>> straight_spines(rig().arrow.shooting.shot) is None
     True
     """
-    full = bend((shot,), STIFFNESS_PER_POUND * SCAN[None, :], clean=False, dt=dt)
-    kicks = np.degrees(full.kick[0].reshape(len(SCAN), len(RELEASES)).mean(axis=1))
+    ei = STIFFNESS_PER_POUND * SCAN[None, :]
+    full = bend((shot,), ei, releases=PUSHES, clean=False, dt=dt)
+    kicks = np.degrees(full.kick[0].reshape(len(SCAN), len(PUSHES)).mean(axis=1))
     best = (0, 0)
     start = 0
     for i, straight in enumerate([*(np.abs(kicks) <= PLATEAU_DEG).tolist(), False]):

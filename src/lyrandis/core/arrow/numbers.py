@@ -53,6 +53,7 @@ def numbers(
         floor=floor_of(
             bow_facts,
             own.weight if own else None,
-            floor_per_pound(own, bow.thrust, bow.likeness),
+            floor_per_pound(archer.pivot_mm, bow.likeness, bow.calibration, string.told_mass_gr),
+            bow.likeness.shape.family,
         ),
     )

@@ -37,7 +37,7 @@ class FloorDrawing(_Drawing):
     plus_minus: float | None
     floor: float
     floor_plus_minus: float
-    floor_basis: str
+    floor_basis: Literal["bowyer", "computed", "school"]
     stop_below: float
     weight_lbf: float | None
     arrows: tuple[ArrowTick, ...]

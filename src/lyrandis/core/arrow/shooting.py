@@ -19,10 +19,10 @@ from lyrandis.core.constants import NEWTONS_PER_LBF, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.string.facts import StringFacts
 
-STRING_GR_PER_STRAND = 6.5
-LEAST_STRING_GR = 20
 STRING_GR = 105.0
-"""Assumption: a string of unknown make; a strand of 60 in with its share of the serving."""
+"""Assumption: a string of unknown make."""
+CHAIN_GR = 130.0
+"""Mass of the string in the calibrated shot, whatever is told; what is told moves K0."""
 LIMBS_GR = 180.0
 """K1: what the limbs add at full draw."""
 KEPT_GR = 40.0
@@ -115,20 +115,6 @@ def outward_is_left(archer: ArcherFacts) -> bool:
     return left_hand == thumb
 
 
-def string_mass_gr(string: StringFacts) -> float | None:
-    """Return the string's mass where it is told, or follows from its strands.
-
-    Assumption: 6.5 gr a strand where nobody weighed it.
-
-    >>> from lyrandis.core.example import setup
-    >>> string_mass_gr(setup(["string 59 16 strands"]).string)
-    104.0
-    """
-    if string.mass_gr is not None:
-        return string.mass_gr
-    return None if string.strands is None else STRING_GR_PER_STRAND * string.strands
-
-
 def shooting_of(
     arrows: ArrowFacts,
     *,
@@ -142,6 +128,8 @@ def shooting_of(
 
     The push has the calibrated form F = weight ((1 + c) xi - c xi^2), c following from how much the
     fitted curve stores (`bend_of_curve`), and 40 gr that still move when the string is home. A
+    heavier string than usual adds a third of what it is heavier to those 40 gr, and nothing to the
+    chain that swings across the line: the calibration never meant to move that. A
     chronograph that shows the bow faster or slower than its kind (`thrust` against `mechanical`)
     moves those 40 gr until the arrow is as much faster or slower. Tuned on the three reference
     rigs: docs/CALIBRATION.md.
@@ -165,10 +153,11 @@ def shooting_of(
     if groove - brace < LEAST_TRAVEL_MM or full <= 0:
         return None
     assumed = list(sheet.assumed)
-    string_gr = string_mass_gr(string)
+    string_gr = string.told_mass_gr
     if string_gr is None:
         assumed.append("string")
         string_gr = STRING_GR
+    kept = KEPT_GR + (string_gr - STRING_GR) / 3
     side = arrow_side(arrows, weight.likeness.shape.family, sheet.diameter_mm)
     if not side.told:
         assumed.append("window")
@@ -179,9 +168,9 @@ def shooting_of(
         brace=round(brace / 1000, 3),
         weight=round(full, 1) * NEWTONS_PER_LBF,
         bend=bend_of_curve(weight, hook, brace),
-        string=max(round(string_gr), LEAST_STRING_GR) * KG_PER_GRAIN,
+        string=CHAIN_GR * KG_PER_GRAIN,
         bow_length=round(shape.bow_length_mm / 1000, 2),
-        kept=KEPT_GR * KG_PER_GRAIN,
+        kept=round(kept) * KG_PER_GRAIN,
         limbs=LIMBS_GR * KG_PER_GRAIN,
     )
     mass = sheet.modes.mass
@@ -190,7 +179,11 @@ def shooting_of(
     shot = Shot(
         push=push,
         beam=sheet.beam,
-        side=Side(offset=round(side.offset_mm / 1000, 4), plunger=side.plunger),
+        side=Side(
+            offset=round(side.offset_mm / 1000, 4),
+            plunger=side.plunger,
+            doubt=round(side.window.sd / 1000, 4),
+        ),
         damping=sheet.damping,
     )
     return Shooting(

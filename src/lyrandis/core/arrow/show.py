@@ -17,10 +17,10 @@ from lyrandis.core.arrow.beam import MODES, Array, Modes
 from lyrandis.core.arrow.bend import NOMINAL, Bent, Shot, Side, bend
 from lyrandis.core.arrow.match import (
     Clearance,
+    SpineMatch,
     Stiffness,
     clearance_of,
     match_spine,
-    stiffness_word,
 )
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.spine import GRAVITY, STIFFNESS_PER_POUND
@@ -108,7 +108,8 @@ def shot_drawing(
     """
     shot = shooting.shot
     own = shooting.own_lbf
-    matched = match_spine(shot, own).matched
+    match = match_spine(shot, own)
+    matched = match.matched
     spines: list[tuple[Which, float]] = []
     if own is not None:
         spines.append(("own", own))
@@ -130,7 +131,7 @@ def shot_drawing(
     station = shot.push.draw - stroke.x
     return ShotDrawing(
         arrows=tuple(
-            _shown(which, spine, matched, shot, bent, column, frames, shapes)
+            _shown(which, spine, match, shot, bent, column, frames, shapes)
             for column, (which, spine) in enumerate(spines)
         ),
         times_ms=tuple(round(float(i * stroke.dt * 1000), 2) for i in frames),
@@ -185,7 +186,7 @@ def _tenths(shapes: Array, state: Array) -> tuple[tuple[int, ...], ...]:
 def _shown(
     which: Which,
     spine: float,
-    matched: float | None,
+    match: SpineMatch,
     shot: Shot,
     bent: Bent,
     column: int,
@@ -194,11 +195,10 @@ def _shown(
 ) -> ShownArrow:
     state = bent.history.state[:, 0, :, column]
     plate = bent.history.plate[:, 0, column]
-    index = None if matched is None else 10 * float(np.log(spine / matched))
     return ShownArrow(
         which=which,
         spine_lbf=round(spine, 1),
-        word=stiffness_word(index),
+        word=match.word(spine),
         aside=_tenths(shapes, state[frames]),
         plate_n=tuple(round(float(force), 1) for force in plate[frames]),
         fletching_gap_mm=round(_fletching_gap(shot, bent.modes[0], bent, state) * 1000, 1),

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict
 from lyrandis.core.arrow.after import Size, bare_against_fletched, size_of
 from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.closing import Change, moves_of
-from lyrandis.core.arrow.match import SpineMatch, Stiffness, spine_index, straight_spines
+from lyrandis.core.arrow.match import SpineMatch, Stiffness, straight_spines
 from lyrandis.core.arrow.shooting import Shooting, outward_is_left
 from lyrandis.core.arrow.thumb_rule import ThumbRule, thumb_rule
 from lyrandis.core.arrow.ways import Undo, no_match, ways_into_range, ways_to_close
@@ -301,7 +301,7 @@ def _bare(c: Computed, shooting: Shooting, match: SpineMatch) -> BareSide | None
         - bare_against_fletched(shot, round(match.matched, 1), across).outward_m
     )
     size = size_of(outward)
-    if size == "none" or abs(spine_index(own, match.matched)) <= 1:
+    if size == "none" or match.word(own) == "matched":
         return BareSide(size="none", side=None)
     left = (outward > 0) == outward_is_left(c.setup.archer)
     return BareSide(size=size, side="left" if left else "right")

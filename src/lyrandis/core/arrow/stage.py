@@ -73,6 +73,13 @@ def _mass_value(c: Computed) -> j.Value:
     )
 
 
+FLOOR_LABELS = {
+    "bowyer": "Bowyer's minimum",
+    "computed": "Computed floor",
+    "school": "Floor of its kind",
+}
+
+
 def _gpp_values(c: Computed) -> list[j.Value]:
     floor = c.arrow.floor.grains_per_pound
     values = []
@@ -93,7 +100,7 @@ def _gpp_values(c: Computed) -> list[j.Value]:
     values.append(
         j.Value(
             key="floor",
-            label="Bowyer's minimum" if c.arrow.floor.basis == "bowyer" else "Computed floor",
+            label=FLOOR_LABELS[c.arrow.floor.basis],
             figure=gpp(floor, c.arrow.floor.plus_minus or None),
             origin=c.arrow.floor.recorded.source if c.arrow.floor.recorded else "rule",
             entries=(c.arrow.floor.recorded.entry.id,) if c.arrow.floor.recorded else (),
@@ -165,6 +172,7 @@ ASKS = (
         "It tells whether they are stiff or weak for this rig, and how to close the gap.",
         "arrow",
         "spine",
+        assumed=False,
     ),
     plain_ask(
         6,

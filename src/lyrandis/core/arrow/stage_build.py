@@ -6,7 +6,6 @@ from typing import Any
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.stage import choice_value
 from lyrandis.core.arrow.judge_spine import CLEARANCE_WORDS, STIFFNESS_WORDS, spine_sum
-from lyrandis.core.arrow.match import stiffness_word
 from lyrandis.core.arrow.words import LENGTH_DATUM_WORDS, SHAFT_MATERIAL_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import (
@@ -53,7 +52,7 @@ def _wanted(c: Computed) -> j.Value:
     if c.arrow.match is None or c.arrow.shooting is None:
         return j.Value(key="matched_spine", label=label, missing=_NO_SHOT)
     if c.arrow.match.matched is None:
-        return j.Value(key="matched_spine", label=label, missing="No match from 14 to 130 lb")
+        return j.Value(key="matched_spine", label=label, missing="No match from 12 to 130 lb")
     half = (c.arrow.match.high - c.arrow.match.low) / 2
     return j.Value(
         key="matched_spine",
@@ -82,7 +81,7 @@ def _verdict(c: Computed) -> j.Value:
     label = "Your shafts are"
     if c.arrow.match is None or c.arrow.shooting is None or c.arrow.shooting.own_lbf is None:
         return j.Value(key="spine_verdict", label=label, missing="Needs their spine")
-    word = stiffness_word(c.arrow.match.index(c.arrow.shooting.own_lbf))
+    word = c.arrow.match.word(c.arrow.shooting.own_lbf)
     if word is None:
         return j.Value(key="spine_verdict", label=label, missing="No match to compare with")
     return j.Value(

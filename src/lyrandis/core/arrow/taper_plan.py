@@ -14,7 +14,7 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.arrow.beam import Beam, modes_of, static_deflection
-from lyrandis.core.arrow.bend import RELEASES, bend
+from lyrandis.core.arrow.bend import PUSHES, bend
 from lyrandis.core.arrow.build import KG_PER_GRAIN, BuildSheet
 from lyrandis.core.arrow.match import MATCH_DT
 from lyrandis.core.arrow.readings import TaperShot
@@ -231,7 +231,7 @@ def _kicks(shooting: Shooting | None, beams: list[Beam]) -> list[float | None]:
         return [None] * len(beams)
     shots = tuple(replace(shooting.shot, beam=beam) for beam in beams)
     ei = np.full((len(shots), 1), stiffness(shooting.own_lbf))
-    kick = bend(shots, ei, releases=RELEASES, dt=MATCH_DT).kick.mean(axis=1)
+    kick = bend(shots, ei, releases=PUSHES, dt=MATCH_DT).kick.mean(axis=1)
     return [float(one) for one in np.degrees(kick)]
 
 

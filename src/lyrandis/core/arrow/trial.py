@@ -21,13 +21,11 @@ from lyrandis.core.arrow.match import (
     Stiffness,
     match_spine,
     spine_index,
-    stiffness_word,
 )
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.spine_board import shot_of
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
-from lyrandis.core.estimate import Estimate
 from lyrandis.core.quantities import BraceHeight, PartMass, ShaftLength, Window
 
 MOST_DRAWN_LBF = 1000.0
@@ -185,13 +183,11 @@ def _numbers(
         low_lbf=match.low,
         high_lbf=match.high,
         index=index,
-        word=stiffness_word(index),
+        word=match.word(own) if own else None,
         clearance=match.clearance,
         mass_gr=mass,
         grains_per_pound=gpp,
-        floor_severity=floor_severity(
-            Estimate(gpp, 0.0), c.arrow.floor.grains_per_pound, c.arrow.floor.stop_below
-        ),
+        floor_severity=floor_severity(gpp, c.arrow.floor),
         speed_mps=match.exit_speed * shooting.speed_mps / standing,
         balance_mm=modes.centre * 1000,
         forward=modes.centre * 1000 / length - 0.5,

@@ -96,12 +96,11 @@ def ways_to_close(
     []
     """
     own = shooting.own_lbf
-    matched = match_spine(shooting.shot, own).matched
-    if own is None or matched is None:
+    match = match_spine(shooting.shot, own)
+    matched = match.matched
+    if own is None or matched is None or match.word(own) == "matched":
         return ()
     index = spine_index(own, matched)
-    if abs(index) <= CLOSED:
-        return ()
     stiff = index > 0
     tries = [
         *_points(shooting, stiff),
@@ -142,10 +141,15 @@ def ways_into_range(shooting: Shooting, pivot_mm: float) -> tuple[IntoRange, ...
     for _, group in groupby(tries, key=lambda one: one.key):
         for one in group:
             match = match_spine(one.shot)
-            if match.matched is not None:
+            if match.matched is not None and _near(match.matched, which):
                 found.append(IntoRange(one.what, one.undo, match.low, match.high))
                 break
     return tuple(found)
+
+
+def _near(matched: float, beyond: Literal["stiffer", "weaker"]) -> bool:
+    """Return whether a match lies beside the end it was beyond: further off it is another root."""
+    return matched < 2 * WEAKEST_AT_ALL if beyond == "weaker" else matched > STIFFEST / 2
 
 
 def no_match(match: SpineMatch) -> Phrase:

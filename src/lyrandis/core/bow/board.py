@@ -45,7 +45,8 @@ class Wish(NamedTuple):
     hold_lbf: float
     grains_per_pound: float = USUAL_GPP
     own: BowShape | None = None
-    """The archer's own bow: others of its kind are given its riser and brace."""
+    """The archer's own bow: others of its kind are given its brace, and its riser when told."""
+    riser_told: bool = False
 
     @property
     def at_mm(self) -> float:
@@ -61,7 +62,7 @@ class BoardRow(_Frozen):
     margin_is_least: bool = False
     """True when stack lies beyond what is computed: the margin is at least this."""
     outside_family: bool = False
-    """True when this kind of bow is not made so long or short: figures are indicative."""
+    """True when this kind of bow is not made so long or short: nothing is computed."""
     finger_angle_deg: float | None = None
     pinches: bool = False
     stored_j: float | None = None

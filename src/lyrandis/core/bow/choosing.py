@@ -7,7 +7,8 @@ import math
 from functools import lru_cache
 from typing import NamedTuple
 
-from lyrandis.core.archer.draw import usual_hook
+from lyrandis.core.archer.draw import hook_along, usual_hook
+from lyrandis.core.archer.words import Hold
 from lyrandis.core.bow import schools
 from lyrandis.core.bow.board import (
     USUAL_GPP,
@@ -25,7 +26,7 @@ from lyrandis.core.bow.likeness import usual_shape
 from lyrandis.core.bow.schools import Asked, School
 from lyrandis.core.bow.stack import stack_of
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
-from lyrandis.core.bow.thrust import typical_thrust
+from lyrandis.core.bow.thrust import typical_thrust, usual_floor
 from lyrandis.core.bow.words import FAMILY_WORDS, Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import (
@@ -34,11 +35,13 @@ from lyrandis.core.constants import (
     TRADE_OFFSET_MM,
 )
 from lyrandis.core.errors import DomainError
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Phrase, degrees, gpp, mm, mps, phrase
 from lyrandis.core.quantities import within
 
 SEGMENTS = 24
-"""Enough for a board: force within 0.01 %, energy within 0.06 % of a chain of 640 pieces."""
+"""Enough for a board of bows whose string does not lie on the limb: force within 0.01 %, energy
+within 0.06 % of a chain of 640 pieces, stack within 1/16 in. Recurves get the rig's own pieces."""
 LENGTHS_IN = tuple(range(48, 73, 2))
 NEAR_IN = 2.0
 DEFAULT_FAMILIES: tuple[Family, ...] = (
@@ -90,7 +93,7 @@ def wish_of(c: Computed, *, asked: Asking) -> Wish:
     own_hold = archer.hold.reading.hold if archer.hold else None
     hold = asked.hold or own_hold
     purpose = asked.purpose or (archer.purpose.reading.purpose if archer.purpose else None)
-    hook = c.archer.hook if hold == own_hold else usual_hook(hold)
+    hook = c.archer.hook if hold == own_hold else _hook_of(c, hold, draw)
     wished = archer.wished_weight
     weight = asked.hold_lbf or (wished.reading.draw_weight_lbf if wished else None)
     if weight is None:
@@ -105,7 +108,19 @@ def wish_of(c: Computed, *, asked: Asking) -> Wish:
         hold_lbf=round(weight, 1),
         grains_per_pound=round(c.arrow.gpp.value, 1) if c.arrow.gpp else USUAL_GPP,
         own=c.bow.likeness.shape if c.bow.likeness.known else None,
+        riser_told="riser" not in c.bow.likeness.assumed,
     )
+
+
+def _hook_of(c: Computed, hold: Hold | None, draw_mm: float) -> Estimate:
+    """Return the hook depth of another hold, from the string's angle on the rig's own bow."""
+    usual, likeness = usual_hook(hold), c.bow.likeness
+    if not likeness.known:
+        return usual
+    curve = likeness.curve
+    pivot = draw_mm + usual.value - TRADE_OFFSET_MM
+    angle = curve.gamma.at(min(max(pivot, curve.first_mm), curve.last_mm))
+    return hook_along(hold, angle)
 
 
 def families_for(c: Computed) -> tuple[Family, ...]:
@@ -154,7 +169,7 @@ def choosing_board(wish: Wish, families: tuple[Family, ...] = DEFAULT_FAMILIES) 
 def _family_board(wish: Wish, family: Family) -> FamilyBoard:
     asked = _asked(family, wish)
     rows = [_row(wish, family, length * MM_PER_IN, asked) for length in LENGTHS_IN]
-    best = _best(rows, wish)
+    best = _best(rows, wish, family)
     fitting = [row.bow_length_mm for row in rows if row.verdicts["stack_margin"] == "fits"]
     if fitting:
         asked["stack_margin"] = Asked(min(fitting) / MM_PER_IN, max(fitting) / MM_PER_IN)
@@ -194,8 +209,13 @@ class _Drawn(NamedTuple):
     finger_angle_deg: float
 
 
+def _segments(shape: BowShape) -> int | None:
+    recurve = shape.family in ("hunting_recurve", "target_recurve")
+    return None if recurve else SEGMENTS
+
+
 def _drawn(shape: BowShape, at_mm: float) -> _Drawn:
-    curve = draw_curve(shape, segments=SEGMENTS)
+    curve = draw_curve(shape, segments=_segments(shape))
     pivot = at_mm - TRADE_OFFSET_MM
     if pivot <= curve.first_mm + MM_PER_IN:
         raise DomainError("draw_below_brace", "The draw is not past brace.", "Check the draw.")
@@ -218,16 +238,28 @@ def _row(
     verdicts: dict[School, Verdict] = {
         school: _verdict(asked[school], length_mm / MM_PER_IN) for school in SCHOOLS
     }
-    usual = wish.own if wish.own and wish.own.family == family else usual_shape(family)
-    shape = usual._replace(bow_length_mm=length_mm)
+    low, high = FAMILIES[family].lengths_mm
+    if not FAMILIES[family].has_length(length_mm):
+        verdicts["stack_margin"] = "no"
+        return BoardRow(
+            bow_length_mm=length_mm,
+            verdicts=verdicts,
+            outside_family=True,
+            missing=phrase("Made from {low} to {high}.", low=mm(low), high=mm(high)),
+        )
+    shape = usual_shape(family, length_mm)
+    if wish.own is not None and wish.own.family == family:
+        shape = shape._replace(brace_height_mm=wish.own.brace_height_mm)
+        if wish.riser_told:
+            shape = shape._replace(riser_length_mm=wish.own.riser_length_mm)
     try:
         drawn = _drawn(shape, wish.at_mm)
     except DomainError as error:
         verdicts["stack_margin"] = "no"
         return BoardRow(bow_length_mm=length_mm, verdicts=verdicts, missing=error.sentence())
-    outside = not FAMILIES[family].has_length(length_mm)
-    verdicts["stack_margin"] = "no" if outside else _by_margin(drawn, wish)
-    thrust = typical_thrust(shape, drawn.pivot_mm, wish.hold_lbf, segments=SEGMENTS)
+    verdicts["stack_margin"] = _by_margin(drawn, wish)
+    segments = _segments(shape)
+    thrust = typical_thrust(shape, drawn.pivot_mm, wish.hold_lbf, segments=segments)
     arrow = wish.grains_per_pound * wish.hold_lbf
     force = drawn.curve.force
     ratio = force.at(MARKED_DRAW_MM - TRADE_OFFSET_MM) / force.at(drawn.pivot_mm)
@@ -235,13 +267,15 @@ def _row(
         bow_length_mm=length_mm,
         margin_mm=drawn.margin_mm,
         margin_is_least=drawn.margin_is_least,
-        outside_family=outside,
+        outside_family=False,
         finger_angle_deg=drawn.finger_angle_deg,
         pinches=_pinches(drawn, wish),
         stored_j=thrust.stored_j.value,
         speed_mps=thrust.speed(arrow),
         left_j=thrust.left_behind(arrow),
-        floor_gpp=thrust.floor_gr.value / wish.hold_lbf,
+        floor_gpp=schools.held_in_band(
+            usual_floor(shape, drawn.pivot_mm, segments=segments).per_pound.value, family
+        ),
         mark_lbf=wish.hold_lbf * ratio,
         verdicts=verdicts,
     )
@@ -254,7 +288,7 @@ def _pinches(drawn: _Drawn, wish: Wish) -> bool:
 
 def _by_margin(drawn: _Drawn, wish: Wish) -> Verdict:
     """Return how a computed bow stands by stack margin and finger angle."""
-    least, most = schools.MARGIN_IN[wish.purpose]
+    least, most = schools.margin_for(drawn.curve.shape.family, wish.purpose)
     inches = drawn.margin_mm / MM_PER_IN
     if least <= inches <= most and not _pinches(drawn, wish):
         return "fits"
@@ -271,12 +305,12 @@ def _verdict(asked: Asked | None, length_in: float) -> Verdict:
     return "near" if off <= NEAR_IN + 0.5 else "no"
 
 
-def _best(rows: list[BoardRow], wish: Wish) -> BoardRow | None:
+def _best(rows: list[BoardRow], wish: Wish, family: Family) -> BoardRow | None:
     """Return the shortest bow that fits by margin; else the one whose margin comes nearest."""
     fitting = [row for row in rows if row.verdicts["stack_margin"] == "fits"]
     if fitting:
         return fitting[0]
-    least, _ = schools.MARGIN_IN[wish.purpose]
+    least, _ = schools.margin_for(family, wish.purpose)
     near = [row for row in rows if row.verdicts["stack_margin"] == "near"]
     return min(near, key=lambda row: abs((row.margin_mm or 0) - least * MM_PER_IN), default=None)
 
@@ -304,7 +338,7 @@ def _view(
     low, high = mm(asked.low * MM_PER_IN), mm(asked.high * MM_PER_IN)
     one = asked.high - asked.low < 0.5
     span = "{low}" if one else "{low} to {high}"
-    least, most = schools.MARGIN_IN[wish.purpose]
+    least, most = schools.margin_for(family, wish.purpose)
     texts: dict[School, str] = {
         "stack_margin": f"{span}: {{least}} to {{most}} before stack, and no pinch.",
         "range": f"{span} for a {{draw}} draw and this purpose.",

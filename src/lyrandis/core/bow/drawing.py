@@ -300,15 +300,16 @@ def knee_drawing(c: Computed) -> KneeDrawing | None:
     weight = c.bow.weight.weight.value
     before = c.bow.calibration.before if c.bow.calibration and c.bow.calibration.used else None
     readings = c.bow.calibration.readings if c.bow.calibration else ()
-    stated = c.arrow.floor.basis == "bowyer"
+    floor = c.arrow.floor
+    stated = floor.basis == "bowyer"
     return KneeDrawing(
         weight_lbf=weight,
         stored_j=c.bow.thrust.stored_j.value,
         samples=tuple(_knee_sample(c.bow.thrust, before, gpp * weight) for gpp in _KNEE_GPP),
         arrow_gr=c.arrow.finished.mass.value if c.arrow.finished else None,
-        floor_gr=c.arrow.floor.computed.value * weight,
-        floor_plus_minus_gr=c.arrow.floor.computed.plus_minus * weight,
-        bowyer_gr=c.arrow.floor.grains_per_pound * weight if stated else None,
+        floor_gr=weight * (floor.computed.per_pound.value if stated else floor.grains_per_pound),
+        floor_plus_minus_gr=floor.computed.per_pound.plus_minus * weight,
+        bowyer_gr=floor.grains_per_pound * weight if stated else None,
         readings=tuple(_speed_reading(reading) for reading in readings[-MOST_SPEEDS:]),
         more=max(len(readings) - MOST_SPEEDS, 0),
     )

@@ -51,6 +51,20 @@ class FamilyShape:
     lengths_in: tuple[float, float]
     """Bow lengths for which the shape is meant."""
     provenance: str
+    risers_in: tuple[float, float] = (0.0, 40.0)
+    """Stiff middles the kind is made with, whatever its length."""
+
+    def riser_for(self, bow_length_mm: float) -> float:
+        """Return the riser assumed for a bow of some length [mm]: it scales with the bow.
+
+        Assumption: the usual riser's share of the usual length, within what the kind is made with.
+
+        >>> round(FAMILIES["hunting_recurve"].riser_for(1524.0) / 25.4, 1)
+        15.6
+        """
+        low, high = self.risers_in
+        share = self.riser_in / self.usual_length_in
+        return min(max(share * bow_length_mm, low * MM_PER_IN), high * MM_PER_IN)
 
     @property
     def lengths_mm(self) -> tuple[float, float]:
@@ -80,15 +94,15 @@ FAMILIES: dict[Family, FamilyShape] = {
         1.7, 0.55, 1.5e6, 0.025, 150, 10, 0, 0.78, (48, 80), _TUNED,
     ),
     "straight_longbow": FamilyShape(
-        14, 68, 6.75, -0.4, 0.0, (), 0.35, 0, 0,
-        1.25, 0.55, 3.5e6, 0.038, 130, 25, 0, 0.83, (52, 80), _TUNED,
+        9, 68, 6.75, -0.4, 0.0, (), 0.35, 0, 0,
+        1.25, 0.55, 3.5e6, 0.038, 130, 25, 0, 0.83, (52, 80), _TUNED, (8, 10),
     ),
     "reflex_deflex_longbow": FamilyShape(
         15, 62, 7, -0.9, 0.0, (Bend(38, 0.2, 1.0),), 0.30, 0, 0,
         1.4, 0.55, 3.8e6, 0.040, 115, 25, 0, 0.91, (52, 72), _TUNED,
     ),
     "hunting_recurve": FamilyShape(
-        17, 60, 7.75, 0.4, 0.0, (Bend(76, 0.36, 1.0, 2),), 0.20, 0, 0,
+        15.6, 60, 7.75, 0.4, 0.0, (Bend(76, 0.36, 1.0, 2),), 0.20, 0, 0,
         1.75, 0.7, 4.2e6, 0.042, 110, 30, 0, 0.92, (48, 66), _TUNED,
     ),
     "target_recurve": FamilyShape(

@@ -24,9 +24,10 @@ RULES: tuple[j.Rule, ...] = (
         stage="bow",
         title="Limbs that belong together",
         statement="Both limbs must come home together. Stiffness goes with the mark and with the "
-        "inverse cube of length: 3 % apart is Watch, 8 % Mend, 20 % Stop. Two of one kind with the "
-        "same mark are reckoned 5 % apart, of two makers 6 %. A stopgap at short range at best: "
-        "replace them soon.",
+        "inverse cube of length; a mark has the length in it, so the larger counts. 3 % apart is "
+        "Watch, 8 % and more than 3 lb Mend, 20 % Stop; an inch of length is Mend. Two of one kind "
+        "with the same mark are reckoned 5 % apart, of two makers 6 %. A stopgap at short range at "
+        "best: replace them soon.",
         school="Mechanics of a cantilever; Lyrandis convention",
         source="Stiffness of a cantilever; half the difference of stiffness is the difference of "
         "time. Where Watch, Mend and Stop begin is Lyrandis's own convention.",

@@ -6,20 +6,24 @@ from functools import lru_cache
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.words import HOLD_WORDS, PURPOSE_WORDS
 from lyrandis.core.bow.families import FAMILIES
-from lyrandis.core.bow.schools import MARGIN_IN, PINCH_DEG
+from lyrandis.core.bow.schools import PINCH_DEG, margin_for
 from lyrandis.core.bow.stack import ONSET, typical_stack
 from lyrandis.core.bow.statics import BowShape
-from lyrandis.core.bow.thrust import typical_thrust
+from lyrandis.core.bow.thrust import USUAL_WEIGHT_LBF, typical_thrust
 from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.errors import DomainError
-from lyrandis.core.phrase import Figure, Phrase, degrees, gpp, joules, lbf, mm, mps, phrase
+from lyrandis.core.phrase import Figure, Phrase, degrees, joules, lbf, mm, mps, phrase
 
 CLOSE_TO_LIMIT_MM = MM_PER_IN / 2
 STACKING_WATCH_MM = MM_PER_IN / 2
-STACKING_STOP_MM = 2 * MM_PER_IN
+STACKING_STOP_MM = MM_PER_IN
 USUAL_GPP = 10.0
+LEAST_COST_J, LEAST_COST_MPS = 2.0, 0.9
+"""Less than this is no cost worth a word: 2 J of some 50, 3 fps of some 170."""
+LEAST_SAID_MPS = 0.3
+"""A foot per second: less is as fast."""
 
 RULES: tuple[j.Rule, ...] = (
     j.Rule(
@@ -37,8 +41,9 @@ RULES: tuple[j.Rule, ...] = (
         title="Stack margin",
         statement="Stack begins where the weight per inch has grown to 1.6 times its least. The "
         "margin is how far your hook stays short of it. Half an inch past it is Watch, as hunters "
-        "accept for a shorter bow; more is Mend; two inches past it is Stop. A field, indoor or "
-        "distance bow wants an inch or more in hand.",
+        "accept for a shorter bow; more is Mend; where an inch past it is beyond doubt, Stop. "
+        "Inside the maker's told limit it is Mend at most: the limbs bear it, hand and arrow do "
+        "not. A field, indoor or distance bow wants an inch or more in hand.",
         school="Stack margin, computed",
         source="Slope of the computed curve, fitted to your scale. The factor 1.6 and the inches "
         "are Lyrandis's own convention, within about an inch of practitioners' limits. The maker's "
@@ -59,7 +64,7 @@ RULES: tuple[j.Rule, ...] = (
         stage="bow",
         title="Too long for the draw",
         statement="Limbs that are far from stack at full draw weigh more than the work they do: "
-        "more energy stays in bow, string and hand, and the lightest sensible arrow is heavier.",
+        "more energy stays in bow, string and hand. Said where it costs 2 J or 3 fps and more.",
         school="Mechanics of a typical bow",
         source="Virtual mass of two typical bows of the family, both made to hold your weight. "
         "How much margin a purpose wants is Lyrandis's own convention.",
@@ -217,17 +222,27 @@ def _judge_limit(c: Computed) -> list[j.Finding]:
     ]
 
 
-def stack_severity(past_mm: float) -> j.Severity:
-    """Return how far past the onset of stack is judged.
+def stack_severity(past_mm: float, plus_minus_mm: float = 0.0) -> j.Severity:
+    """Return how far past the onset of stack is judged; Stop only where the ± leaves no doubt.
 
-    >>> [stack_severity(inches * 25.4) for inches in (-1, 0.4, 1.5, 2.5)]
+    >>> [stack_severity(inches * 25.4) for inches in (-1, 0.4, 0.9, 1.5)]
     ['good', 'watch', 'mend', 'stop']
+    >>> stack_severity(1.5 * 25.4, 25.4)
+    'mend'
     """
-    if past_mm > STACKING_STOP_MM:
+    if past_mm - plus_minus_mm > STACKING_STOP_MM:
         return "stop"
     if past_mm > STACKING_WATCH_MM:
         return "mend"
     return "watch" if past_mm > 0 else "good"
+
+
+def _inside_limit(c: Computed) -> bool:
+    """Return whether the maker's limit is told and the draw keeps inside it."""
+    limit, draw = c.setup.bow.draw_limit, c.archer.draw
+    return (
+        limit is not None and draw is not None and draw.length.value <= limit.reading.draw_length_mm
+    )
 
 
 def _judge_stack(c: Computed) -> list[j.Finding]:
@@ -235,8 +250,12 @@ def _judge_stack(c: Computed) -> list[j.Finding]:
     if margin is None or c.archer.pivot_mm is None or c.bow.stack.onset_mm is None:
         return _judge_spent(c)
     purpose = c.setup.archer.purpose.reading.purpose if c.setup.archer.purpose else None
-    wanted = MARGIN_IN[purpose][0] * MM_PER_IN
-    severity = stack_severity(-margin.value)
+    family = c.bow.likeness.shape.family
+    wanted = margin_for(family, purpose)[0] * MM_PER_IN
+    allowed = _inside_limit(c)
+    severity = stack_severity(-margin.value, margin.plus_minus)
+    if severity == "stop" and allowed:
+        severity = "mend"
     figures = {
         "margin": mm(abs(margin.value), margin.plus_minus),
         "onset": mm(c.bow.stack.onset_mm + TRADE_OFFSET_MM),
@@ -246,16 +265,20 @@ def _judge_stack(c: Computed) -> list[j.Finding]:
     texts: dict[j.Severity, str] = {
         "stop": "Your hook goes {margin} past {onset}, where stack begins. Limbs fail there: do "
         "not draw this bow so far.",
-        "mend": "Your hook goes {margin} past {onset}, where stack begins. A longer bow is the "
-        "cure.",
+        "mend": "Your hook goes {margin} past {onset}, where stack begins"
+        + (
+            ": inside the maker's limit, but it stacks and pinches. A longer bow is the cure."
+            if allowed
+            else ". A longer bow is the cure."
+        ),
         "watch": "The last {margin} of your draw stack: hunters accept half an inch for a shorter "
         "bow.",
         "good": "{margin} to spare before stack begins at {onset}.",
     }
     if severity == "good" and margin.value < wanted:
         severity = "watch"
-        what_for = PURPOSE_WORDS[purpose] if purpose else ""
-        text = f"{{margin}} before stack; for {what_for} {{wanted}} is wanted."
+        what_for = f" for {PURPOSE_WORDS[purpose]}" if purpose else ""
+        text = f"{{margin}} before stack; {{wanted}} is wanted{what_for}."
     else:
         text = texts[severity]
     return [
@@ -273,16 +296,26 @@ def _judge_stack(c: Computed) -> list[j.Finding]:
 
 
 def _stack_sum(c: Computed, figures: dict[str, Figure]) -> tuple[Phrase, ...]:
-    least_at = mm(c.bow.stack.least_at_mm + TRADE_OFFSET_MM)
-    how = (
-        "fitted to your scale"
-        if c.bow.weight and c.bow.weight.basis == "weighed"
-        else "of its kind"
-    )
+    stack, weight = c.bow.stack, c.bow.weight
+    fitted = weight is not None and weight.basis == "weighed"
+    how = "fitted to your scale" if fitted else "of its kind"
+    # the curve of a kind has no weight of its own: its slopes are said as of 45 lb at the hook
+    at = c.archer.pivot_mm or stack.least_at_mm
+    unit = 1.0 if weight else USUAL_WEIGHT_LBF / c.bow.likeness.curve.force.at(at)
+    least = unit * stack.least_slope * 10 * MM_PER_IN
     return (
-        phrase(f"On the curve {how}, weight per inch is least at {{least}}.", least=least_at),
-        phrase(f"It is {ONSET:g} times that at {{onset}}: stack begins.", **figures),
-        phrase("Your hook stands at {at}.", **figures),
+        phrase(
+            f"On the curve {how}, weight grows least at {{least_at}}, as {{least}} in ten inches.",
+            least_at=mm(stack.least_at_mm + TRADE_OFFSET_MM),
+            least=lbf(least),
+        ),
+        phrase(
+            f"{ONSET:g} × {{least}} = {{grown}} in ten inches, reached at {{onset}}: stack begins.",
+            least=lbf(least),
+            grown=lbf(ONSET * least),
+            onset=figures["onset"],
+        ),
+        phrase("Your hook stands at {at}.", at=figures["at"]),
     )
 
 
@@ -359,7 +392,7 @@ def _judge_long(c: Computed) -> list[j.Finding]:
     ):
         return []
     purpose = c.setup.archer.purpose.reading.purpose if c.setup.archer.purpose else None
-    least, most = MARGIN_IN[purpose]
+    least, most = margin_for(c.bow.likeness.shape.family, purpose)
     if margin.value <= (most + 0.5) * MM_PER_IN:
         return []
     pivot, weight = c.archer.at_hook.value - TRADE_OFFSET_MM, c.bow.weight.weight.value
@@ -370,34 +403,39 @@ def _judge_long(c: Computed) -> list[j.Finding]:
     other = typical_thrust(shorter, pivot, weight)
     arrow = c.arrow.finished.mass.value if c.arrow.finished else USUAL_GPP * weight
     kept = own.left_behind(arrow) - other.left_behind(arrow)
+    lost = other.speed(arrow) - own.speed(arrow)
+    if kept < LEAST_COST_J and lost < LEAST_COST_MPS:
+        return []
     figures = {
         "margin": mm(margin.value),
         "length": mm(shorter.bow_length_mm),
-        "kept": joules(abs(kept)),
-        "floor": gpp(own.floor_gr.value / weight),
-        "other": gpp(other.floor_gr.value / weight),
+        "kept": joules(kept),
         "speed": mps(own.speed(arrow)),
         "speed2": mps(other.speed(arrow)),
         "weight": lbf(weight),
+        "lost": mps(lost),
     }
-    more = "more" if kept > 0 else "less"
-    gain = own.speed(arrow) - other.speed(arrow)
-    faster = "faster" if gain > 0 else "slower"
+    costs = [
+        "keeps {kept} more in hand and limbs each shot" if kept >= LEAST_COST_J else "",
+        "shoots {lost} slower" if lost >= LEAST_SAID_MPS else "",
+        "shoots as fast" if abs(lost) < LEAST_SAID_MPS else "",
+    ]
+    text = (
+        "Long for your draw, {margin} unused. Beside a {length} bow it "
+        f"{' and '.join(cost for cost in costs if cost)}."
+    )
     return [
         j.Finding(
             id="bow-long",
             stage="bow",
             severity="watch",
-            sentence=phrase(
-                f"Long for your draw, {{margin}} unused. Beside a {{length}} bow it keeps {{kept}} "
-                f"{more} in hand and limbs each shot and wants {{floor}}, not {{other}}; it shoots "
-                f"{{gain}} {faster}.",
-                gain=mps(abs(gain)),
-                **figures,
-            ),
+            sentence=phrase(text, **{k: v for k, v in figures.items() if f"{{{k}}}" in text}),
             sum=(
-                phrase("Both typical, both holding {weight} at your hook.", **figures),
-                phrase("The same arrow leaves at {speed}, from {length} at {speed2}.", **figures),
+                phrase("Both typical, both holding {weight} at your hook.", weight=lbf(weight)),
+                phrase(
+                    "The same arrow leaves at {speed}, from {length} at {speed2}.",
+                    **{k: figures[k] for k in ("speed", "length", "speed2")},
+                ),
             ),
             rule="bow-long",
             action=_BOARD,

@@ -58,8 +58,8 @@ def brace_to_pivot(string: StringFacts, archer: ArcherFacts) -> float | None:
     return height
 
 
-def usual_shape(family: Family) -> BowShape:
-    """Return the family's usual bow.
+def usual_shape(family: Family, bow_length_mm: float | None = None) -> BowShape:
+    """Return the family's usual bow, or one of some length with the riser it is assumed to have.
 
     Assumption: typical bows of their kind, our own figures.
 
@@ -67,10 +67,11 @@ def usual_shape(family: Family) -> BowShape:
     66.0
     """
     usual = FAMILIES[family]
+    length = usual.usual_length_in * MM_PER_IN if bow_length_mm is None else bow_length_mm
     return BowShape(
         family,
-        usual.usual_length_in * MM_PER_IN,
-        usual.riser_in * MM_PER_IN,
+        length,
+        usual.riser_for(length),
         usual.brace_in * MM_PER_IN,
     )
 
@@ -88,12 +89,11 @@ def likeness_of(bow: BowFacts, brace_mm: float | None) -> Likeness:
     if bow.family is None:
         assumed.append("family")
     family = bow.family.reading.family if bow.family else ASSUMED_FAMILY
-    usual = usual_shape(family)
+    told = bow.length.reading.bow_length_mm if bow.length else None
+    usual = usual_shape(family, told)
     length, riser, brace = usual.bow_length_mm, usual.riser_length_mm, usual.brace_height_mm
-    if bow.length is None:
+    if told is None:
         assumed.append("length")
-    else:
-        length = bow.length.reading.bow_length_mm
     if bow.riser_length is None:
         assumed.append("riser")
     else:
@@ -107,4 +107,4 @@ def likeness_of(bow: BowFacts, brace_mm: float | None) -> Likeness:
     try:
         return Likeness(draw_curve(BowShape(family, length, riser, brace)), tuple(assumed))
     except DomainError as refused:
-        return Likeness(draw_curve(usual), tuple(assumed), refused)
+        return Likeness(draw_curve(usual_shape(family)), tuple(assumed), refused)

@@ -10,10 +10,15 @@ from typing import Literal
 
 from lyrandis.core.bow.readings import LimbPair
 from lyrandis.core.bow.words import LimbsAre
+from lyrandis.core.constants import MM_PER_IN
 
 WATCH_ABOVE, MEND_ABOVE, STOP_ABOVE = 0.03, 0.08, 0.20
 """Stiffness apart as a share. Lyrandis convention: makers pair limbs within about a pound in forty;
 past a fifth the weaker limb is drawn as if the bow were drawn inches further than it is."""
+MARKS_APART_LBF = 3.0
+"""Marks are a pound or so wrong each: light limbs this little apart are only watched."""
+LENGTHS_APART_MM = 0.98 * MM_PER_IN
+"""Limbs an inch apart, measured to the eighth, are no pair."""
 TWO_OF_A_KIND = 0.05
 """Assumption: bottom limbs are built about this much stiffer than top limbs (1/8 to 1/4 in of
 tiller), so two of a kind are even where a pair leans on purpose."""
@@ -50,7 +55,8 @@ class Mismatch:
 def mismatch_of(pair: LimbPair) -> Mismatch:
     """Return how far apart two limbs are.
 
-    Stiffness goes with the marked weight and with the inverse cube of length (cantilever); a limb's
+    Stiffness goes with the marked weight and with the inverse cube of length (cantilever); of the
+    two the larger counts, and limbs an inch apart are no pair whatever their marks. A limb's
     pace goes with the square root of its stiffness, so times differ by half the share.
 
     Assumption: shares and times are our conventions (docs/MECHANICS.md).
@@ -64,17 +70,32 @@ def mismatch_of(pair: LimbPair) -> Mismatch:
         by_weight = _apart(pair.upper_lbf, pair.lower_lbf)
     if pair.upper_length_mm is not None and pair.lower_length_mm is not None:
         by_length = 3 * _apart(pair.lower_length_mm, pair.upper_length_mm)
-    known = by_weight + by_length
+    # a limb's mark was taken with its length in it: the two do not cancel, the larger one counts
+    known = max((by_weight, by_length), key=abs)
     by_kind = math.copysign(_OF_KIND.get(pair.pair, 0.0), known)
     share = known + by_kind
+    severity = severity_of(abs(share))
+    if severity == "mend" and known == by_weight and _marks_apart(pair) <= MARKS_APART_LBF:
+        severity = "watch"
+    if _inches_apart(pair) and severity in ("good", "watch"):
+        severity = "mend"
     return Mismatch(
         share=share,
         by_weight=by_weight,
         by_length=by_length,
         by_kind=by_kind,
         apart_ms=TIME_ON_STRING_MS * abs(share) / 2,
-        severity=severity_of(abs(share)),
+        severity=severity,
     )
+
+
+def _marks_apart(pair: LimbPair) -> float:
+    return abs((pair.upper_lbf or 0.0) - (pair.lower_lbf or 0.0))
+
+
+def _inches_apart(pair: LimbPair) -> bool:
+    upper, lower = pair.upper_length_mm, pair.lower_length_mm
+    return upper is not None and lower is not None and abs(upper - lower) > LENGTHS_APART_MM
 
 
 def severity_of(apart: float) -> Severity:

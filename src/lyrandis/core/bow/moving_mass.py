@@ -15,7 +15,7 @@ from typing import NamedTuple
 
 from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.hermite import Hermite
-from lyrandis.core.bow.statics import SEGMENTS, BowShape, Chain, DrawCurve, draw_curve
+from lyrandis.core.bow.statics import BowShape, Chain, DrawCurve, draw_curve
 from lyrandis.core.constants import GRAINS_PER_POUND, MM_PER_IN
 
 
@@ -44,7 +44,7 @@ class MovingMass(NamedTuple):
 
 
 @lru_cache(maxsize=256)
-def moving_mass(shape: BowShape, *, segments: int = SEGMENTS) -> MovingMass:
+def moving_mass(shape: BowShape, *, segments: int | None = None) -> MovingMass:
     """Return how much mass moves with the string, from the static solution of a bow shape.
 
     m*(d) = sum m_i |dx_i/dd|^2 over both limbs and tips; <m*> = integral(m* F dd)/integral(F dd).

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.archer.numbers import ArcherNumbers
+from lyrandis.core.archer.words import Hold
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.likeness import Likeness
 from lyrandis.core.bow.stack import Stack, stack_of
@@ -46,6 +47,7 @@ def numbers(
     archer: ArcherNumbers,
     string_gr: float | None,
     arrow_gr: float | None,
+    hold: Hold | None = None,
 ) -> BowNumbers:
     """Return the bow's numbers; None where something is missing.
 
@@ -55,7 +57,7 @@ def numbers(
     at = archer.drawn_to
     weight = draw_weight_at(facts, grips, at=at, hook=archer.hook, likeness=likeness)
     own = weight if archer.draw else None
-    mechanical = thrust_of(own, at, string_gr) if own else None
+    mechanical = thrust_of(own, at, string_gr, hold) if own else None
     calibration = calibrate(mechanical, facts.speeds, arrow_gr) if mechanical else None
     stack = stack_of(likeness.curve, weight.fitted if weight else None, known=likeness.known)
     return BowNumbers(

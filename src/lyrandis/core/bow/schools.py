@@ -45,10 +45,52 @@ MARGIN_IN: dict[Purpose | None, tuple[float, float]] = {
 }  # fmt: skip
 """Stack margin wanted, least and most: a hunter takes the last half inch stacking for a shorter
 bow, a course or target archer wants 1 1/2 in or more in hand; far more is length without use."""
+TARGET_LEAST_IN = 1.0
+"""Everyday target bows of 66 to 72 in are shot with this much in hand."""
+
+
+def margin_for(family: Family, purpose: Purpose | None) -> tuple[float, float]:
+    """Return the stack margin a purpose wants of a kind of bow, least and most [in].
+
+    Assumption: `MARGIN_IN`; an inch is enough for a target recurve.
+
+    >>> margin_for("target_recurve", "field"), margin_for("hunting_recurve", "field")
+    ((1.0, 4.0), (1.5, 4.0))
+    """
+    least, most = MARGIN_IN[purpose]
+    return (min(least, TARGET_LEAST_IN) if family == "target_recurve" else least), most
+
+
 PINCH_DEG: dict[Hold | None, float | None] = {
     "three_under": 120.0, "split": 112.0, "thumb": None, None: 112.0,
 }  # fmt: skip
 """Finger angle under which the string pinches: three under most of all, a thumb ring not at all."""
+
+
+SCHOOL_BAND_GPP: dict[Family, tuple[float, float]] = {
+    "selfbow": (7.5, 9.0),
+    "straight_longbow": (8.0, 9.5),
+    "reflex_deflex_longbow": (8.0, 9.5),
+    "hunting_recurve": (8.0, 9.5),
+    "target_recurve": (6.5, 8.0),
+    "short_rigid_tip": (9.5, 12.0),
+    "long_rigid_tip": (11.0, 13.5),
+    "large_rigid_tip": (13.0, 15.5),
+}
+"""Lightest arrows by kind of bow, a school of the trade: small bows at the lower end, large ones at
+the upper [gr/lbf]."""
+
+
+def held_in_band(per_pound: float, family: Family) -> float:
+    """Return a computed floor held inside what the trade allows the kind [gr/lbf].
+
+    Source: `SCHOOL_BAND_GPP`, a school of the trade.
+
+    >>> [held_in_band(floor, "target_recurve") for floor in (5.2, 7.0, 9.0)]
+    [6.5, 7.0, 8.0]
+    """
+    low, high = SCHOOL_BAND_GPP[family]
+    return min(max(per_pound, low), high)
 
 
 @dataclass(frozen=True)

@@ -8,8 +8,8 @@ at a right angle to the tip" holds for straight limbs only and is not used.
 
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Protocol
 
+from lyrandis.core.bow.hermite import Hermite
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
 from lyrandis.core.constants import MM_PER_IN
 
@@ -22,6 +22,7 @@ ONSET_SD_MM = MM_PER_IN / 2
 UNKNOWN_ONSET_SD_MM = 1.25 * MM_PER_IN
 """The same where family or length is not told."""
 _STEP_MM = MM_PER_IN / 4
+_HALF_MM = MM_PER_IN / 2
 
 
 @dataclass(frozen=True)
@@ -36,16 +37,11 @@ class Stack:
     onset_sd_mm: float = ONSET_SD_MM
 
 
-class Climbs(Protocol):
-    """Anything with a slope against draw."""
-
-    def slope(self, x: float) -> float: ...
-
-
-def stack_of(curve: DrawCurve, climbs: Climbs | None = None, *, known: bool = True) -> Stack:
+def stack_of(curve: DrawCurve, climbs: Hermite | None = None, *, known: bool = True) -> Stack:
     """Return the stack of a bow; of `climbs`, a curve fitted to it, where one is given.
 
-    Scanned in quarters of an inch and found by straight line between them. `known` says whether the
+    The slope is that over an inch, so that the pieces a limb is computed in do not show. Scanned in
+    quarters of an inch and found by straight line between them. `known` says whether the
     bow's kind was told; the onset is less sure where it was not.
 
     Assumption: onset at 1.6 times the least slope, our convention (see the module).
@@ -54,7 +50,13 @@ def stack_of(curve: DrawCurve, climbs: Climbs | None = None, *, known: bool = Tr
     >>> round(stack_of(draw_curve(shape)).onset_mm / 25.4, 1)
     28.6
     """
-    slope = (climbs or curve.force).slope
+    force = (climbs or curve.force).at
+
+    def slope(x: float) -> float:
+        """The climb over the inch around x, cut off where the curve ends."""
+        low, high = max(x - _HALF_MM, curve.first_mm), min(x + _HALF_MM, curve.last_mm)
+        return (force(high) - force(low)) / (high - low)
+
     start = curve.first_mm + SEARCH_FROM * (curve.last_mm - curve.first_mm)
     count = int((curve.last_mm - start) / _STEP_MM)
     xs = [start + index * _STEP_MM for index in range(count + 1)]

@@ -357,6 +357,7 @@ ASKS = (
         "It tells whether your draw is inside it.",
         "bow",
         "limit",
+        assumed=False,
     ),
     plain_ask(
         9,
@@ -365,6 +366,7 @@ ASKS = (
         "It puts a floor from the one who knows in place of the usual one.",
         "bow",
         "floor",
+        assumed=False,
     ),
     Ask(20, _more_points),
 )

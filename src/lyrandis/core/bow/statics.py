@@ -26,6 +26,8 @@ from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import mm, phrase
 
 SEGMENTS = 40
+LONG_RECURVE_MM, LONG_SEGMENTS = 63.9 * MM_PER_IN, 80
+"""A long recurve's string lifts off its tips piece by piece: it wants finer ones."""
 STEP_MM = 0.9 * MM_PER_IN
 LONGEST_DRAW_MM = 35 * MM_PER_IN - TRADE_OFFSET_MM
 LEAST_LIMB_MM = 9 * MM_PER_IN
@@ -49,6 +51,18 @@ class BowShape(NamedTuple):
     @property
     def limb_mm(self) -> float:
         return (self.bow_length_mm - self.riser_length_mm) / 2
+
+
+def pieces_for(shape: BowShape) -> int:
+    """Return how many pieces a limb of this shape is computed in.
+
+    Assumption: stack onset then moves by less than 1/16 in with twice as many.
+
+    >>> pieces_for(BowShape("selfbow", 1676.0, 200.0, 165.0))
+    40
+    """
+    recurve = shape.family in ("hunting_recurve", "target_recurve")
+    return LONG_SEGMENTS if recurve and shape.bow_length_mm >= LONG_RECURVE_MM else SEGMENTS
 
 
 Piece = tuple[float, float, float]
@@ -401,7 +415,7 @@ def _gamma_rate(state: _State) -> float:
     return state.here.gamma_t * state.t_rate + state.here.gamma_p * state.p_rate
 
 
-def draw_curve(shape: BowShape, *, segments: int = SEGMENTS) -> DrawCurve:
+def draw_curve(shape: BowShape, *, segments: int | None = None) -> DrawCurve:
     """Return the draw curve of a bow shape, from brace to 35 in (trade) or as far as it goes.
 
     Range: the families' typical shapes, 48 to 72 in bows, brace 5 to 9 1/2 in; second order in the
@@ -416,7 +430,7 @@ def draw_curve(shape: BowShape, *, segments: int = SEGMENTS) -> DrawCurve:
     >>> round(45 * ratio, 1)
     36.3
     """
-    found = solve_curve(shape, segments)
+    found = solve_curve(shape, segments or pieces_for(shape))
     if isinstance(found, DomainError):
         raise found.with_traceback(None)
     return found

@@ -7,12 +7,16 @@ mechanics with their doubt and are drawn to the archer's own chronograph reading
 
 import math
 from dataclasses import dataclass, replace
+from functools import lru_cache
+from typing import NamedTuple
 
+from lyrandis.core.archer.words import Hold
 from lyrandis.core.bow.likeness import Likeness
 from lyrandis.core.bow.moving_mass import moving_mass
 from lyrandis.core.bow.readings import ArrowSpeed
-from lyrandis.core.bow.statics import SEGMENTS, BowShape, draw_curve
+from lyrandis.core.bow.statics import BowShape, draw_curve
 from lyrandis.core.bow.weight import DrawWeight
+from lyrandis.core.bow.words import Family
 from lyrandis.core.constants import (
     GRAINS_PER_GRAM,
     JOULES_PER_LBF_MM,
@@ -23,8 +27,15 @@ from lyrandis.core.constants import (
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.pile import Recorded
 
-HYSTERESIS = 0.06
-"""Assumption: share of the stored energy lost in string and limbs as heat."""
+LOST: dict[Family, float] = {
+    "selfbow": 0.15, "straight_longbow": 0.10, "reflex_deflex_longbow": 0.07,
+    "hunting_recurve": 0.06, "target_recurve": 0.06,
+    "short_rigid_tip": 0.08, "long_rigid_tip": 0.08, "large_rigid_tip": 0.08,
+}  # fmt: skip
+"""Assumption: share of the stored energy lost in string and limbs as heat, by kind; from everyday
+speeds at 10 gr/lb: selfbows 140 to 155 fps, longbows 150 to 165, recurves 172 to 182."""
+LOST_BY_FINGERS, LOST_BY_THUMB = 0.02, 0.01
+"""Assumption: what the release takes."""
 RETURNED_SD = 0.05
 """One standard deviation of an uncalibrated E (1 - h): with K, speed is good to 5 % as a rule."""
 VIRTUAL_MASS_SD = 0.075
@@ -38,11 +49,8 @@ TOLD_SPEED_SD = 0.04
 SPEED_OFF = 3.5
 """A reading this many standard deviations off what bow and other readings allow is named."""
 KG_PER_GRAIN = 1 / GRAINS_PER_GRAM / 1000
-FLOOR_LEFT = 1 / 5.2
-"""Share of what comes back that the lightest sensible arrow leaves: 4.2 K then takes 81 %."""
-FLOOR_ENERGY_J = 50.0
-"""Below this stored energy the limbs may keep a larger share: their mass falls with the cube root
-of their stiffness, so a light bow's limbs are heavier for the energy they hold. Lyrandis's own."""
+FLOOR_TIMES = 4.2
+"""The lightest sensible arrow over the virtual mass: it then takes 81 % of what comes back."""
 FLOOR_SD_GPP = 0.5
 """A computed floor is indicative to one grain per pound either way."""
 USUAL_WEIGHT_LBF = 45.0
@@ -117,12 +125,6 @@ class Thrust:
         """
         return self.stored_j.value - self.arrow_energy(arrow_gr)
 
-    @property
-    def floor_gr(self) -> Estimate:
-        """The lightest sensible arrow [gr]: K (1/left - 1), 4.2 K from 50 J stored upward."""
-        mass = floor_times(self.stored_j.value) * self.virtual_mass_gr
-        return Estimate(mass, mass * self.virtual_mass_sd)
-
 
 @dataclass(frozen=True)
 class Clocked:
@@ -152,7 +154,21 @@ class Calibration:
         return tuple(reading for reading in self.readings if not reading.impossible)
 
 
-def thrust_of(weight: DrawWeight, at: Estimate, string_gr: float | None) -> Thrust:
+def returned(family: Family, hold: Hold | None = None) -> float:
+    """Return the share of the stored energy that comes back.
+
+    Assumption: losses by kind and release (`LOST`).
+
+    >>> round(returned("selfbow"), 2), round(returned("short_rigid_tip", "thumb"), 2)
+    (0.83, 0.91)
+    """
+    release = LOST_BY_THUMB if hold == "thumb" else LOST_BY_FINGERS
+    return 1 - LOST[family] - release
+
+
+def thrust_of(
+    weight: DrawWeight, at: Estimate, string_gr: float | None, hold: Hold | None = None
+) -> Thrust:
     """Return what the bow gives with the string drawn to `at` (trade datum, at the hook).
 
     E is the area under the fitted curve from brace; K from the moving masses of its shape.
@@ -172,7 +188,7 @@ def thrust_of(weight: DrawWeight, at: Estimate, string_gr: float | None) -> Thru
     doubt = _energy_doubt(weight, at, energy)
     return Thrust(
         stored_j=Estimate(energy, energy * doubt),
-        returned_j=energy * (1 - HYSTERESIS),
+        returned_j=energy * returned(likeness.shape.family, hold),
         virtual_mass_gr=moving_mass(likeness.shape).virtual_mass(pivot, root_stiffness, string_gr),
         returned_sd=math.hypot(doubt, RETURNED_SD * widens),
         virtual_mass_sd=VIRTUAL_MASS_SD * widens,
@@ -180,7 +196,7 @@ def thrust_of(weight: DrawWeight, at: Estimate, string_gr: float | None) -> Thru
 
 
 def typical_thrust(
-    shape: BowShape, pivot_mm: float, weight_lbf: float, *, segments: int = SEGMENTS
+    shape: BowShape, pivot_mm: float, weight_lbf: float, *, segments: int | None = None
 ) -> Thrust:
     """Return what a typical bow of a shape gives when it holds a weight at a draw.
 
@@ -198,47 +214,77 @@ def typical_thrust(
     moving = moving_mass(shape, segments=segments)
     return Thrust(
         stored_j=Estimate(energy, 0.0),
-        returned_j=energy * (1 - HYSTERESIS),
+        returned_j=energy * returned(shape.family),
         virtual_mass_gr=moving.virtual_mass(pivot_mm, stiffness, None),
         returned_sd=RETURNED_SD,
         virtual_mass_sd=VIRTUAL_MASS_SD,
     )
 
 
-def floor_times(stored_j: float) -> float:
-    """Return the lightest sensible arrow over the virtual mass.
+class ComputedFloor(NamedTuple):
+    """The computed floor, and the two figures it comes from."""
 
-    The energy left per mass of limb is held: limb mass goes with the cube root of stiffness, so
-    the share left may grow as E^(-2/3) below 50 J.
+    per_pound: Estimate
+    """[gr/lbf]"""
+    virtual_mass_gr: float
+    """Of the kind's usual weight."""
+    weight_lbf: float
+    """The kind's usual weight at this draw."""
 
-    Assumption: the share left behind, our own rule (docs/MECHANICS.md).
 
-    >>> [round(floor_times(joules), 2) for joules in (70.0, 50.0, 30.0)]
-    [4.2, 4.2, 2.7]
+@lru_cache(maxsize=512)
+def usual_floor(
+    shape: BowShape, pivot_mm: float, *, segments: int | None = None, string_gr: float | None = None
+) -> ComputedFloor:
+    """Return the floor of a kind of bow drawn to `pivot_mm`, of whatever weight it is.
+
+    A stronger bow is made wider as well as thicker, so its virtual mass per pound is near that of a
+    usual one: 45 lb at 28 in. Of that, 4.2 times the virtual mass, per pound at this draw.
+    Errors: those of `draw_curve`.
+
+    Assumption: the share left behind and the usual weight, our own (docs/MECHANICS.md).
+
+    >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+    >>> round(usual_floor(shape, 667.0).per_pound.value, 1)
+    7.8
     """
-    light = math.pow(min(stored_j / FLOOR_ENERGY_J, 1.0), 2 / 3)
-    return light / FLOOR_LEFT - 1
+    curve = draw_curve(shape, segments=segments)
+    force = curve.force
+    pivot_mm = min(max(pivot_mm, curve.first_mm + MM_PER_IN), curve.last_mm)
+    stiffness = USUAL_WEIGHT_LBF / force.at(MARKED_DRAW_MM - TRADE_OFFSET_MM)
+    moving = moving_mass(shape, segments=segments)
+    mass = moving.virtual_mass(pivot_mm, stiffness, string_gr)
+    weight = stiffness * force.at(pivot_mm)
+    return ComputedFloor(Estimate(FLOOR_TIMES * mass / weight, FLOOR_SD_GPP), mass, weight)
 
 
 def floor_per_pound(
-    weight: DrawWeight | None, thrust: Thrust | None, likeness: Likeness
-) -> Estimate:
-    """Return the computed floor [gr/lbf]: the lightest sensible arrow over the weight.
+    pivot_mm: float | None,
+    likeness: Likeness,
+    calibration: "Calibration | None",
+    string_gr: float | None,
+) -> ComputedFloor:
+    """Return the computed floor of the bow on the rig; at the marked draw while that is unknown.
 
-    Before a weight is known, that of a usual bow of the kind, 45 lb at 28 in.
+    A chronograph that finds its virtual mass larger or smaller than its kind's moves the floor as
+    much.
 
-    Assumption: as `floor_times`; good to a grain per pound either way.
+    Assumption: as `usual_floor`; good to a grain per pound either way.
 
     >>> from lyrandis.core.example import rig
     >>> bow = rig().bow
-    >>> round(floor_per_pound(bow.own_weight, bow.thrust, bow.likeness).value, 1)
+    >>> round(floor_per_pound(667.0, bow.likeness, None, 104.0).per_pound.value, 1)
     7.7
     """
+    pivot = MARKED_DRAW_MM - TRADE_OFFSET_MM if pivot_mm is None else pivot_mm
+    usual = usual_floor(likeness.shape, round(pivot, 1), string_gr=string_gr)
+    moved = 1.0
+    if calibration is not None:
+        moved = calibration.after.virtual_mass_gr / calibration.before.virtual_mass_gr
     sd = FLOOR_SD_GPP * (1.0 if likeness.known else 1.5)
-    if weight is not None and thrust is not None:
-        return Estimate(thrust.floor_gr.value / weight.weight.value, sd)
-    usual = typical_thrust(likeness.shape, MARKED_DRAW_MM - TRADE_OFFSET_MM, USUAL_WEIGHT_LBF)
-    return Estimate(usual.floor_gr.value / USUAL_WEIGHT_LBF, sd)
+    return ComputedFloor(
+        Estimate(usual.per_pound.value * moved, sd), usual.virtual_mass_gr * moved, usual.weight_lbf
+    )
 
 
 def _energy_doubt(weight: DrawWeight, at: Estimate, energy: float) -> float:

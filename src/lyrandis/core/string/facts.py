@@ -7,6 +7,8 @@ from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.pile import Pile, Recorded, newest
 from lyrandis.core.string.readings import BraceHeight, StringBuild
 
+STRING_GR_PER_STRAND = 6.5
+
 
 @dataclass(frozen=True)
 class StringFacts:
@@ -21,6 +23,20 @@ class StringFacts:
         """Its mass, as last weighed."""
         mass: float | None = newest(self.builds, "string_mass_gr")[0]
         return mass
+
+    @property
+    def told_mass_gr(self) -> float | None:
+        """Its mass where it is told, or follows from its strands; for every use of it.
+
+        Assumption: 6.5 gr a strand, of 60 in with its share of the serving, where nobody weighed.
+
+        >>> from lyrandis.core.example import setup
+        >>> setup(["string 59 16 strands"]).string.told_mass_gr
+        104.0
+        """
+        if self.mass_gr is not None:
+            return self.mass_gr
+        return None if self.strands is None else STRING_GR_PER_STRAND * self.strands
 
     @property
     def strands(self) -> int | None:
