@@ -61,9 +61,10 @@ def usual(
     across = "8.5mm" if shaft == "wood" else "6.5mm"
     return (
         "hand right", f"hold {hold}", "draw 28", f"family {family}", bow,
-        f"scale {weight} @ 28 1/2", window, f"material {shaft}", "shaft 29 1/2", "point 110", f"diameter {across}",
-        "inspect all good", f"arrow 1 {weight * (gpp or usual_gpp):.0f}gr",
-        spine or f"spine {spines[weight]} lb", *more,
+        f"scale {weight} @ 28 1/2", window, f"material {shaft}", "shaft 29 1/2", "point 110",
+        f"diameter {across}", "inspect all good",
+        f"arrow 1 {weight * (gpp or usual_gpp):.0f}gr", spine or f"spine {spines[weight]} lb",
+        *more,
     )  # fmt: skip
 
 

@@ -92,6 +92,7 @@ class HereServer:
         self._server = uvicorn.Server(config)
         listening = socket.socket()
         listening.bind(("127.0.0.1", 0))
+        listening.listen(64)  # who comes before the server has started waits, and is not refused
         self.url = f"http://127.0.0.1:{listening.getsockname()[1]}"
         self._thread = threading.Thread(target=self._server.run, args=([listening],), daemon=True)
         self._thread.start()

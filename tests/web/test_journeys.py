@@ -62,7 +62,7 @@ def test_three_questions_lead_to_a_first_verdict(own: HereServer, open_page: Ope
     expect(page.get_by_role("heading", name="Arrow", exact=True)).to_be_visible()
     assert "431 gr" in rail(page, "Arrow")
     assert "settled" in page.locator("nav li svg").nth(0).get_attribute("aria-label")  # type: ignore[operator]
-    assert "under the computed floor of this bow, 10.5 gr/lb" in text_of(page, "aside")
+    assert "above the floor of this kind of bow, 9.5 gr/lb" in text_of(page, "aside")
 
 
 def test_every_question_can_be_skipped_and_the_estimate_is_marked(

@@ -214,17 +214,26 @@ def test_what_is_no_logbook_is_said_beside_the_button(wire: Wire, tmp_path: Path
 
 def no_match_rig(wire: Wire, **build: Any) -> None:
     """A toy's weight on a child's draw: nothing on sale is weak enough."""
-    firsts = [
-        {"kind": "draw_marked", "draw_length_mm": 24 * 25.4},
-        {"kind": "bow_mark", "draw_weight_lbf": 9, "draw_length_mm": 24 * 25.4},
+    draw = {"kind": "draw_marked", "draw_length_mm": 24 * 25.4}
+    archer = [draw, {"kind": "hold_chosen", "hold": "split"}]
+    bow = [
+        {"kind": "bow_family", "family": "hunting_recurve"},
+        {"kind": "bow_length", "bow_length_mm": 62 * 25.4},
+        {"kind": "bow_weighed", "draw_weight_lbf": 10.5, "draw_length_mm": 24 * 25.4},
+        {"kind": "arrow_pass", "window_mm": 2},
     ]
-    shafts = {"kind": "arrow_build", "shaft_length_mm": 29 * 25.4, "shaft_gr_per_in": 5.0,
-              "shaft_diameter_mm": 6.0, "point_gr": 80}  # fmt: skip
+    shafts = {"kind": "arrow_build", "material": "carbon", "shaft_length_mm": 29 * 25.4,
+              "shaft_gr_per_in": 5.0, "shaft_diameter_mm": 6.0, "point_gr": 80, "insert_gr": 12,
+              "arrow_nock_gr": 8, "fletching_gr": 20, "wrap_gr": 0}  # fmt: skip
+
+    def part(name: str, *readings: Any) -> Any:
+        return {"name": name, "readings": [{"reading": reading} for reading in readings]}
+
     draft = {
         "name": "Shore child",
-        "archer": {"name": "Pim", "readings": [{"reading": firsts[0]}]},
-        "bow": {"name": "Reed", "readings": [{"reading": firsts[1]}]},
-        "arrow_set": {"name": "Reeds", "readings": [{"reading": shafts | build}]},
+        "archer": part("Pim", *archer),
+        "bow": part("Reed", *bow),
+        "arrow_set": part("Reeds", shafts | build),
     }
     answer = wire.client.post("/api/rigs", json=draft)
     assert answer.status_code == 201, answer.text

@@ -6,6 +6,7 @@ Grains per pound is the number archer, bow and arrow lead to, so worth is measur
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import METHOD_SD_IN
 from lyrandis.core.archer.stage import ENTER_HOOK, MARK_ARROW
+from lyrandis.core.archer.words import Hold
 from lyrandis.core.arrow.judge_mass import WEIGH_ARROW
 from lyrandis.core.arrow.mass import SCALE_SD_GR
 from lyrandis.core.bow.judge_weight import WEIGH
@@ -27,10 +28,11 @@ def doubts(c: Computed) -> list[Doubt]:
         return []
     of = Target("gpp", "Grains per pound", c.arrow.gpp, gpp, SHARP_ENOUGH)
     per_mm = weight.slope.value / MM_PER_IN / weight.weight.value
+    hold = c.setup.archer.hold
     return [
         _doubt_of_weight(of, weight),
         _doubt_of_draw(of, draw.length, per_mm),
-        _doubt_of_hook(of, c.archer.hook, per_mm),
+        _doubt_of_hook(of, c.archer.hook, per_mm, hold.reading.hold if hold else None),
         _doubt_of_mass(of, finished.mass),
     ]
 
@@ -56,10 +58,10 @@ def _doubt_of_draw(of: Target, draw: Estimate, per_mm: float) -> Doubt:
     return Doubt(of, per_mm * draw.sd, per_mm * marked, step)
 
 
-def _doubt_of_hook(of: Target, hook: Estimate, per_mm: float) -> Doubt:
+def _doubt_of_hook(of: Target, hook: Estimate, per_mm: float, hold: Hold | None) -> Doubt:
     why = phrase(
         "At full draw, have someone measure from the nock groove back to the string "
-        "at your fingers. It is taken as {hook} until then.",
+        f"at your {'thumb' if hold == 'thumb' else 'fingers'}. It is taken as {hook} until then.",
         hook=mm(hook.value, hook.plus_minus),
     )
     step = _step(phrase("Measure your hook depth"), why, 3, ENTER_HOOK)

@@ -8,6 +8,7 @@ from lyrandis.core.arrow.match import (
     MARGINAL_NS,
     SLAP_NS,
     STIFFEST,
+    STRONG_LBF,
     WEAKEST_AT_ALL,
     SpineMatch,
     Stiffness,
@@ -250,6 +251,10 @@ def spine_sum(shooting: Shooting, match: SpineMatch) -> tuple[Phrase, ...]:
             time=millis(match.time_on_string),
         ),
     ]
+    if shooting.weight_lbf > STRONG_LBF[0]:
+        lines.append(
+            phrase("On strong bows the mechanics lean stiff: the band reaches up to a tenth lower.")
+        )
     if match.frequency is not None and match.bends_on_string is not None:
         lines.append(
             phrase(
