@@ -88,6 +88,7 @@ def main() -> int:
                 page = context.new_page()
                 page.goto(f"http://127.0.0.1:{PORT}{path}")
                 page.get_by_role("heading", level=1).wait_for()
+                page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
                 if act:
                     act(page)
                 page.wait_for_timeout(500)
