@@ -236,6 +236,18 @@ def test_another_rig_of_the_same_id_is_not_mixed_with_this_one(api: Api, other: 
     assert len(other.get("/rigs")) == 2
 
 
+def test_a_new_id_is_none_that_the_file_has_itself(api: Api, other: Api) -> None:
+    for bench in (api, other):
+        bench.post("/bows", {"name": "Yew"})
+    api.post("/bows", {"name": "Yew", "alike": True})
+    file = {"rig": None, "entries": [
+        entry("bow", bow, named("Yew", alike=True), id=f"naming-{bow}") for bow in ("yew", "yew-2")
+    ]}  # fmt: skip
+    made = brought(other, file)
+    assert [one["id"] for one in made["parts"]] == ["yew-3", "yew-2"]
+    assert [one["id"] for one in other.get("/bows")] == ["yew", "yew-2", "yew-3"]
+
+
 def test_what_is_taken_back_in_both_is_taken_back_once(demo: Api, other: Api) -> None:
     brought(other, saved(demo, "marram-longbow"))
     last = saved(demo, "marram-longbow")["entries"][-1]["id"]

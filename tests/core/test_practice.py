@@ -3,11 +3,14 @@
 import re
 from functools import lru_cache
 from itertools import pairwise
+from typing import Any
 
 import pytest
 
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import Assessment, assess
+from lyrandis.core.bow.board import Wish
+from lyrandis.core.bow.choosing import choosing_board
 from lyrandis.core.bow.likeness import usual_shape
 from lyrandis.core.bow.limbs import mismatch_of
 from lyrandis.core.bow.stack import stack_of, typical_stack
@@ -280,6 +283,28 @@ def test_the_onset_of_stack_grows_with_length_and_hardly_with_the_pieces(family:
         assert finer == pytest.approx(own, abs=IN / 6)
         onsets.append(own)
     assert onsets == sorted(onsets)
+
+
+@pytest.mark.parametrize("family", ["target_recurve", "hunting_recurve", "straight_longbow"])
+def test_board_and_finding_agree_on_stack(family: Any) -> None:
+    wish = Wish(28.5 * IN, 13.0, "split", None, 40.0)
+    for row in choosing_board(wish, (family,)).families[0].rows:
+        if row.margin_mm is None:
+            assert row.outside_family
+            assert row.mark_lbf is None, "no mark is asked for of a bow nobody makes"
+            continue
+        onset = typical_stack(usual_shape(family, row.bow_length_mm)).onset_mm
+        assert onset is not None
+        assert row.margin_mm == pytest.approx(onset + 1.75 * IN - wish.at_mm, abs=IN / 8)
+
+
+def test_the_board_fits_target_bows_as_they_are_shot() -> None:
+    wish = Wish(28.5 * IN, 13.0, "split", None, 40.0)
+    field = Wish(28.3 * IN, 13.0, "split", "field", 40.0)
+    for asked, lengths in ((wish, (68, 70)), (field, (68,))):
+        rows = choosing_board(asked, ("target_recurve",)).families[0].rows
+        fits = {round(r.bow_length_mm / IN) for r in rows if r.verdicts["stack_margin"] == "fits"}
+        assert fits >= set(lengths)
 
 
 def test_a_target_bow_is_everyday_at_everyday_draws() -> None:

@@ -250,7 +250,7 @@ def test_a_bow_nothing_matches_says_so_and_shows_a_way(wire: Wire) -> None:
     expect(main).not_to_contain_text("Enter the draw")
     expect(page.get_by_role("row", name=re.compile("^Rule of thumb"))).to_contain_text("no spine")
     expect(page.get_by_role("heading", name="What moves the match")).to_have_count(0)
-    expect(page.get_by_role("heading", name="Point mass is no straight line")).to_have_count(0)
+    expect(page.get_by_role("heading", name="The match over the point's mass")).to_have_count(0)
 
 
 def test_own_shafts_bend_even_where_nothing_matches(wire: Wire) -> None:

@@ -15,8 +15,9 @@ from lyrandis.store.checks import fitted_for
 from lyrandis.store.models import EntryRow, SubjectRow
 from lyrandis.store.rows import (
     COLUMNS,
+    Aside,
     entries_where,
-    entry_of,
+    entry_or_aside,
     find_kind,
     free_id,
     names_of,
@@ -64,11 +65,12 @@ def plan_of(connection: Connection, entries: Sequence[e.PostedEntry], now: datet
     names = {s.subject.id: s.reading.name for s in entries if isinstance(s.reading, e.Named)}
     for entry in entries:
         known = here.get(str(entry.id))
-        if known is not None:
+        if isinstance(known, e.Entry):
             _check_same(entry, known)
             plan.ids[entry.subject.id] = known.subject.id
     for subject_id, kind in kinds.items():
-        _place(connection, plan, e.Subject(kind=kind, id=subject_id), names.get(subject_id))
+        subject = e.Subject(kind=kind, id=subject_id)
+        _place(connection, plan, subject, names.get(subject_id), {*kinds, *plan.ids.values()})
     out: set[str] = set()
     by_id = {str(entry.id): entry for entry in entries}
     taken = _taken_back_here(connection, by_id)
@@ -130,8 +132,17 @@ def _noun(kind: str) -> str:
     return f"{'an' if kind[0] in 'aeiou' else 'a'} {kind.replace('_', ' ')}"
 
 
-def _place(connection: Connection, plan: Plan, subject: e.Subject, name: str | None) -> None:
-    """Say what a subject of the file is called here, and whether it has to be made."""
+def _place(
+    connection: Connection,
+    plan: Plan,
+    subject: e.Subject,
+    name: str | None,
+    spoken_for: set[str],
+) -> None:
+    """Say what a subject of the file is called here, and whether it has to be made.
+
+    `spoken_for` are the ids that the file has itself, or is given.
+    """
     alike = False
     known = plan.ids.get(subject.id)
     if known is None:
@@ -139,7 +150,9 @@ def _place(connection: Connection, plan: Plan, subject: e.Subject, name: str | N
         alike = any(same_name(name or subject.id, other) for other in others.values())
         taken = find_kind(connection, subject.id) is not None
         here = taken and name is None and find_kind(connection, subject.id) == subject.kind
-        made = free_id(connection, name or subject.id, subject.kind) if taken else subject.id
+        made = subject.id
+        if taken:
+            made = free_id(connection, name or subject.id, subject.kind, spoken_for)
         plan.ids[subject.id] = subject.id if here else made
         new = not here
     else:
@@ -155,14 +168,14 @@ def _some(ids: Sequence[str]) -> Iterator[Sequence[str]]:
     return (ids[at : at + _AT_ONCE] for at in range(0, len(ids), _AT_ONCE))
 
 
-def _recorded_here(connection: Connection, ids: Sequence[str]) -> dict[str, e.Entry]:
-    """Return those of some entries that are recorded here."""
-    found: dict[str, e.Entry] = {}
+def _recorded_here(connection: Connection, ids: Sequence[str]) -> dict[str, e.Entry | Aside]:
+    """Return those of some entries that are recorded here, the unreadable as kept aside."""
+    found: dict[str, e.Entry | Aside] = {}
     query = select(*COLUMNS, SubjectRow.kind.label("subject_kind")).join(SubjectRow)
     for some in _some(ids):
         rows: Any = connection.execute(query.where(EntryRow.id.in_(some)))
         for row in rows:
-            found[row.id] = entry_of(row, row.subject_kind)
+            found[row.id] = entry_or_aside(row, row.subject_kind)
     return found
 
 

@@ -2,7 +2,7 @@
 
 import re
 import unicodedata
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from typing import Any
 
@@ -135,13 +135,13 @@ def no_such_entry(entry_id: str) -> DomainError:
     )
 
 
-def free_id(connection: Connection, name: str, kind: str) -> str:
+def free_id(connection: Connection, name: str, kind: str, also_taken: Collection[str] = ()) -> str:
     """Return a readable id made of the name, numbered when it is taken."""
     flat = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
     slug = re.sub(r"[^a-z0-9]+", "-", flat).strip("-")[:48].strip("-") or kind.replace("_", "-")
     taken = set(connection.scalars(select(SubjectRow.id).where(SubjectRow.id.startswith(slug))))
     candidate, number = slug, 1
-    while candidate in taken:
+    while candidate in taken or candidate in also_taken:
         number += 1
         candidate = f"{slug}-{number}"
     return candidate

@@ -34,7 +34,7 @@
 
 {#if points.length > 1}
   <section aria-labelledby="point-curve">
-    <h2 id="point-curve">Point mass is no straight line</h2>
+    <h2 id="point-curve">The match over the point's mass</h2>
     <figure bind:clientWidth={width}>
       <svg
         viewBox="0 0 {W} {H}"
