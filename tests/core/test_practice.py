@@ -121,16 +121,25 @@ def test_the_floor_is_what_the_trade_shoots(said: tuple[str, ...], expected: str
     assert severity("arrow-floor", *said) == expected
 
 
-def test_light_and_weak_is_stopped_only_beyond_doubt() -> None:
-    """Under the bowyer's 10 with 9.6: a stiff enough shaft is put right, a weak one refused."""
-    rig = usual("target recurve", 45, "floor 10 gpp", "point 165", gpp=9.6, spine="spine 500")
-    assert severity("spine-and-mass", *rig) is None
-    weak = usual("target recurve", 45, "floor 10 gpp", "point 165", gpp=9.6, spine="spine 650")
-    assert severity("spine-and-mass", *weak) == "stop"
-    between = usual("target recurve", 45, "floor 10 gpp", "point 165", gpp=9.6, spine="spine 580")
-    assert severity("spine-and-mass", *between) == "mend"
-    enough = usual("target recurve", 45, "floor 9 gpp", "point 165", gpp=9.6, spine="spine 650")
-    assert severity("spine-and-mass", *enough) is None
+@pytest.mark.parametrize(
+    ("gpp", "shaft", "spine", "floor", "both"),
+    [
+        # under the bowyer's 10 with 9.6: a stiff enough shaft is put right, a weak one refused
+        (9.6, "shaft 30", "spine 500", "mend", None),
+        (9.6, "shaft 30", "spine 600", "mend", "stop"),
+        (9.6, "shaft 29 1/2", "spine 580", "mend", "mend"),
+        # far under it, whatever the spine; above it, weak alone is no danger
+        (9.3, "shaft 30", "spine 500", "stop", None),
+        (10.1, "shaft 30", "spine 650", "good", None),
+    ],
+)
+def test_light_and_weak_is_stopped_only_beyond_doubt(
+    gpp: float, shaft: str, spine: str, floor: str, both: str | None
+) -> None:
+    more = ("floor 10 gpp", "point 165", shaft)
+    rig = usual("target recurve", 45, *more, gpp=gpp, spine=spine)
+    assert severity("arrow-floor", *rig) == floor
+    assert severity("spine-and-mass", *rig) == both
 
 
 def test_a_heavier_point_is_never_offered_to_weak_shafts() -> None:
