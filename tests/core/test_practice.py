@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 
 from lyrandis.core import entries as e
+from lyrandis.core.arrow.trial import Tried, trial
 from lyrandis.core.assessment import Assessment, assess
 from lyrandis.core.bow.board import Wish
 from lyrandis.core.bow.choosing import choosing_board
@@ -369,3 +370,27 @@ def test_every_equation_in_a_sum_holds_to_the_digits_shown(family: str) -> None:
                 count += 1
                 assert both[0] == pytest.approx(both[1], rel=0.02), line.text()
     assert count >= 6
+
+
+def test_an_assumed_riser_stands_in_the_sum_of_stack() -> None:
+    said = ("draw 28", "hold split", "family hunting recurve", "bow 60", "scale 45 @ 28 1/2")
+    for more, stands in (((), True), (("riser 17",), False)):
+        found = finding("stack-margin", *said, *more)
+        assert found is not None
+        assert any("Riser assumed" in line.text() for line in found.sum) is stands
+
+
+def test_spent_limbs_inside_the_makers_limit_are_at_most_mended() -> None:
+    spent = ("draw 34", "hold split", "family short rigid tip", "bow 46", "mark 45")
+    assert severity("stack-margin", *spent) == "stop"
+    assert severity("stack-margin", *spent, "limit 35") == "mend"
+
+
+def test_trying_a_shaft_judges_its_length_as_the_finding_does() -> None:
+    for draw, length, expected in (
+        ("draw 28", 26.375, "stop"), ("draw 28", 27, "mend"), ("span 70", 27, "watch"),
+        ("draw 28", 28, None),
+    ):  # fmt: skip
+        said = (draw, "mark 40", f"shaft {length}")
+        tried = trial(computed(*said), Tried())
+        assert tried.now.too_short == expected == severity("arrow-length", *said)

@@ -16,6 +16,7 @@ import numpy.typing as npt
 
 from lyrandis.core.arrow.beam import MODES, Array, Beam, Modes, modes_of
 from lyrandis.core.arrow.stroke import STRING_FACTOR, Push, Stroke, stroke_of
+from lyrandis.core.constants import GRAINS_PER_GRAM
 
 STRING_NODES = 5
 SPRINGS = STRING_NODES + 1
@@ -30,8 +31,9 @@ STIFFEST_STEP = 1.0
 """Most (w dt)^2 that leapfrog is given: overtones of shafts no bow shoots are held there."""
 READ_AHEAD_M = 6.0
 """The kick is the lean the tail shows this far on."""
-CHAIN_KG = 0.00777589
-"""Mass of the chain that stands for the string across the line, 120 gr."""
+_KG_PER_GRAIN = 1 / GRAINS_PER_GRAM / 1000
+CHAIN_KG = 120 * _KG_PER_GRAIN
+"""Mass of the chain that stands for the string across the line."""
 
 
 class Release(NamedTuple):
@@ -50,7 +52,7 @@ class Release(NamedTuple):
 _CHAINS_GR = (120.0, 130.0, 145.0)
 _FACTORS = (2.6, 3.0, 2.8)
 RELEASES: tuple[Release, ...] = tuple(
-    Release(push, length, CHAIN_KG * _CHAINS_GR[(i + j) % 3] / 120, _FACTORS[(i + 2 * j) % 3])
+    Release(push, length, _CHAINS_GR[(i + j) % 3] * _KG_PER_GRAIN, _FACTORS[(i + 2 * j) % 3])
     for i, push in enumerate((0.8, 1.0, 1.2))
     for j, length in enumerate((0.8, 1.0, 1.25))
 )
@@ -178,8 +180,8 @@ def bend(
     N = S x releases; the releases may be given for each stiffness, as many of each. With `clean`
     (for all, or per stiffness) the plate lets the tail half pass: the kick is then that of the
     flexing alone. With `record` the whole run is kept, and goes on `beyond` [m] past the plate.
-    Range: fingers or thumb, plates from 5 mm past to 15 mm short of
-    centre. Source: docs/MECHANICS.md, the arrow on the string.
+    Range: fingers or thumb, plates from 5 mm past to 15 mm short of centre.
+    Source: docs/MECHANICS.md, the arrow on the string.
 
     >>> from lyrandis.core.example import rig
     >>> shot = rig().arrow.shooting.shot

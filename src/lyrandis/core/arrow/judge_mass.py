@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from typing import Literal
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import to_pivot
@@ -385,6 +386,32 @@ def _judge_parts(c: Computed) -> list[j.Finding]:
     ]
 
 
+_LENGTH_TEXTS = {
+    "stop": "A {length} shaft is {beyond} shorter than your draw to the pivot, {pivot}. It can "
+    "fall behind the rest: do not draw it.",
+    "mend": "A {length} shaft reaches only {beyond} past your draw to the pivot, {pivot}.",
+    "watch": "A {length} shaft may fall behind the rest: your draw to the pivot is only known as "
+    "{pivot}. Mark the draw on a long arrow first.",
+}
+
+
+def length_severity(beyond: Estimate, *, marked: bool) -> Literal["stop", "mend", "watch"] | None:
+    """Return how a shaft is judged that reaches `beyond` [mm] the draw to the pivot.
+
+    `marked` says that the draw was marked on an arrow: its ± is then believed.
+
+    >>> guess, measured = Estimate(10.0, 20.0), Estimate(10.0, 3.0)
+    >>> length_severity(guess, marked=False), length_severity(measured, marked=True)
+    ('watch', 'mend')
+    """
+    open_still = beyond.value - beyond.plus_minus < 0
+    if open_still and not marked and beyond.value + beyond.plus_minus > 0:
+        return "watch"
+    if open_still:
+        return "stop"
+    return "mend" if beyond.value < LEAST_BEYOND_PIVOT_MM else None
+
+
 _MARK_DRAW = j.Action(label="Mark the draw", stage="archer", control="draw")
 
 
@@ -395,31 +422,15 @@ def _judge_length(c: Computed) -> list[j.Finding]:
     draw = c.archer.draw.length
     pivot = to_pivot(draw.value, "trade", c.setup.archer).value
     beyond = Estimate(shaft.value - pivot, math.hypot(shaft.sd, draw.sd))
-    open_still = beyond.value - beyond.plus_minus < 0
-    severity: j.Severity
-    if open_still and c.archer.draw.basis != "direct" and beyond.value + beyond.plus_minus > 0:
-        severity = "watch"
-        text = (
-            "A {length} shaft may fall behind the rest: your draw to the pivot is only known as "
-            "{pivot}. Mark the draw on a long arrow first."
-        )
-    elif beyond.value < 0:
-        severity = "stop"
-        text = (
-            "A {length} shaft is {beyond} shorter than your draw to the pivot, {pivot}. "
-            "It can fall behind the rest: do not draw it."
-        )
-    elif open_still:
-        severity = "stop"
+    severity = length_severity(beyond, marked=c.archer.draw.basis == "direct")
+    if severity is None:
+        return []
+    text = _LENGTH_TEXTS[severity]
+    if severity == "stop" and beyond.value >= 0:
         text = (
             "A {length} shaft reaches only {beyond} past your draw to the pivot, {pivot}, less "
             "than its ±. It can fall behind the rest: do not draw it."
         )
-    elif beyond.value < LEAST_BEYOND_PIVOT_MM:
-        severity = "mend"
-        text = "A {length} shaft reaches only {beyond} past your draw to the pivot, {pivot}."
-    else:
-        return []
     figures = {
         "length": mm(shaft.value),
         "pivot": mm(pivot, draw.plus_minus),

@@ -113,6 +113,8 @@ RULES: tuple[j.Rule, ...] = (
     ),
 )
 
+WEAK_BEYOND_DOUBT = -2.5
+"""Index from which a shaft is weak whatever the releases say. Convention."""
 TRACK_TO_SAY_MM = 1.0
 SEE_WAYS = j.Action(label="Close the gap in spine", stage="arrow", control="ways")
 MEASURE_WINDOW = j.Action(label="Enter the window", stage="arrow", control="window")
@@ -236,7 +238,7 @@ def _out_of_range(match: SpineMatch) -> j.Finding:
 
 def spine_sum(shooting: Shooting, match: SpineMatch) -> tuple[Phrase, ...]:
     """Return how the match came about, with what was assumed."""
-    rough = " Rough: it jumps near here." if match.rough else ""
+    rough = " Rough: they spread far." if match.rough else ""
     lines = [
         phrase(
             "Matched {matched}, the middle of nine releases; {low} to {high} with what is not "
@@ -339,9 +341,6 @@ def _even_when_matched(shooting: Shooting, match: SpineMatch) -> bool:
 
 
 _SEE_BEND = j.Action(label="See it bend", stage="arrow", control="bend")
-
-
-WEAK_BEYOND_DOUBT = -2.5
 
 
 def _judge_both(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.Finding]:

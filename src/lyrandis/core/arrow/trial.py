@@ -14,7 +14,7 @@ from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.bend import Shot
 from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.closing import changed
-from lyrandis.core.arrow.judge_mass import LEAST_BEYOND_PIVOT_MM, floor_severity
+from lyrandis.core.arrow.judge_mass import floor_severity, length_severity
 from lyrandis.core.arrow.match import (
     Clearance,
     SpineMatch,
@@ -26,6 +26,7 @@ from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.spine_board import shot_of
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.quantities import BraceHeight, PartMass, ShaftLength, Window
 
 MOST_DRAWN_LBF = 1000.0
@@ -177,7 +178,7 @@ def _numbers(
     own = shooting.own_lbf
     index = spine_index(own, match.matched) if own and match.matched else None
     length = there.shaft_length_mm
-    beyond = length - pivot
+    beyond, draw = length - pivot, c.archer.draw
     return TrialNumbers(
         matched_lbf=match.matched,
         low_lbf=match.low,
@@ -192,7 +193,9 @@ def _numbers(
         balance_mm=modes.centre * 1000,
         forward=modes.centre * 1000 / length - 0.5,
         beyond_pivot_mm=beyond,
-        too_short="stop" if beyond < 0 else "mend" if beyond < LEAST_BEYOND_PIVOT_MM else None,
+        too_short=length_severity(Estimate(beyond, draw.length.sd), marked=draw.basis == "direct")
+        if draw
+        else None,
     )
 
 

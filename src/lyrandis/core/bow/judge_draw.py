@@ -316,7 +316,15 @@ def _stack_sum(c: Computed, figures: dict[str, Figure]) -> tuple[Phrase, ...]:
             onset=figures["onset"],
         ),
         phrase("Your hook stands at {at}.", at=figures["at"]),
+        *_assumed_riser(c),
     )
+
+
+def _assumed_riser(c: Computed) -> tuple[Phrase, ...]:
+    if "riser" not in c.bow.likeness.assumed:
+        return ()
+    riser = mm(c.bow.likeness.shape.riser_length_mm)
+    return (phrase("Riser assumed, as usual for the length: {riser}.", riser=riser),)
 
 
 def _judge_spent(c: Computed) -> list[j.Finding]:
@@ -339,7 +347,7 @@ def _judge_spent(c: Computed) -> list[j.Finding]:
             id="stack-margin",
             stage="bow",
             title="Drawn far into stack",
-            severity="stop" if spent else "watch",
+            severity=("mend" if _inside_limit(c) else "stop") if spent else "watch",
             sentence=phrase(text, **figures),
             sum=(phrase("The computed curve ends at {end}; your hook is at {at}.", **figures),),
             rule="stack-margin",

@@ -54,7 +54,7 @@ FLOOR_TIMES = 4.2
 FLOOR_SD_GPP = 0.5
 """A computed floor is indicative to one grain per pound either way."""
 USUAL_WEIGHT_LBF = 45.0
-"""Assumption: a usual bow, where no weight is known yet."""
+"""Assumption: what a usual bow of any kind weighs at 28 in; floors are reckoned of it."""
 
 
 @dataclass(frozen=True)

@@ -49,6 +49,13 @@
     },
   ]);
 
+  const SHORT = {
+    stop: ['Stop', 'Such a shaft can fall behind the rest at your draw: never draw it.'],
+    mend: ['Mend', 'Such a shaft reaches less than an inch past the rest.'],
+    watch: ['Watch', 'Such a shaft may fall behind the rest: mark the draw on a long arrow first.'],
+    good: ['Good', ''],
+  } as const;
+
   function signed(value: number): string {
     return `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)}`;
   }
@@ -56,10 +63,8 @@
 
 {#if there.too_short}
   <p class="stop" role="alert">
-    <strong>{there.too_short === 'stop' ? 'Stop.' : 'Mend.'}</strong>
-    {there.too_short === 'stop'
-      ? 'Such a shaft falls behind the rest at your draw: never draw it.'
-      : 'Such a shaft reaches less than an inch past the rest.'}
+    <strong>{SHORT[there.too_short][0]}.</strong>
+    {SHORT[there.too_short][1]}
   </p>
 {/if}
 {#if there.floor_severity === 'stop'}
