@@ -52,12 +52,13 @@ RULES: tuple[j.Rule, ...] = (
         title="The spine this rig wants",
         statement="The shot is computed, release to clear of the bow, for spines from 130 lb down "
         "to 26 lb, on a light bow to 12 lb, nine releases that differ in push, way and string. "
-        "Each has its match, the first spine whose tail leaves without leaning; theirs is the "
-        "median. The band is their spread, at least a tenth either way, widened by what is not "
-        "known of plate, point and string, and a tenth downward on bows from 55 lb up, where the "
-        "mechanics lean stiff. The index is 10 ln(own/matched). Inside the band is Good, to 2.5 a "
-        "little off (Watch). Beyond it is Mend where the rule of thumb puts the shafts on the same "
-        "side, else the schools disagree (Watch). Under "
+        "Each has its match, the first spine whose tail leaves without leaning; the mean of the "
+        "middle five is the rig's. The band is their spread, at least a tenth either way and all "
+        "spines round it that lean unseen, widened by what is not known of plate, point and "
+        "string, and a tenth downward on bows from 55 lb up, where the mechanics lean stiff. The "
+        "index is 10 ln(own/matched). Inside the band is Good, to 2.5 a little off (Watch). Beyond "
+        "it is Mend where the rule of thumb puts the shafts on the same side, else the schools "
+        "disagree (Watch). Under "
         f"{LIGHT_BOW_LBF:.0f} lb on the fingers stiff shafts are Watch at most: first arrows "
         "usually are, and it costs accuracy, not the bow. Nobody has measured thumb releases: with "
         "an assumed window they are Watch at most.",
@@ -117,6 +118,7 @@ WEAK_BEYOND_DOUBT = -2.5
 """Index from which a shaft is weak whatever the releases say. Convention."""
 TRACK_TO_SAY_MM = 1.0
 SEE_WAYS = j.Action(label="Close the gap in spine", stage="arrow", control="ways")
+SHOOT_BARE = j.Action(label="What a bare shaft would show", stage="arrow", control="ways")
 MEASURE_WINDOW = j.Action(label="Enter the window", stage="arrow", control="window")
 
 
@@ -151,7 +153,9 @@ def _judge_match(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.F
         "off": percent(abs(math.expm1(index / 10))),
         "rule": spine(max(rule, 1.0)),
     }
-    severity, text = _verdict(c, shooting, word, _same_side(index, own / max(rule, 1.0)))
+    both = _same_side(index, own / max(rule, 1.0))
+    severity, text = _verdict(c, shooting, word, both)
+    apart = _SEVERITY[word] == "mend" and not both
     return [
         j.Finding(
             id="spine-match",
@@ -163,7 +167,7 @@ def _judge_match(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.F
                 phrase("The rule of thumb wants {rule}.", rule=figures["rule"]),
             ),
             rule="spine-match",
-            action=None if word == "matched" else SEE_WAYS,
+            action=None if word == "matched" else SHOOT_BARE if apart else SEE_WAYS,
         )
     ]
 
@@ -196,7 +200,8 @@ def _verdict(
         text = (
             "Your shafts, {own}, are "
             f"{'stiff' if stiff else 'weak'} by the mechanics, {{low}} to {{high}}, and not by the "
-            "rule of thumb, {rule}. The schools disagree: shoot a bare one, and go by that."
+            "rule of thumb, {rule}. The schools disagree: shoot one bare shaft beside fletched "
+            "ones at 18 m, and go by that."
         )
     elif severity == "mend" and thumb and not shooting.side.told:
         severity = "watch"

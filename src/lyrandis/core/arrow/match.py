@@ -22,13 +22,17 @@ Stiffness = Literal["very_weak", "weak", "little_weak", "matched", "little_stiff
 STIFFEST, WEAKEST, STEP = 130.0, 26.0, 4.0
 SCAN: Array = np.arange(STIFFEST, WEAKEST - 0.1, -STEP)
 WEAKEST_AT_ALL, LIGHT_STEP = 12.0, 2.0
-LIGHT_SCAN: Array = np.arange(WEAKEST + 2 * LIGHT_STEP, WEAKEST_AT_ALL - 0.1, -LIGHT_STEP)
+LIGHT_SCAN: Array = np.arange(WEAKEST - LIGHT_STEP, WEAKEST_AT_ALL - 0.1, -LIGHT_STEP)
 """Shot only where nothing stiffer matches: the shafts of a beginner's bow."""
 MATCH_DT = 40e-6
 SPREAD_LOW, SPREAD_HIGH = 0.7, 1.4
 """Roots further off than this are of another kind and do not widen the band."""
 LEAST_BAND = 0.10
 """The band is never narrower than this share either way."""
+OUTER = 2
+"""Roots left out at either end before the mean is taken."""
+UNSEEN_DEG = 2.5
+"""Assumption: a lean of the tail nobody tells from none, archer's own spread in it."""
 VERY_WEAK = 0.65
 """Below this share of the match no number is given."""
 MARGINAL_NS, SLAP_NS = 0.0025, 0.008
@@ -163,8 +167,9 @@ def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT
     """Return the matched spine of a set-up, and how a shaft of `spine_lbf` does on it.
 
     Scan down from 130 to 26 lb by 4: each of nine releases has its root, the first + to - change
-    of its clean kick, cubic through four points; the match is their median, the band their spread,
-    at least +-10 %, widened by what is not known of plate, point and string. Lower roots are false.
+    of its clean kick, cubic through four points; the match is the mean of the middle five, the band
+    their spread, at least +-10 %, all spines round it whose tails lean by less than anybody sees,
+    and widened by what is not known of plate, point and string. Lower roots are false.
     Where even 26 lb leans stiff (a light bow), on to 12 lb by 2.
     Source: docs/MECHANICS.md; good to 10 % at best.
 
@@ -181,14 +186,18 @@ def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT
     bent = bend((shot,), ei, releases=ways, clean=clean, dt=dt)
     kicks = np.degrees(bent.kick[0].reshape(len(spines), len(RELEASES)))
     impulse = float(bent.rear_impulse[0, -len(RELEASES) :].mean()) if spine_lbf else None
-    roots = roots_of(SCAN, kicks[: len(SCAN)])
-    if np.median(roots) == 0.0:
+    scan, scanned = SCAN, kicks[: len(SCAN)]
+    roots = roots_of(scan, scanned)
+    if np.sort(roots)[OUTER] == 0.0:
         lighter = bend((shot,), STIFFNESS_PER_POUND * LIGHT_SCAN[None, :], dt=dt).kick[0]
-        light = roots_of(LIGHT_SCAN, np.degrees(lighter.reshape(len(LIGHT_SCAN), len(RELEASES))))
-        roots = np.where(roots == 0.0, light, roots)
+        scan = np.concatenate([SCAN, LIGHT_SCAN])
+        light = np.degrees(lighter.reshape(len(LIGHT_SCAN), len(RELEASES)))
+        scanned = np.concatenate([scanned, light])
+        roots = roots_of(scan, scanned)
     matched, low, high = middle_of(roots)
     if matched is not None:
-        low, high = _with_doubts(shot, matched, low, high)
+        flat_low, flat_high = unseen(scan, scanned.mean(axis=1), matched)
+        low, high = _with_doubts(shot, matched, min(low, flat_low), max(high, flat_high))
     rings = spine_lbf or matched
     return SpineMatch(
         matched=matched,
@@ -284,21 +293,47 @@ def roots_of(spines: Array, kicks: Array) -> Array:
 
 
 def middle_of(roots: Array) -> tuple[float | None, float, float]:
-    """Return the median of the releases' roots, and how far they spread, at least a tenth.
+    """Return the middle of the releases' roots, and how far they spread, at least a tenth.
 
-    None, 0, 0 where the median itself lies beyond the spines shot. Source: the median, which one
-    release near a resonance of string and arrow does not move.
+    The middle is the mean without the two outermost at either end, their median where one of those
+    lies beyond the spines shot; None, 0, 0 where the median itself does.
+    Source: the trimmed mean, which one release near a resonance of string and arrow hardly moves.
 
-    >>> middle_of(np.array([48.0, 50.0, 58.0]))
-    (50.0, 45.0, 58.0)
+    >>> middle_of(np.array([40.0, 47.0, 48.0, 50.0, 52.0, 58.0, 80.0]))
+    (50.0, 40.0, 58.0)
     """
-    middle = float(np.median(roots))
+    ordered = np.sort(roots)
+    middle = float(np.median(ordered))
     if not 0 < middle < math.inf:
         return None, 0.0, 0.0
+    inner = ordered[OUTER : len(ordered) - OUTER]
+    if inner.size and inner[0] > 0 and inner[-1] < math.inf:
+        middle = float(inner.mean())
     near = roots[(roots > SPREAD_LOW * middle) & (roots < SPREAD_HIGH * middle)]
     low = min(float(near.min()), middle * (1 - LEAST_BAND))
     high = max(float(near.max()), middle * (1 + LEAST_BAND))
     return middle, low, high
+
+
+def unseen(spines: Array, kicks: Array, matched: float) -> tuple[float, float]:
+    """Return the run of spines round a match whose kick [deg] is less than anybody sees.
+
+    Where the kick is flat over spine the match itself says little: the whole run flies alike.
+    Source: linear between the spines shot; the limit is Assumption (`UNSEEN_DEG`).
+
+    >>> kicks = np.array([9.0, 3.0, 1.0, -1.0, -2.0, -6.0])
+    >>> unseen(np.array([60.0, 56.0, 52.0, 48.0, 44.0, 40.0]), kicks, 50.0)
+    (43.5, 55.0)
+    """
+    fine: Array = np.linspace(spines[-1], spines[0], 4 * round(float(spines[0] - spines[-1])) + 1)
+    seen = np.abs(np.interp(fine, spines[::-1], kicks[::-1])) > UNSEEN_DEG
+    at = int(np.abs(fine - matched).argmin())
+    if seen[at]:
+        return matched, matched
+    below, above = np.flatnonzero(seen[:at]), np.flatnonzero(seen[at:])
+    low = fine[below[-1] + 1] if below.size else fine[0]
+    high = fine[at + above[0] - 1] if above.size else fine[-1]
+    return float(low), float(high)
 
 
 @lru_cache(maxsize=64)
