@@ -382,6 +382,20 @@ def draw_chain(chain: Chain, brace_mm: float, to_mm: float) -> tuple[list[_State
     return _march(chain, first, to_mm) if first else ([], "asked")
 
 
+@lru_cache(maxsize=512)
+def string_length_at(shape: BowShape, *, segments: int | None = None) -> float | None:
+    """Return the length of the string that braces a shape [mm]; None where none does.
+
+    Errors: those of `chain_of`. Source: the strung bow at rest, Newton's method.
+
+    >>> shape = BowShape("hunting_recurve", 1575.0, 432.0, 203.0)
+    >>> round(string_length_at(shape)) == round(draw_curve(shape).string_length_mm)
+    True
+    """
+    strung = _brace(chain_of(shape, segments or pieces_for(shape)), shape.brace_height_mm)
+    return None if strung is None else 2 * strung[2].half_string
+
+
 def force_of(states: list[_State]) -> Hermite:
     """Return the draw force over EI [1/mm2] against true draw [mm].
 

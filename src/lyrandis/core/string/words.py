@@ -10,3 +10,10 @@ STRING_MATERIAL_WORDS: dict[StringMaterial, str] = {
     "linen": "linen",
     "other": "other",
 }
+
+StringType = Literal["endless", "twisted"]
+
+STRING_TYPE_WORDS: dict[StringType, str] = {
+    "endless": "endless loop",
+    "twisted": "twisted bundles",
+}

@@ -1,0 +1,1 @@
+"""The nock's height and what it stands on: tiller, alignment, centre shot, riser weights."""

@@ -1,0 +1,267 @@
+"""Doubt, defined: what is settled, what moved since it was found, and what to do next.
+
+A setting's snapshot holds the values its upstream had when it was last set or checked. It is in
+doubt itself once one of them has moved from there by its threshold, and rests on a doubt where
+something it stands on is in doubt and carries. A pure function of what stands: undo is exact.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Literal, NamedTuple
+
+from lyrandis.core.nock.words import BowKit
+from lyrandis.core.order.graph import MINUTES, RANKS, Edge, into, needed_of, nodes_of
+from lyrandis.core.order.words import Habit, Node
+
+Setting = float | str | tuple[float, float]
+"""Value of a setting: a number, a word, or two numbers (of arrows: ln mass and ln spine)."""
+SPINE_COUNTS = 0.05
+"""Of arrows, a change of ln spine counts from here on."""
+
+
+class Event(NamedTuple):
+    """Something that was done to a setting."""
+
+    node: Node
+    done: Literal["set", "checked", "touched"]
+    value: Setting | None = None
+    at: float = 0.0
+    """When, for the reader; the order of events is what counts."""
+
+
+Mark = Literal["unset", "settled", "direct", "rests", "waits"]
+
+
+@dataclass(frozen=True)
+class Kind:
+    """What the settings of a rig are."""
+
+    kit: BowKit = "plain"
+    walks: bool = False
+    habit: Habit = "workbench"
+
+    @property
+    def nodes(self) -> tuple[Node, ...]:
+        return nodes_of(self.kit, self.walks)
+
+    @property
+    def needed(self) -> frozenset[Node]:
+        return needed_of(self.kit, self.walks, self.habit)
+
+
+@dataclass(frozen=True)
+class State:
+    """How one setting stands."""
+
+    node: Node
+    mark: Mark
+    value: Setting | None = None
+    touched: bool = False
+    at: float | None = None
+    """When it was last set or checked."""
+    because: Edge | None = None
+    """The edge of the largest doubt, where it is in doubt itself."""
+    before: Setting | None = None
+    """What that upstream was when this was found."""
+    now: Setting | None = None
+    """What it is now; None when nobody knows."""
+    on: Node | None = None
+    """What it rests on, where that is in doubt."""
+
+    @property
+    def in_doubt(self) -> bool:
+        return self.mark in ("direct", "rests")
+
+
+@dataclass
+class _Known:
+    values: dict[Node, Setting] = field(default_factory=dict)
+    moved: dict[Node, int] = field(default_factory=dict)
+    """How often each was touched: what it then is, nobody knows."""
+    unknown: set[Node] = field(default_factory=set)
+    snaps: dict[Node, dict[Node, Setting]] = field(default_factory=dict)
+    blind: dict[Node, dict[Node, int]] = field(default_factory=dict)
+    """Upstreams that were unknown when a setting was found, by how often they had been touched."""
+    at: dict[Node, float] = field(default_factory=dict)
+
+
+def distance(before: Setting, now: Setting, threshold: float | None) -> float:
+    """Return how far a setting moved, in thresholds; a different word is infinitely far.
+
+    Source: definition; of arrows, mass counts by the edge's own threshold and spine by 5 %.
+
+    >>> distance(190.0, 193.2, 3.2), distance("cord-1", "cord-2", None), distance(5.0, 5.0, None)
+    (1.0, inf, 0.0)
+    """
+    if before == now:
+        return 0.0
+    if threshold is None or isinstance(before, str) or isinstance(now, str):
+        return math.inf
+    if isinstance(before, tuple) and isinstance(now, tuple):
+        mass, spine = (abs(b - a) for a, b in zip(before, now, strict=True))
+        return round(max(mass / threshold, spine / SPINE_COUNTS), 9)
+    if isinstance(before, tuple) or isinstance(now, tuple):
+        return math.inf
+    return round(abs(now - before) / threshold, 9)
+
+
+def _known(events: Sequence[Event], kind: Kind) -> _Known:
+    edges, known = into(kind.kit, kind.walks), _Known()
+    for event in events:
+        node = event.node
+        if node not in edges:
+            continue
+        if event.done == "touched":
+            known.unknown.add(node)
+            known.moved[node] = known.moved.get(node, 0) + 1
+            continue
+        if event.done == "checked" and node in known.unknown:
+            continue
+        if event.done == "set":
+            known.unknown.discard(node)
+            if event.value is not None:
+                known.values[node] = event.value
+        above = [edge.above for edge in edges[node]]
+        known.snaps[node] = {
+            up: known.values[up] for up in above if up in known.values and up not in known.unknown
+        }
+        known.blind[node] = {up: known.moved[up] for up in above if up in known.unknown}
+        known.at[node] = event.at
+    return known
+
+
+def _largest(node: Node, edges: tuple[Edge, ...], known: _Known) -> tuple[float, Edge | None]:
+    """Return the largest doubt of a setting, in thresholds, and the edge it comes over."""
+    worst: tuple[float, Edge | None] = (0.0, None)
+    snap, blind = known.snaps[node], known.blind[node]
+    for edge in edges:
+        up = edge.above
+        if up in snap:
+            level = (
+                math.inf
+                if up in known.unknown
+                else distance(snap[up], known.values[up], edge.threshold)
+            )
+        elif up in blind and up in known.unknown and known.moved[up] > blind[up]:
+            level = math.inf
+        else:
+            continue
+        if level > worst[0]:
+            worst = level, edge
+    return worst
+
+
+def states_of(
+    events: Sequence[Event], kind: Kind, waiting: frozenset[Node] = frozenset()
+) -> dict[Node, State]:
+    """Return how every setting of a rig stands, in order of work.
+
+    `events` come in order; `waiting` are settings that only time settles.
+    Source: definition (docs/MECHANICS.md, the order of work).
+
+    >>> steps = (("brace", 190.0), ("nock", 3.0), ("brace", 194.0))
+    >>> states_of([Event(node, "set", to) for node, to in steps], Kind())["nock"].mark
+    'direct'
+    """
+    edges, known = into(kind.kit, kind.walks), _known(events, kind)
+    found: dict[Node, State] = {}
+    for node in kind.nodes:
+        found[node] = _state(node, edges[node], known, found, node in waiting)
+    return found
+
+
+def _state(
+    node: Node, edges: tuple[Edge, ...], known: _Known, found: dict[Node, State], waits: bool
+) -> State:
+    value = None if node in known.unknown else known.values.get(node)
+    if node in known.unknown:
+        return State(node, "direct", None, True, known.at.get(node))
+    if node not in known.at:
+        return State(node, "unset")
+    at = known.at[node]
+    level, edge = _largest(node, edges, known)
+    if level >= 1 and edge is not None:
+        up = edge.above
+        now = None if up in known.unknown else known.values.get(up)
+        return State(node, "direct", value, False, at, edge, known.snaps[node].get(up), now)
+    if waits:
+        return State(node, "waits", value, False, at)
+    for edge in edges:
+        if edge.carries and found[edge.above].mark in ("direct", "rests", "waits"):
+            return State(node, "rests", value, False, at, on=edge.above)
+    return State(node, "settled", value, False, at)
+
+
+class Next(NamedTuple):
+    """The setting to see to next."""
+
+    node: Node
+    check: bool
+    """True when it is enough to check that it still stands."""
+    minutes: int
+    instead_of: Node | None = None
+    """The setting that only waits, where this one is done meanwhile."""
+
+
+def next_of(states: dict[Node, State], kind: Kind) -> Next | None:
+    """Return the setting to see to next, None when all that is asked for stands.
+
+    Of those unset or in doubt themselves, with all that carries into them settled: the least in
+    order of work, then in minutes. While the string settles, what does not descend from it.
+    Source: definition (docs/MECHANICS.md, the order of work).
+
+    >>> next_of(states_of([], Kind()), Kind()).node
+    'string'
+    """
+    edges, needed = into(kind.kit, kind.walks), kind.needed
+    waiting = next((node for node, state in states.items() if state.mark == "waits"), None)
+
+    def clear(node: Node) -> bool:
+        for edge in edges[node]:
+            above = states[edge.above]
+            if not edge.carries:
+                continue
+            open_ = above.mark != "settled" and not (
+                above.mark == "unset" and edge.above not in needed
+            )
+            if open_ or not clear(edge.above):
+                return False
+        return True
+
+    due = [
+        node
+        for node in kind.nodes
+        if node in needed and states[node].mark in ("unset", "direct") and clear(node)
+    ]
+    if not due:
+        return None
+    node = min(due, key=lambda one: (RANKS[one], _minutes(states[one])))
+    state = states[node]
+    return Next(node, _checks(state), _minutes(state), waiting)
+
+
+def _checks(state: State) -> bool:
+    """Return whether looking is enough: it has a value, and nobody moved it."""
+    return state.value is not None and not state.touched
+
+
+def _minutes(state: State) -> int:
+    check, do = MINUTES[state.node]
+    return check if _checks(state) else do
+
+
+def minutes_to_clear(states: dict[Node, State]) -> int:
+    """Return the minutes it takes to check all that is in doubt itself.
+
+    Source: sum of the minutes to check.
+
+    >>> steps = (("brace", 190.0), ("nock", 3.0), ("brace", 194.0))
+    >>> minutes_to_clear(states_of([Event(node, "set", to) for node, to in steps], Kind()))
+    1
+    """
+    return sum(
+        MINUTES[node][0]
+        for node, state in states.items()
+        if state.mark == "direct" and node in MINUTES
+    )

@@ -1,0 +1,42 @@
+"""The settings of a bow by name."""
+
+from typing import Literal, get_args
+
+Node = Literal[
+    "draw", "hold", "anchor", "grip", "string", "settled", "weight_rough", "tiller_rough",
+    "limb_alignment", "centre_shot", "riser_weights", "tiller", "bare_rough", "brace", "nock",
+    "arrows", "walk_back", "bare_final", "fine", "crawls",
+]  # fmt: skip
+NODES: tuple[Node, ...] = get_args(Node)
+
+NODE_WORDS: dict[Node, str] = {
+    "draw": "draw length",
+    "hold": "hold",
+    "anchor": "anchor",
+    "grip": "grip mark",
+    "string": "string",
+    "settled": "string settled",
+    "weight_rough": "weight, first",
+    "tiller_rough": "tiller, first",
+    "limb_alignment": "limbs in line",
+    "centre_shot": "centre shot",
+    "riser_weights": "riser weights",
+    "tiller": "tiller",
+    "bare_rough": "bare shaft, first",
+    "brace": "brace",
+    "nock": "nock height",
+    "arrows": "arrows",
+    "walk_back": "walk-back",
+    "bare_final": "bare shaft, last",
+    "fine": "fine tuning",
+    "crawls": "crawls",
+}
+
+ByFlight = Literal["bare_rough", "walk_back", "bare_final", "fine", "crawls"]
+"""Settings that are found by shooting: said in words until their own pages are there."""
+
+Habit = Literal["workbench", "short"]
+HABIT_WORDS: dict[Habit, str] = {
+    "workbench": "the whole workbench order",
+    "short": "the short order: string, brace, nock, arrows",
+}
