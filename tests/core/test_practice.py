@@ -188,6 +188,11 @@ def test_when_the_schools_disagree_it_is_said_and_shot() -> None:
     assert "schools disagree: shoot one bare shaft" in found.sentence.text()
     assert found.action is not None
     assert found.action.label == "What a bare shaft would show"
+    assert judged(
+        *usual("reflex deflex longbow", 45, spine="spine 41 lb")
+    ).next_step.title.text() == ("Shoot one bare shaft")
+    agreed = judged(*usual("reflex deflex longbow", 45)).next_step.title.text()
+    assert agreed != "Shoot one bare shaft"
 
 
 STRINGS = (8, 12, 16, 20, 24)

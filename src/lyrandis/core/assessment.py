@@ -65,7 +65,7 @@ def judge(c: Computed, rooms: Sequence[Room] = ROOMS) -> Assessment:
         entry_count=setup.entry_count,
         fitted=_fitted(setup),
         stages=tuple(
-            _stage(room, number, group, room.stage(c, group))
+            _stage(room, number, group, _by_order(c, room, room.stage(c, group)))
             for number, (room, group) in enumerate(found, start=1)
         ),
         may_shoot=_may_shoot(findings, unchecked),
@@ -88,6 +88,20 @@ def _may_shoot(findings: Sequence[j.Finding], unchecked: Sequence[j.Unchecked]) 
         answer="no" if stops else "not_yet" if before else "nothing_against",
         because=stops or before,
         unchecked=tuple(one.what for one in unchecked if not one.before_shooting),
+    )
+
+
+_OF_ORDER: dict[str, j.Mark] = {"direct": "in_doubt", "waits": "waits", "rests": "rests"}
+
+
+def _by_order(c: Computed, room: Room, standing: j.Standing) -> j.Standing:
+    """Mark a stage by the order of work, where something it rests on moved since."""
+    node = c.order.doubt_in(room.key)
+    if node is None or standing.mark in ("in_doubt", "unset"):
+        return standing
+    mark = _OF_ORDER[c.order.states[node].mark]
+    return standing.model_copy(
+        update={"mark": mark, "moved": c.order.sentence(node), "reason": c.order.reason(node)}
     )
 
 

@@ -10,7 +10,13 @@ from lyrandis.core.arrow.numbers import numbers as arrow_numbers
 from lyrandis.core.bow.likeness import brace_to_pivot, likeness_of
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.numbers import numbers as bow_numbers
+from lyrandis.core.nock.numbers import NockNumbers
+from lyrandis.core.nock.numbers import numbers as nock_numbers
+from lyrandis.core.order.numbers import OrderNumbers
+from lyrandis.core.order.numbers import numbers as order_numbers
 from lyrandis.core.setup import Setup
+from lyrandis.core.string.numbers import StringNumbers
+from lyrandis.core.string.numbers import numbers as string_numbers
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,6 +27,9 @@ class Computed:
     archer: ArcherNumbers
     bow: BowNumbers
     arrow: ArrowNumbers
+    string: StringNumbers
+    nock: NockNumbers
+    order: OrderNumbers
 
 
 def compute(setup: Setup) -> Computed:
@@ -51,4 +60,7 @@ def compute(setup: Setup) -> Computed:
         string=setup.string,
         brace_mm=brace_mm,
     )
-    return Computed(setup, archer, bow, arrow)
+    string = string_numbers(setup.string, setup.archer, setup.bow, likeness)
+    nock = nock_numbers(setup.nock, setup.archer, setup.bow, bow, setup.arrows)
+    order = order_numbers(setup, archer=archer, bow=bow, string=string, nock=nock)
+    return Computed(setup, archer, bow, arrow, string, nock, order)

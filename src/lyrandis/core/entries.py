@@ -73,6 +73,30 @@ from lyrandis.core.bow.words import (
     LimbsAre,
 )
 from lyrandis.core.errors import DomainError
+from lyrandis.core.nock.readings import (
+    ArrowNock,
+    BowKitTold,
+    CentreShot,
+    LimbBolts,
+    LimbsInLine,
+    NockHeight,
+    NockLocked,
+    NockReading,
+    NockShot,
+    RiserSide,
+    RiserWeight,
+    TillerGaps,
+    UsualCrawl,
+)
+from lyrandis.core.nock.words import BowKit, LimbPlace, NockDatum, NockFlight
+from lyrandis.core.order.readings import (
+    OrderHabit,
+    OrderReading,
+    SettingChecked,
+    SettingFound,
+    SettingMoved,
+)
+from lyrandis.core.order.words import ByFlight, Habit, Node
 from lyrandis.core.reading import (
     PARTS,
     BaseReading,
@@ -87,12 +111,14 @@ from lyrandis.core.reading import (
 )
 from lyrandis.core.string.readings import (
     BraceHeight,
+    BraceTried,
     StringBuild,
     StringReading,
+    StringSettled,
+    StringStrung,
+    StringTurns,
 )
-from lyrandis.core.string.words import (
-    StringMaterial,
-)
+from lyrandis.core.string.words import BraceDatum, StringMaterial, StringType
 
 __all__ = [
     "PARTS",
@@ -104,17 +130,24 @@ __all__ = [
     "ArrowBuild",
     "ArrowMassed",
     "ArrowMinimum",
+    "ArrowNock",
     "ArrowNumber",
     "ArrowPass",
     "ArrowSpeed",
     "ArrowState",
     "BaseReading",
     "BowFamily",
+    "BowKit",
+    "BowKitTold",
     "BowLength",
     "BowMark",
     "BowWeighed",
+    "BraceDatum",
     "BraceHeight",
     "BraceRange",
+    "BraceTried",
+    "ByFlight",
+    "CentreShot",
     "Datum",
     "DrawLimit",
     "DrawMarked",
@@ -128,6 +161,7 @@ __all__ = [
     "Flight",
     "Frozen",
     "GripDepth",
+    "Habit",
     "Hand",
     "HandChosen",
     "Hold",
@@ -136,13 +170,23 @@ __all__ = [
     "Inspected",
     "InspectionItem",
     "LengthDatum",
+    "LimbBolts",
     "LimbPair",
+    "LimbPlace",
     "LimbsAre",
+    "LimbsInLine",
     "Name",
     "Named",
+    "NockDatum",
+    "NockFlight",
+    "NockHeight",
+    "NockLocked",
+    "NockShot",
+    "Node",
     "Note",
     "Noted",
     "NumberedArrow",
+    "OrderHabit",
     "PartFitted",
     "PartKind",
     "PostedEntry",
@@ -152,21 +196,38 @@ __all__ = [
     "Reading",
     "Retraction",
     "RiserLength",
+    "RiserSide",
+    "RiserWeight",
+    "SettingChecked",
+    "SettingFound",
+    "SettingMoved",
     "ShaftMaterial",
     "Source",
     "SpineStandard",
     "StringBuild",
     "StringMaterial",
+    "StringSettled",
+    "StringStrung",
+    "StringTurns",
+    "StringType",
     "Subject",
     "SubjectId",
     "SubjectKind",
     "Taking",
     "TaperShot",
+    "TillerGaps",
+    "UsualCrawl",
     "WeightWished",
 ]
 
 Reading = Annotated[
-    BenchReading | ArcherReading | BowReading | StringReading | ArrowReading,
+    BenchReading
+    | ArcherReading
+    | BowReading
+    | StringReading
+    | ArrowReading
+    | NockReading
+    | OrderReading,
     Field(discriminator="kind"),
 ]
 READINGS: tuple[type[BaseReading], ...] = get_args(get_args(Reading)[0])

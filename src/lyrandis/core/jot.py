@@ -104,9 +104,11 @@ class Listener:
     today: date | None = None
     parts: Sequence[tuple[str, str, str]] = ()
     """Kind, id and name of what could be fitted."""
+    brace_datum: str | None = None
+    """Where this rig's brace was read to last; asked for while nobody has said it."""
 
     def line(self, text: str) -> Line:
-        return Line(text, self.units, self.parts)
+        return Line(text, self.units, self.parts, self.brace_datum)
 
 
 _ON_RIG = re.compile(r"\s+(?:here|on this rig)\s*$", re.IGNORECASE)
@@ -117,7 +119,8 @@ def parse(text: str, *, stage: str | None = None, to: Listener | None = None) ->
     """Turn a jot line into a reading.
 
     The kind comes first, or the line is said in any order and the kind whose slots are filled is
-    taken. `stage` says what a bare number means. A "?" at the end marks an
+    taken. `stage` says what a bare number means; without a listener braces are read to the deepest
+    grip. A "?" at the end marks an
     estimate; "here" records on the rig instead of the part. Raises `DomainError` with the span of
     the word at fault and the nearest forms.
 
@@ -130,7 +133,7 @@ def parse(text: str, *, stage: str | None = None, to: Listener | None = None) ->
     >>> parse("draw 28 here ?").subject, parse("draw 28 ?").source
     ('rig', 'estimated')
     """
-    to = to or Listener(stage)
+    to = to or Listener(stage, brace_datum="pivot")
     to.line(text)  # refuses a line that is too long before any pattern runs over it
     said = None if to.today is None or _FREE_TEXT.match(text) else day_in(text, to.today)
     if said is not None:

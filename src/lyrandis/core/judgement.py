@@ -8,7 +8,7 @@ from lyrandis.core.phrase import Figure, Phrase
 from lyrandis.core.reading import Source, StageKey
 
 Severity = Literal["stop", "mend", "watch", "good"]
-Mark = Literal["unset", "estimated", "settled", "in_doubt"]
+Mark = Literal["unset", "estimated", "settled", "in_doubt", "rests", "waits"]
 Origin = Literal["weighed", "measured", "told", "rule", "estimated", "simulated"]
 
 SEVERITIES: tuple[Severity, ...] = ("stop", "mend", "watch", "good")
@@ -104,6 +104,8 @@ class Standing(_Frozen):
     detail: Phrase | None = None
     moved: Phrase | None = None
     """What put it in doubt."""
+    reason: Phrase | None = None
+    """The same in at most 26 characters, for the rail."""
     values: tuple[Value, ...] = ()
     cautions: tuple[Caution, ...] = ()
 

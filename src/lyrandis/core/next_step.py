@@ -24,13 +24,15 @@ def next_step(
 ) -> j.NextStep:
     """Return the next step for a rig with these findings; `rooms` in order of work.
 
-    What is looked at before the first shot comes before anything is measured.
+    What is looked at before the first shot comes before anything is measured; a setting that is in
+    doubt because something moved comes before a number is made sharper.
     """
     return (
         _from_finding(findings, "stop")
         or next((one.step for one in unchecked if one.step is not None), None)
         or next(filter(None, (room.missing(c) for room in rooms)), None)
         or _from_finding(findings, "mend")
+        or (c.order.step if c.order.doubted else None)
         or _sharpen([doubt for room in rooms for doubt in room.doubts(c)])
         or _ask(c, rooms)
     )

@@ -128,5 +128,9 @@ def day(instant: datetime) -> Figure:
     return Figure(value=instant.timestamp(), unit="day")
 
 
+def count(value: float) -> Figure:
+    return Figure(value=value, unit="count")
+
+
 def ratio(value: float) -> Figure:
     return Figure(value=value, unit="ratio")

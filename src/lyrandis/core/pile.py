@@ -52,6 +52,8 @@ class Pile:
     ) -> None:
         self.names: dict[e.SubjectKind, str] = {}
         """What each subject is called now."""
+        self.others: list[Recorded[e.BaseReading]] = []
+        """The rig's readings made with parts that are no longer on it."""
         self._general: _Piled = {}
         self._on_rig: _Piled = {}
         wanted: dict[str, str | None] = {"rig": rig, **dict(fitted)}
@@ -67,6 +69,7 @@ class Pile:
                 if reading.kind == "part_fitted":
                     so_far = so_far.model_copy(update={reading.part: reading.part_id})
                 elif not _same_parts(reading, entry.fitted or so_far, fitted):
+                    self.others.append(Recorded(reading, entry))
                     continue
             of_kind = piled.get(type(reading))
             if of_kind is None:

@@ -82,6 +82,19 @@ PLAUSIBLE: dict[str, Plausible] = {
     "nock_turn": Plausible("nock turn", "deg", 0, 360, "turned"),
     "window": Plausible("window", "gap", -15, 25, "window"),
     "string_track": Plausible("string's track", "gap", -15, 15, "track"),
+    "bundle_diameter": Plausible("bundle's diameter", "gap", 0.8, 5, "bundle"),
+    "thread_diameter": Plausible("serving thread", "gap", 0.1, 1.5, "thread"),
+    "serving_length": _inches("serving", 1, 20, "serving"),
+    "silencer_place": _inches("silencer's place", 1, 40, "silencers"),
+    "nock_height": Plausible("nock height", "gap", -15, 40, "lift"),
+    "nock_outside": Plausible("arrow nock's thickness", "gap", 3, 15, "nockwidth"),
+    "nock_groove": Plausible("arrow nock's groove", "gap", 1, 6, "nockgroove"),
+    "tiller_gap": _inches("tiller gap", 2, 14, "tiller", ("draw_length",)),
+    "aside": Plausible("place aside", "gap", -25, 25, "centreshot"),
+    "forward": Plausible("place forward", "gap", -150, 1200, "riserweight"),
+    "upward": Plausible("place up the riser", "gap", -500, 500, "riserweight"),
+    "under_rest": Plausible("place under the rest", "gap", 0, 80, "gripmark"),
+    "crawl": Plausible("crawl", "gap", 0, 120, "usualcrawl"),
 }
 
 _SLIPS_OF_UNIT: dict[Unit, tuple[tuple[float, str], ...]] = {
@@ -216,5 +229,20 @@ NockTurn = Annotated[float, _checked("nock_turn"), _told("nock_turn")]
 Window = Annotated[float, _checked("window"), _told("window")]
 StringTrack = Annotated[float, _checked("string_track"), _told("string_track")]
 ShaftMass = Annotated[float, _checked("shaft_mass"), _told("shaft_mass")]
+BundleDiameter = Annotated[float, _checked("bundle_diameter"), _told("bundle_diameter")]
+ThreadDiameter = Annotated[float, _checked("thread_diameter"), _told("thread_diameter")]
+ServingLength = Annotated[float, _checked("serving_length"), _told("serving_length")]
+SilencerPlace = Annotated[float, _checked("silencer_place"), _told("silencer_place")]
+NockHeight = Annotated[float, _checked("nock_height"), _told("nock_height")]
+NockOutside = Annotated[float, _checked("nock_outside"), _told("nock_outside")]
+NockGroove = Annotated[float, _checked("nock_groove"), _told("nock_groove")]
+TillerGap = Annotated[float, _checked("tiller_gap"), _told("tiller_gap")]
+Aside = Annotated[float, _checked("aside"), _told("aside")]
+Forward = Annotated[float, _checked("forward"), _told("forward")]
+Upward = Annotated[float, _checked("upward"), _told("upward")]
+UnderRest = Annotated[float, _checked("under_rest"), _told("under_rest")]
+Crawl = Annotated[float, _checked("crawl"), _told("crawl")]
+RiserMass = Annotated[float, Field(ge=0, le=3000, description="mass on the riser [g], 0 to 3000")]
+HoursStrung = Annotated[float, Field(ge=0, le=2000, description="hours strung, 0 to 2000")]
 PartMass = Annotated[float, _checked("part_mass"), _told("part_mass")]
 ArrowSpeed = Annotated[float, _checked("arrow_speed"), _told("arrow_speed")]

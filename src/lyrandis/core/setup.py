@@ -12,6 +12,10 @@ from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.facts import facts as arrow_facts
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.facts import facts as bow_facts
+from lyrandis.core.nock.facts import NockFacts
+from lyrandis.core.nock.facts import facts as nock_facts
+from lyrandis.core.order.facts import OrderFacts
+from lyrandis.core.order.facts import facts as order_facts
 from lyrandis.core.pile import Pile, in_force, parts_fitted
 from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.facts import facts as string_facts
@@ -34,6 +38,8 @@ class Setup:
     bow: BowFacts = field(default_factory=BowFacts)
     string: StringFacts = field(default_factory=StringFacts)
     arrows: ArrowFacts = field(default_factory=ArrowFacts)
+    nock: NockFacts = field(default_factory=NockFacts)
+    order: OrderFacts = field(default_factory=OrderFacts)
     pile: Pile = field(default_factory=Pile, compare=False, repr=False)
     """All that stands: a stage whose facts nobody else reads takes them from here."""
 
@@ -84,5 +90,7 @@ def fold(
         bow=bow_facts(pile),
         string=string_facts(pile),
         arrows=arrow_facts(pile),
+        nock=nock_facts(pile),
+        order=order_facts(pile),
         pile=pile,
     )

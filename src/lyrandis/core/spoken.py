@@ -165,11 +165,16 @@ class Line:
     """A jot line read from left to right; every error points at its word."""
 
     def __init__(
-        self, text: str, units: UnitSet = "inch", parts: Sequence[tuple[str, str, str]] = ()
+        self,
+        text: str,
+        units: UnitSet = "inch",
+        parts: Sequence[tuple[str, str, str]] = (),
+        brace_datum: str | None = None,
     ) -> None:
         """`units` are the reader's: they say what a number without a unit is.
 
-        `parts` are kind, id and name of what could be fitted.
+        `parts` are kind, id and name of what could be fitted; `brace_datum` is where this rig's
+        brace was read to last.
         """
         if len(text) > LONGEST_LINE:
             raise DomainError(
@@ -178,6 +183,7 @@ class Line:
         self.text = text
         self.units: UnitSet = units
         self.parts = parts
+        self.brace_datum = brace_datum
         self._tokens = tokens(text)
         self._next = 0
 

@@ -36,6 +36,7 @@ class ArcherFacts:
     back_depth: Recorded[GripDepth] | None = None
     """Pivot to back, of the bow on the rig: readings of draw are converted with it."""
     belly_depth: Recorded[GripDepth] | None = None
+    plunger_depth: Recorded[GripDepth] | None = None
 
 
 def facts(pile: Pile) -> ArcherFacts:
@@ -55,4 +56,5 @@ def facts(pile: Pile) -> ArcherFacts:
         wished_weight=pile.last(WeightWished),
         back_depth=pile.last(GripDepth, "back"),
         belly_depth=pile.last(GripDepth, "belly"),
+        plunger_depth=pile.last(GripDepth, "plunger"),
     )

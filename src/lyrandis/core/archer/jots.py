@@ -138,6 +138,8 @@ def _draw(line: Line) -> e.Reading:
 
 def _grip(line: Line) -> e.Reading:
     depth = line.length("grip_depth")
+    if line.take_word("plunger", "button"):
+        return e.GripDepth(to="plunger", depth_mm=depth)
     to = read_datum(line)
     return e.GripDepth(to="belly" if to == "belly" else "back", depth_mm=depth)
 
@@ -152,5 +154,5 @@ WORDS: tuple[Word, ...] = (
     Word("hand", "archer", "hand left", "the hand that draws", lambda line: e.HandChosen(hand=line.choice(_HANDS)), hears=_HAND),
     Word("purpose", "archer", "purpose woods", "what the rig is for", lambda line: e.PurposeChosen(purpose=line.choice(_PURPOSES)), hears=_PURPOSE),
     Word("wish", "archer", "wish 38", "draw weight wished for at full draw", lambda line: e.WeightWished(draw_weight_lbf=line.weight()), offered=True, hears=_WISH),
-    Word("grip", "bow", "grip 1 3/4 back", "pivot to the back (or belly) where the arrow passes", _grip, hears=_GRIP),
+    Word("grip", "bow", "grip 1 3/4 back", "pivot to the back (or belly, or plunger) where the arrow passes", _grip, hears=_GRIP),
 )  # fmt: skip

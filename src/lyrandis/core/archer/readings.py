@@ -108,18 +108,22 @@ class HookDepth(BaseReading):
         return phrase("Hook {depth} behind the nock groove", depth=mm(self.hook_depth_mm))
 
 
+_TO = {"plunger": "the plunger's line"}
+
+
 class GripDepth(BaseReading):
-    """From the pivot (deepest part of the grip) to the back or belly where the arrow passes."""
+    """From the pivot (deepest part of the grip) to the back or belly where the arrow passes, or to
+    the plunger's line."""
 
     of = frozenset({"bow"})
     by = "measured"
     keyed_by = ("to",)
     kind: Literal["grip_depth"] = "grip_depth"
-    to: Literal["back", "belly"]
+    to: Literal["back", "belly", "plunger"]
     depth_mm: q.GripDepth
 
     def say(self) -> Phrase:
-        return phrase(f"Pivot to {self.to} {{depth}}", depth=mm(self.depth_mm))
+        return phrase(f"Pivot to {_TO.get(self.to, self.to)} {{depth}}", depth=mm(self.depth_mm))
 
 
 class HoldChosen(BaseReading):

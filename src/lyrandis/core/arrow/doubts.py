@@ -8,21 +8,46 @@ from lyrandis.core.archer.draw import METHOD_SD_IN
 from lyrandis.core.archer.stage import ENTER_HOOK, MARK_ARROW
 from lyrandis.core.archer.words import Hold
 from lyrandis.core.arrow.judge_mass import WEIGH_ARROW
+from lyrandis.core.arrow.judge_spine import SHOOT_BARE, schools_apart
 from lyrandis.core.arrow.mass import SCALE_SD_GR
 from lyrandis.core.bow.judge_weight import WEIGH
 from lyrandis.core.bow.weight import SCALE_SD_LBF, DrawWeight
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.phrase import Phrase, gpp, mm, phrase
+from lyrandis.core.phrase import Phrase, gpp, mm, phrase, spine
 from lyrandis.core.room import Doubt, Target
 
 SHARP_ENOUGH = 0.025
 MEASURED_HOOK_SD_MM = MM_PER_IN / 16
 
 
+MATCH_SHARP_ENOUGH = 0.10
+BARE_SHAFT = 0.05
+"""Assumption: what a bare shaft beside fletched ones leaves of the doubt on the match, one sd."""
+
+
 def doubts(c: Computed) -> list[Doubt]:
-    """Return the causes of the ± on grains per pound."""
+    """Return the causes of the ± on grains per pound, and of the schools' on the match."""
+    return [*_doubts_of_gpp(c), *_doubt_of_match(c)]
+
+
+def _doubt_of_match(c: Computed) -> list[Doubt]:
+    """Where the schools disagree over the shafts, a bare shaft settles it."""
+    apart, match = schools_apart(c), c.arrow.match
+    if apart is None or match is None or match.matched is None:
+        return []
+    off = Estimate(match.matched, apart * match.matched)
+    of = Target("match", "The spine this rig wants", off, spine, MATCH_SHARP_ENOUGH)
+    why = phrase(
+        "The mechanics and the rule of thumb disagree over your shafts. Shoot one bare beside two "
+        "fletched at 18 m, at a clear backstop, and see which side it strikes."
+    )
+    step = _step(phrase("Shoot one bare shaft"), why, 10, SHOOT_BARE)
+    return [Doubt(of, apart, BARE_SHAFT, step)]
+
+
+def _doubts_of_gpp(c: Computed) -> list[Doubt]:
     draw, weight, finished = c.archer.draw, c.bow.weight, c.arrow.finished
     if draw is None or weight is None or finished is None or c.arrow.gpp is None:
         return []

@@ -153,9 +153,8 @@ def _judge_match(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.F
         "off": percent(abs(math.expm1(index / 10))),
         "rule": spine(max(rule, 1.0)),
     }
-    both = _same_side(index, own / max(rule, 1.0))
-    severity, text = _verdict(c, shooting, word, both)
-    apart = _SEVERITY[word] == "mend" and not both
+    severity, text = _verdict(c, shooting, word, _same_side(index, own / max(rule, 1.0)))
+    apart = schools_apart(c) is not None
     return [
         j.Finding(
             id="spine-match",
@@ -174,6 +173,28 @@ def _judge_match(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.F
 
 BOTH_APART = 1.1
 """The rule of thumb speaks on a side when it is this factor away."""
+
+
+def schools_apart(c: Computed) -> float | None:
+    """Return how far apart [ln] the schools are over these shafts, where they disagree, else None.
+
+    Source: ln of the mechanics' match over the rule of thumb's.
+
+    >>> from lyrandis.core.example import rig
+    >>> schools_apart(rig()) is None
+    True
+    """
+    shooting, match = c.arrow.shooting, c.arrow.match
+    if shooting is None or match is None or match.matched is None or shooting.own_lbf is None:
+        return None
+    own, rule = shooting.own_lbf, max(rule_of(c, shooting).wants, 1.0)
+    word, index = match.word(own), spine_index(own, match.matched)
+    if c.arrow.sheet.pointless or word is None or _SEVERITY[word] != "mend":
+        return None
+    stiff_first_arrows = index > 0 and shooting.weight_lbf < LIGHT_BOW_LBF
+    if stiff_first_arrows or _same_side(index, own / rule):
+        return None
+    return abs(math.log(match.matched / rule))
 
 
 def _same_side(index: float, over_rule: float) -> bool:

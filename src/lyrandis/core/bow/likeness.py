@@ -6,7 +6,6 @@ and the family's usual bow stands in for it, so that the weight is never lost to
 
 from dataclasses import dataclass
 
-from lyrandis.core.archer.draw import BACK_DEPTH_IN, grip_depth
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.families import FAMILIES
@@ -14,6 +13,7 @@ from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
 from lyrandis.core.bow.words import Family
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.errors import DomainError
+from lyrandis.core.string.braces import to_pivot
 from lyrandis.core.string.facts import StringFacts
 
 ASSUMED_FAMILY: Family = "reflex_deflex_longbow"
@@ -43,7 +43,7 @@ class Likeness:
 def brace_to_pivot(string: StringFacts, archer: ArcherFacts) -> float | None:
     """Return the brace height to the pivot [mm], or None when none is recorded.
 
-    Source: the trade's datums of brace: deepest grip, or back less grip depth.
+    Source: the trade's datums of brace: deepest grip, or back or plunger less the grip's depth.
 
     >>> from lyrandis.core.example import setup
     >>> told = setup(["brace 9 1/2 back", "grip 1 1/2 back"])
@@ -52,10 +52,8 @@ def brace_to_pivot(string: StringFacts, archer: ArcherFacts) -> float | None:
     """
     if string.brace_height is None:
         return None
-    height = string.brace_height.reading.brace_height_mm
-    if string.brace_height.reading.datum == "back":
-        height -= grip_depth(archer.back_depth, BACK_DEPTH_IN).value
-    return height
+    read = string.brace_height.reading
+    return to_pivot(read.brace_height_mm, read.datum, archer).value
 
 
 def usual_shape(family: Family, bow_length_mm: float | None = None) -> BowShape:

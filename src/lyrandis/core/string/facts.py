@@ -1,11 +1,20 @@
-"""What is in force of the string: how it is made, since when it is on, and its brace."""
+"""What is in force of the string: how it is made, its hours on the bow, its braces and turns."""
 
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Any
 
 from lyrandis.core.bench_readings import PartFitted
-from lyrandis.core.pile import Pile, Recorded, newest
-from lyrandis.core.string.readings import BraceHeight, StringBuild
+from lyrandis.core.pile import Pile, Recorded, newest, when
+from lyrandis.core.string.readings import (
+    BraceHeight,
+    BraceTried,
+    StringBuild,
+    StringSettled,
+    StringStrung,
+    StringTurns,
+)
+from lyrandis.core.string.words import StringMaterial, StringType
 
 STRING_GR_PER_STRAND = 6.5
 
@@ -17,11 +26,21 @@ class StringFacts:
     fitted_at: datetime | None = None
     """When this string came onto the rig."""
     brace_height: Recorded[BraceHeight] | None = None
+    braces: tuple[Recorded[BraceHeight], ...] = ()
+    """Every brace read with this string on this bow."""
+    turns: tuple[Recorded[StringTurns], ...] = ()
+    strung: tuple[Recorded[StringStrung], ...] = ()
+    settled: Recorded[StringSettled] | None = None
+    tried: tuple[Recorded[BraceTried], ...] = ()
+
+    def part(self, name: str) -> Any:
+        """Return the newest value told of one part of it."""
+        return newest(self.builds, name)[0]
 
     @property
     def mass_gr(self) -> float | None:
         """Its mass, as last weighed."""
-        mass: float | None = newest(self.builds, "string_mass_gr")[0]
+        mass: float | None = self.part("string_mass_gr")
         return mass
 
     @property
@@ -41,8 +60,28 @@ class StringFacts:
     @property
     def strands(self) -> int | None:
         """Number of its strands, as last told."""
-        strands: int | None = newest(self.builds, "strands")[0]
+        strands: int | None = self.part("strands")
         return strands
+
+    @property
+    def material(self) -> StringMaterial | None:
+        material: StringMaterial | None = self.part("material")
+        return material
+
+    @property
+    def kind(self) -> StringType | None:
+        kind: StringType | None = self.part("string_type")
+        return kind
+
+
+def _newest_brace(pile: Pile) -> Recorded[BraceHeight] | None:
+    """Return the brace as it stands: as read last, or as it was last shot in a sweep."""
+    read, tried = pile.last(BraceHeight), pile.last(BraceTried)
+    if tried is None or (read is not None and when(read.entry) > when(tried.entry)):
+        return read
+    shot = tried.reading
+    height = BraceHeight(brace_height_mm=shot.brace_height_mm, datum=shot.datum)
+    return Recorded(height, tried.entry)
 
 
 def facts(pile: Pile) -> StringFacts:
@@ -52,5 +91,10 @@ def facts(pile: Pile) -> StringFacts:
         name=pile.names.get("string"),
         builds=pile.all(StringBuild),
         fitted_at=fitted.entry.happened_at if fitted else None,
-        brace_height=pile.last(BraceHeight),
+        brace_height=_newest_brace(pile),
+        braces=pile.all(BraceHeight),
+        turns=pile.all(StringTurns),
+        strung=pile.all(StringStrung),
+        settled=pile.last(StringSettled),
+        tried=pile.all(BraceTried),
     )

@@ -1,17 +1,73 @@
 """The jot line's words for the string and its brace."""
 
 from lyrandis.core import entries as e
-from lyrandis.core.archer.jots import read_datum
+from lyrandis.core.errors import Guess
 from lyrandis.core.heard import Choice, Hears, Slot
 from lyrandis.core.room import Word
-from lyrandis.core.spoken import Line
+from lyrandis.core.spoken import Line, number_from
+from lyrandis.core.string.words import STRING_MATERIAL_WORDS
+
+_DATUMS: dict[str, e.BraceDatum] = {
+    "grip": "pivot", "pivot": "pivot", "throat": "pivot", "back": "back", "plunger": "plunger",
+    "button": "plunger",
+}  # fmt: skip
+_ASKED: tuple[tuple[str, str], ...] = (
+    ("grip", "the deepest part of the grip"),
+    ("back", "the back of the riser"),
+    ("plunger", "the plunger's line"),
+)
+_MATERIALS: dict[str, e.StringMaterial] = {
+    **{words: material for material, words in STRING_MATERIAL_WORDS.items()},
+    "low stretch": "low_stretch",
+}
+_TYPES: dict[str, e.StringType] = {
+    "endless loop": "endless", "endless": "endless", "twisted bundles": "twisted",
+    "twisted": "twisted", "laid in": "twisted",
+}  # fmt: skip
+
+
+def _brace_datum(line: Line) -> e.BraceDatum:
+    """Take where a brace was read to: said, or as on this rig last time; never guessed."""
+    line.take_word("to")
+    line.take_word("the")
+    token = line.peek()
+    said = _DATUMS.get(token.text.lower()) if token else None
+    if said is not None:
+        line.take()
+        line.take_word("line")
+        return said
+    if line.brace_datum is not None:
+        return line.brace_datum  # type: ignore[return-value]
+    error = line.error(
+        "which_datum", "Brace is measured to three places.", "Say to which: grip, back or plunger."
+    )
+    error.guesses = tuple(
+        Guess(f"{line.text.strip()} {word}", f"To {words}?") for word, words in _ASKED
+    )
+    raise error
+
+
+def _hours(line: Line) -> float | None:
+    if not line.take_word("after"):
+        return None
+    hours = _number(line, "The hours strung are missing.", "Type after 3h.")
+    line.take_word("h", "hours", "hour", "hrs")
+    line.take_word("strung")
+    return hours
+
+
+def _number(line: Line, reason: str, instruction: str) -> float:
+    token = line.peek()
+    if token is None or token.kind != "number":
+        raise line.error("missing_number", reason, instruction)
+    line.take()
+    return number_from(token.text)
 
 
 def _brace(line: Line) -> e.Reading:
     height = line.length("brace_height")
-    return e.BraceHeight(
-        brace_height_mm=height, datum="back" if read_datum(line) == "back" else "pivot"
-    )
+    datum = _brace_datum(line)
+    return e.BraceHeight(brace_height_mm=height, datum=datum, hours_strung=_hours(line))
 
 
 def _string(line: Line) -> e.Reading:
@@ -23,11 +79,67 @@ def _string(line: Line) -> e.Reading:
     return e.StringBuild(string_length_mm=length, strands=strands)
 
 
+def _turns(line: Line) -> e.Reading:
+    return e.StringTurns(turns=_number(line, "The turns are missing.", "Type turns 19 1/2."))
+
+
+def _strung(line: Line) -> e.Reading:
+    line.take_word("now")
+    return e.StringStrung(strung=True)
+
+
+def _unstrung(line: Line) -> e.Reading:
+    line.take_word("now")
+    return e.StringStrung(strung=False)
+
+
+def _settled(line: Line) -> e.Reading:
+    new = line.take_word("not", "new")
+    line.take_word("string", "yet")
+    return e.StringSettled(settled=not new)
+
+
+def _silencers(line: Line) -> e.Reading:
+    mass = line.mass("part_mass")
+    place = line.length("silencer_place") if line.take_word("@", "at") else None
+    return e.StringBuild(silencers_gr=mass, silencers_mm=place)
+
+
+def _ratings(line: Line) -> tuple[float, ...]:
+    found = []
+    while (token := line.peek()) is not None and token.kind == "number":
+        found.append(number_from(line.take().text))
+    return tuple(found)
+
+
+def _tried(line: Line) -> e.Reading:
+    height = line.length("brace_height")
+    token = line.peek()
+    told = token is not None and token.text.lower() not in ("sound", "shock", "turns")
+    datum = _brace_datum(line) if told or line.brace_datum is None else line.brace_datum
+    said: dict[str, tuple[float, ...]] = {"sound": (), "shock": ()}
+    turns = None
+    while not line.done:
+        if line.take_word("sound"):
+            said["sound"] = _ratings(line)
+        elif line.take_word("shock"):
+            said["shock"] = _ratings(line)
+        elif line.take_word("turns"):
+            turns = _number(line, "The turns are missing.", "Type turns 19 1/2.")
+        else:
+            break
+    return e.BraceTried(brace_height_mm=height, datum=datum, turns=turns, **said)
+
+
 _HEIGHT = (
     Hears(
-        "brace {length}", ("brace height", "braced", "bh", "fistmele"), (Slot("length", "length"),)
+        "brace {length} {datum}",
+        ("brace height", "braced", "bh", "fistmele"),
+        (Slot("length", "length"),),
+        (Choice("datum", {"to the back": "back", "to the grip": "grip", "to the plunger": "plunger",
+                          "deepest grip": "grip"}),),
     ),
-)
+)  # fmt: skip
 _BUILD = (
     Hears(
         "string {length} {strands} strands",
@@ -37,8 +149,20 @@ _BUILD = (
     ),
     Hears("string {length}", ("string length", "bowstring"), (Slot("length", "length"),)),
 )
+_TURNED = (Hears("turns {turns}", ("twists",), (Slot("turns", "any"),), (), ("string",)),)
 
 WORDS: tuple[Word, ...] = (
-    Word("brace", "rig", "brace 7 5/8", "brace height", _brace, hears=_HEIGHT),
+    Word("brace", "rig", "brace 7 5/8 grip", "brace height, to the grip, the back or the plunger; add “after 3h” while a new string settles", _brace, hears=_HEIGHT),
     Word("string", "string", "string 59 16 strands", "string length and strands", _string, hears=_BUILD),
+    Word("fibre", "string", "fibre polyester", "what the string is made of", lambda line: e.StringBuild(material=line.choice(_MATERIALS))),
+    Word("stringtype", "string", "stringtype twisted bundles", "endless loop or twisted bundles", lambda line: e.StringBuild(string_type=line.choice(_TYPES))),
+    Word("turns", "string", "turns 19 1/2", "turns in the string now", _turns, ("twists",), hears=_TURNED),
+    Word("bundle", "string", "bundle 2.1mm", "the unserved string's thickness", lambda line: e.StringBuild(bundle_mm=line.small("bundle_diameter", inches_below=0.3))),
+    Word("thread", "string", "thread 0.46mm", "the serving thread's thickness", lambda line: e.StringBuild(thread_mm=line.small("thread_diameter", inches_below=0.06))),
+    Word("serving", "string", "serving 5 1/2", "length of the middle serving", lambda line: e.StringBuild(serving_mm=line.length("serving_length"))),
+    Word("silencers", "string", "silencers 24gr @ 12", "both silencers' mass, and how far from the loops they sit", _silencers),
+    Word("strung", "string", "strung now", "the bow was strung: the string's hours begin", _strung),
+    Word("unstrung", "string", "unstrung now", "the bow was unstrung: its hours stop", _unstrung),
+    Word("settled", "string", "settled string", "an old string that no longer stretches; “settled not yet” for a new one", _settled),
+    Word("tried", "rig", "tried 7 1/2 sound 3 4 3 shock 2 3 2", "a brace height that was shot, rated 0 still to 10 harsh", _tried),
 )  # fmt: skip

@@ -1,59 +1,200 @@
 """What is recorded of the string and of the brace it stands at. Lengths in mm, masses in grains."""
 
+from collections.abc import Callable
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import AfterValidator, Field, model_validator
 
 from lyrandis.core import quantities as q
-from lyrandis.core.phrase import Figure, Phrase, gr, mm, phrase
+from lyrandis.core.errors import DomainError
+from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, mm, phrase
 from lyrandis.core.reading import BaseReading, require_something
-from lyrandis.core.string.words import STRING_MATERIAL_WORDS, StringMaterial
+from lyrandis.core.string.words import (
+    BRACE_DATUM_WORDS,
+    STRING_MATERIAL_WORDS,
+    STRING_TYPE_WORDS,
+    BraceDatum,
+    StringMaterial,
+    StringType,
+)
+
+
+def _half_turns(turns: float) -> float:
+    if turns < 0:
+        raise DomainError(
+            "out_of_range",
+            "Turns cannot be negative.",
+            "Count turns the way the bundle is laid.",
+            "turns",
+        )
+    if turns > 200:
+        raise DomainError(
+            "out_of_range",
+            f"{turns:g} turns are more than any string takes.",
+            "Give whole or half turns, 0 to 200.",
+            "turns",
+        )
+    return round(2 * turns) / 2
+
+
+def _rated(rating: float) -> float:
+    if not 0 <= rating <= 10:
+        raise DomainError(
+            "out_of_range",
+            f"{rating:g} is no rating.",
+            "Rate from 0, still, to 10, harsh.",
+            "sound",
+        )
+    return rating
+
+
+Turns = Annotated[float, AfterValidator(_half_turns), Field(description="turns, in halves")]
+Rating = Annotated[float, AfterValidator(_rated), Field(description="0 still to 10 harsh")]
+Ratings = Annotated[tuple[Rating, ...], Field(max_length=12)]
 
 
 class StringBuild(BaseReading):
-    """How the string is made."""
+    """How the string is made; what is left out stays as it was."""
 
     of = frozenset({"string"})
     merges = True
     kind: Literal["string_build"] = "string_build"
     material: StringMaterial | None = None
+    string_type: StringType | None = None
     strands: Annotated[int, Field(ge=4, le=60)] | None = None
     string_length_mm: q.StringLength | None = None
     string_mass_gr: q.PartMass | None = None
+    bundle_mm: q.BundleDiameter | None = None
+    """Diameter of the unserved bundle."""
+    thread_mm: q.ThreadDiameter | None = None
+    """Diameter of the serving thread."""
+    serving_mm: q.ServingLength | None = None
+    """Length of the middle serving."""
+    silencers_gr: q.PartMass | None = None
+    """Both silencers together."""
+    silencers_mm: q.SilencerPlace | None = None
+    """From the loop's end to the silencer, along the string."""
 
     @model_validator(mode="after")
     def _something(self) -> "StringBuild":
         return require_something(self, "material")
 
     def say(self) -> Phrase:
-        figures: dict[str, Figure] = {}
+        measured: tuple[tuple[str, str, float | None, Callable[[float], Figure]], ...] = (
+            ("length", "{length} long", self.string_length_mm, mm),
+            ("mass", "{mass}", self.string_mass_gr, gr),
+            ("bundle", "bundle {bundle}", self.bundle_mm, gap),
+            ("thread", "serving thread {thread}", self.thread_mm, gap),
+            ("serving", "serving {serving}", self.serving_mm, mm),
+            ("silencers", "silencers {silencers}", self.silencers_gr, gr),
+            ("place", "silencers {place} from the loops", self.silencers_mm, mm),
+        )
         parts = []
         if self.material:
             parts.append(STRING_MATERIAL_WORDS[self.material])
+        if self.string_type:
+            parts.append(STRING_TYPE_WORDS[self.string_type])
         if self.strands:
             parts.append(f"{self.strands} strands")
-        if self.string_length_mm is not None:
-            parts.append("{length} long")
-            figures["length"] = mm(self.string_length_mm)
-        if self.string_mass_gr is not None:
-            parts.append("{mass}")
-            figures["mass"] = gr(self.string_mass_gr)
+        figures: dict[str, Figure] = {}
+        for name, words, value, figure in measured:
+            if value is not None:
+                parts.append(words)
+                figures[name] = figure(value)
         return phrase("String: " + ", ".join(parts), **figures)
 
 
+class StringTurns(BaseReading):
+    """How many turns are in the string now, counted the way the bundle is laid."""
+
+    of = frozenset({"string"})
+    by = "measured"
+    kind: Literal["string_turns"] = "string_turns"
+    turns: Turns
+
+    def say(self) -> Phrase:
+        return phrase("{turns} turns in the string", turns=count(self.turns))
+
+
+class StringStrung(BaseReading):
+    """The bow was strung or unstrung with this string: its hours strung count."""
+
+    of = frozenset({"string"})
+    by = "measured"
+    settles = False
+    kind: Literal["string_strung"] = "string_strung"
+    strung: bool
+
+    def say(self) -> Phrase:
+        return phrase("Strung" if self.strung else "Unstrung")
+
+
+class StringSettled(BaseReading):
+    """Whether the string is known to have settled, as one that has been shot for weeks."""
+
+    of = frozenset({"string"})
+    kind: Literal["string_settled"] = "string_settled"
+    settled: bool = True
+
+    def say(self) -> Phrase:
+        return phrase("The string has settled" if self.settled else "The string is new")
+
+
 class BraceHeight(BaseReading):
-    """String to the deepest part of the grip, or to the back of the riser, at rest."""
+    """String to the deepest part of the grip, the back, or the plunger's line, at rest."""
 
     of = frozenset({"rig"})
     by = "measured"
     needs = frozenset({"bow", "string"})
     kind: Literal["brace_height"] = "brace_height"
     brace_height_mm: q.BraceHeight
-    datum: Literal["pivot", "back"] = "pivot"
+    datum: BraceDatum = "pivot"
+    hours_strung: q.HoursStrung | None = None
+    """Hours this string has been strung, where the archer counts them."""
 
     def say(self) -> Phrase:
-        to = " to the back" if self.datum == "back" else ""
-        return phrase(f"Brace height {{brace}}{to}", brace=mm(self.brace_height_mm))
+        after = "" if self.hours_strung is None else f" after {self.hours_strung:g} h strung"
+        return phrase(
+            f"Brace height {{brace}}{BRACE_DATUM_WORDS[self.datum]}{after}",
+            brace=mm(self.brace_height_mm),
+        )
 
 
-StringReading = StringBuild | BraceHeight
+class BraceTried(BaseReading):
+    """A brace height that was shot, and how it sounded and felt."""
+
+    of = frozenset({"rig"})
+    by = "measured"
+    settles = False
+    needs = frozenset({"bow", "string"})
+    kind: Literal["brace_tried"] = "brace_tried"
+    brace_height_mm: q.BraceHeight
+    datum: BraceDatum = "pivot"
+    sound: Ratings = ()
+    shock: Ratings = ()
+    turns: Turns | None = None
+
+    @model_validator(mode="after")
+    def _heard(self) -> "BraceTried":
+        if not self.sound and not self.shock:
+            raise DomainError(
+                "nothing_given",
+                "Neither sound nor hand shock is rated.",
+                "Rate at least one of them, 0 still to 10 harsh.",
+                "sound",
+            )
+        return self
+
+    def say(self) -> Phrase:
+        parts = [
+            f"{name} {' '.join(f'{one:g}' for one in ratings)}"
+            for name, ratings in (("sound", self.sound), ("shock", self.shock))
+            if ratings
+        ]
+        return phrase(
+            f"Tried brace {{brace}}{BRACE_DATUM_WORDS[self.datum]}: " + ", ".join(parts),
+            brace=mm(self.brace_height_mm),
+        )
+
+
+StringReading = StringBuild | StringTurns | StringStrung | StringSettled | BraceHeight | BraceTried

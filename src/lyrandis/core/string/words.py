@@ -17,3 +17,12 @@ STRING_TYPE_WORDS: dict[StringType, str] = {
     "endless": "endless loop",
     "twisted": "twisted bundles",
 }
+
+BraceDatum = Literal["pivot", "back", "plunger"]
+
+BRACE_DATUM_WORDS: dict[BraceDatum, str] = {
+    "pivot": "",
+    "back": " to the back",
+    "plunger": " to the plunger's line",
+}
+"""Where a brace was read to, said behind it; the deepest grip goes without saying."""

@@ -1,0 +1,121 @@
+"""The numbers at the nock: lift, a height to begin at, tiller and its band, balance. In mm."""
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.archer.words import Hold
+from lyrandis.core.arrow.facts import ArrowFacts
+from lyrandis.core.bow.facts import BowFacts
+from lyrandis.core.bow.numbers import BowNumbers
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.nock.facts import NockFacts
+from lyrandis.core.nock.height import (
+    HeightShot,
+    Schools,
+    Start,
+    lift_of,
+    nock_diameter,
+    schools_of,
+    start_lift,
+)
+from lyrandis.core.nock.riser_weights import Balance, Weight, balance_of
+from lyrandis.core.nock.tiller import TillerBand, tiller_band, turn_effect
+from lyrandis.core.nock.words import BowKit
+
+ASSUMED_HOLD: Hold = "split"
+TILLER_SD_MM = 1.0
+"""Assumption: of a tiller, two gaps of 0.7 mm each."""
+
+
+@dataclass(frozen=True)
+class NockNumbers:
+    """What follows from the facts at the nock; reckoned when it is asked for."""
+
+    facts: NockFacts
+    archer: ArcherFacts
+    bow_facts: BowFacts
+    bow: BowNumbers
+    arrows: ArrowFacts
+
+    @property
+    def hold(self) -> Hold | None:
+        return self.archer.hold.reading.hold if self.archer.hold else None
+
+    @property
+    def kit(self) -> BowKit:
+        """What can be set: as told, else by the kind of bow."""
+        if self.facts.kit is not None:
+            return self.facts.kit.reading.kit
+        return "full" if self.bow.likeness.shape.family == "target_recurve" else "plain"
+
+    @cached_property
+    def arrow_nock(self) -> Estimate:
+        """Outside diameter of the arrow's nock."""
+        told = self.facts.arrow_nock
+        measured = told.reading.outside_mm if told else None
+        return nock_diameter(self.arrows.part("shaft_diameter_mm")[0], measured)
+
+    @cached_property
+    def lift(self) -> Estimate | None:
+        """Underside of the arrow at the string over square."""
+        read = self.facts.height
+        if read is None:
+            return None
+        return lift_of(read.reading.height_mm, read.reading.datum, self.arrow_nock)
+
+    @property
+    def fixed(self) -> bool:
+        """True when the height is found and fixed: nothing overwrites it."""
+        return self.facts.fixed is not None and self.facts.fixed.reading.locked
+
+    @cached_property
+    def start(self) -> Start:
+        """Where to begin searching."""
+        hold = self.hold or ASSUMED_HOLD
+        return start_lift(hold, self.facts.crawl_mm, self.arrow_nock.value)
+
+    @cached_property
+    def schools(self) -> Schools:
+        shots = [HeightShot(one.reading.lift_mm, one.reading.flew) for one in self.facts.shots]
+        return schools_of(shots)
+
+    @cached_property
+    def tiller(self) -> Estimate | None:
+        """Upper less lower gap."""
+        read = self.facts.tiller
+        if read is None:
+            return None
+        return Estimate(read.reading.upper_mm - read.reading.lower_mm, TILLER_SD_MM)
+
+    @cached_property
+    def band(self) -> TillerBand:
+        """Tiller wanted for the hold and the usual crawl."""
+        return tiller_band(self.hold or ASSUMED_HOLD, self.facts.crawl_mm)
+
+    @cached_property
+    def turn(self) -> Estimate:
+        """What a turn of both bolts does, as ln of the weight."""
+        return turn_effect()
+
+    @cached_property
+    def balance(self) -> Balance | None:
+        """The riser with its weights; None without any."""
+        if not self.facts.weights:
+            return None
+        weights = tuple(
+            Weight(one.reading.mass_g, one.reading.forward_mm, one.reading.up_mm)
+            for one in self.facts.weights
+        )
+        return balance_of(weights, self.bow.likeness.shape.riser_length_mm)
+
+
+def numbers(
+    facts: NockFacts,
+    archer: ArcherFacts,
+    bow_facts: BowFacts,
+    bow: BowNumbers,
+    arrows: ArrowFacts,
+) -> NockNumbers:
+    """Return the numbers at the nock."""
+    return NockNumbers(facts, archer, bow_facts, bow, arrows)

@@ -1,0 +1,203 @@
+"""What was done to the settings of a rig, in order, from everything that is recorded of it."""
+
+import math
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
+
+from lyrandis.core.archer.draw import Draw
+from lyrandis.core.constants import MARKED_DRAW_MM, TRADE_OFFSET_MM
+from lyrandis.core.nock.height import lift_of
+from lyrandis.core.nock.numbers import NockNumbers
+from lyrandis.core.nock.readings import LimbsInLine, NockHeight
+from lyrandis.core.order.doubt import Event, Setting
+from lyrandis.core.order.words import Node
+from lyrandis.core.pile import Recorded, when
+from lyrandis.core.string.braces import to_pivot
+from lyrandis.core.string.numbers import StringNumbers
+from lyrandis.core.string.readings import BraceHeight, BraceTried
+
+if TYPE_CHECKING:
+    from lyrandis.core.bow.numbers import BowNumbers
+    from lyrandis.core.setup import Setup
+
+MOMENT_MM = 100.0
+"""A gram moved this far along the riser counts as a gram put on it."""
+
+
+@dataclass(frozen=True)
+class _Done:
+    recorded: Recorded[Any]
+    node: Node
+    done: str
+    value: Setting | None
+
+
+def history(
+    setup: "Setup",
+    *,
+    draw: Draw | None,
+    bow: "BowNumbers",
+    string: StringNumbers,
+    nock: NockNumbers,
+) -> list[Event]:
+    """Return all that was set, checked or moved on a rig, in order.
+
+    Source: definition; a part that is put on is another word of its setting.
+
+    >>> from lyrandis.core.example import rig
+    >>> c = rig()
+    >>> [event.node for event in c.order.events][:2]
+    ['string', 'draw']
+    """
+    facts = setup.order
+    done: list[_Done] = [
+        *_draws(draw),
+        *_set("hold", facts.holds, lambda one: one.hold),
+        *_set("anchor", facts.anchors, lambda one: one.anchor),
+        *_set("grip", facts.grips, lambda one: one.grip_under_rest_mm),
+        *_string(setup),
+        *_settled(string),
+        *_weights_of_bow(bow),
+        *_braces(setup, string),
+        *_nocks(setup, nock),
+        *_arrows(setup),
+        *_riser(setup),
+        *(_Done(one, one.reading.setting, "checked", None) for one in facts.checked),
+        *(_Done(one, one.reading.setting, "touched", None) for one in facts.moved),
+        *(_Done(one, one.reading.setting, "set", _found(one.reading)) for one in facts.found),
+    ]
+    done.sort(key=lambda one: when(one.recorded.entry))
+    return [
+        Event(one.node, one.done, one.value, one.recorded.entry.happened_at.timestamp())  # type: ignore[arg-type]
+        for one in done
+    ]
+
+
+def _found(reading: Any) -> Setting:
+    return reading.drift_mm if reading.drift_mm is not None else reading.word  # type: ignore[no-any-return]
+
+
+def _set(
+    node: Node, told: Iterable[Recorded[Any]], value: Callable[[Any], Setting | None]
+) -> list[_Done]:
+    found = []
+    for one in told:
+        said = value(one.reading)
+        if said is not None:
+            found.append(_Done(one, node, "set", said))
+    return found
+
+
+def _draws(draw: Draw | None) -> list[_Done]:
+    """The draw as it was known after each reading that counts."""
+    found: list[_Done] = []
+    total = 0.0
+    used = sorted(draw.used, key=lambda one: when(one.recorded.entry)) if draw else []
+    for number, reading in enumerate(used, start=1):
+        total += reading.length.value
+        found.append(_Done(reading.recorded, "draw", "set", total / number))
+    return found
+
+
+def _string(setup: "Setup") -> list[_Done]:
+    """A string counts as set once something of it is told; a new one in its place at once."""
+    fitted = [one for one in setup.order.fitted if one.reading.part == "string"]
+    found = [_Done(one, "string", "set", one.reading.part_id or "none") for one in fitted[1:]]
+    builds = setup.string.builds
+    if builds and (not fitted or fitted[-1] is fitted[0] or not found):
+        name = setup.fitted.string or "string"
+        found.append(_Done(builds[0], "string", "set", name))
+    return found
+
+
+def _settled(string: StringNumbers) -> list[_Done]:
+    told = string.facts.settled
+    found = []
+    if string.settling is not None and string.facts.braces:
+        left = string.settling.now.p90_mm
+        found.append(_Done(string.facts.braces[-1], "settled", "set", left))
+    if told is not None and told.reading.settled:
+        found.append(_Done(told, "settled", "set", 0.0))
+    return found
+
+
+def _weights_of_bow(bow: "BowNumbers") -> list[_Done]:
+    """Every weighing, brought along the curve to one draw."""
+    if bow.weight is None:
+        return []
+    curve, at = bow.weight.fitted, MARKED_DRAW_MM - TRADE_OFFSET_MM
+    found = []
+    for point in bow.weight.points:
+        if point.recorded.reading.kind == "bow_weighed":
+            there = curve.at(point.draw_mm - TRADE_OFFSET_MM)
+            value = point.weight.value * curve.at(at) / max(there, 1e-9)
+            found.append(_Done(point.recorded, "weight_rough", "set", value))
+    return found
+
+
+def _braces(setup: "Setup", string: StringNumbers) -> list[_Done]:
+    read = [
+        *string.facts.braces,
+        *string.facts.tried,
+        *(one for one in setup.order.others if isinstance(one.reading, BraceHeight | BraceTried)),
+    ]
+    return _set(
+        "brace",
+        read,
+        lambda one: to_pivot(one.brace_height_mm, one.datum, string.grips).value,
+    )
+
+
+def _nocks(setup: "Setup", nock: NockNumbers) -> list[_Done]:
+    others = [one for one in setup.order.others if isinstance(one.reading, NockHeight)]
+    return _set(
+        "nock",
+        [*setup.order.heights, *others],
+        lambda one: lift_of(one.height_mm, one.datum, nock.arrow_nock).value,
+    )
+
+
+def _arrows(setup: "Setup") -> list[_Done]:
+    """Arrows as they were known after each weighing; another set is another word."""
+    facts = setup.order
+    fitted = [one for one in facts.fitted if one.reading.part == "arrow_set"]
+    own = setup.fitted.arrow_set
+    spine = setup.arrows.part("spine_lbf")[0]
+    latest: dict[object, float] = {}
+    found = []
+    for number, one in enumerate(facts.masses):
+        key = one.reading.arrow_number
+        latest[key if key is not None else f"unnumbered {number}"] = one.reading.arrow_mass_gr
+        mean = sum(latest.values()) / len(latest)
+        value = (math.log(mean), math.log(spine) if spine else 0.0)
+        found.append(_Done(one, "arrows", "set", value))
+    known = found[-1].value if found else None
+    for put_on in fitted[1:]:
+        part = put_on.reading.part_id
+        value_now = known if part == own and known is not None else part or "none"
+        found.append(_Done(put_on, "arrows", "set", value_now))
+    return found
+
+
+def _off(reading: LimbsInLine) -> float:
+    return max(reading.upper_mm, reading.lower_mm, key=abs)
+
+
+def _riser(setup: "Setup") -> list[_Done]:
+    facts = setup.order
+    found = [
+        *_set("limb_alignment", facts.in_line, _off),
+        *_set("centre_shot", facts.centres, lambda one: one.out_mm),
+        *_set("tiller_rough", facts.tillers, lambda one: one.upper_mm - one.lower_mm),
+    ]
+    in_line = min((when(one.entry) for one in facts.in_line), default=None)
+    final = [one for one in facts.tillers if in_line is not None and when(one.entry) > in_line]
+    found += _set("tiller", final, lambda one: one.upper_mm - one.lower_mm)
+    on: dict[str, tuple[float, float]] = {}
+    for one in facts.weights:
+        on[one.reading.place] = (one.reading.mass_g, one.reading.mass_g * one.reading.up_mm)
+        grams = sum(mass for mass, _ in on.values())
+        moment = sum(moment for _, moment in on.values()) / MOMENT_MM
+        found.append(_Done(one, "riser_weights", "set", grams + moment))
+    return found

@@ -1,0 +1,253 @@
+"""The order of work of one rig: how every setting stands, what is next, and what to say of it."""
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+from typing import TYPE_CHECKING
+
+from lyrandis.core import judgement as j
+from lyrandis.core.archer.numbers import ArcherNumbers
+from lyrandis.core.nock.numbers import NockNumbers
+from lyrandis.core.order.doubt import (
+    Event,
+    Kind,
+    Next,
+    Setting,
+    State,
+    minutes_to_clear,
+    next_of,
+    states_of,
+)
+from lyrandis.core.order.graph import MINUTES
+from lyrandis.core.order.history import history
+from lyrandis.core.order.steps import STEPS
+from lyrandis.core.order.words import NODE_WORDS, Node
+from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, lbf, mm, percent, phrase, plain
+from lyrandis.core.reading import StageKey
+from lyrandis.core.string.numbers import StringNumbers
+
+if TYPE_CHECKING:
+    from lyrandis.core.bow.numbers import BowNumbers
+    from lyrandis.core.setup import Setup
+
+MOST_NAMES = 3
+"""Names in one sentence."""
+
+
+@dataclass(frozen=True)
+class OrderNumbers:
+    """Reckoned when it is asked for."""
+
+    setup: "Setup"
+    archer: ArcherNumbers
+    bow: "BowNumbers"
+    string: StringNumbers
+    nock: NockNumbers
+
+    @cached_property
+    def kind(self) -> Kind:
+        habit = self.setup.order.habit
+        return Kind(
+            self.nock.kit,
+            walks=self.setup.nock.crawl_mm > 0,
+            habit=habit.reading.habit if habit else "workbench",
+        )
+
+    @cached_property
+    def events(self) -> list[Event]:
+        """All that was done to the settings, in order."""
+        return history(
+            self.setup, draw=self.archer.draw, bow=self.bow, string=self.string, nock=self.nock
+        )
+
+    @cached_property
+    def waiting(self) -> frozenset[Node]:
+        """Settings that only time settles: a string that is known not to have."""
+        return frozenset({"settled"}) if self.string.settled is False else frozenset()
+
+    @cached_property
+    def states(self) -> dict[Node, State]:
+        return states_of(self.events, self.kind, self.waiting)
+
+    @cached_property
+    def coming(self) -> Next | None:
+        """The setting to see to next; None when all that is asked for stands."""
+        return next_of(self.states, self.kind)
+
+    @property
+    def doubted(self) -> bool:
+        """True when something that stood is in doubt itself."""
+        return any(state.mark == "direct" for state in self.states.values())
+
+    @property
+    def minutes(self) -> int:
+        """Minutes to check all that is in doubt itself."""
+        return minutes_to_clear(self.states)
+
+    @cached_property
+    def step(self) -> j.NextStep | None:
+        """The next step by the order of work."""
+        coming = self.coming
+        if coming is None:
+            return None
+        step, state = STEPS[coming.node], self.states[coming.node]
+        why = self.sentence(coming.node)
+        if coming.instead_of is not None:
+            why = phrase(f"{self._waits().text()} Meanwhile: {step.how}")
+        elif state.mark == "unset":
+            why = phrase(step.how)
+        return j.NextStep(
+            title=phrase(step.check if coming.check else step.find),
+            why=why,
+            tells=self._tells(coming.node),
+            minutes=coming.minutes,
+            action=j.Action(label="Go there", stage=step.stage, control=step.control),
+        )
+
+    def _tells(self, node: Node) -> Phrase:
+        """Say what rests on a setting: at most three names."""
+        resting = [
+            NODE_WORDS[other]
+            for other, state in self.states.items()
+            if state.mark == "rests" and (state.on == node or self._stands_on(other, node))
+        ]
+        if resting:
+            return phrase(f"It also settles {_named(resting)}.")
+        return phrase("")
+
+    def _stands_on(self, node: Node, above: Node) -> bool:
+        state = self.states[node]
+        while state.on is not None:
+            if state.on == above:
+                return True
+            state = self.states[state.on]
+        return False
+
+    def doubt_in(self, stage: StageKey) -> Node | None:
+        """Return the setting of a stage that is most in doubt, or waits; None where all stands."""
+        own = [node for node in self.kind.nodes if STEPS[node].stage == stage]
+        for marks in (("direct",), ("waits",), ("rests",)):
+            for node in own:
+                if self.states[node].mark in marks and (node in MINUTES):
+                    return node
+        return None
+
+    def _waits(self) -> Phrase:
+        settling = self.string.settling
+        at = settling.settled_at if settling else None
+        if settling is None or at is None:
+            return phrase("The string is still settling.")
+        more = max(at - settling.hours, 0.5)
+        return phrase(f"The string needs about {more:.0f} h more strung.")
+
+    def reason(self, node: Node) -> Phrase | None:
+        """Return why a setting is in doubt in at most 26 characters, for the rail."""
+        state = self.states[node]
+        if state.mark == "waits":
+            settling = self.string.settling
+            at = settling.settled_at if settling else None
+            more = "" if settling is None or at is None else f", {at - settling.hours:.0f} h more"
+            return phrase(f"string settles{more}")
+        if state.touched:
+            return phrase("moved, not measured")
+        if state.mark == "rests" and state.on is not None:
+            return phrase(f"rests on {NODE_WORDS[state.on]}"[:26])
+        if state.because is None:
+            return None
+        above = state.because.above
+        if above in ("string", "hold", "anchor"):
+            return phrase({"string": "new string since", "hold": "held otherwise since",
+                           "anchor": "anchored otherwise since"}[above])  # fmt: skip
+        if state.now is None:
+            return phrase(f"{NODE_WORDS[above]} moved since"[:26])
+        moved = _moved(above, state.before, state.now)
+        if moved is None:
+            return phrase(f"{NODE_WORDS[above]} changed since"[:26])
+        figure, word = moved
+        return phrase(f"{NODE_WORDS[above]} {{by}} {word} since", by=figure)
+
+    def sentence(self, node: Node) -> Phrase:
+        """Return the whole reason a setting is in doubt, or how it is found."""
+        state = self.states[node]
+        name = NODE_WORDS[node]
+        if state.mark == "waits":
+            return self._waits()
+        if state.touched:
+            return phrase(f"The {name} was moved and not measured since.")
+        if state.mark == "rests" and state.on is not None:
+            return phrase(f"The {name} rests on the {NODE_WORDS[state.on]}, which is in doubt.")
+        if state.because is None:
+            return phrase(STEPS[node].how)
+        edge = state.because
+        above = NODE_WORDS[edge.above]
+        reason = edge.reason[0].upper() + edge.reason[1:]
+        if state.before is None or state.now is None or edge.threshold is None:
+            how = "changed" if state.now is not None else "was moved"
+            return phrase(f"The {above} {how} since the {name} was found. {reason}.")
+        was, now = (said_value(edge.above, value) for value in (state.before, state.now))
+        if was is None or now is None:
+            return phrase(f"The {above} changed since the {name} was found. {reason}.")
+        return phrase(
+            f"The {above} went from {{was}} to {{now}} since the {name} was found. {reason}.",
+            was=was,
+            now=now,
+        )
+
+
+def _named(names: list[str]) -> str:
+    """Return at most three names in a row.
+
+    >>> _named(["brace", "nock height", "crawls", "arrows"])
+    'brace, nock height, crawls and 1 more'
+    """
+    shown, more = names[:MOST_NAMES], len(names) - MOST_NAMES
+    if more > 0:
+        return f"{', '.join(shown)} and {more} more"
+    return " and ".join([", ".join(shown[:-1]), shown[-1]] if len(shown) > 1 else shown)
+
+
+def said_value(node: Node, value: Setting | None) -> Figure | None:
+    """Return a setting's value as a figure; None for words and for what has none."""
+    if value is None or isinstance(value, str):
+        return None
+    if isinstance(value, tuple):
+        return gr(math.exp(value[0]))
+    unit = STEPS[node].unit
+    if unit == "lbf":
+        return lbf(value)
+    if unit == "grams":
+        return count(round(value))
+    return gap(value) if unit in ("gap", "drift") else mm(value)
+
+
+def said_word(value: Setting | None) -> str | None:
+    """Return a setting's word, where it has one."""
+    return plain(value) if isinstance(value, str) else None
+
+
+def _moved(node: Node, before: Setting | None, now: Setting) -> tuple[Figure, str] | None:
+    """Return by how much a setting moved, and the word for which way."""
+    if isinstance(before, tuple) and isinstance(now, tuple):
+        change = now[0] - before[0]
+        return percent(abs(math.expm1(change))), "heavier" if change > 0 else "lighter"
+    if isinstance(before, float) and isinstance(now, float):
+        figure = said_value(node, abs(now - before))
+        if figure is None:
+            return None
+        words = ("heavier", "lighter") if node in ("weight_rough", "riser_weights") else (
+            ("longer", "shorter") if node == "draw" else ("higher", "lower")
+        )  # fmt: skip
+        return figure, words[0] if now > before else words[1]
+    return None
+
+
+def numbers(
+    setup: "Setup",
+    *,
+    archer: ArcherNumbers,
+    bow: "BowNumbers",
+    string: StringNumbers,
+    nock: NockNumbers,
+) -> OrderNumbers:
+    """Return the order of work of a rig."""
+    return OrderNumbers(setup, archer, bow, string, nock)

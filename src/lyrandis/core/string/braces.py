@@ -1,0 +1,134 @@
+"""Brace readings brought to one datum, with the hours and turns they were read at. In mm, hours."""
+
+from collections.abc import Sequence
+from datetime import datetime
+from itertools import pairwise
+from typing import NamedTuple
+
+from lyrandis.core.archer.draw import BACK_DEPTH_IN, grip_depth
+from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.pile import Recorded, when
+from lyrandis.core.string.facts import StringFacts
+from lyrandis.core.string.readings import BraceHeight, StringStrung
+from lyrandis.core.string.settling import SettlingReading
+from lyrandis.core.string.turns import BRACE_READING_SD_MM, TurnedBrace
+from lyrandis.core.string.words import BraceDatum
+
+PLUNGER_DEPTH_IN = (0.0, 0.12)
+"""Assumption: the plunger's line stands over the pivot, 3 mm either way, where nobody measured."""
+
+
+def to_pivot(height_mm: float, datum: BraceDatum, grips: ArcherFacts) -> Estimate:
+    """Return a brace height to the deepest part of the grip, with its sd [mm].
+
+    Source: the trade's datums of brace, less the grip's depth to them.
+
+    >>> to_pivot(190.0, "pivot", ArcherFacts()).value
+    190.0
+    >>> round(to_pivot(234.45, "back", ArcherFacts()).value, 2)
+    190.0
+    """
+    if datum == "pivot":
+        return Estimate(height_mm, BRACE_READING_SD_MM)
+    told, assumed = (
+        (grips.back_depth, BACK_DEPTH_IN)
+        if datum == "back"
+        else (grips.plunger_depth, PLUNGER_DEPTH_IN)
+    )
+    depth = grip_depth(told, assumed)
+    return Estimate(height_mm - depth.value, (BRACE_READING_SD_MM**2 + depth.sd**2) ** 0.5)
+
+
+class SettlingLog(NamedTuple):
+    """Brace readings of a string by its hours strung."""
+
+    readings: tuple[SettlingReading, ...]
+    too_early: int
+    """Readings taken before the string was strung, or at hours that run backwards."""
+
+
+def hours_strung(strung: Sequence[Recorded[StringStrung]], at: datetime) -> float | None:
+    """Return the hours a string had been strung at some time; None before it ever was.
+
+    The clock stands while the bow is unstrung. Source: sum of the spells strung.
+
+    >>> hours_strung((), datetime(2026, 1, 1)) is None
+    True
+    """
+    total, since, ever = 0.0, None, False
+    for recorded in sorted(strung, key=lambda one: when(one.entry)):
+        moment = recorded.entry.happened_at
+        if moment > at:
+            break
+        if recorded.reading.strung:
+            since, ever = (since or moment), True
+        elif since is not None:
+            total += (moment - since).total_seconds()
+            since = None
+    if not ever:
+        return None
+    if since is not None:
+        total += (at - since).total_seconds()
+    return total / 3600
+
+
+def settling_log(facts: StringFacts, grips: ArcherFacts) -> SettlingLog:
+    """Return the brace readings that tell of a string's settling, in order of hours strung.
+
+    Those with hours of their own, and those the string's own clock gives hours to; each change of
+    turns opens a segment. Source: the clock of `hours_strung`.
+
+    >>> settling_log(StringFacts(), ArcherFacts()).readings
+    ()
+    """
+    found: list[SettlingReading] = []
+    early = 0
+    for recorded in facts.braces:
+        reading, at = recorded.reading, recorded.entry.happened_at
+        hours = reading.hours_strung
+        if hours is None:
+            if not facts.strung:
+                continue
+            hours = hours_strung(facts.strung, at)
+        if hours is None or (found and hours < found[-1].hours):
+            early += 1
+            continue
+        height = to_pivot(reading.brace_height_mm, reading.datum, grips).value
+        found.append(SettlingReading(round(hours, 3), height, _segment(facts, recorded)))
+    return SettlingLog(tuple(found), early)
+
+
+def _segment(facts: StringFacts, brace: Recorded[BraceHeight]) -> int:
+    before = [one for one in facts.turns if when(one.entry) <= when(brace.entry)]
+    return sum(a.reading.turns != b.reading.turns for a, b in pairwise(before))
+
+
+def turned_braces(facts: StringFacts, grips: ArcherFacts) -> tuple[TurnedBrace, ...]:
+    """Return every brace that was read with a known number of turns, in order.
+
+    Source: the newest turns told before each brace.
+
+    >>> turned_braces(StringFacts(), ArcherFacts())
+    ()
+    """
+    found = []
+    for recorded in facts.braces:
+        before = [one for one in facts.turns if when(one.entry) <= when(recorded.entry)]
+        if before:
+            reading = recorded.reading
+            height = to_pivot(reading.brace_height_mm, reading.datum, grips).value
+            found.append(TurnedBrace(before[-1].reading.turns, height))
+    return tuple(found)
+
+
+def usual_limits(brace_in: float) -> tuple[float, float]:
+    """Return brace heights to keep to where the maker gives none [mm].
+
+    Assumption: half an inch round the kind's usual brace.
+
+    >>> [round(x / 25.4, 2) for x in usual_limits(7.75)]
+    [7.25, 8.25]
+    """
+    return (brace_in - 0.5) * MM_PER_IN, (brace_in + 0.5) * MM_PER_IN
