@@ -135,7 +135,74 @@ def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
                 )
             )
         ),
-        e.StringBuild: st.builds(e.StringBuild, strands=st.integers(4, 60)),
+        e.StringBuild: st.builds(
+            e.StringBuild,
+            strands=st.integers(4, 60),
+            material=st.none() | st.sampled_from(sorted(get_args(e.StringMaterial))),
+            string_type=st.none() | st.sampled_from(sorted(get_args(e.StringType))),
+        ),
+        e.StringTurns: st.builds(e.StringTurns, turns=st.integers(0, 160).map(lambda n: n / 2)),
+        e.StringStrung: st.builds(e.StringStrung, strung=st.booleans()),
+        e.StringSettled: st.builds(e.StringSettled, settled=st.booleans()),
+        e.BraceHeight: st.builds(
+            e.BraceHeight,
+            brace_height_mm=_field("brace_height_mm", None),
+            datum=st.sampled_from(sorted(get_args(e.BraceDatum))),
+            hours_strung=st.none() | st.floats(0, 90),
+        ),
+        e.BraceTried: st.builds(
+            e.BraceTried,
+            brace_height_mm=_field("brace_height_mm", None),
+            sound=st.lists(st.floats(0, 10), min_size=1, max_size=3).map(tuple),
+            shock=st.lists(st.floats(0, 10), max_size=3).map(tuple),
+        ),
+        e.NockHeight: st.builds(
+            e.NockHeight,
+            height_mm=st.floats(-15, 40),
+            datum=st.sampled_from(sorted(get_args(e.NockDatum))),
+        ),
+        e.NockLocked: st.builds(e.NockLocked, locked=st.booleans()),
+        e.NockShot: st.builds(
+            e.NockShot,
+            lift_mm=st.floats(-5, 20),
+            flew=st.sampled_from(sorted(get_args(e.NockFlight))),
+        ),
+        e.ArrowNock: st.builds(
+            e.ArrowNock, outside_mm=st.floats(3, 15), groove_mm=st.none() | st.floats(1, 6)
+        ),
+        e.TillerGaps: st.builds(
+            e.TillerGaps,
+            upper_mm=st.floats(60, 300),
+            lower_mm=st.floats(60, 300),
+            place=st.sampled_from(sorted(get_args(e.LimbPlace))),
+        ),
+        e.LimbsInLine: st.builds(
+            e.LimbsInLine, upper_mm=st.floats(-9, 9), lower_mm=st.floats(-9, 9)
+        ),
+        e.CentreShot: st.builds(e.CentreShot, out_mm=st.floats(-9, 9)),
+        e.LimbBolts: st.builds(
+            e.LimbBolts,
+            upper_turns=st.floats(0, 9),
+            lower_turns=st.none() | st.floats(0, 9),
+            most_turns=st.none() | st.floats(0, 9),
+        ),
+        e.RiserWeight: st.builds(
+            e.RiserWeight,
+            place=st.sampled_from(["lower insert", "back"]),
+            mass_g=st.floats(0, 400),
+            up_mm=st.floats(-250, 250),
+        ),
+        e.RiserSide: st.builds(
+            e.RiserSide,
+            grip_under_rest_mm=st.floats(0, 60),
+            shelf_under_rest_mm=st.none() | st.floats(0, 30),
+        ),
+        e.UsualCrawl: st.builds(e.UsualCrawl, crawl_mm=st.floats(0, 100)),
+        e.SettingFound: st.builds(
+            e.SettingFound,
+            setting=st.sampled_from(sorted(get_args(e.ByFlight))),
+            word=st.sampled_from(["level", "high"]),
+        ),
         e.ArrowMassed: st.builds(
             e.ArrowMassed,
             arrow_mass_gr=_field("arrow_mass_gr", None),

@@ -30,7 +30,9 @@ def test_the_woodland_shooter_is_left_handed_with_ash_arrows(rigs: dict[str, Ass
     marram = rigs["marram-longbow"]
     assert choice(marram, "hand") == "left"
     assert choice(marram, "purpose") == "woods"
-    assert [stage.mark for stage in marram.stages] == ["settled"] * 3
+    assert [stage.mark for stage in marram.stages] == [*["settled"] * 4, "in_doubt"]
+    assert marram.stages[4].reason is not None
+    assert marram.stages[4].reason.text() == "brace 1/4 in higher since"
     assert {f.severity for f in marram.findings} == {"mend", "watch", "good"}
     found = {f.id: f for f in marram.findings}
     assert "too stiff" in found["spine-match"].sentence.text()

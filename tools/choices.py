@@ -14,6 +14,8 @@ from lyrandis.core import constants, units
 from lyrandis.core.archer import words as archer
 from lyrandis.core.arrow import words as arrow
 from lyrandis.core.bow import words as bow
+from lyrandis.core.nock import words as nock
+from lyrandis.core.order import words as order
 from lyrandis.core.string import words as string
 
 HERE = Path(__file__).resolve().parents[1] / "web" / "src" / "lib"
@@ -31,7 +33,7 @@ CONSTANTS = {
 def choices() -> str:
     """Return every table of words whose values are plain, in the order they are offered."""
     parts = [HEAD]
-    for words in (archer, bow, string, arrow):
+    for words in (archer, bow, string, arrow, nock, order):
         parts += [_choices(words, name) for name in vars(words) if name.endswith("_WORDS")]
     return "".join(part for part in parts if part)
 

@@ -206,14 +206,17 @@ NOT_SAID = (
 
 def understood(text: str) -> Jotted | list[str]:
     try:
-        return parse(text, to=Listener("bow", today=TODAY, parts=PARTS))
+        return parse(text, to=Listener("bow", today=TODAY, parts=PARTS, brace_datum="pivot"))
     except DomainError as error:
         return [guess.text for guess in error.guesses]
 
 
 def is_heard(said: str, meant: str) -> bool:
     """True when a line is read as what it means, or that is among the guesses."""
-    wanted = [parse(one, to=Listener(parts=PARTS)).reading for one in meant.split("|")]
+    wanted = [
+        parse(one, to=Listener(parts=PARTS, brace_datum="pivot")).reading
+        for one in meant.split("|")
+    ]
     found = understood(said)
     if isinstance(found, Jotted):
         return found.reading in wanted
@@ -248,7 +251,7 @@ def test_nine_in_ten_lines_are_heard() -> None:
 )
 def test_the_day_that_is_said_is_the_day_it_happened(said: str, day: date | None) -> None:
     try:
-        jotted = parse(said, to=Listener(today=TODAY))
+        jotted = parse(said, to=Listener(today=TODAY, brace_datum="pivot"))
     except DomainError:
         assert day is None
         return
@@ -258,7 +261,7 @@ def test_the_day_that_is_said_is_the_day_it_happened(said: str, day: date | None
 @pytest.mark.parametrize("said", DENIED)
 def test_what_is_denied_is_never_recorded_nor_offered(said: str) -> None:
     with pytest.raises(DomainError) as caught:
-        parse(said, to=Listener("bow", today=TODAY, parts=PARTS))
+        parse(said, to=Listener("bow", today=TODAY, parts=PARTS, brace_datum="pivot"))
     assert caught.value.guesses == ()
     assert caught.value.instruction
 

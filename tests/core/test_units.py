@@ -165,4 +165,6 @@ def test_a_metric_reader_sees_no_inches_in_a_refusal(key: str) -> None:
 def test_a_bare_number_is_in_the_unit_the_reader_reads(
     text: str, units: UnitSet, meant: str
 ) -> None:
-    assert parse(text, to=Listener(units=units)).reading == parse(meant).reading
+    assert (
+        parse(text, to=Listener(units=units, brace_datum="pivot")).reading == parse(meant).reading
+    )

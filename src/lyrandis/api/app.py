@@ -32,6 +32,7 @@ from lyrandis.api.routers import (
     parts,
     rigs,
     subjects,
+    work,
 )
 from lyrandis.demo.scenario import drafts
 from lyrandis.store.bench import Bench
@@ -47,6 +48,7 @@ _ROUTERS = (
     entries.router,
     judging.router,
     subjects.router,
+    work.router,
     demo.router,
 )
 

@@ -72,6 +72,7 @@ PLAUSIBLE: dict[str, Plausible] = {
     "grains_per_pound": Plausible("grains per pound", "gr/lbf", 3, 30, "floor"),
     "shaft_grains_per_inch": Plausible("shaft mass per inch", "gr/in", 2, 25, "shaft"),
     "part_mass": Plausible("part mass", "gr", 0, 600, "point"),
+    "riser_mass": Plausible("riser weight", "gr", 0, 46000, "riserweight"),
     "arrow_speed": Plausible("arrow speed", "m/s", 10, 120, "speed"),
     "shaft_mass": Plausible("bare shaft's mass", "gr", 60, 1500, "bareshaft"),
     "spine": Plausible("spine", "spine", 15, 160, "spine"),

@@ -8,9 +8,11 @@ from lyrandis.core.archer.room import ROOM as ARCHER
 from lyrandis.core.arrow.room import ROOM as ARROW
 from lyrandis.core.bow.room import ROOM as BOW
 from lyrandis.core.judgement import Rule
+from lyrandis.core.nock.room import ROOM as NOCK
 from lyrandis.core.room import Page, Room
+from lyrandis.core.string.room import ROOM as STRING
 
-ROOMS: tuple[Room, ...] = (ARCHER, BOW, ARROW)
+ROOMS: tuple[Room, ...] = (ARCHER, BOW, ARROW, STRING, NOCK)
 RULEBOOK: tuple[Rule, ...] = tuple(rule for room in ROOMS for rule in room.rules)
 
 if TYPE_CHECKING:

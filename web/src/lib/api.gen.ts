@@ -530,6 +530,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Order
+         * @description Return every setting in order of work: how it stands, and what it rests on.
+         */
+        get: operations["read_order"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/demo": {
         parameters: {
             query?: never;
@@ -565,9 +585,28 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock";
             /** Control */
             control: string;
+        };
+        /**
+         * Advised
+         * @description Strands and thread that would suit this rig in one fibre.
+         */
+        Advised: {
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "polyester" | "low_stretch" | "linen" | "other";
+            /** Least */
+            least: number;
+            /** Strands */
+            strands: number;
+            /** Thread Mm */
+            thread_mm: number;
+            /** Served Mm */
+            served_mm: number;
         };
         /**
          * AnchorChosen
@@ -745,6 +784,21 @@ export interface components {
             arrow_mass_gr?: number | null;
         };
         /**
+         * ArrowNock
+         * @description The plastic or self nock of the arrows: how thick it is, and how wide its groove.
+         */
+        ArrowNock: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrow_nock";
+            /** Outside Mm */
+            outside_mm?: number | null;
+            /** Groove Mm */
+            groove_mm?: number | null;
+        };
+        /**
          * ArrowPage
          * @description What the arrow's pages draw.
          */
@@ -827,6 +881,25 @@ export interface components {
             reason: string;
             /** Instruction */
             instruction: string;
+        };
+        /** BalanceDrawing */
+        BalanceDrawing: {
+            /** Riser Mm */
+            riser_mm: number;
+            /** Weights */
+            weights: components["schemas"]["WeightDrawn"][];
+            /** Mass G */
+            mass_g: number | null;
+            /** X Mm */
+            x_mm: number | null;
+            /** Y Mm */
+            y_mm: number | null;
+            /** Torque Nm */
+            torque_nm: number | null;
+            /** Uneven */
+            uneven: number | null;
+            /** Down Mm */
+            down_mm: number | null;
         };
         /**
          * BareSide
@@ -945,6 +1018,22 @@ export interface components {
             family: "selfbow" | "straight_longbow" | "reflex_deflex_longbow" | "hunting_recurve" | "target_recurve" | "short_rigid_tip" | "long_rigid_tip" | "large_rigid_tip";
         };
         /**
+         * BowKitTold
+         * @description What can be set on the bow beside its string and its nock.
+         */
+        BowKitTold: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bow_kit";
+            /**
+             * Kit
+             * @enum {string}
+             */
+            kit: "plain" | "rest" | "full";
+        };
+        /**
          * BowLength
          * @description Unstrung, nock to nock along the back.
          */
@@ -1059,7 +1148,7 @@ export interface components {
         };
         /**
          * BraceHeight
-         * @description String to the deepest part of the grip, or to the back of the riser, at rest.
+         * @description String to the deepest part of the grip, the back, or the plunger's line, at rest.
          */
         BraceHeight: {
             /**
@@ -1077,7 +1166,25 @@ export interface components {
              * @default pivot
              * @enum {string}
              */
-            datum: "pivot" | "back";
+            datum: "pivot" | "back" | "plunger";
+            /** Hours Strung */
+            hours_strung?: number | null;
+        };
+        /**
+         * BraceQuarter
+         * @description What 1/4 in more brace changes.
+         */
+        BraceQuarter: {
+            /** Weight Lbf */
+            weight_lbf: number;
+            /** Stored J */
+            stored_j: number;
+            /** Speed Mps */
+            speed_mps: number;
+            /** String Mm */
+            string_mm: number;
+            /** Turns */
+            turns: number | null;
         };
         /**
          * BraceRange
@@ -1101,6 +1208,40 @@ export interface components {
             high_mm: number;
         };
         /**
+         * BraceTried
+         * @description A brace height that was shot, and how it sounded and felt.
+         */
+        BraceTried: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "brace_tried";
+            /**
+             * Brace Height Mm
+             * @description brace height [mm], 76.2 to 304.8
+             */
+            brace_height_mm: number;
+            /**
+             * Datum
+             * @default pivot
+             * @enum {string}
+             */
+            datum: "pivot" | "back" | "plunger";
+            /**
+             * Sound
+             * @default []
+             */
+            sound: number[];
+            /**
+             * Shock
+             * @default []
+             */
+            shock: number[];
+            /** Turns */
+            turns?: number | null;
+        };
+        /**
          * Caution
          * @description A standing warning that belongs on a stage.
          */
@@ -1109,6 +1250,22 @@ export interface components {
             id: string;
             /** Text */
             text: string;
+        };
+        /**
+         * CentreShot
+         * @description How far the point stands outside the string's line, seen from behind.
+         */
+        CentreShot: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "centre_shot";
+            /**
+             * Out Mm
+             * @description place aside [gap], -25 to 25
+             */
+            out_mm: number;
         };
         /**
          * ChoosingBoard
@@ -1315,7 +1472,7 @@ export interface components {
             /** Seen */
             seen?: number | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock") | null;
         };
         /**
          * Entry
@@ -1324,7 +1481,7 @@ export interface components {
         Entry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /**
              * Happened At
              * Format: date-time
@@ -1357,7 +1514,7 @@ export interface components {
         EntryDraft: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -1419,7 +1576,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock";
             /**
              * Severity
              * @enum {string}
@@ -1440,7 +1597,7 @@ export interface components {
          */
         FirstReading: {
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Source */
             source?: ("weighed" | "measured" | "estimated" | "told" | "simulated") | null;
             /** Note */
@@ -1506,7 +1663,8 @@ export interface components {
         };
         /**
          * GripDepth
-         * @description From the pivot (deepest part of the grip) to the back or belly where the arrow passes.
+         * @description From the pivot (deepest part of the grip) to the back or belly where the arrow passes, or to
+         *     the plunger's line.
          */
         GripDepth: {
             /**
@@ -1518,7 +1676,7 @@ export interface components {
              * To
              * @enum {string}
              */
-            to: "back" | "belly";
+            to: "back" | "belly" | "plunger";
             /**
              * Depth Mm
              * @description grip depth [mm], 0 to 101.6
@@ -1676,7 +1834,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Stage */
-            stage?: ("archer" | "bow" | "arrow") | null;
+            stage?: ("archer" | "bow" | "arrow" | "string" | "nock") | null;
             /**
              * Units
              * @default inch
@@ -1729,7 +1887,7 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             next_step: components["schemas"]["NextStep"];
             /** Page */
-            page?: (components["schemas"]["ArcherPage"] | components["schemas"]["BowPage"] | components["schemas"]["ArrowPage"]) | null;
+            page?: (components["schemas"]["ArcherPage"] | components["schemas"]["BowPage"] | components["schemas"]["ArrowPage"] | components["schemas"]["StringPage"] | components["schemas"]["NockPage"]) | null;
         };
         /**
          * KneeDrawing
@@ -1774,6 +1932,23 @@ export interface components {
             before_mps: number | null;
         };
         /**
+         * LimbBolts
+         * @description Turns the limb bolts are out from fully in; what is left out stays as it was.
+         */
+        LimbBolts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "limb_bolts";
+            /** Upper Turns */
+            upper_turns?: number | null;
+            /** Lower Turns */
+            lower_turns?: number | null;
+            /** Most Turns */
+            most_turns?: number | null;
+        };
+        /**
          * LimbMatch
          * @description The limbs as told, and how far apart they are.
          */
@@ -1811,6 +1986,40 @@ export interface components {
             upper_length_mm?: number | null;
             /** Lower Length Mm */
             lower_length_mm?: number | null;
+        };
+        /**
+         * LimbsInLine
+         * @description How far the string lies off the middle of each limb's root, + to the arrow's side.
+         */
+        LimbsInLine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "limbs_in_line";
+            /**
+             * Upper Mm
+             * @description place aside [gap], -25 to 25
+             */
+            upper_mm: number;
+            /**
+             * Lower Mm
+             * @description place aside [gap], -25 to 25
+             */
+            lower_mm: number;
+        };
+        /** LineDrawing */
+        LineDrawing: {
+            /** Upper Mm */
+            upper_mm: number | null;
+            /** Lower Mm */
+            lower_mm: number | null;
+            /** Out Mm */
+            out_mm: number | null;
+            /** Most Out Mm */
+            most_out_mm: number;
+            /** Outward Is Left */
+            outward_is_left: boolean;
         };
         /**
          * LogbookBrought
@@ -1947,6 +2156,154 @@ export interface components {
             ways: components["schemas"]["WayIntoRange"][];
         };
         /**
+         * NockHeight
+         * @description Where the arrow's nock stands on the string, above square.
+         */
+        NockHeight: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "nock_height";
+            /**
+             * Height Mm
+             * @description nock height [gap], -15 to 40
+             */
+            height_mm: number;
+            /**
+             * Datum
+             * @enum {string}
+             */
+            datum: "lift" | "locator_over" | "locator_under";
+        };
+        /**
+         * NockLocked
+         * @description The nock height is found and fixed, or free to be moved again.
+         */
+        NockLocked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "nock_locked";
+            /**
+             * Locked
+             * @default true
+             */
+            locked: boolean;
+        };
+        /**
+         * NockPage
+         * @description What the nock's pages draw.
+         */
+        NockPage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            stage: "nock";
+            side: components["schemas"]["NockSide"];
+            tiller: components["schemas"]["TillerDrawing"];
+            line: components["schemas"]["LineDrawing"];
+            balance: components["schemas"]["BalanceDrawing"];
+        };
+        /**
+         * NockShot
+         * @description A lift that was shot, and what the flight said of it.
+         */
+        NockShot: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "nock_shot";
+            /**
+             * Lift Mm
+             * @description nock height [gap], -15 to 40
+             */
+            lift_mm: number;
+            /**
+             * Flew
+             * @enum {string}
+             */
+            flew: "clean" | "bounced" | "bare_level" | "bare_high" | "bare_low";
+        };
+        /** NockShotDrawn */
+        NockShotDrawn: {
+            /** Entry Id */
+            entry_id: string;
+            /** Lift Mm */
+            lift_mm: number;
+            /**
+             * Flew
+             * @enum {string}
+             */
+            flew: "clean" | "bounced" | "bare_level" | "bare_high" | "bare_low";
+            /** Brace Mm */
+            brace_mm: number | null;
+        };
+        /**
+         * NockSide
+         * @description The riser's side, heights over the square line [mm].
+         */
+        NockSide: {
+            /** Lift Mm */
+            lift_mm: number | null;
+            /** Lift Plus Minus Mm */
+            lift_plus_minus_mm: number | null;
+            /** Locator Mm */
+            locator_mm: number | null;
+            /** Datum */
+            datum: ("lift" | "locator_over" | "locator_under") | null;
+            /** Datum Words */
+            datum_words: string | null;
+            /** Fixed */
+            fixed: boolean;
+            /** Start Mm */
+            start_mm: number;
+            /** Start Low Mm */
+            start_low_mm: number;
+            /** Start High Mm */
+            start_high_mm: number;
+            /** Nock Mm */
+            nock_mm: number;
+            /** Nock Plus Minus Mm */
+            nock_plus_minus_mm: number;
+            /** Nock Told */
+            nock_told: boolean;
+            /** Shaft Mm */
+            shaft_mm: number;
+            /** Brace Mm */
+            brace_mm: number;
+            /** Brace Told */
+            brace_told: boolean;
+            /** Shelf Under Rest Mm */
+            shelf_under_rest_mm: number | null;
+            /** Grip Under Rest Mm */
+            grip_under_rest_mm: number | null;
+            /**
+             * Rest
+             * @enum {string}
+             */
+            rest: "rest" | "shelf" | "hand";
+            /** Plunger */
+            plunger: boolean;
+            /** Clean */
+            clean: [
+                number,
+                number
+            ] | null;
+            /** Bare */
+            bare: [
+                number,
+                number
+            ] | null;
+            /** Shots */
+            shots: components["schemas"]["NockShotDrawn"][];
+            /** Mirrored */
+            mirrored: boolean;
+        };
+        /**
          * Noted
          * @description Words worth keeping.
          */
@@ -2006,6 +2363,22 @@ export interface components {
             string: string | null;
         };
         /**
+         * OrderHabit
+         * @description Which order of work the archer keeps on this rig.
+         */
+        OrderHabit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "order_habit";
+            /**
+             * Habit
+             * @enum {string}
+             */
+            habit: "workbench" | "short";
+        };
+        /**
          * Out
          * @description An arrow left out of the matched set, and why.
          */
@@ -2052,7 +2425,7 @@ export interface components {
             subject_name: string | null;
             draft: components["schemas"]["EntryDraft"] | null;
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /**
              * Source
              * @enum {string}
@@ -2186,7 +2559,7 @@ export interface components {
         PostedEntry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["BraceHeight"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -2221,7 +2594,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "no_match" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "bad_request" | "too_slow" | "locked" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
+            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "unlike_places" | "which_datum" | "measure_it" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "no_match" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "bad_request" | "too_slow" | "locked" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
             /** Reason */
             reason: string;
             /** Instruction */
@@ -2337,6 +2710,23 @@ export interface components {
             assessment: components["schemas"]["Judged"] | null;
         };
         /**
+         * RestsOn
+         * @description What a station rests on.
+         */
+        RestsOn: {
+            /**
+             * Node
+             * @enum {string}
+             */
+            node: "draw" | "hold" | "anchor" | "grip" | "string" | "settled" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
+            /** Reason */
+            reason: string;
+            /** Carries */
+            carries: boolean;
+            /** Doubts */
+            doubts: boolean;
+        };
+        /**
          * Retraction
          * @description Takes back an earlier entry; taking back a retraction puts that entry back.
          */
@@ -2354,7 +2744,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock") | null;
         };
         /**
          * RetractionsDraft
@@ -2364,7 +2754,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock") | null;
             /** Entries */
             entries: components["schemas"]["Taking"][];
         };
@@ -2452,6 +2842,50 @@ export interface components {
             riser_length_mm: number;
         };
         /**
+         * RiserSide
+         * @description The riser seen from the side; what is left out stays as it was.
+         */
+        RiserSide: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "riser_side";
+            /** Shelf Under Rest Mm */
+            shelf_under_rest_mm?: number | null;
+            /** Grip Under Rest Mm */
+            grip_under_rest_mm?: number | null;
+        };
+        /**
+         * RiserWeight
+         * @description A weight on the riser and where it sits from the grip's pivot; no mass takes it off.
+         */
+        RiserWeight: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "riser_weight";
+            /** Place */
+            place: string;
+            /**
+             * Mass G
+             * @description mass on the riser [g], 0 to 3000
+             */
+            mass_g: number;
+            /**
+             * Forward Mm
+             * @description place forward [gap], -150 to 1200
+             * @default 20
+             */
+            forward_mm: number;
+            /**
+             * Up Mm
+             * @description place up the riser [gap], -500 to 500
+             */
+            up_mm: number;
+        };
+        /**
          * Rule
          * @description A rule of the trade, as the rulebook states it.
          */
@@ -2462,7 +2896,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock";
             /** Title */
             title: string;
             /** Statement */
@@ -2504,6 +2938,138 @@ export interface components {
             gives_up?: components["schemas"]["Phrase"] | null;
         };
         /**
+         * SettingChecked
+         * @description A setting was looked at and stands as it was.
+         */
+        SettingChecked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "setting_checked";
+            /**
+             * Setting
+             * @enum {string}
+             */
+            setting: "draw" | "hold" | "anchor" | "grip" | "string" | "settled" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
+        };
+        /**
+         * SettingFound
+         * @description A setting that is found by shooting, and how it came out.
+         */
+        SettingFound: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "setting_found";
+            /**
+             * Setting
+             * @enum {string}
+             */
+            setting: "bare_rough" | "walk_back" | "bare_final" | "fine" | "crawls";
+            /** Word */
+            word?: string | null;
+            /** Drift Mm */
+            drift_mm?: number | null;
+        };
+        /**
+         * SettingMoved
+         * @description A setting was moved and not measured: what it is now, nobody knows.
+         */
+        SettingMoved: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "setting_moved";
+            /**
+             * Setting
+             * @enum {string}
+             */
+            setting: "draw" | "hold" | "anchor" | "grip" | "string" | "settled" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
+        };
+        /**
+         * SettlingCurve
+         * @description The creep as fitted, with the turns of now.
+         */
+        SettlingCurve: {
+            /** Hours */
+            hours: number[];
+            /** Brace Mm */
+            brace_mm: number[];
+            /** Sd Mm */
+            sd_mm: number[];
+        };
+        /**
+         * SettlingDrawing
+         * @description Brace readings over hours strung.
+         */
+        SettlingDrawing: {
+            /** Points */
+            points: components["schemas"]["SettlingPoint"][];
+            /** Too Early */
+            too_early: number;
+            curve: components["schemas"]["SettlingCurve"] | null;
+            /** Left Mm */
+            left_mm: number | null;
+            /** Left P90 Mm */
+            left_p90_mm: number | null;
+            /** Sure */
+            sure: number | null;
+            /** Settled At */
+            settled_at: number | null;
+            /** Settled */
+            settled: boolean | null;
+            /** Strung */
+            strung: boolean | null;
+        };
+        /** SettlingPoint */
+        SettlingPoint: {
+            /** Hours */
+            hours: number;
+            /** Brace Mm */
+            brace_mm: number;
+            /** Segment */
+            segment: number;
+        };
+        /**
+         * Sheet
+         * @description The string as it is, and as it would be ordered.
+         */
+        Sheet: {
+            /** Rule Mm */
+            rule_mm: number;
+            /** Computed Mm */
+            computed_mm: number | null;
+            /** Length Mm */
+            length_mm: number;
+            /** Length Told */
+            length_told: boolean;
+            /** Diameter Mm */
+            diameter_mm: number | null;
+            /** Diameter Plus Minus Mm */
+            diameter_plus_minus_mm: number | null;
+            /** Served Mm */
+            served_mm: number | null;
+            /** Groove Mm */
+            groove_mm: number;
+            /** Groove Told */
+            groove_told: boolean;
+            /** Advised */
+            advised: components["schemas"]["Advised"][];
+            /** Factor */
+            factor: number | null;
+            /** Few Strands */
+            few_strands: boolean;
+            /** Turns */
+            turns: number | null;
+            /** Per Inch */
+            per_inch: number | null;
+            /** Order */
+            order: components["schemas"]["Phrase"][];
+        };
+        /**
          * ShotDrawing
          * @description The shot from release to clear of the bow.
          */
@@ -2539,6 +3105,30 @@ export interface components {
             side: components["schemas"]["SideView"];
             /** Assumed */
             assumed: string[];
+        };
+        /**
+         * ShotHeight
+         * @description A height that was shot, its ratings levelled over the quiet spot [points].
+         */
+        ShotHeight: {
+            /** Entry Id */
+            entry_id: string;
+            /** Brace Mm */
+            brace_mm: number;
+            /** Turns */
+            turns: number | null;
+            /** Sound */
+            sound: number[];
+            /** Shock */
+            shock: number[];
+            /** Sound At */
+            sound_at: number | null;
+            /** Shock At */
+            shock_at: number | null;
+            /** Sound Shots */
+            sound_shots: number[];
+            /** Shock Shots */
+            shock_shots: number[];
         };
         /**
          * ShownArrow
@@ -2638,11 +3228,12 @@ export interface components {
              * Mark
              * @enum {string}
              */
-            mark: "unset" | "estimated" | "settled" | "in_doubt";
+            mark: "unset" | "estimated" | "settled" | "in_doubt" | "rests" | "waits";
             /** Headline */
             headline: string;
             detail?: components["schemas"]["Phrase"] | null;
             moved?: components["schemas"]["Phrase"] | null;
+            reason?: components["schemas"]["Phrase"] | null;
             /**
              * Values
              * @default []
@@ -2657,7 +3248,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "archer" | "bow" | "arrow";
+            key: "archer" | "bow" | "arrow" | "string" | "nock";
             /** Number */
             number: number;
             /** Name */
@@ -2677,22 +3268,66 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "archer" | "bow" | "arrow";
+            key: "archer" | "bow" | "arrow" | "string" | "nock";
             /** Name */
             name: string;
             /**
              * Mark
              * @enum {string}
              */
-            mark: "unset" | "estimated" | "settled" | "in_doubt";
+            mark: "unset" | "estimated" | "settled" | "in_doubt" | "rests" | "waits";
             /** Stop */
             stop: boolean;
             headline: components["schemas"]["Value"];
             detail: components["schemas"]["Phrase"] | null;
         };
         /**
+         * Station
+         * @description One setting in order of work.
+         */
+        Station: {
+            /**
+             * Node
+             * @enum {string}
+             */
+            node: "draw" | "hold" | "anchor" | "grip" | "string" | "settled" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
+            /** Name */
+            name: string;
+            figure: components["schemas"]["Figure"] | null;
+            /** Word */
+            word: string | null;
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "unset" | "settled" | "direct" | "rests" | "waits";
+            why: components["schemas"]["Phrase"] | null;
+            reason: components["schemas"]["Phrase"] | null;
+            /** Needed */
+            needed: boolean;
+            /** Touched */
+            touched: boolean;
+            /** Check Minutes */
+            check_minutes: number | null;
+            /** Find Minutes */
+            find_minutes: number | null;
+            /** How */
+            how: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "archer" | "bow" | "arrow" | "string" | "nock";
+            /** Control */
+            control: string;
+            /** Found By Flight */
+            found_by_flight: boolean;
+            /** Rests On */
+            rests_on: components["schemas"]["RestsOn"][];
+        };
+        /**
          * StringBuild
-         * @description How the string is made.
+         * @description How the string is made; what is left out stays as it was.
          */
         StringBuild: {
             /**
@@ -2702,12 +3337,87 @@ export interface components {
             kind: "string_build";
             /** Material */
             material?: ("polyester" | "low_stretch" | "linen" | "other") | null;
+            /** String Type */
+            string_type?: ("endless" | "twisted") | null;
             /** Strands */
             strands?: number | null;
             /** String Length Mm */
             string_length_mm?: number | null;
             /** String Mass Gr */
             string_mass_gr?: number | null;
+            /** Bundle Mm */
+            bundle_mm?: number | null;
+            /** Thread Mm */
+            thread_mm?: number | null;
+            /** Serving Mm */
+            serving_mm?: number | null;
+            /** Silencers Gr */
+            silencers_gr?: number | null;
+            /** Silencers Mm */
+            silencers_mm?: number | null;
+        };
+        /**
+         * StringPage
+         * @description What the string's pages draw.
+         */
+        StringPage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            stage: "string";
+            sheet: components["schemas"]["Sheet"];
+            settling: components["schemas"]["SettlingDrawing"];
+            turns: components["schemas"]["TurnsTable"] | null;
+            valley: components["schemas"]["Valley"];
+            quarter: components["schemas"]["BraceQuarter"] | null;
+            /** Datum */
+            datum: ("pivot" | "back" | "plunger") | null;
+        };
+        /**
+         * StringSettled
+         * @description Whether the string is known to have settled, as one that has been shot for weeks.
+         */
+        StringSettled: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "string_settled";
+            /**
+             * Settled
+             * @default true
+             */
+            settled: boolean;
+        };
+        /**
+         * StringStrung
+         * @description The bow was strung or unstrung with this string: its hours strung count.
+         */
+        StringStrung: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "string_strung";
+            /** Strung */
+            strung: boolean;
+        };
+        /**
+         * StringTurns
+         * @description How many turns are in the string now, counted the way the bundle is laid.
+         */
+        StringTurns: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "string_turns";
+            /**
+             * Turns
+             * @description turns, in halves
+             */
+            turns: number;
         };
         /**
          * Subject
@@ -2899,6 +3609,72 @@ export interface components {
             /** Frequency Hz */
             frequency_hz: number | null;
         };
+        /** TillerDrawing */
+        TillerDrawing: {
+            /** Upper Mm */
+            upper_mm: number | null;
+            /** Lower Mm */
+            lower_mm: number | null;
+            /** Place */
+            place: ("fade" | "pocket") | null;
+            /** Tiller Mm */
+            tiller_mm: number | null;
+            /** Tiller Plus Minus Mm */
+            tiller_plus_minus_mm: number | null;
+            /** Target Mm */
+            target_mm: number;
+            /** Low Mm */
+            low_mm: number;
+            /** High Mm */
+            high_mm: number;
+            /**
+             * Kit
+             * @enum {string}
+             */
+            kit: "plain" | "rest" | "full";
+            /** Upper Turns */
+            upper_turns: number | null;
+            /** Lower Turns */
+            lower_turns: number | null;
+            /** Most Turns */
+            most_turns: number | null;
+            /** Turn Share */
+            turn_share: number;
+            /** Weight Lbf */
+            weight_lbf: number | null;
+            /** Wished Lbf */
+            wished_lbf: number | null;
+            /** Turns For Wish */
+            turns_for_wish: number | null;
+        };
+        /**
+         * TillerGaps
+         * @description String to both limbs, square from the string, at the same place on each.
+         */
+        TillerGaps: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tiller_gaps";
+            /**
+             * Upper Mm
+             * @description tiller gap [mm], 50.8 to 355.6
+             */
+            upper_mm: number;
+            /**
+             * Lower Mm
+             * @description tiller gap [mm], 50.8 to 355.6
+             */
+            lower_mm: number;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "fade" | "pocket";
+            /** Lower Place */
+            lower_place?: ("fade" | "pocket") | null;
+        };
         /**
          * Trial
          * @description The numbers as tried beside the numbers now, and the sliders' ranges.
@@ -2969,6 +3745,89 @@ export interface components {
             step: number;
             /** Now */
             now: number;
+        };
+        /** TurnsStep */
+        TurnsStep: {
+            /** Change Mm */
+            change_mm: number;
+            /** Turns */
+            turns: number | null;
+        };
+        /**
+         * TurnsTable
+         * @description What turns do to the brace.
+         */
+        TurnsTable: {
+            /** Now */
+            now: number;
+            /** Per Turn Mm */
+            per_turn_mm: number;
+            /** Per Turn Plus Minus Mm */
+            per_turn_plus_minus_mm: number;
+            /** Gain */
+            gain: number;
+            /** Gain Plus Minus */
+            gain_plus_minus: number;
+            /** Model Gain */
+            model_gain: number;
+            /** Pairs */
+            pairs: number;
+            /** Shortened Mm */
+            shortened_mm: number;
+            /** Steps */
+            steps: components["schemas"]["TurnsStep"][];
+        };
+        /**
+         * UsualCrawl
+         * @description How far under the nock the hook stands for the shots made most; 0 without a crawl.
+         */
+        UsualCrawl: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "usual_crawl";
+            /**
+             * Crawl Mm
+             * @description crawl [gap], 0 to 120
+             */
+            crawl_mm: number;
+        };
+        /**
+         * Valley
+         * @description Ratings over brace, in points worse than the quiet spot.
+         */
+        Valley: {
+            /** Low Mm */
+            low_mm: number;
+            /** High Mm */
+            high_mm: number;
+            /** Told */
+            told: boolean;
+            /** Braces Mm */
+            braces_mm: number[];
+            /** Points */
+            points: number[];
+            /** Points Sd */
+            points_sd: number[];
+            /** Shots */
+            shots: components["schemas"]["ShotHeight"][];
+            /** Quiet Mm */
+            quiet_mm: number | null;
+            /** Quiet Sd Mm */
+            quiet_sd_mm: number | null;
+            /** Near */
+            near: number | null;
+            /** Heights */
+            heights: number;
+            /** Next Mm */
+            next_mm: number | null;
+            /** Next Turns */
+            next_turns: number | null;
+            /** Enough */
+            enough: boolean;
+            /** Now Mm */
+            now_mm: number | null;
         };
         /**
          * Value
@@ -3095,6 +3954,17 @@ export interface components {
             /** Basis */
             basis: string;
         };
+        /** WeightDrawn */
+        WeightDrawn: {
+            /** Place */
+            place: string;
+            /** Mass G */
+            mass_g: number;
+            /** Forward Mm */
+            forward_mm: number;
+            /** Up Mm */
+            up_mm: number;
+        };
         /**
          * WeightSample
          * @description The draw curve at one string position.
@@ -3135,7 +4005,33 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock") | null;
+        };
+        /**
+         * WorkOrder
+         * @description The order of work of one rig.
+         */
+        WorkOrder: {
+            /**
+             * Kit
+             * @enum {string}
+             */
+            kit: "plain" | "rest" | "full";
+            /**
+             * Habit
+             * @enum {string}
+             */
+            habit: "workbench" | "short";
+            /** Walks */
+            walks: boolean;
+            /** Stations */
+            stations: components["schemas"]["Station"][];
+            /** Next */
+            next: ("draw" | "hold" | "anchor" | "grip" | "string" | "settled" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls") | null;
+            /** Minutes */
+            minutes: number;
+            /** Doubted */
+            doubted: number;
         };
     };
     responses: {
@@ -3352,7 +4248,7 @@ export interface operations {
     read_rig: {
         parameters: {
             query?: {
-                page?: ("archer" | "bow" | "arrow") | null;
+                page?: ("archer" | "bow" | "arrow" | "string" | "nock") | null;
                 as_of?: string | null;
             };
             header?: {
@@ -4445,6 +5341,47 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOrder"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];

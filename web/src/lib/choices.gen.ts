@@ -49,6 +49,15 @@ export const STRING_MATERIAL_WORDS = [
   ['linen', 'linen'],
   ['other', 'other'],
 ] as const;
+export const STRING_TYPE_WORDS = [
+  ['endless', 'endless loop'],
+  ['twisted', 'twisted bundles'],
+] as const;
+export const BRACE_DATUM_WORDS = [
+  ['pivot', ''],
+  ['back', ' to the back'],
+  ['plunger', ' to the plunger\'s line'],
+] as const;
 export const SHAFT_MATERIAL_WORDS = [
   ['wood', 'wood'],
   ['carbon', 'carbon'],
@@ -65,4 +74,51 @@ export const FLIGHT_WORDS = [
   ['clean', 'flew clean'],
   ['stiff', 'still stiff'],
   ['weak', 'weak'],
+] as const;
+export const NOCK_DATUM_WORDS = [
+  ['lift', 'underside of the arrow over square'],
+  ['locator_over', 'lower edge of the locator above the arrow'],
+  ['locator_under', 'upper edge of the locator below the arrow'],
+] as const;
+export const NOCK_FLIGHT_WORDS = [
+  ['clean', 'clean'],
+  ['bounced', 'bounced up and down'],
+  ['bare_level', 'bare shaft level with the fletched'],
+  ['bare_high', 'bare shaft above the fletched'],
+  ['bare_low', 'bare shaft below the fletched'],
+] as const;
+export const LIMB_PLACE_WORDS = [
+  ['fade', 'the end of the fade'],
+  ['pocket', 'the limb pocket'],
+] as const;
+export const BOW_KIT_WORDS = [
+  ['plain', 'nothing to set on the riser'],
+  ['rest', 'rest or plunger can be set'],
+  ['full', 'limb bolts, rest and plunger can be set'],
+] as const;
+export const NODE_WORDS = [
+  ['draw', 'draw length'],
+  ['hold', 'hold'],
+  ['anchor', 'anchor'],
+  ['grip', 'grip mark'],
+  ['string', 'string'],
+  ['settled', 'string settled'],
+  ['weight_rough', 'weight, first'],
+  ['tiller_rough', 'tiller, first'],
+  ['limb_alignment', 'limbs in line'],
+  ['centre_shot', 'centre shot'],
+  ['riser_weights', 'riser weights'],
+  ['tiller', 'tiller'],
+  ['bare_rough', 'bare shaft, first'],
+  ['brace', 'brace'],
+  ['nock', 'nock height'],
+  ['arrows', 'arrows'],
+  ['walk_back', 'walk-back'],
+  ['bare_final', 'bare shaft, last'],
+  ['fine', 'fine tuning'],
+  ['crawls', 'crawls'],
+] as const;
+export const HABIT_WORDS = [
+  ['workbench', 'the whole workbench order'],
+  ['short', 'the short order: string, brace, nock, arrows'],
 ] as const;

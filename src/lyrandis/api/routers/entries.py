@@ -100,6 +100,14 @@ def _answer(
     return answer
 
 
+def _require_known(bench: Bench, desk: Desk, drafts: list[e.EntryDraft]) -> None:
+    """Refuse to say that a setting stands which was moved and not measured since."""
+    for one in drafts:
+        if isinstance(one.reading, e.SettingChecked):
+            bench.check_rig(one.subject.id)
+            desk.computed(one.subject.id).order.require_known(one.reading.setting)
+
+
 @router.post(
     "/entries", status_code=201, response_model=Recorded, responses={**NOT_FOUND, **CONFLICT}
 )
@@ -107,6 +115,7 @@ def create_entries(bench: BenchOf, desk: DeskOf, draft: EntriesDraft) -> Respons
     """Record one or several entries, all or nothing."""
     if draft.rig is not None:
         bench.check_rig(draft.rig)
+    _require_known(bench, desk, draft.entries)
     entries = bench.record(draft.entries, seen=draft.seen)
     return _answer(bench, desk, entries, draft.rig, draft.page)
 

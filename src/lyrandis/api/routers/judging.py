@@ -103,11 +103,12 @@ def parse_reading(bench: BenchOf, desk: DeskOf, line: JotLine) -> ParsedJot:
     """Read a jot line without recording it."""
     subjects = bench.subjects() if names_parts(line.text) else ()
     parts = [(one.kind, one.id, one.name) for one in subjects if one.kind != "rig"]
-    jotted = parse(line.text, to=Listener(line.stage, line.units, line.today, parts))
+    computed = desk.computed(line.rig) if line.rig is not None else None
+    datum = computed.setup.order.brace_datum if computed else None
+    jotted = parse(line.text, to=Listener(line.stage, line.units, line.today, parts, datum))
     subject_id = name = None
     weight = line.weight_lbf
-    if line.rig is not None:
-        computed = desk.computed(line.rig)
+    if computed is not None:
         subject_id, name = _subject_on(computed.setup, jotted.subject)
         weight = computed.bow.weight.weight.value if computed.bow.weight else weight
     question_mass(jotted.reading, line.text, weight)

@@ -7,13 +7,12 @@ from lyrandis.core.bow.rules import RULES, judge
 from lyrandis.core.bow.stage import ASKS, missing, stage, unchecked
 from lyrandis.core.look_over import LooksOver
 from lyrandis.core.room import Room
-from lyrandis.core.string.jots import WORDS as STRING_WORDS
 
 ROOM = Room(
     key="bow",
     name="Bow",
     needs=("archer",),
-    words=(*WORDS, *STRING_WORDS),
+    words=WORDS,
     bare=("bow",),
     rules=RULES,
     judge=judge,

@@ -1,6 +1,7 @@
 """The jot line's words for the nock, the tiller and the riser."""
 
 from lyrandis.core import entries as e
+from lyrandis.core.constants import GRAINS_PER_GRAM
 from lyrandis.core.errors import Guess
 from lyrandis.core.quantities import check
 from lyrandis.core.room import Word
@@ -106,7 +107,7 @@ def _bolts(line: Line) -> e.Reading:
 
 
 def _weight(line: Line) -> e.Reading:
-    grams = line.mass("part_mass") / 15.432358
+    grams = line.mass("riser_mass") / GRAINS_PER_GRAM
     up = line.small("upward")
     if line.take_word("down"):
         up = -abs(up)

@@ -14,8 +14,10 @@ from lyrandis.core.nock.readings import (
     TillerGaps,
 )
 from lyrandis.core.order.readings import OrderHabit, SettingChecked, SettingFound, SettingMoved
-from lyrandis.core.pile import Pile, Recorded
+from lyrandis.core.pile import Pile, Recorded, when
 from lyrandis.core.reading import BaseReading
+from lyrandis.core.string.readings import BraceHeight, BraceTried
+from lyrandis.core.string.words import BraceDatum
 
 
 @dataclass(frozen=True)
@@ -35,8 +37,20 @@ class OrderFacts:
     centres: tuple[Recorded[CentreShot], ...] = ()
     weights: tuple[Recorded[RiserWeight], ...] = ()
     heights: tuple[Recorded[NockHeight], ...] = ()
+    brace_datum: BraceDatum | None = None
+    """Where the brace was read to last on this rig, with whatever string."""
     others: tuple[Recorded[BaseReading], ...] = ()
     """The rig's readings made with parts that are no longer on it."""
+
+
+def _brace_datum(pile: Pile) -> BraceDatum | None:
+    read = [*pile.others, *pile.all(BraceHeight), *pile.all(BraceTried)]
+    said = [
+        (when(one.entry), one.reading.datum)
+        for one in read
+        if isinstance(one.reading, BraceHeight | BraceTried)
+    ]
+    return max(said)[1] if said else None
 
 
 def facts(pile: Pile) -> OrderFacts:
@@ -56,5 +70,6 @@ def facts(pile: Pile) -> OrderFacts:
         centres=pile.all(CentreShot),
         weights=pile.all(RiserWeight),
         heights=pile.all(NockHeight),
+        brace_datum=_brace_datum(pile),
         others=tuple(pile.others),
     )

@@ -48,7 +48,7 @@ def history(
     >>> from lyrandis.core.example import rig
     >>> c = rig()
     >>> [event.node for event in c.order.events][:2]
-    ['string', 'draw']
+    ['draw', 'hold']
     """
     facts = setup.order
     done: list[_Done] = [

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.numbers import ArcherNumbers
+from lyrandis.core.errors import DomainError
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.order.doubt import (
     Event,
@@ -21,7 +22,7 @@ from lyrandis.core.order.doubt import (
 from lyrandis.core.order.graph import MINUTES
 from lyrandis.core.order.history import history
 from lyrandis.core.order.steps import STEPS
-from lyrandis.core.order.words import NODE_WORDS, Node
+from lyrandis.core.order.words import NODE_WORDS, SHORT_WORDS, Node
 from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, lbf, mm, percent, phrase, plain
 from lyrandis.core.reading import StageKey
 from lyrandis.core.string.numbers import StringNumbers
@@ -30,6 +31,13 @@ if TYPE_CHECKING:
     from lyrandis.core.bow.numbers import BowNumbers
     from lyrandis.core.setup import Setup
 
+_CHANGED: dict[Node, str] = {
+    "string": "new string since",
+    "hold": "held otherwise since",
+    "anchor": "anchored otherwise since",
+}
+_FIRST: dict[StageKey, Node] = {"string": "brace", "nock": "nock"}
+"""The setting whose value stands in the rail: its doubt is said before others of its stage."""
 MOST_NAMES = 3
 """Names in one sentence."""
 
@@ -104,6 +112,18 @@ class OrderNumbers:
             action=j.Action(label="Go there", stage=step.stage, control=step.control),
         )
 
+    def require_known(self, node: Node) -> None:
+        """Raise `DomainError` where looking is not enough: the setting was moved, not measured."""
+        state = self.states.get(node)
+        if state is not None and state.touched:
+            name = NODE_WORDS[node]
+            raise DomainError(
+                "measure_it",
+                f"The {name} was moved and not measured since: looking does not tell what it is.",
+                f"Measure the {name} and enter the reading.",
+                "setting",
+            )
+
     def _tells(self, node: Node) -> Phrase:
         """Say what rests on a setting: at most three names."""
         resting = [
@@ -126,6 +146,7 @@ class OrderNumbers:
     def doubt_in(self, stage: StageKey) -> Node | None:
         """Return the setting of a stage that is most in doubt, or waits; None where all stands."""
         own = [node for node in self.kind.nodes if STEPS[node].stage == stage]
+        own.sort(key=lambda node: node != _FIRST.get(stage))
         for marks in (("direct",), ("waits",), ("rests",)):
             for node in own:
                 if self.states[node].mark in marks and (node in MINUTES):
@@ -151,20 +172,20 @@ class OrderNumbers:
         if state.touched:
             return phrase("moved, not measured")
         if state.mark == "rests" and state.on is not None:
-            return phrase(f"rests on {NODE_WORDS[state.on]}"[:26])
+            return phrase(f"rests on {SHORT_WORDS[state.on]}")
         if state.because is None:
             return None
         above = state.because.above
-        if above in ("string", "hold", "anchor"):
-            return phrase({"string": "new string since", "hold": "held otherwise since",
-                           "anchor": "anchored otherwise since"}[above])  # fmt: skip
+        if above in _CHANGED:
+            return phrase(_CHANGED[above])
+        name = SHORT_WORDS[above]
         if state.now is None:
-            return phrase(f"{NODE_WORDS[above]} moved since"[:26])
+            return phrase(f"{name} moved since")
         moved = _moved(above, state.before, state.now)
         if moved is None:
-            return phrase(f"{NODE_WORDS[above]} changed since"[:26])
+            return phrase(f"{name} changed since")
         figure, word = moved
-        return phrase(f"{NODE_WORDS[above]} {{by}} {word} since", by=figure)
+        return phrase(f"{name} {{by}} {word} since", by=figure)
 
     def sentence(self, node: Node) -> Phrase:
         """Return the whole reason a setting is in doubt, or how it is found."""

@@ -32,6 +32,20 @@ NODE_WORDS: dict[Node, str] = {
     "crawls": "crawls",
 }
 
+SHORT_WORDS: dict[Node, str] = {
+    **NODE_WORDS,
+    "settled": "string",
+    "weight_rough": "weight",
+    "tiller_rough": "tiller",
+    "limb_alignment": "limb",
+    "riser_weights": "weight",
+    "bare_rough": "bare shaft",
+    "bare_final": "bare shaft",
+    "nock": "nock",
+    "draw": "draw",
+}
+"""For the rail, where there is room for 26 characters."""
+
 ByFlight = Literal["bare_rough", "walk_back", "bare_final", "fine", "crawls"]
 """Settings that are found by shooting: said in words until their own pages are there."""
 

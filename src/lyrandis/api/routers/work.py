@@ -1,0 +1,16 @@
+"""The order of work of a rig."""
+
+from fastapi import APIRouter, Response
+
+from lyrandis.api.context import DeskOf, as_json
+from lyrandis.api.problems import NOT_FOUND
+from lyrandis.core import entries as e
+from lyrandis.core.order.page import WorkOrder, work_order
+
+router = APIRouter(tags=["judging"])
+
+
+@router.get("/rigs/{rig}/order", response_model=WorkOrder, responses=NOT_FOUND)
+def read_order(desk: DeskOf, rig: e.SubjectId) -> Response:
+    """Return every setting in order of work: how it stands, and what it rests on."""
+    return as_json(desk.answer(rig, "order", work_order))

@@ -1,0 +1,22 @@
+"""The nock's room."""
+
+from lyrandis.core.nock.jots import WORDS
+from lyrandis.core.nock.page import page
+from lyrandis.core.nock.rules import RULES, judge
+from lyrandis.core.nock.stage import ASKS, missing, stage
+from lyrandis.core.order.jots import WORDS as ORDER_WORDS
+from lyrandis.core.room import Room
+
+ROOM = Room(
+    key="nock",
+    name="Nock",
+    needs=("arrow", "string"),
+    words=(*WORDS, *ORDER_WORDS),
+    bare=("lift",),
+    rules=RULES,
+    judge=judge,
+    stage=stage,
+    missing=missing,
+    page=page,
+    asks=ASKS,
+)

@@ -1,0 +1,115 @@
+"""The whole order of work as one drawn line of stations, and what each rests on."""
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core.computed import Computed
+from lyrandis.core.nock.words import BowKit
+from lyrandis.core.order.graph import MINUTES, Edge, into
+from lyrandis.core.order.numbers import said_value, said_word
+from lyrandis.core.order.steps import STEPS
+from lyrandis.core.order.words import NODE_WORDS, Habit, Node
+from lyrandis.core.phrase import Figure, Phrase
+from lyrandis.core.reading import StageKey
+
+
+class _Drawn(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+class RestsOn(_Drawn):
+    """What a station rests on."""
+
+    node: Node
+    reason: str
+    carries: bool
+    doubts: bool
+    """True where it is this that puts the station in doubt."""
+
+
+class Station(_Drawn):
+    """One setting in order of work."""
+
+    node: Node
+    name: str
+    figure: Figure | None
+    word: str | None
+    mark: Literal["unset", "settled", "direct", "rests", "waits"]
+    why: Phrase | None
+    reason: Phrase | None
+    needed: bool
+    touched: bool
+    check_minutes: int | None
+    find_minutes: int | None
+    how: str
+    stage: StageKey
+    control: str
+    found_by_flight: bool
+    rests_on: tuple[RestsOn, ...]
+
+
+class WorkOrder(_Drawn):
+    """The order of work of one rig."""
+
+    kit: BowKit
+    habit: Habit
+    walks: bool
+    stations: tuple[Station, ...]
+    next: Node | None
+    minutes: int
+    """To check all that is in doubt itself."""
+    doubted: int
+
+
+_BY_FLIGHT = frozenset({"bare_rough", "walk_back", "bare_final", "fine", "crawls"})
+
+
+def work_order(c: Computed) -> WorkOrder:
+    """Return the order of work as it is drawn."""
+    order = c.order
+    edges = into(order.kind.kit, order.kind.walks)
+    coming = order.coming
+    return WorkOrder(
+        kit=order.kind.kit,
+        habit="short" if order.kind.kit == "plain" else order.kind.habit,
+        walks=order.kind.walks,
+        stations=tuple(_station(c, node, edges[node]) for node in order.kind.nodes),
+        next=coming.node if coming else None,
+        minutes=order.minutes,
+        doubted=sum(state.mark == "direct" for state in order.states.values()),
+    )
+
+
+def _station(c: Computed, node: Node, edges: tuple[Edge, ...]) -> Station:
+    order, step = c.order, STEPS[node]
+    state = order.states[node]
+    minutes = MINUTES.get(node)
+    doubtful = state.because.above if state.because is not None else state.on
+    unclear = state.mark in ("direct", "rests", "waits")
+    return Station(
+        node=node,
+        name=NODE_WORDS[node][0].upper() + NODE_WORDS[node][1:],
+        figure=said_value(node, state.value),
+        word=said_word(state.value),
+        mark=state.mark,
+        why=order.sentence(node) if unclear else None,
+        reason=order.reason(node) if unclear else None,
+        needed=node in order.kind.needed,
+        touched=state.touched,
+        check_minutes=minutes[0] if minutes else None,
+        find_minutes=minutes[1] if minutes else None,
+        how=step.how,
+        stage=step.stage,
+        control=step.control,
+        found_by_flight=node in _BY_FLIGHT,
+        rests_on=tuple(
+            RestsOn(
+                node=edge.above,
+                reason=edge.reason,
+                carries=edge.carries,
+                doubts=unclear and edge.above == doubtful,
+            )
+            for edge in edges
+        ),
+    )

@@ -1,0 +1,146 @@
+"""What to advise on a string: its strength on this rig, strands and thread, turns, the next one."""
+
+from typing import NamedTuple
+
+from lyrandis.core.computed import Computed
+from lyrandis.core.constants import TRADE_OFFSET_MM
+from lyrandis.core.string.strands import (
+    FACTOR_OF_SAFETY,
+    FEWEST_STRANDS,
+    FIBRES,
+    GROOVES_MM,
+    MOST_STRANDS,
+    StrandAdvice,
+    Tensions,
+    factor_of_safety,
+    strand_advice,
+    tensions_of,
+)
+from lyrandis.core.string.turns import Order, next_string, turns_for
+from lyrandis.core.string.words import StringMaterial
+
+USUAL_GPP = 9.0
+SMALL_SHAFT_MM = 7.5
+"""Assumption: arrows to this thickness have the small nock groove."""
+
+
+class Strength(NamedTuple):
+    """How strong the string on a rig is."""
+
+    material: StringMaterial
+    strands: int
+    factor: float
+    least: int
+    tensions: Tensions
+
+
+def _tensions(c: Computed, material: StringMaterial, strands: int) -> Tensions | None:
+    weight, thrust, fibre = c.bow.own_weight, c.bow.thrust, FIBRES.get(material)
+    if weight is None or thrust is None or fibre is None:
+        return None
+    curve = c.bow.likeness.curve
+    pivot = c.archer.drawn_to.value - TRADE_OFFSET_MM
+    force = curve.force.at(pivot)
+    if force <= 0:
+        return None
+    arrow = c.arrow.finished.mass.value if c.arrow.finished else USUAL_GPP * weight.weight.value
+    return tensions_of(curve, weight.weight.value / force, pivot, thrust, arrow, fibre, strands)
+
+
+def least_strands(c: Computed, material: StringMaterial) -> int | None:
+    """Return the fewest strands with the factor of safety on this rig; None where unknown.
+
+    Source: as `factor_of_safety`.
+
+    >>> from lyrandis.core.example import rig
+    >>> least_strands(rig(), "polyester")
+    13
+    """
+    fibre = FIBRES.get(material)
+    for strands in range(FEWEST_STRANDS, MOST_STRANDS + 1):
+        tensions = _tensions(c, material, strands)
+        if tensions is None or fibre is None:
+            return None
+        if factor_of_safety(tensions, fibre, strands) >= FACTOR_OF_SAFETY:
+            return strands
+    return MOST_STRANDS
+
+
+def strength_of(c: Computed) -> Strength | None:
+    """Return how strong the string on the rig is; None where fibre, strands or bow are unknown.
+
+    Source: as `factor_of_safety`.
+
+    >>> from lyrandis.core.example import rig
+    >>> strength_of(rig()) is None
+    True
+    """
+    material, strands = c.setup.string.material, c.setup.string.strands
+    fibre = FIBRES.get(material) if material else None
+    if material is None or strands is None or fibre is None:
+        return None
+    tensions, least = _tensions(c, material, strands), least_strands(c, material)
+    if tensions is None or least is None:
+        return None
+    return Strength(material, strands, factor_of_safety(tensions, fibre, strands), least, tensions)
+
+
+def groove_of(c: Computed) -> float:
+    """Return the width of the arrow nock's groove: measured, else small or large by the shaft [mm].
+
+    Assumption: small and large grooves of the trade.
+
+    >>> from lyrandis.core.example import rig
+    >>> groove_of(rig())
+    2.5
+    """
+    told = c.setup.nock.arrow_nock
+    if told is not None and told.reading.groove_mm is not None:
+        return told.reading.groove_mm
+    shaft = c.setup.arrows.part("shaft_diameter_mm")[0]
+    return GROOVES_MM["small" if shaft is not None and shaft <= SMALL_SHAFT_MM else "large"]
+
+
+def advice_of(c: Computed, material: StringMaterial) -> StrandAdvice | None:
+    """Return strands and thread for this rig in a fibre; None where there is no number for it.
+
+    Source: as `strand_advice`.
+
+    >>> from lyrandis.core.example import rig
+    >>> advice_of(rig(), "polyester").strands
+    14
+    """
+    least, fibre = least_strands(c, material), FIBRES.get(material)
+    return None if least is None or fibre is None else strand_advice(least, fibre, groove_of(c))
+
+
+def turns_to(c: Computed, brace_mm: float) -> float | None:
+    """Return the turns that bring the brace to a height; None where unknown or impossible.
+
+    Source: as `turns_for`.
+
+    >>> from lyrandis.core.example import RECURVE, rig
+    >>> c = rig([*RECURVE, "fibre polyester", "turns 20"])
+    >>> turns_to(c, c.string.brace.value)
+    20.0
+    """
+    brace, bundle, gain = c.string.brace, c.string.bundle, c.string.gain
+    if brace is None or bundle is None or gain is None:
+        return None
+    return turns_for(bundle, gain, brace_mm - brace.value)
+
+
+def next_order(c: Computed, brace_mm: float) -> Order | None:
+    """Return the string to order for a brace; None where the present one is not known.
+
+    Source: as `next_string`.
+
+    >>> from lyrandis.core.example import RECURVE, rig
+    >>> c = rig([*RECURVE, "fibre polyester", "turns 20"])
+    >>> round(next_order(c, c.string.brace.value).finished_mm / 25.4)
+    59
+    """
+    brace, bundle, gain = c.string.brace, c.string.bundle, c.string.gain
+    if brace is None or bundle is None or gain is None:
+        return None
+    return next_string(bundle, gain, brace_mm - brace.value)

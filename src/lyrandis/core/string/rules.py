@@ -1,0 +1,360 @@
+"""Judging the string: its length, turns, strands, settling and the quiet brace."""
+
+from lyrandis.core import judgement as j
+from lyrandis.core.bow.families import FAMILIES
+from lyrandis.core.bow.words import FAMILY_WORDS, Family
+from lyrandis.core.computed import Computed
+from lyrandis.core.constants import MM_PER_IN, NEWTONS_PER_LBF
+from lyrandis.core.phrase import Phrase, count, gap, lbf, mm, percent, phrase, ratio
+from lyrandis.core.string.advice import next_order, strength_of, turns_to
+from lyrandis.core.string.length import FAR_OFF_MM
+from lyrandis.core.string.settling import ENOUGH_MM, LEAST_READINGS, SURE
+from lyrandis.core.string.strands import FACTOR_OF_SAFETY
+from lyrandis.core.string.sweep import LEAST_HEIGHTS, MOST_HEIGHTS, SURE_ENOUGH
+from lyrandis.core.string.turns import (
+    FEWEST_PER_IN,
+    MOST_PER_IN,
+    SPONGY_PER_IN,
+    TurnsWord,
+    per_inch,
+    turns_word,
+)
+from lyrandis.core.string.words import STRING_MATERIAL_WORDS
+
+WEAK_STRING, DANGEROUS_STRING = 3.0, 2.0
+"""Factor of safety under which a string is replaced, and under which it is not shot. Convention."""
+NOT_BUILT: frozenset[Family] = frozenset(
+    {"selfbow", "straight_longbow", "short_rigid_tip", "long_rigid_tip", "large_rigid_tip"}
+)
+"""Kinds whose tips are built for low-stretch fibre only where the bowyer says so."""
+
+RULES: tuple[j.Rule, ...] = (
+    j.Rule(
+        id="string-length",
+        stage="string",
+        title="How long the string is",
+        statement="Bow less 3 in, recurves less 4 in; beside it the length that braces the "
+        "computed bow. Told more than 3/4 in off both, it was measured otherwise (Watch). "
+        "Measured under tension wins.",
+        school="Habit of the trade, and statics",
+        source="The rule is a starting point; the computed length is that of a typical bow.",
+    ),
+    j.Rule(
+        id="string-turns",
+        stage="string",
+        title="Turns in the string",
+        statement=f"Twisted bundles hold by their turns: none is Stop, under {FEWEST_PER_IN:g} an "
+        f"inch few hold it (Watch). Over {MOST_PER_IN:g} it is spongy and wears (Watch), over "
+        f"{SPONGY_PER_IN:g} order a shorter one (Mend). Where the wished brace wants turns "
+        "outside that, the string is the wrong length (Mend). A loop without end can be shortened "
+        "only.",
+        school="Practice of the trade",
+        source="The bounds are Lyrandis's own; the shortening is that of a helix.",
+    ),
+    j.Rule(
+        id="string-strands",
+        stage="string",
+        title="Strong enough at the shot's peak",
+        statement="The most the string is asked for is at brace, full draw, or as the limbs come "
+        "home. Its strength, a fifth taken off at loops and servings, over that is the factor of "
+        f"safety: {FACTOR_OF_SAFETY:g} and more is Good, to {WEAK_STRING:g} Watch, to "
+        f"{DANGEROUS_STRING:g} Mend, under it Stop.",
+        school="Mechanics, with assumed fibres",
+        source="Static tensions and a spring's energy; half of what the arrow leaves is taken to "
+        "stretch the string. Strand figures are assumed: the maker's own word decides.",
+    ),
+    j.Rule(
+        id="string-fibre",
+        stage="string",
+        title="Low-stretch fibre only on tips built for it",
+        statement="On selfbows, straight longbows and static tips low-stretch fibre is Watch: ask "
+        "the bowyer before it is shot.",
+        school="Practice of the trade",
+        source="A stiff string stops the limbs harder: its peak is half again that of polyester.",
+    ),
+    j.Rule(
+        id="string-settling",
+        stage="string",
+        title="A new string settles first",
+        statement="Settled is when less than 1/16 in of brace is still to come with "
+        f"{100 * SURE:.0f} %, from {LEAST_READINGS} readings over 3 h strung. Until then brace and "
+        "nock rest on it (Watch).",
+        school="A stretched exponential, fitted",
+        source="Bayes' theorem with assumed priors; tried on three laws of creep.",
+    ),
+    j.Rule(
+        id="brace-quiet",
+        stage="string",
+        title="The quiet brace",
+        statement="Noise over brace has one quiet spot. It is found when the chance that it lies "
+        f"within 1/8 in reaches {100 * SURE_ENOUGH:.0f} % or next to nothing is left to gain, from "
+        f"{LEAST_HEIGHTS} heights, at most {MOST_HEIGHTS}. Nothing is proposed outside the maker's "
+        "range.",
+        school="Tuning by sound and feel",
+        source="Bayes' theorem over quiet spot and curvature, sizes assumed.",
+    ),
+)
+
+_TURN_TEXTS: dict[TurnsWord, tuple[j.Severity, str]] = {
+    "apart": ("stop", "A twisted bundle without turns comes apart. Put turns in before stringing."),
+    "loose": ("watch", "{per} turns to the inch: few turns hold this string together."),
+    "good": ("good", "{turns} turns are {per} to the inch: it holds, and is not spongy."),
+    "spongy": ("watch", "{per} turns to the inch: it is spongy and wears."),
+    "too_many": ("mend", "{per} turns to the inch: order a shorter string."),
+}
+SHEET = j.Action(label="See the string", stage="string", control="sheet")
+SWEEP = j.Action(label="Try a height", stage="string", control="brace")
+SETTLE = j.Action(label="Add a reading", stage="string", control="settling")
+
+
+def judge(c: Computed) -> list[j.Finding]:
+    """Return the findings on the string."""
+    return [
+        *_judge_length(c),
+        *_judge_turns(c),
+        *_judge_strands(c),
+        *_judge_fibre(c),
+        *_judge_settling(c),
+        *_judge_quiet(c),
+    ]
+
+
+def _finding(
+    rule: str,
+    severity: j.Severity,
+    sentence: Phrase,
+    sum_: tuple[Phrase, ...],
+    action: j.Action | None = None,
+    title: str | None = None,
+) -> j.Finding:
+    return j.Finding(
+        id=rule, stage="string", severity=severity, sentence=sentence, sum=sum_, rule=rule,
+        action=action, title=title,
+    )  # fmt: skip
+
+
+def _judge_length(c: Computed) -> list[j.Finding]:
+    told = c.setup.string.part("string_length_mm")
+    if told is None or not c.bow.likeness.known:
+        return []
+    both = c.string.length
+    ways = [both.rule_mm, *([both.computed_mm] if both.computed_mm is not None else [])]
+    if min(abs(told - way) for way in ways) <= FAR_OFF_MM:
+        return []
+    return [
+        _finding(
+            "string-length",
+            "watch",
+            phrase(
+                "The string is told as {told}; this bow usually takes about {usual}. Measure it "
+                "again, on the bow.",
+                told=mm(told),
+                usual=mm(both.computed_mm or both.rule_mm),
+            ),
+            (
+                phrase("By the trade's habit {rule}.", rule=mm(both.rule_mm)),
+                phrase("The computed bow at its brace {own}.", own=mm(ways[-1])),
+            ),
+            SHEET,
+        )
+    ]
+
+
+def _judge_turns(c: Computed) -> list[j.Finding]:
+    turns = c.setup.string.turns
+    if not turns:
+        return []
+    now, length = turns[-1].reading.turns, c.string.length_mm
+    kind = c.setup.string.kind
+    share = per_inch(now, length)
+    word = turns_word(share, kind or "endless")
+    severity, text = _TURN_TEXTS[word]
+    lines = [
+        phrase(
+            f"{now:g} turns ÷ {{length}} = {{per}} to the inch.",
+            length=mm(length),
+            per=ratio(share),
+        )
+    ]
+    wrong = _wrong_length(c)
+    if wrong is not None and word != "apart":
+        return [_finding("string-turns", "mend", wrong, tuple(lines), SHEET)]
+    sentence = phrase(text.replace("{turns}", f"{now:g}"), per=ratio(share))
+    title = "A string without turns" if word == "apart" else None
+    return [_finding("string-turns", severity, sentence, tuple(lines),
+                     None if word == "good" else SHEET, title)]  # fmt: skip
+
+
+def _wrong_length(c: Computed) -> Phrase | None:
+    """Return what to say where a brace inside the range needs turns no string should have."""
+    brace = c.string.brace
+    if brace is None or c.string.bundle is None or c.string.gain is None:
+        return None
+    low, high = c.string.limits
+    if low <= brace.value <= high:
+        return None
+    wished = low if brace.value < low else high
+    needed = turns_to(c, wished)
+    order = next_order(c, (low + high) / 2)
+    if order is None:
+        return None
+    inch = c.string.length_mm / MM_PER_IN
+    if needed is not None and FEWEST_PER_IN * inch <= needed <= MOST_PER_IN * inch:
+        return None
+    return phrase(
+        "Turns alone do not bring the brace to {wished}: this string is the wrong length. Order "
+        "one of {length} on the bow.",
+        wished=mm(wished),
+        length=mm(order.finished_mm),
+    )
+
+
+def _judge_strands(c: Computed) -> list[j.Finding]:
+    found = strength_of(c)
+    if found is None:
+        return []
+    factor, strands = found.factor, found.strands
+    texts: tuple[tuple[float, j.Severity, str], ...] = (
+        (FACTOR_OF_SAFETY, "good", "{strands} strands hold {factor} times the most a shot asks."),
+        (WEAK_STRING, "watch", "{strands} strands hold {factor} times the most a shot asks; "
+         "{least} would be usual."),
+        (DANGEROUS_STRING, "mend", "{strands} strands hold only {factor} times the most a shot "
+         "asks. Fit a string of {least}."),
+        (0.0, "stop", "{strands} strands hold only {factor} times the most a shot asks. Do not "
+         "shoot this string."),
+    )  # fmt: skip
+    severity, text = next((s, t) for limit, s, t in texts if factor >= limit)
+    tensions = found.tensions
+    pound = NEWTONS_PER_LBF
+    return [
+        _finding(
+            "string-strands",
+            severity,
+            phrase(text, strands=count(strands), factor=ratio(factor), least=count(found.least)),
+            (
+                phrase(
+                    "Tension {brace} at brace, {full} at full draw, about {peak} as the limbs come "
+                    "home; {dry} if dry-fired.",
+                    brace=lbf(tensions.brace_n / pound),
+                    full=lbf(tensions.full_n / pound),
+                    peak=lbf(tensions.peak_n / pound),
+                    dry=lbf(tensions.dry_fire_n / pound),
+                ),
+                phrase(
+                    f"{strands} strands of {STRING_MATERIAL_WORDS[found.material]} hold {{holds}} "
+                    "at the loops.",
+                    holds=lbf(factor * max(tensions.peak_n, tensions.full_n) / pound),
+                ),
+            ),
+            None if severity == "good" else SHEET,
+            "A string too weak for this bow" if severity == "stop" else None,
+        )
+    ]
+
+
+def _judge_fibre(c: Computed) -> list[j.Finding]:
+    family = c.bow.likeness.shape.family
+    told = c.setup.bow.family is not None
+    if c.setup.string.material != "low_stretch" or not told or family not in NOT_BUILT:
+        return []
+    return [
+        _finding(
+            "string-fibre",
+            "watch",
+            phrase(
+                f"Low-stretch fibre on a {FAMILY_WORDS[family]}: ask the bowyer whether its tips "
+                "are built for it."
+            ),
+            (phrase("A stiff string stops the limbs harder than polyester does."),),
+            SHEET,
+        )
+    ]
+
+
+def _judge_settling(c: Computed) -> list[j.Finding]:
+    settling = c.string.settling
+    if settling is None or c.string.settled is None:
+        return []
+    left = settling.now
+    lines = (
+        phrase(
+            "{readings} readings over {hours} h strung; less than {limit} to come with {sure}.",
+            readings=count(settling.count),
+            hours=count(round(settling.hours, 1)),
+            limit=mm(ENOUGH_MM),
+            sure=percent(left.settled),
+        ),
+    )
+    if c.string.settled:
+        return [_finding("string-settling", "good", phrase("The string has settled."), lines)]
+    at = settling.settled_at
+    when = (
+        "when, is not yet to be said"
+        if at is None
+        else f"settled in about {max(at - settling.hours, 0.5):.0f} h more strung"
+    )
+    return [
+        _finding(
+            "string-settling",
+            "watch",
+            phrase(
+                "Up to {left} of brace may still come: " + when + ". Wait before fixing the nock.",
+                left=gap(left.p90_mm),
+            ),
+            lines,
+            SETTLE,
+        )
+    ]
+
+
+def _judge_quiet(c: Computed) -> list[j.Finding]:
+    quiet = c.string.quiet
+    if quiet is None or quiet.heights < 2:
+        return []
+    lines = [
+        phrase(
+            "{heights} heights: quiet spot {spot}, within 1/8 in with {near}.",
+            heights=count(quiet.heights),
+            spot=mm(quiet.brace_mm, 2 * quiet.sd_mm),
+            near=percent(quiet.near),
+        )
+    ]
+    if not c.string.limits_told:
+        low, high = c.string.limits
+        lines.append(
+            phrase("Maker's range not told: {low} to {high} taken.", low=mm(low), high=mm(high))
+        )
+    if c.string.settled is False:
+        lines.append(phrase("The string is still settling: take it as an estimate."))
+    if quiet.enough:
+        text = "The quiet brace is {spot}, sure to 1/8 in with {near}."
+        severity: j.Severity = "good"
+    else:
+        text = "{heights} heights make the quiet brace sure to 1/8 in with {near}."
+        severity = "watch"
+    return [
+        _finding(
+            "brace-quiet",
+            severity,
+            phrase(
+                text,
+                spot=mm(round(quiet.brace_mm / MM_PER_IN * 16) / 16 * MM_PER_IN),
+                near=percent(quiet.near),
+                heights=count(quiet.heights),
+            ),
+            tuple(lines),
+            None if quiet.enough else SWEEP,
+        )
+    ]
+
+
+def usual_brace(c: Computed) -> float:
+    """Return the usual brace of the bow's kind [mm].
+
+    Assumption: as the family's shape.
+
+    >>> from lyrandis.core.example import rig
+    >>> usual_brace(rig()) / 25.4
+    7.75
+    """
+    return FAMILIES[c.bow.likeness.shape.family].brace_in * MM_PER_IN

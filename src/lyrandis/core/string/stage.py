@@ -1,0 +1,126 @@
+"""The string on the page: its brace and what is known of it, with the stage's mark."""
+
+from collections.abc import Callable
+
+from lyrandis.core import judgement as j
+from lyrandis.core.archer.stage import choice_value
+from lyrandis.core.computed import Computed
+from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, mm, phrase
+from lyrandis.core.pile import Recorded
+from lyrandis.core.room import Ask, plain_ask
+from lyrandis.core.string.readings import StringBuild
+from lyrandis.core.string.words import STRING_MATERIAL_WORDS, STRING_TYPE_WORDS
+
+CAUTIONS = (
+    j.Caution(
+        id="stringer",
+        text="Use a stringer; the larger loop goes on the upper limb. Look at strands, servings "
+        "and loops every time.",
+    ),
+    j.Caution(id="low-brace", text="A low brace can slap the arm: wear a guard."),
+)
+
+
+def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
+    """Return the string's stage."""
+    brace = _brace_value(c)
+    return j.Standing(
+        mark=_mark(c),
+        headline=brace.key,
+        detail=_detail(c),
+        moved=next((f.sentence for f in findings if f.severity == "stop"), None),
+        values=(brace, *_string_values(c)),
+        cautions=CAUTIONS,
+    )
+
+
+def _mark(c: Computed) -> j.Mark:
+    if c.setup.string.brace_height is None:
+        return "unset"
+    quiet = c.string.quiet
+    found = quiet is not None and quiet.enough and c.string.settled is not False
+    return "settled" if found or c.string.settled else "estimated"
+
+
+def _detail(c: Computed) -> Phrase | None:
+    facts = c.setup.string
+    said = [
+        STRING_MATERIAL_WORDS[facts.material] if facts.material else "",
+        f"{facts.strands} strands" if facts.strands else "",
+    ]
+    words = ", ".join(filter(None, said))
+    return phrase(words) if words else None
+
+
+def _brace_value(c: Computed) -> j.Value:
+    read, brace = c.setup.string.brace_height, c.string.brace
+    if read is None or brace is None:
+        return j.Value(key="brace", label="Brace", missing="Not read with this string yet")
+    return j.Value(
+        key="brace",
+        label="Brace",
+        figure=mm(brace.value, brace.plus_minus),
+        origin=read.source,
+        entries=(read.entry.id,),
+    )
+
+
+def _string_values(c: Computed) -> list[j.Value]:
+    facts = c.setup.string
+    turns = facts.turns[-1] if facts.turns else None
+    return [
+        choice_value("material", "Fibre", _told(c, "material"), STRING_MATERIAL_WORDS),
+        choice_value("string_type", "Made as", _told(c, "string_type"), STRING_TYPE_WORDS),
+        _plain(c, "string_length", "Length, strung", "string_length_mm", mm),
+        _plain(c, "strands", "Strands", "strands", count),
+        _plain(c, "bundle", "Bundle", "bundle_mm", gap),
+        _plain(c, "thread", "Serving thread", "thread_mm", gap),
+        _plain(c, "serving", "Serving", "serving_mm", mm),
+        _plain(c, "silencers", "Silencers", "silencers_gr", gr),
+        j.Value(
+            key="turns",
+            label="Turns now",
+            figure=count(turns.reading.turns) if turns else None,
+            origin=turns.source if turns else None,
+            entries=(turns.entry.id,) if turns else (),
+            missing=None if turns else "Not counted yet",
+        ),
+    ]
+
+
+def _told(c: Computed, name: str) -> Recorded[StringBuild] | None:
+    builds = c.setup.string.builds
+    return next((b for b in reversed(builds) if getattr(b.reading, name) is not None), None)
+
+
+def _plain(
+    c: Computed, key: str, label: str, name: str, figure: Callable[[float], Figure]
+) -> j.Value:
+    told = _told(c, name)
+    said: Figure | None = figure(getattr(told.reading, name)) if told else None
+    return j.Value(
+        key=key,
+        label=label,
+        figure=said,
+        origin=told.source if told else None,
+        entries=(told.entry.id,) if told else (),
+        missing=None if told else "Not told yet",
+    )
+
+
+def missing(_: Computed) -> j.NextStep | None:
+    """The string is asked for by the order of work."""
+    return None
+
+
+ASKS = (
+    plain_ask(
+        11,
+        lambda setup: setup.bow.brace_range is None and setup.string.brace_height is not None,
+        "Enter the maker's brace heights",
+        "The quiet brace is sought between them.",
+        "string",
+        "bracerange",
+    ),
+    Ask(12, lambda c: c.order.step),
+)
