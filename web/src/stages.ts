@@ -2,8 +2,10 @@
 import { archer } from './features/archer/place';
 import { arrow } from './features/arrow/place';
 import { bow } from './features/bow/place';
+import { nock } from './features/nock/place';
+import { string } from './features/string/place';
 
-export const STAGES = [archer, bow, arrow] as const;
+export const STAGES = [archer, bow, arrow, string, nock] as const;
 
 type Both<U> = (U extends unknown ? (one: U) => void : never) extends (all: infer A) => void
   ? A

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Assessment } from '../lib/api';
   import { tell } from '../lib/preferences.svelte';
-  import { placePath } from '../lib/paths';
+  import { orderPath, placePath } from '../lib/paths';
   import { headline } from '../lib/values';
   import { route } from '../router';
   import FittedNow from './FittedNow.svelte';
@@ -15,7 +15,14 @@
 </script>
 
 <nav aria-label="Order of work" class="rail">
-  <h2 class="px-5 pt-4 pb-2 max-md:sr-only">Order of work</h2>
+  <h2 class="max-md:sr-only">
+    <a
+      href={orderPath(rig)}
+      class="order"
+      aria-current={here === 'order' ? 'page' : undefined}
+      title="The whole order, and what rests on what">Order of work</a
+    >
+  </h2>
   <ol class="flex md:flex-col">
     {#each assessment.stages as stage (stage.key)}
       <li class="shrink-0 max-md:flex-1">
@@ -31,8 +38,10 @@
             <span class="block font-semibold md:text-[1.05rem]">
               <ValueText value={headline(stage)} plain />
             </span>
-            {#if stage.detail}
-              <span class="block text-sm text-soft max-md:hidden">{tell(stage.detail)}</span>
+            {#if stage.reason}
+              <span class="more text-amber max-md:hidden">{tell(stage.reason)}</span>
+            {:else if stage.detail}
+              <span class="more text-soft max-md:hidden">{tell(stage.detail)}</span>
             {/if}
             {#if stage.moved}<span class="sr-only">{tell(stage.moved)}</span>{/if}
           </span>
@@ -69,6 +78,28 @@
     border-left: 3px solid transparent;
     color: var(--ink);
     text-decoration: none;
+  }
+  .order {
+    display: block;
+    padding: 0.8rem 1.25rem 0.5rem 1.1rem;
+    border-left: 3px solid transparent;
+    text-decoration: underline dotted var(--line);
+    text-underline-offset: 4px;
+  }
+  .order:hover,
+  .order[aria-current='page'] {
+    color: var(--ink);
+  }
+  .order[aria-current='page'] {
+    background: var(--raised);
+    border-left-color: var(--ink);
+    text-decoration: none;
+  }
+  .more {
+    display: block;
+    font-size: 0.87rem;
+    white-space: nowrap;
+    margin-right: -1.9rem;
   }
   .step:hover {
     background: var(--faint);

@@ -12,6 +12,8 @@
     estimated: 'estimated',
     settled: 'settled',
     in_doubt: 'in doubt',
+    rests: 'rests on a doubt',
+    waits: 'waits',
   } as const;
 </script>
 
@@ -29,6 +31,17 @@
   {:else if mark === 'in_doubt'}
     <path d="M0-6 6 0 0 6-6 0Z" fill="none" stroke="var(--amber)" stroke-width="1.5" />
     <path d="M-4 1 1-4M-2.5 2.5 2.5-2.5M-1 4 4-1" stroke="var(--amber)" stroke-width="1.3" />
+  {:else if mark === 'rests'}
+    <path d="M0-6 6 0 0 6-6 0Z" fill="none" stroke="var(--amber)" stroke-width="1.5" />
+    <path d="M-2.6 2.6 2.6-2.6" stroke="var(--amber)" stroke-width="1.6" />
+  {:else if mark === 'waits'}
+    <path
+      d="M0-6 6 0 0 6-6 0Z"
+      fill="none"
+      stroke="var(--blue)"
+      stroke-width="1.6"
+      stroke-dasharray="1.6 1.8"
+    />
   {:else}
     <path d="M0-6 6 0 0 6-6 0Z" fill="none" stroke="var(--ink)" stroke-width="1.5" />
     {#if mark === 'settled'}

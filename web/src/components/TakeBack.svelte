@@ -5,7 +5,7 @@
 </script>
 
 <button
-  class="quiet text-sm"
+  class="quiet text-sm whitespace-nowrap"
   disabled={bench.isTaking(entry)}
   onclick={() => void bench.takeBack(entry, what)}
 >

@@ -2288,16 +2288,8 @@ export interface components {
             rest: "rest" | "shelf" | "hand";
             /** Plunger */
             plunger: boolean;
-            /** Clean */
-            clean: [
-                number,
-                number
-            ] | null;
-            /** Bare */
-            bare: [
-                number,
-                number
-            ] | null;
+            clean: components["schemas"]["SchoolBand"] | null;
+            bare: components["schemas"]["SchoolBand"] | null;
             /** Shots */
             shots: components["schemas"]["NockShotDrawn"][];
             /** Mirrored */
@@ -2915,6 +2907,16 @@ export interface components {
             name: string;
             /** Pounds */
             pounds: number;
+        };
+        /**
+         * SchoolBand
+         * @description Lifts that a school would set [mm].
+         */
+        SchoolBand: {
+            /** Low Mm */
+            low_mm: number;
+            /** High Mm */
+            high_mm: number;
         };
         /**
          * SchoolView

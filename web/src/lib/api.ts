@@ -42,6 +42,8 @@ export type ShotDrawing = Schemas['ShotDrawing'];
 export type ShownArrow = Schemas['ShownArrow'];
 export type SpineBoard = Schemas['SpineBoard'];
 export type Trial = Schemas['Trial'];
+export type WorkOrder = Schemas['WorkOrder'];
+export type Station = Schemas['Station'];
 export type TaperPlan = Schemas['TaperPlan'];
 export type MatchedSet = Schemas['MatchedSet'];
 export type QuiverTable = Schemas['QuiverTable'];
@@ -142,6 +144,8 @@ export const api = {
   shot: (rig: string) => answer(client.GET('/api/rigs/{rig}/shot', { params: { path: { rig } } })),
   spineBoard: (rig: string) =>
     answer(client.GET('/api/rigs/{rig}/spine-board', { params: { path: { rig } } })),
+  order: (rig: string) =>
+    answer(client.GET('/api/rigs/{rig}/order', { params: { path: { rig } } })),
   tryArrow: (rig: string, tried: Tried) =>
     answer(client.GET('/api/rigs/{rig}/arrow-trial', { params: { path: { rig }, query: tried } })),
   taperPlan: (rig: string, asked: TaperAsked) =>

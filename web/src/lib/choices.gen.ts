@@ -118,6 +118,28 @@ export const NODE_WORDS = [
   ['fine', 'fine tuning'],
   ['crawls', 'crawls'],
 ] as const;
+export const SHORT_WORDS = [
+  ['draw', 'draw'],
+  ['hold', 'hold'],
+  ['anchor', 'anchor'],
+  ['grip', 'grip mark'],
+  ['string', 'string'],
+  ['settled', 'string'],
+  ['weight_rough', 'weight'],
+  ['tiller_rough', 'tiller'],
+  ['limb_alignment', 'limb'],
+  ['centre_shot', 'centre shot'],
+  ['riser_weights', 'weight'],
+  ['tiller', 'tiller'],
+  ['bare_rough', 'bare shaft'],
+  ['brace', 'brace'],
+  ['nock', 'nock'],
+  ['arrows', 'arrows'],
+  ['walk_back', 'walk-back'],
+  ['bare_final', 'bare shaft'],
+  ['fine', 'fine tuning'],
+  ['crawls', 'crawls'],
+] as const;
 export const HABIT_WORDS = [
   ['workbench', 'the whole workbench order'],
   ['short', 'the short order: string, brace, nock, arrows'],

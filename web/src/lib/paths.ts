@@ -7,6 +7,9 @@ export type Place = StageKey | 'logbook';
 export const placePath = (rig: string, place: Place): string =>
   `/rigs/${encodeURIComponent(rig)}/${place}`;
 
+/** The page that draws the whole order of work. */
+export const orderPath = (rig: string): string => `/rigs/${encodeURIComponent(rig)}/order`;
+
 /** The rig an address is about. */
 export function rigOf(pathname: string): string | null {
   const written = /^\/rigs\/([^/]+)/.exec(pathname)?.[1];

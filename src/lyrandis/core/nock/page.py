@@ -24,6 +24,13 @@ class NockShotDrawn(_Drawn):
     """The brace it was shot at."""
 
 
+class SchoolBand(_Drawn):
+    """Lifts that a school would set [mm]."""
+
+    low_mm: float
+    high_mm: float
+
+
 class NockSide(_Drawn):
     """The riser's side, heights over the square line [mm]."""
 
@@ -47,8 +54,8 @@ class NockSide(_Drawn):
     rest: Literal["rest", "shelf", "hand"]
     """What the arrow lies on."""
     plunger: bool
-    clean: tuple[float, float] | None
-    bare: tuple[float, float] | None
+    clean: SchoolBand | None
+    bare: SchoolBand | None
     shots: tuple[NockShotDrawn, ...]
     mirrored: bool
     """True where the arrow lies on the right: seen from the right side then."""
@@ -145,11 +152,15 @@ def _side(c: Computed) -> NockSide:
         grip_under_rest_mm=side.grip_under_rest_mm if side else None,
         rest=on,
         plunger=plunger,
-        clean=nock.schools.clean,
-        bare=nock.schools.bare,
+        clean=_band(nock.schools.clean),
+        bare=_band(nock.schools.bare),
         shots=_shots(c),
         mirrored=not outward_is_left(c.setup.archer),
     )
+
+
+def _band(found: tuple[float, float] | None) -> SchoolBand | None:
+    return None if found is None else SchoolBand(low_mm=found[0], high_mm=found[1])
 
 
 def _shots(c: Computed) -> tuple[NockShotDrawn, ...]:

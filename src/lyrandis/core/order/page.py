@@ -81,6 +81,13 @@ def work_order(c: Computed) -> WorkOrder:
     )
 
 
+def _word(c: Computed, node: Node) -> str | None:
+    """Return a setting's word; of parts, what they are called."""
+    if node == "string" and c.order.states[node].value is not None:
+        return c.setup.string.name or said_word(c.order.states[node].value)
+    return said_word(c.order.states[node].value)
+
+
 def _station(c: Computed, node: Node, edges: tuple[Edge, ...]) -> Station:
     order, step = c.order, STEPS[node]
     state = order.states[node]
@@ -91,7 +98,7 @@ def _station(c: Computed, node: Node, edges: tuple[Edge, ...]) -> Station:
         node=node,
         name=NODE_WORDS[node][0].upper() + NODE_WORDS[node][1:],
         figure=said_value(node, state.value),
-        word=said_word(state.value),
+        word=_word(c, node),
         mark=state.mark,
         why=order.sentence(node) if unclear else None,
         reason=order.reason(node) if unclear else None,

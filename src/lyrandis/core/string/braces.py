@@ -3,7 +3,8 @@
 from collections.abc import Sequence
 from datetime import datetime
 from itertools import pairwise
-from typing import NamedTuple
+from operator import itemgetter
+from typing import Any, NamedTuple
 
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, grip_depth
 from lyrandis.core.archer.facts import ArcherFacts
@@ -106,21 +107,26 @@ def _segment(facts: StringFacts, brace: Recorded[BraceHeight]) -> int:
 
 
 def turned_braces(facts: StringFacts, grips: ArcherFacts) -> tuple[TurnedBrace, ...]:
-    """Return every brace that was read with a known number of turns, in order.
+    """Return every brace that was read or shot with a known number of turns, in order.
 
     Source: the newest turns told before each brace.
 
     >>> turned_braces(StringFacts(), ArcherFacts())
     ()
     """
-    found = []
+    found: list[tuple[Any, TurnedBrace]] = []
     for recorded in facts.braces:
         before = [one for one in facts.turns if when(one.entry) <= when(recorded.entry)]
         if before:
             reading = recorded.reading
             height = to_pivot(reading.brace_height_mm, reading.datum, grips).value
-            found.append(TurnedBrace(before[-1].reading.turns, height))
-    return tuple(found)
+            turned = TurnedBrace(before[-1].reading.turns, height)
+            found.append((when(recorded.entry), turned))
+    for tried in facts.tried:
+        if tried.reading.turns is not None:
+            height = to_pivot(tried.reading.brace_height_mm, tried.reading.datum, grips).value
+            found.append((when(tried.entry), TurnedBrace(tried.reading.turns, height)))
+    return tuple(turned for _, turned in sorted(found, key=itemgetter(0)))
 
 
 def usual_limits(brace_in: float) -> tuple[float, float]:

@@ -1,0 +1,21 @@
+/** The nock's place: its pages, the order of work, and the controls not on the first of them. */
+import { lazily } from '../../lib/lazily';
+
+export const nock = {
+  key: 'nock',
+  name: 'Nock',
+  routes: {
+    '/nock': lazily(() => import('./Height.svelte')),
+    '/nock/tiller': lazily(() => import('./Tiller.svelte')),
+    '/nock/alignment': lazily(() => import('./Alignment.svelte')),
+    '/nock/weights': lazily(() => import('./Weights.svelte')),
+    '/order': lazily(() => import('../order/Order.svelte')),
+  },
+  controls: {
+    tiller: 'nock/tiller',
+    kit: 'nock/tiller',
+    alignment: 'nock/alignment',
+    weights: 'nock/weights',
+    order: 'order',
+  },
+} as const;

@@ -1,0 +1,67 @@
+<script lang="ts">
+  import DidNotCome from '../../components/DidNotCome.svelte';
+  import { bench } from '../../lib/bench.svelte';
+  import OrderLine from './OrderLine.svelte';
+  import { OrderOfWork } from './order.svelte';
+
+  const order = new OrderOfWork().follow();
+  const KITS = {
+    plain: 'Plain bow',
+    rest: 'Rest or plunger can be set',
+    full: 'Fully adjustable',
+  };
+  const HABITS = [
+    ['workbench', 'Whole workbench'],
+    ['short', 'Short order'],
+  ] as const;
+  const about = $derived.by(() => {
+    const found = order.data;
+    if (!found) return '';
+    const count = `${KITS[found.kit]}, ${found.stations.length} settings.`;
+    if (found.doubted) {
+      const are = found.doubted === 1 ? 'One is' : `${found.doubted} are`;
+      return `${count} ${are} in doubt: ${found.minutes} min to check.`;
+    }
+    return found.next ? count : `${count} All that is asked for stands.`;
+  });
+</script>
+
+{#if bench.assessment}
+  <header class="mb-3">
+    <h1>Order of work</h1>
+    <p class="text-soft">{about}</p>
+  </header>
+{/if}
+{#if order.problem}
+  <DidNotCome problem={order.problem} again={order.load} />
+{:else if !order.data}
+  <p class="text-soft" aria-busy="true">Laying out the order…</p>
+{:else}
+  {#if order.data.kit !== 'plain'}
+    <div class="mb-2 flex gap-5 border-b border-line" role="group" aria-label="Which order is kept">
+      {#each HABITS as [habit, words] (habit)}
+        <button
+          class="habit"
+          aria-pressed={order.data.habit === habit}
+          disabled={order.saying.busy}
+          onclick={() => order.say({ kind: 'order_habit', habit }, words)}>{words}</button
+        >
+      {/each}
+    </div>
+  {/if}
+  <OrderLine {order} />
+{/if}
+
+<style>
+  .habit {
+    padding: 0.35rem 0;
+    color: var(--soft);
+    border-bottom: 2px solid transparent;
+    margin-bottom: -1px;
+  }
+  .habit[aria-pressed='true'] {
+    color: var(--ink);
+    font-weight: 600;
+    border-bottom-color: var(--ink);
+  }
+</style>

@@ -1,0 +1,16 @@
+<script lang="ts">
+  import RailMark from '../../components/RailMark.svelte';
+  import type { Station } from '../../lib/api';
+
+  let { mark }: { mark: Station['mark'] } = $props();
+
+  const AS = {
+    unset: 'unset',
+    settled: 'settled',
+    direct: 'in_doubt',
+    rests: 'rests',
+    waits: 'waits',
+  } as const;
+</script>
+
+<RailMark mark={AS[mark]} />

@@ -1,0 +1,90 @@
+<script lang="ts">
+  import TakeBack from '../../components/TakeBack.svelte';
+  import ValleyChart from '../../drawings/string/ValleyChart.svelte';
+  import { Handle } from '../../drawings/string/valley.svelte';
+  import type { PageOf } from '../../lib/api';
+  import { figure } from '../../lib/preferences.svelte';
+  import { mm, percent, sixteenths } from '../../lib/units';
+  import TriedForm from './TriedForm.svelte';
+
+  let { valley, settled }: { valley: PageOf<'string'>['valley']; settled: boolean | null } =
+    $props();
+
+  const handle = new Handle(() => valley);
+  let form = $state<{ focus: () => void }>();
+  const mean = (ratings: number[]) =>
+    ratings.length ? (ratings.reduce((a, b) => a + b, 0) / ratings.length).toFixed(1) : '–';
+  const halves = (turns: number) => `${Math.round(2 * turns) / 2}`;
+</script>
+
+<div class="grid gap-5 lg:grid-cols-[minmax(0,1.9fr)_minmax(0,1fr)]">
+  <div class="min-w-0">
+    <ValleyChart {handle} onenter={() => form?.focus()} />
+    {#if valley.quiet_mm != null}
+      <p class="mt-1 text-green">
+        Quiet spot {figure(mm(valley.quiet_mm, 2 * (valley.quiet_sd_mm ?? 0)))}, within 1/8 in with
+        {figure(percent(valley.near ?? 0))}.
+        {#if settled === false}<span class="text-amber">The string is still settling.</span>{/if}
+      </p>
+    {:else}
+      <p class="mt-1 text-soft">
+        {valley.heights
+          ? 'One height says nothing yet: try the next.'
+          : 'Shoot three where it is, and rate them.'}
+      </p>
+    {/if}
+  </div>
+  <div class="min-w-0">
+    <section aria-labelledby="tried">
+      <h2 id="tried">Heights tried</h2>
+      {#if valley.shots.length}
+        <table class="rows mt-1">
+          <thead>
+            <tr
+              ><th>Brace</th><th>Turns</th><th>Sound</th><th>Shock</th><th
+                ><span class="sr-only">Take back</span></th
+              ></tr
+            >
+          </thead>
+          <tbody>
+            {#each valley.shots as shot (shot.entry_id)}
+              <tr>
+                <td class="font-semibold whitespace-nowrap">{figure(mm(shot.brace_mm))}</td>
+                <td>{shot.turns ?? '–'}</td>
+                <td>{mean(shot.sound)}</td>
+                <td>{mean(shot.shock)}</td>
+                <td class="text-right">
+                  <TakeBack entry={shot.entry_id} what={figure(mm(shot.brace_mm))} />
+                </td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+        <p class="mt-1 text-sm text-soft">Rated 0 still to 10 harsh.</p>
+      {:else}
+        <p class="mt-1 text-soft">None yet.</p>
+      {/if}
+    </section>
+    <section aria-labelledby="try-next" class="mt-4">
+      <h2 id="try-next">
+        {valley.enough && !handle.moved ? 'Found; another try' : 'Try next'}
+      </h2>
+      <p class="mt-1">
+        <strong class="text-lg">{figure(mm(handle.at))}</strong>
+        {#if !handle.moved && valley.next_turns != null}
+          <span class="text-soft">turns then {halves(valley.next_turns)}</span>
+        {/if}
+        {#if handle.moved}
+          <button class="quiet text-sm" onclick={handle.release}>back to the proposal</button>
+        {/if}
+      </p>
+      {#if handle.outside}
+        <p class="text-sm text-red">
+          Outside {valley.told ? "the maker's range" : 'the usual range'}: a low brace slaps the
+          arm, a high one asks much of string and limbs.
+        </p>
+      {/if}
+      <TriedForm bind:this={form} brace={sixteenths(handle.at)} onrecorded={handle.release} />
+    </section>
+  </div>
+</div>

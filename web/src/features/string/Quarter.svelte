@@ -1,0 +1,48 @@
+<script lang="ts">
+  import type { PageOf } from '../../lib/api';
+  import { figureParts } from '../../lib/preferences.svelte';
+  import { gap, joules, lbf, mps } from '../../lib/units';
+
+  let { quarter }: { quarter: NonNullable<PageOf<'string'>['quarter']> } = $props();
+
+  const signed = (value: number, said: ReturnType<typeof figureParts>) =>
+    `${value < 0 ? '−' : '+'}${said.number.replace('-', '')} ${said.unit}`;
+  const cells = $derived([
+    ['on the scale', signed(quarter.weight_lbf, figureParts(lbf(quarter.weight_lbf))), ''],
+    ['stored', signed(quarter.stored_j, figureParts(joules(quarter.stored_j))), ''],
+    ['speed', signed(quarter.speed_mps, figureParts(mps(quarter.speed_mps))), ''],
+    ['spine wanted', 'hardly', 'less than a pound'],
+    [
+      'string shorter by',
+      signed(quarter.string_mm, figureParts(gap(quarter.string_mm))).replace('+', ''),
+      quarter.turns == null ? '' : `${Math.round(2 * quarter.turns) / 2} turns`,
+    ],
+  ]);
+</script>
+
+<section aria-labelledby="quarter" class="mt-4">
+  <h2 id="quarter">1/4 in more changes little: brace is tuned by sound, not by numbers</h2>
+  <dl class="mt-1">
+    {#each cells as [label, said, more] (label)}
+      <div>
+        <dt class="label">{label}</dt>
+        <dd>
+          <span class="font-semibold whitespace-nowrap">{said}</span>
+          {#if more}<span class="label block">{more}</span>{/if}
+        </dd>
+      </div>
+    {/each}
+  </dl>
+</section>
+
+<style>
+  dl {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(7.5rem, 1fr));
+    border-top: 1px solid var(--line);
+    border-bottom: 1px solid var(--line);
+  }
+  dl > div {
+    padding: 0.5rem 0.75rem 0.5rem 0;
+  }
+</style>

@@ -1,0 +1,103 @@
+<script lang="ts">
+  import Cautions from '../../components/Cautions.svelte';
+  import ReadingField from '../../components/ReadingField.svelte';
+  import WhenReady from '../../components/WhenReady.svelte';
+  import { figure } from '../../lib/preferences.svelte';
+  import { gap, mm } from '../../lib/units';
+  import { valueOf } from '../../lib/values';
+  import StringHead from './StringHead.svelte';
+
+  const halves = (turns: number) => `${Math.round(2 * turns) / 2}`;
+  const STEPS: Record<string, string> = {
+    '-6.35': '1/4 in lower',
+    '-3.175': '1/8 in lower',
+    '3.175': '1/8 in higher',
+    '6.35': '1/4 in higher',
+  };
+</script>
+
+<WhenReady key="string">
+  {#snippet children(_, stage, page)}
+    {@const table = page.turns}
+    <StringHead {stage} {page} />
+    {#if table}
+      <p class="text-lg">
+        The next turn gives <strong>{table.per_turn_mm.toFixed(2)} mm</strong> of brace
+        <span class="text-soft">± {table.per_turn_plus_minus_mm.toFixed(2)}</span>; the first ones
+        did little, each does more than the last.
+      </p>
+      <div class="mt-3 grid gap-6 lg:grid-cols-2">
+        <section aria-labelledby="for-a-wish">
+          <h2 id="for-a-wish">Turns for a brace</h2>
+          <table class="rows mt-1">
+            <thead><tr><th>Brace</th><th>Turns then</th><th>From now</th></tr></thead>
+            <tbody>
+              {#each table.steps as step (step.change_mm)}
+                <tr>
+                  <td>{STEPS[`${step.change_mm}`] ?? figure(mm(step.change_mm))}</td>
+                  {#if step.turns == null}
+                    <td colspan="2" class="text-amber">untwisting to none does not do it</td>
+                  {:else}
+                    <td class="font-semibold">{halves(step.turns)}</td>
+                    <td class="text-soft">
+                      {step.turns >= table.now ? 'put in' : 'take out'}
+                      {halves(Math.abs(step.turns - table.now))}
+                    </td>
+                  {/if}
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </section>
+        <section aria-labelledby="what-it-rests-on">
+          <h2 id="what-it-rests-on">What it rests on</h2>
+          <p class="mt-1">
+            {halves(table.now)} turns take {figure(gap(table.shortened_mm))} off the string. A millimetre
+            off gives {table.gain.toFixed(2)} ± {table.gain_plus_minus.toFixed(2)} mm of brace.
+          </p>
+          <p class="mt-2 text-soft">
+            {#if table.pairs}
+              Drawn to {table.pairs === 1 ? 'a change' : `${table.pairs} changes`} of your own, which
+              outrank the model's {table.model_gain.toFixed(2)}.
+            {:else}
+              From the model. Read the brace before and after a few turns, and your own readings
+              outrank it.
+            {/if}
+            {page.sheet.diameter_plus_minus_mm && page.sheet.diameter_plus_minus_mm > 0.2
+              ? 'The bundle is not measured: that alone is a fifth of it.'
+              : ''}
+          </p>
+        </section>
+      </div>
+    {:else}
+      <p class="grid h-40 place-items-center border border-dashed border-line p-4 text-soft">
+        <span class="max-w-md text-center"
+          >Count the turns in the string, and tell its fibre and strands or measure the bundle: then
+          it is said what a turn does.</span
+        >
+      </p>
+    {/if}
+    <div class="mt-5 grid max-w-xl grid-cols-2 gap-3">
+      <ReadingField
+        control="turns"
+        label="Turns now"
+        word="turns"
+        example="19 1/2"
+        shown={table ? halves(table.now) : null}
+        hint="Whole or half turns, the way the bundle is laid."
+      />
+      <ReadingField
+        control="turns-brace"
+        label="Brace with them"
+        word="brace"
+        example="7 5/8"
+        shown={valueOf(stage, 'brace')?.figure ? figure(mm(page.valley.now_mm ?? 0)) : null}
+      />
+    </div>
+    <p class="mt-4 text-sm text-soft">
+      Twisted bundles hold by their turns: do not take them far out. A loop without end can be made
+      shorter only.
+    </p>
+    <Cautions {stage} />
+  {/snippet}
+</WhenReady>
