@@ -139,6 +139,7 @@ KNOTS = {
     ("bow", "string.facts"),
     ("bow", "string.braces"),
     ("nock", "order.jots"),
+    ("string", "arrow.closing"),
 }
 POLICY = {"assessment", "next_step", "jot", "rooms"}
 NAMES_THE_STAGES = {"rooms", "entries", "setup", "computed"}

@@ -24,6 +24,15 @@ VIEWS = [
     "/rigs/marram-longbow/arrow/try",
     "/rigs/marram-longbow/arrow/taper",
     "/rigs/marram-longbow/arrow/quiver",
+    "/rigs/marram-longbow/string",
+    "/rigs/marram-longbow/string/settling",
+    "/rigs/marram-longbow/string/turns",
+    "/rigs/marram-longbow/string/brace",
+    "/rigs/marram-longbow/nock",
+    "/rigs/tideway-recurve/nock/tiller",
+    "/rigs/tideway-recurve/nock/alignment",
+    "/rigs/tideway-recurve/nock/weights",
+    "/rigs/tideway-recurve/order",
     "/rigs/marram-longbow/logbook",
 ]
 

@@ -116,7 +116,7 @@ def test_a_jotted_reading_is_shown_before_it_is_recorded_and_can_be_taken_back(
     expect(preview).to_contain_text("204 N")
     expect(preview).to_contain_text("for Marram")
     before = rail(page, "Logbook")
-    assert "74 entries" in before
+    assert "94 entries" in before
     page.keyboard.press("Enter")
     row = page.get_by_role("row").filter(has_text="45.9 lb")
     expect(row).to_be_visible()
@@ -208,15 +208,14 @@ def test_bad_input_in_a_field_is_said_beside_it_and_kept(
 
 def test_history_takes_back_and_puts_back(demo: HereServer, open_page: Opener) -> None:
     page = open_page(demo.url + MARRAM + "/logbook")
-    page.get_by_role("button", name="take back Brace height 7 5/8 in").click()
-    expect(page.get_by_role("button", name="put back Brace height 7 5/8 in")).to_be_visible()
+    page.get_by_role("button", name="take back Maker's limit 30 in").click()
+    expect(page.get_by_role("button", name="put back Maker's limit 30 in")).to_be_visible()
     page.get_by_role("link", name="Bow", exact=False).first.click()
-    expect(page.get_by_label("Brace height now")).to_have_attribute(
-        "placeholder", re.compile(r"7\s3/8\sin")
-    )
+    longest = page.get_by_label("Maker's longest draw")
+    expect(longest).to_have_attribute("placeholder", "e.g. 30")
     page.go_back()
-    page.get_by_role("button", name="put back Brace height 7 5/8 in").click()
-    expect(page.get_by_role("button", name="take back Brace height 7 5/8 in")).to_be_visible()
+    page.get_by_role("button", name="put back Maker's limit 30 in").click()
+    expect(page.get_by_role("button", name="take back Maker's limit 30 in")).to_be_visible()
 
 
 def test_a_reading_can_be_written_up_for_an_earlier_day(
@@ -398,7 +397,7 @@ def test_nothing_is_cut_off_sideways(shared_demo: HereServer, open_page: Opener,
 
 def test_a_phone_shows_the_next_step_first_and_records(demo: HereServer, open_page: Opener) -> None:
     page = open_page(demo.url + "/rigs/tideway-recurve/archer", width=390, height=844)
-    button = page.get_by_role("button", name="Weigh the bow").first
+    button = page.get_by_role("button", name="Enter the reading").first
     box = button.bounding_box()
     assert box is not None
     assert box["y"] < 200

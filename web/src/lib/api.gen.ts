@@ -1185,6 +1185,8 @@ export interface components {
             string_mm: number;
             /** Turns */
             turns: number | null;
+            /** Spine Lbf */
+            spine_lbf: number | null;
         };
         /**
          * BraceRange

@@ -104,12 +104,16 @@ class OrderNumbers:
             why = phrase(f"{self._waits().text()} Meanwhile: {step.how}")
         elif state.mark == "unset":
             why = phrase(step.how)
+        title = phrase(step.check if coming.check else step.find)
+        if coming.node == "weight_rough":
+            title = phrase("Weigh the bow at {at}", at=mm(self.archer.drawn_to.value))
+        label = "Enter the reading" if step.unit != "word" else "Go there"
         return j.NextStep(
-            title=phrase(step.check if coming.check else step.find),
+            title=title,
             why=why,
             tells=self._tells(coming.node),
             minutes=coming.minutes,
-            action=j.Action(label="Go there", stage=step.stage, control=step.control),
+            action=j.Action(label=label, stage=step.stage, control=step.control),
         )
 
     def require_known(self, node: Node) -> None:

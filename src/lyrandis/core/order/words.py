@@ -43,6 +43,7 @@ SHORT_WORDS: dict[Node, str] = {
     "bare_final": "bare shaft",
     "nock": "nock",
     "draw": "draw",
+    "grip": "grip",
 }
 """For the rail, where there is room for 26 characters."""
 

@@ -6,9 +6,10 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.words import Hold
+from lyrandis.core.arrow.closing import changed, match_all
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
-from lyrandis.core.phrase import Phrase, count, mm, phrase
+from lyrandis.core.phrase import Phrase, mm, phrase
 from lyrandis.core.room import Page
 from lyrandis.core.string.advice import (
     USUAL_GPP,
@@ -159,6 +160,8 @@ class BraceQuarter(_Drawn):
     speed_mps: float
     string_mm: float
     turns: float | None
+    spine_lbf: float | None
+    """How far the matched spine moves; None where there is no match."""
 
 
 class StringPage(Page):
@@ -236,9 +239,7 @@ def _order_text(c: Computed) -> tuple[Phrase, ...]:
     if order is not None:
         lines.append(
             phrase(
-                "With {turns} turns in it; {bare} before any.",
-                turns=count(order.turns),
-                bare=mm(order.bare_mm),
+                f"With {order.turns:g} turns in it; {{bare}} before any.", bare=mm(order.bare_mm)
             )
         )
     bow = c.setup.bow.length
@@ -402,4 +403,18 @@ def _quarter(c: Computed) -> BraceQuarter | None:
         speed_mps=found.speed_mps,
         string_mm=found.string_mm,
         turns=then - bundle.turns if then is not None and bundle else None,
+        spine_lbf=_spine_moves(c),
     )
+
+
+def _spine_moves(c: Computed) -> float | None:
+    """Return what 1/4 in more brace does to the matched spine [lb]."""
+    shooting, match = c.arrow.shooting, c.arrow.match
+    if shooting is None or match is None or match.matched is None:
+        return None
+    quarter = MM_PER_IN / 4 / 1000
+    shots = tuple(
+        changed(shooting.shot, shooting.weight_lbf, "brace", step) for step in (-quarter, quarter)
+    )
+    low, high = match_all(shots, match.matched)
+    return None if low is None or high is None else (high - low) / 2

@@ -7,11 +7,19 @@
 
   const signed = (value: number, said: ReturnType<typeof figureParts>) =>
     `${value < 0 ? '−' : '+'}${said.number.replace('-', '')} ${said.unit}`;
+  /** Under a pound it is said as what it is: nothing to aim at. */
+  const spine = $derived.by((): [string, string] => {
+    const moved = quarter.spine_lbf;
+    if (moved == null) return ['not known', 'needs the arrow and the window'];
+    if (Math.abs(moved) < 1)
+      return ['hardly', `${moved < 0 ? '−' : '+'}${Math.abs(moved).toFixed(1)} lb`];
+    return [`${moved < 0 ? '−' : '+'}${Math.abs(moved).toFixed(1)} lb`, ''];
+  });
   const cells = $derived([
     ['on the scale', signed(quarter.weight_lbf, figureParts(lbf(quarter.weight_lbf))), ''],
     ['stored', signed(quarter.stored_j, figureParts(joules(quarter.stored_j))), ''],
     ['speed', signed(quarter.speed_mps, figureParts(mps(quarter.speed_mps))), ''],
-    ['spine wanted', 'hardly', 'less than a pound'],
+    ['spine wanted', ...spine],
     [
       'string shorter by',
       signed(quarter.string_mm, figureParts(gap(quarter.string_mm))).replace('+', ''),

@@ -1,0 +1,150 @@
+"""From what is recorded to what is in doubt: the rig's log read as a history of settings."""
+
+from typing import Any
+
+import pytest
+
+from lyrandis.core import entries as e
+from lyrandis.core.assessment import Assessment, assess
+from lyrandis.core.computed import Computed, compute
+from lyrandis.core.errors import DomainError
+from lyrandis.core.order.page import work_order
+from lyrandis.core.order.words import NODES
+from lyrandis.core.record import as_entries
+from lyrandis.core.setup import fold
+from tests.entries import NOW, draft, entries
+
+RIG = ("inspect all good", "hand right", "hold split", "anchor corner", "draw 28", "hook 1/2",
+       "family hunting recurve", "bow 60", "scale 45 @ 28 1/2", "kit plain", "fibre polyester",
+       "string 56 16 strands", "settled string", "brace 7 3/4 grip", "lift 3mm", "spine 500",
+       "arrow 1 430gr", "arrow 1 sound")  # fmt: skip
+
+
+def computed(*said: Any) -> Computed:
+    return compute(fold(entries(*RIG, *said)))
+
+
+def marks(*said: Any) -> dict[str, str]:
+    return {node: state.mark for node, state in computed(*said).order.states.items()}
+
+
+def judged(*said: Any) -> Assessment:
+    return assess(fold(entries(*RIG, *said)))
+
+
+def test_a_rig_that_is_all_told_stands() -> None:
+    found = marks()
+    assert {found[node] for node in ("string", "settled", "brace", "nock", "arrows")} == {"settled"}
+    assert computed().order.step is None
+
+
+@pytest.mark.parametrize(
+    ("said", "doubted"),
+    [
+        (("brace 7 7/8 grip",), {"nock"}),
+        (("brace 7 13/16 grip",), set()),
+        (("hold three under",), {"nock"}),
+        (("gripmark 15mm", "lift 3mm", "gripmark 15.9mm"), set()),
+        (("gripmark 15mm", "lift 3mm", "gripmark 16mm"), {"nock"}),
+        (("moved nock height",), {"nock", "arrows"}),
+        (("moved nock height", "lift 3.5mm"), set()),
+        (("moved brace",), {"brace", "nock", "arrows"}),
+        (("brace 7 7/8 grip", "stands nock"), set()),
+        (("tried 7 7/8 grip sound 3",), {"nock"}),
+        (("draw 28 3/4",), {"arrows"}),
+    ],
+)
+def test_what_is_recorded_puts_in_doubt(said: tuple[str, ...], doubted: set[str]) -> None:
+    """Of the draw it is the mean of both readings that counts: it moves by 3/8 in."""
+    assert {node for node, mark in marks(*said).items() if mark == "direct"} == doubted
+
+
+def test_another_string_puts_brace_and_nock_in_doubt_though_their_readings_are_of_the_old() -> None:
+    old, new = (
+        draft(e.PartFitted(part="string", part_id=part), on="rig", days=days)
+        for part, days in (("cord", 0), ("cord-2", 90))
+    )
+    rig = fold(entries(old, *RIG, new))
+    c = compute(rig)
+    assert c.string.brace is None
+    found = {node: state.mark for node, state in c.order.states.items()}
+    assert found["brace"] == found["nock"] == "direct"
+    reason = c.order.reason("nock")
+    assert reason is not None
+    assert reason.text() == "new string since"
+
+
+def test_taking_back_restores_every_mark() -> None:
+    said = entries(*RIG, "brace 8 1/4 grip", "moved nock height")
+    back = [
+        draft(e.Retraction(entry_id=entry.id), on="rig", days=200, id=f"taken-back-{entry.seq}")
+        for entry in said[-2:]
+    ]
+    whole = [*said, *as_entries(back, now=NOW, after=len(said))]
+    before, moved, after = (
+        {node: state.mark for node, state in compute(fold(log)).order.states.items()}
+        for log in (said[:-2], said, whole)
+    )
+    assert moved != before
+    assert after == before
+
+
+def test_the_rail_says_why_in_twenty_six_characters() -> None:
+    for said in (
+        ("brace 8 1/4 grip",), ("hold three under",), ("moved brace",), ("moved nock height",),
+        ("gripmark 15mm", "lift 3mm", "gripmark 19mm"),
+        ("kit full", "tiller 181mm 177mm fade", "limbline 0mm 0mm", "tiller 181mm 177mm fade",
+         "lift 3mm", "riserweight 90g 0mm middle", "moved limbs in line"),
+    ):  # fmt: skip
+        order = computed(*said).order
+        doubted = [node for node, s in order.states.items() if s.mark in ("direct", "rests")]
+        assert doubted
+        for node in doubted:
+            reason = order.reason(node)
+            assert reason is not None
+            assert len(reason.text()) <= 26, reason.text()
+            assert order.sentence(node).text()
+
+
+def test_a_moved_setting_comes_before_a_number_is_made_sharper() -> None:
+    vague = ("mark 45",)
+    assert judged(*vague).next_step.action.control != "height"
+    moved = judged("brace 8 1/4 grip")
+    assert moved.next_step.title.text() == "Check the nock with the square"
+    assert (moved.next_step.action.stage, moved.next_step.action.control) == ("nock", "height")
+    assert moved.next_step.minutes == 1
+    assert "7 3/4 in to 8 1/4 in" in moved.next_step.why.text()
+
+
+def test_looking_at_a_moved_setting_is_refused() -> None:
+    order = computed("moved nock height").order
+    with pytest.raises(DomainError) as raised:
+        order.require_known("nock")
+    assert raised.value.code == "measure_it"
+    order.require_known("brace")
+
+
+def test_the_page_names_every_station_and_what_it_rests_on() -> None:
+    found = work_order(computed("kit full", "usualcrawl 20mm", "brace 8 1/4 grip"))
+    assert {station.node for station in found.stations} == set(NODES)
+    nock = next(station for station in found.stations if station.node == "nock")
+    assert nock.mark == "direct"
+    assert [up.node for up in nock.rests_on if up.doubts] == ["brace"]
+    assert found.doubted >= 1
+    assert found.minutes >= 1
+    plain = work_order(computed())
+    assert plain.habit == "short"
+    assert plain.next is None
+
+
+def test_the_habit_picks_what_is_asked_for() -> None:
+    whole = work_order(computed("kit full"))
+    short = work_order(computed("kit full", "order short"))
+    assert sum(station.needed for station in whole.stations) > 10
+    assert sum(station.needed for station in short.stations) == 5
+    assert short.habit == "short"
+
+
+def test_weighing_at_another_draw_is_the_same_weight() -> None:
+    states = computed("kit full", "tiller 181mm 177mm fade", "scale 38.9 @ 26").order.states
+    assert states["tiller_rough"].mark == "settled"
