@@ -10,7 +10,8 @@ ALLOWED = {
     "core": {"core"},
     "store": {"store", "core"},
     "demo": {"demo", "core"},
-    "api": {"api", "store", "demo", "core"},
+    "instruments": {"instruments", "core"},
+    "api": {"api", "store", "demo", "instruments", "core"},
 }
 CORE_MAY_USE = {
     "__future__", "abc", "bisect", "collections", "contextlib", "csv", "dataclasses", "datetime",

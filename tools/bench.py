@@ -25,6 +25,7 @@ from pathlib import Path
 from threading import Event, Thread
 from typing import Any
 
+import numpy as np
 from fastapi.testclient import TestClient
 from playwright.sync_api import Browser, sync_playwright
 
@@ -48,8 +49,11 @@ from lyrandis.core.bow.weight import draw_weight_at
 from lyrandis.core.computed import compute
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.jot import parse
+from lyrandis.core.order.doubt import states_of
 from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold
+from lyrandis.core.string.settling import fit_settling
+from lyrandis.core.string.sweep import Height, sweep
 from lyrandis.demo.scenario import drafts
 from lyrandis.store.bench import Bench
 from lyrandis.store.database import open_database
@@ -57,6 +61,7 @@ from lyrandis.store.database import open_database
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 from tests.api.conftest import HOST
 from tests.api.fuzz import fuzz
+from tests.core.string.archers import by_ear, by_the_model, creep, readings_of, within
 from tests.entries import entries
 
 ODD_REQUESTS = 15_000
@@ -251,6 +256,35 @@ def bench_arrow() -> list[Row]:
             "ms", "exact, mass and spine"),
         Row("best 100 of 200, median", median(timed(lambda: best_matched(many, 100), 3)), 2000,
             "ms", "exact; more are refused"),
+    ]  # fmt: skip
+
+
+def bench_string() -> list[Row]:
+    """Sweep the brace with simulated archers, and time settling and doubt."""
+    both, near_both, told = within(200, 7, sound=True, way=by_the_model)
+    rated, near_rated, _ = within(200, 7, sound=False, way=by_the_model)
+    ear, _, _ = within(200, 7, sound=False, way=by_ear)
+    how = "200 simulated archers, a third each kind, ordinary, careless; at most 6 heights"
+    world = np.random.default_rng(11)
+    readings = readings_of(creep("stretched", world), world)[:9]
+    c = compute(fold(as_entries(many_drafts(), now=NOW), rig=RIG))
+    events = c.order.events
+    settle = timed(lambda: fit_settling.__wrapped__(readings).is_settled, 40)
+    heights = tuple(Height(190.0 + 3 * n, (4.0, 3.0), (3.0,)) for n in range(5))
+    swept = timed(lambda: sweep.__wrapped__(heights, (177.8, 203.2)), 40)
+    doubt = timed(lambda: states_of(events, c.order.kind), 200)
+    median = statistics.median
+    return [
+        Row("quiet brace within 1/8 in, sound and ratings", 100 * both, 75, "%",
+            f"{how}; it said {100 * told:.0f} %", least=True),
+        Row("the same within 3/16 in", 100 * near_both, 90, "%", how, least=True),
+        Row("quiet brace within 1/8 in, ratings alone", 100 * rated, 65, "%",
+            f"within 3/16 in {100 * near_rated:.0f} %", least=True),
+        Row("step a quarter inch and listen", 100 * ear, 40, "%", "beside it, same archers",
+            least=True),
+        Row("settling of 9 readings, median", median(settle), 15, "ms", "nothing kept; own limit"),
+        Row("sweep of 5 heights, median", median(swept), 15, "ms", "nothing kept; own limit"),
+        Row("doubt, p95", p95(doubt), 1, "ms", f"{len(events)} events of 500 entries"),
     ]  # fmt: skip
 
 
@@ -620,7 +654,11 @@ def table(rows: list[Row]) -> str:
 
 
 def main() -> int:
-    rows = [row for part in (bench_core, bench_mechanics, bench_arrow) for row in paced(part)]
+    rows = [
+        row
+        for part in (bench_core, bench_mechanics, bench_arrow, bench_string)
+        for row in paced(part)
+    ]
     with tempfile.TemporaryDirectory() as folder:
         served = Served(Path(folder))
         try:

@@ -33,6 +33,7 @@ VIEWS = [
     "/rigs/tideway-recurve/nock/alignment",
     "/rigs/tideway-recurve/nock/weights",
     "/rigs/tideway-recurve/order",
+    "/rigs/tideway-recurve/instruments",
     "/rigs/marram-longbow/logbook",
 ]
 

@@ -251,3 +251,37 @@ def test_the_left_hand_sees_the_nock_from_the_right(
         assert drawing is not None
         places[rig] = (box["x"] - drawing["x"]) / drawing["width"]
     assert places[MARRAM] < 0.5 < places[TIDEWAY]
+
+
+# instruments
+
+
+def test_a_dozen_arrows_is_twelve_presses(demo: HereServer, open_page: Opener) -> None:
+    page = open_page(demo.url + TIDEWAY + "/instruments")
+    expect(page.get_by_text("Simulated.", exact=True)).to_be_visible()
+    take = page.get_by_role("button", name=re.compile("Take arrow"))
+    take.focus()
+    status = page.get_by_role("region", name=re.compile("Grain scale")).get_by_role("status")
+    for number in range(1, 4):
+        expect(take).to_have_text(f"Take arrow {number}")
+        page.keyboard.press("Enter")
+        page.keyboard.press("Enter")  # a second press while it settles does nothing
+        expect(status).to_contain_text(f"Recorded, arrow {number}:", timeout=15_000)
+    expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("55 entries")
+    page.goto(demo.url + TIDEWAY + "/logbook")
+    expect(page.get_by_text("simulated")).to_have_count(3)
+
+
+def test_an_instrument_at_fault_records_nothing(demo: HereServer, open_page: Opener) -> None:
+    page = open_page(demo.url + TIDEWAY + "/instruments")
+    page.get_by_role("button", name="Bow scale").click()
+    before = entries(page)
+    for fault, words in (("unplugged", "was unplugged"), ("low_battery", "battery is low")):
+        page.get_by_label("to be tried").select_option(fault)
+        page.get_by_role("button", name="Take reading").click()
+        expect(page.get_by_text(words)).to_be_visible()
+    assert entries(page) == before
+    page.get_by_label("to be tried").select_option("")
+    page.get_by_role("button", name="Take reading").click()
+    expect(page.get_by_text("Recorded:", exact=True)).to_be_visible(timeout=15_000)
+    expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("53 entries")

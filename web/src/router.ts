@@ -16,6 +16,7 @@ export const { navigate, route } = createRouter({
   '/rigs/:rig': {
     '/': STAGES[0].routes['/archer'],
     ...ROUTES,
+    '/instruments': lazily(() => import('./features/instruments/Instruments.svelte')),
     '/logbook': lazily(() => import('./features/logbook/Logbook.svelte')),
     layout: RigFrame,
   },

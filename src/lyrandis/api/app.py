@@ -27,6 +27,7 @@ from lyrandis.api.routers import (
     choosing,
     demo,
     entries,
+    instruments,
     judging,
     logbooks,
     parts,
@@ -49,6 +50,7 @@ _ROUTERS = (
     judging.router,
     subjects.router,
     work.router,
+    instruments.router,
     demo.router,
 )
 
@@ -65,6 +67,8 @@ class Settings:
     demo: bool = False
     clock: Callable[[], datetime] = _now
     static: Path = STATIC
+    instrument_pace_s: float = 0.08
+    """Between two values on a simulated display."""
 
 
 def create_app(settings: Settings) -> FastAPI:
@@ -83,6 +87,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.state.bench = bench
     app.state.desk = Desk(bench)
     app.state.turn = Lock()
+    app.state.settings = settings
     _serve_page(app, settings.static)
     return app
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { instrumentsPath } from '../lib/paths';
   import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
   import {
     api,
@@ -176,4 +177,7 @@
       </Dialog.Positioner>
     </Portal>
   </Dialog>
+  <a class="quiet mt-1 ml-3 inline-block text-sm" href={instrumentsPath(assessment.rig ?? '')}
+    >instruments</a
+  >
 </section>

@@ -550,6 +550,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Instruments
+         * @description List the instruments; those that ship with Lyrandis are simulated.
+         */
+        get: operations["list_instruments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/instruments/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Instrument
+         * @description Stream a simulated reading as it settles: events `sample`, then one `taken` or `failed`.
+         */
+        get: operations["read_instrument"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/demo": {
         parameters: {
             query?: never;
@@ -1825,6 +1865,30 @@ export interface components {
             good: boolean | null;
             /** Looked At */
             looked_at: string | null;
+        };
+        /**
+         * InstrumentOut
+         * @description An instrument that can be read.
+         */
+        InstrumentOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bow_scale" | "grain_scale" | "spine_gauge" | "chronograph" | "bow_square" | "calliper";
+            /** Name */
+            name: string;
+            /** Measures */
+            measures: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "ms" | "ratio" | "day";
+            /** Resolution */
+            resolution: number;
+            /** Simulated */
+            simulated: boolean;
         };
         /**
          * JotLine
@@ -5371,6 +5435,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkOrder"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    list_instruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_instrument: {
+        parameters: {
+            query?: {
+                draw_length_mm?: number | null;
+                seed?: number;
+                fault?: ("drift" | "timeout" | "unplugged" | "low_battery" | "nonsense") | null;
+            };
+            header?: never;
+            path: {
+                rig: string;
+                kind: "bow_scale" | "grain_scale" | "spine_gauge" | "chronograph" | "bow_square" | "calliper";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": unknown;
                 };
             };
             400: components["responses"]["Problem400"];

@@ -42,6 +42,7 @@ export type ShotDrawing = Schemas['ShotDrawing'];
 export type ShownArrow = Schemas['ShownArrow'];
 export type SpineBoard = Schemas['SpineBoard'];
 export type Trial = Schemas['Trial'];
+export type InstrumentOut = Schemas['InstrumentOut'];
 export type WorkOrder = Schemas['WorkOrder'];
 export type Station = Schemas['Station'];
 export type TaperPlan = Schemas['TaperPlan'];
@@ -144,6 +145,7 @@ export const api = {
   shot: (rig: string) => answer(client.GET('/api/rigs/{rig}/shot', { params: { path: { rig } } })),
   spineBoard: (rig: string) =>
     answer(client.GET('/api/rigs/{rig}/spine-board', { params: { path: { rig } } })),
+  instruments: () => answer(client.GET('/api/instruments')),
   order: (rig: string) =>
     answer(client.GET('/api/rigs/{rig}/order', { params: { path: { rig } } })),
   tryArrow: (rig: string, tried: Tried) =>

@@ -122,7 +122,7 @@ export const SHORT_WORDS = [
   ['draw', 'draw'],
   ['hold', 'hold'],
   ['anchor', 'anchor'],
-  ['grip', 'grip mark'],
+  ['grip', 'grip'],
   ['string', 'string'],
   ['settled', 'string'],
   ['weight_rough', 'weight'],

@@ -10,6 +10,10 @@ export const placePath = (rig: string, place: Place): string =>
 /** The page that draws the whole order of work. */
 export const orderPath = (rig: string): string => `/rigs/${encodeURIComponent(rig)}/order`;
 
+/** The page where readings are taken off instruments. */
+export const instrumentsPath = (rig: string): string =>
+  `/rigs/${encodeURIComponent(rig)}/instruments`;
+
 /** The rig an address is about. */
 export function rigOf(pathname: string): string | null {
   const written = /^\/rigs\/([^/]+)/.exec(pathname)?.[1];

@@ -172,8 +172,8 @@ def _shots(c: Computed) -> tuple[NockShotDrawn, ...]:
     ]
     found = []
     for one in c.setup.nock.shots:
-        at = one.entry.happened_at.timestamp()
-        before = [value for when, value in braces if when <= at]
+        at = one.entry.happened_at
+        before = [value for when, value in braces if when is not None and when <= at]
         found.append(
             NockShotDrawn(
                 entry_id=one.entry.id,

@@ -8,6 +8,7 @@ something it stands on is in doubt and carries. A pure function of what stands: 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from datetime import datetime
 from typing import Literal, NamedTuple
 
 from lyrandis.core.nock.words import BowKit
@@ -26,7 +27,7 @@ class Event(NamedTuple):
     node: Node
     done: Literal["set", "checked", "touched"]
     value: Setting | None = None
-    at: float = 0.0
+    at: datetime | None = None
     """When, for the reader; the order of events is what counts."""
 
 
@@ -58,7 +59,7 @@ class State:
     mark: Mark
     value: Setting | None = None
     touched: bool = False
-    at: float | None = None
+    at: datetime | None = None
     """When it was last set or checked."""
     because: Edge | None = None
     """The edge of the largest doubt, where it is in doubt itself."""
@@ -83,7 +84,7 @@ class _Known:
     snaps: dict[Node, dict[Node, Setting]] = field(default_factory=dict)
     blind: dict[Node, dict[Node, int]] = field(default_factory=dict)
     """Upstreams that were unknown when a setting was found, by how often they had been touched."""
-    at: dict[Node, float] = field(default_factory=dict)
+    at: dict[Node, datetime | None] = field(default_factory=dict)
 
 
 def distance(before: Setting, now: Setting, threshold: float | None) -> float:
@@ -106,28 +107,40 @@ def distance(before: Setting, now: Setting, threshold: float | None) -> float:
     return round(abs(now - before) / threshold, 9)
 
 
+def _finds(events: Sequence[Event]) -> dict[Node, int]:
+    """Return where in the list each setting was last found: set, or checked while known."""
+    found: dict[Node, int] = {}
+    unknown: set[Node] = set()
+    for at, (node, done, _, _) in enumerate(events):
+        if done == "set":
+            unknown.discard(node)
+            found[node] = at
+        elif done == "touched":
+            unknown.add(node)
+        elif node not in unknown:
+            found[node] = at
+    return found
+
+
 def _known(events: Sequence[Event], kind: Kind) -> _Known:
-    edges, known = into(kind.kit, kind.walks), _Known()
-    for event in events:
-        node = event.node
-        if node not in edges:
-            continue
-        if event.done == "touched":
-            known.unknown.add(node)
+    """Go through the events once; a snapshot is taken only where a setting was last found."""
+    edges, known, finds = into(kind.kit, kind.walks), _Known(), _finds(events)
+    values, unknown = known.values, known.unknown
+    for at, (node, done, value, when) in enumerate(events):
+        if done == "set":
+            unknown.discard(node)
+            if value is not None:
+                values[node] = value
+        elif done == "touched":
+            unknown.add(node)
             known.moved[node] = known.moved.get(node, 0) + 1
             continue
-        if event.done == "checked" and node in known.unknown:
+        if finds.get(node) != at or node not in edges:
             continue
-        if event.done == "set":
-            known.unknown.discard(node)
-            if event.value is not None:
-                known.values[node] = event.value
         above = [edge.above for edge in edges[node]]
-        known.snaps[node] = {
-            up: known.values[up] for up in above if up in known.values and up not in known.unknown
-        }
-        known.blind[node] = {up: known.moved[up] for up in above if up in known.unknown}
-        known.at[node] = event.at
+        known.snaps[node] = {up: values[up] for up in above if up in values and up not in unknown}
+        known.blind[node] = {up: known.moved[up] for up in above if up in unknown}
+        known.at[node] = when
     return known
 
 

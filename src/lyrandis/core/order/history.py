@@ -2,8 +2,7 @@
 
 import math
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, NamedTuple
 
 from lyrandis.core.archer.draw import Draw
 from lyrandis.core.constants import MARKED_DRAW_MM, TRADE_OFFSET_MM
@@ -11,6 +10,7 @@ from lyrandis.core.nock.height import lift_of
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import LimbsInLine, NockHeight
 from lyrandis.core.order.doubt import Event, Setting
+from lyrandis.core.order.graph import KITS
 from lyrandis.core.order.words import Node
 from lyrandis.core.pile import Recorded, when
 from lyrandis.core.string.braces import to_pivot
@@ -25,8 +25,7 @@ MOMENT_MM = 100.0
 """A gram moved this far along the riser counts as a gram put on it."""
 
 
-@dataclass(frozen=True)
-class _Done:
+class _Done(NamedTuple):
     recorded: Recorded[Any]
     node: Node
     done: str
@@ -58,7 +57,7 @@ def history(
         *_set("grip", facts.grips, lambda one: one.grip_under_rest_mm),
         *_string(setup),
         *_settled(string),
-        *_weights_of_bow(bow),
+        *(_weights_of_bow(bow) if nock.kit in KITS["weight_rough"] else ()),
         *_braces(setup, string),
         *_nocks(setup, nock),
         *_arrows(setup),
@@ -69,7 +68,7 @@ def history(
     ]
     done.sort(key=lambda one: when(one.recorded.entry))
     return [
-        Event(one.node, one.done, one.value, one.recorded.entry.happened_at.timestamp())  # type: ignore[arg-type]
+        Event(one.node, one.done, one.value, one.recorded.entry.happened_at)  # type: ignore[arg-type]
         for one in done
     ]
 

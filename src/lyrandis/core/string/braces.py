@@ -1,5 +1,6 @@
 """Brace readings brought to one datum, with the hours and turns they were read at. In mm, hours."""
 
+from bisect import bisect_right
 from collections.abc import Sequence
 from datetime import datetime
 from itertools import pairwise
@@ -115,13 +116,16 @@ def turned_braces(facts: StringFacts, grips: ArcherFacts) -> tuple[TurnedBrace, 
     ()
     """
     found: list[tuple[Any, TurnedBrace]] = []
+    told = [(when(one.entry), one.reading.turns) for one in facts.turns]
+    if not told and not facts.tried:
+        return ()
     for recorded in facts.braces:
-        before = [one for one in facts.turns if when(one.entry) <= when(recorded.entry)]
+        at = when(recorded.entry)
+        before = bisect_right(told, at, key=itemgetter(0))
         if before:
             reading = recorded.reading
             height = to_pivot(reading.brace_height_mm, reading.datum, grips).value
-            turned = TurnedBrace(before[-1].reading.turns, height)
-            found.append((when(recorded.entry), turned))
+            found.append((at, TurnedBrace(told[before - 1][1], height)))
     for tried in facts.tried:
         if tried.reading.turns is not None:
             height = to_pivot(tried.reading.brace_height_mm, tried.reading.datum, grips).value
