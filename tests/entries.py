@@ -141,6 +141,10 @@ def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
             material=st.none() | st.sampled_from(sorted(get_args(e.StringMaterial))),
             string_type=st.none() | st.sampled_from(sorted(get_args(e.StringType))),
         ),
+        e.BowMadeAs: st.builds(e.BowMadeAs, made=st.sampled_from(sorted(get_args(e.BowMade)))),
+        e.PutTogether: st.lists(
+            st.sampled_from(sorted(get_args(e.AssemblyStep))), min_size=1, max_size=4
+        ).map(lambda steps: e.PutTogether(done=tuple(steps))),
         e.StringTurns: st.builds(e.StringTurns, turns=st.integers(0, 160).map(lambda n: n / 2)),
         e.StringStrung: st.builds(e.StringStrung, strung=st.booleans()),
         e.StringSettled: st.builds(e.StringSettled, settled=st.booleans()),

@@ -48,6 +48,14 @@ def choose(page: Page) -> None:
     page.locator("main").evaluate("(main) => main.scrollTo(0, 0)")
 
 
+def at_nock(page: Page) -> None:
+    page.locator("#station-nock").click()
+
+
+def at_valley(page: Page) -> None:
+    page.locator("main figure").first.scroll_into_view_if_needed()
+
+
 VIEWS = (
     ("rigs", "/", WIDE, False, None),
     ("first-run", "/new", WIDE, False, answer_draw),
@@ -57,17 +65,17 @@ VIEWS = (
     ("bow-choose", "/rigs/tideway-recurve/bow/choose", (1280, 1000), False, None),
     ("bow-energy", "/rigs/marram-longbow/bow/energy", WIDE, False, None),
     ("bow-condition", "/rigs/tideway-recurve/bow/condition", WIDE, False, jot),
-    ("phone-bow", "/rigs/marram-longbow/bow", PHONE, False, None),
     ("arrow", "/rigs/marram-longbow/arrow", WIDE, False, moving),
     ("arrow-try", "/rigs/tideway-recurve/arrow/try", WIDE, False, heavier),
     ("arrow-taper", "/rigs/marram-longbow/arrow/taper", WIDE, False, None),
     ("arrow-quiver", "/rigs/marram-longbow/arrow/quiver", WIDE, True, choose),
     ("arrow-stop", "/rigs/sandpiper-thumb-bow/arrow/build", WIDE, False, None),
     ("logbook", "/rigs/marram-longbow/logbook", WIDE, False, None),
-    ("parts", "/parts", WIDE, False, None),
-    ("rulebook", "/rules", WIDE, False, None),
+    ("string-brace", "/rigs/marram-longbow/string/brace", WIDE, False, None),
+    ("nock", "/rigs/tideway-recurve/nock", WIDE, False, None),
+    ("order-dark", "/rigs/tideway-recurve/order", (1280, 1000), True, at_nock),
     ("phone-arrow", "/rigs/marram-longbow/arrow", PHONE, False, None),
-    ("phone-archer-dark", "/rigs/tideway-recurve/archer", PHONE, True, None),
+    ("phone-string", "/rigs/marram-longbow/string/brace", PHONE, False, at_valley),
 )
 
 

@@ -87,7 +87,8 @@ class HereServer:
     """A bench served from a thread of the test itself: quick to start."""
 
     def __init__(self, folder: Path) -> None:
-        app = create_app(Settings(database=folder / "bench.sqlite3"))
+        database = folder / "bench.sqlite3"
+        app = create_app(Settings(database=database, instrument_pace_s=0.01))
         config = uvicorn.Config(app, log_level="error", ws="none", lifespan="on")
         self._server = uvicorn.Server(config)
         listening = socket.socket()

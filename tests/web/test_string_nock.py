@@ -267,7 +267,7 @@ def test_a_dozen_arrows_is_twelve_presses(demo: HereServer, open_page: Opener) -
         page.keyboard.press("Enter")
         page.keyboard.press("Enter")  # a second press while it settles does nothing
         expect(status).to_contain_text(f"Recorded, arrow {number}:", timeout=15_000)
-    expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("55 entries")
+    expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("60 entries")
     page.goto(demo.url + TIDEWAY + "/logbook")
     expect(page.get_by_text("simulated")).to_have_count(3)
 
@@ -284,4 +284,24 @@ def test_an_instrument_at_fault_records_nothing(demo: HereServer, open_page: Ope
     page.get_by_label("to be tried").select_option("")
     page.get_by_role("button", name="Take reading").click()
     expect(page.get_by_text("Recorded:", exact=True)).to_be_visible(timeout=15_000)
-    expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("53 entries")
+    expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("58 entries")
+
+
+# names and assembly
+
+
+def test_the_parts_are_named_on_the_drawing(shared_demo: HereServer, open_page: Opener) -> None:
+    for path, word in (("/bow", "string groove, a nock of the bow"), ("/nock", "to nock")):
+        page = open_page(shared_demo.url + MARRAM + path)
+        page.get_by_role("button", name="name the parts").click()
+        expect(page.get_by_role("term").filter(has_text=word)).to_be_visible()
+        page.get_by_role("button", name="hide the names").click()
+        expect(page.get_by_role("term").filter(has_text=word)).to_have_count(0)
+
+
+def test_a_step_of_putting_it_together_is_recorded(demo: HereServer, open_page: Opener) -> None:
+    page = open_page(demo.url + TIDEWAY + "/bow/condition")
+    page.get_by_role("button", name=re.compile("done.*strung with a stringer")).click()
+    expect(page.get_by_role("button", name=re.compile("again.*stringer"))).to_be_visible()
+    page.get_by_label("The bow is made").select_option("one_piece")
+    expect(page.get_by_text("Bolts turned in")).to_have_count(0)

@@ -58,6 +58,7 @@ from lyrandis.core.bow.readings import (
     ArrowSpeed,
     BowFamily,
     BowLength,
+    BowMadeAs,
     BowMark,
     BowReading,
     BowWeighed,
@@ -65,9 +66,12 @@ from lyrandis.core.bow.readings import (
     DrawLimit,
     Inspected,
     LimbPair,
+    PutTogether,
     RiserLength,
 )
 from lyrandis.core.bow.words import (
+    AssemblyStep,
+    BowMade,
     Family,
     InspectionItem,
     LimbsAre,
@@ -118,7 +122,7 @@ from lyrandis.core.string.readings import (
     StringStrung,
     StringTurns,
 )
-from lyrandis.core.string.words import BraceDatum, StringMaterial, StringType
+from lyrandis.core.string.words import BraceDatum, StringMaterial, StringType, Tail
 
 __all__ = [
     "PARTS",
@@ -135,11 +139,14 @@ __all__ = [
     "ArrowPass",
     "ArrowSpeed",
     "ArrowState",
+    "AssemblyStep",
     "BaseReading",
     "BowFamily",
     "BowKit",
     "BowKitTold",
     "BowLength",
+    "BowMade",
+    "BowMadeAs",
     "BowMark",
     "BowWeighed",
     "BraceDatum",
@@ -193,6 +200,7 @@ __all__ = [
     "Purpose",
     "PurposeChosen",
     "PutAway",
+    "PutTogether",
     "Reading",
     "Retraction",
     "RiserLength",
@@ -213,6 +221,7 @@ __all__ = [
     "Subject",
     "SubjectId",
     "SubjectKind",
+    "Tail",
     "Taking",
     "TaperShot",
     "TillerGaps",

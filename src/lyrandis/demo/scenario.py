@@ -147,6 +147,11 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     (30, "marram-longbow", "note Two shafts show wear where they pass the side plate", None),
     # Bram: field-course string walker, 62 in take-down recurve, carbon arrows
     (0, "tideway-recurve", "inspect all good", "Before the first shot"),
+    (0, "tideway-recurve", "made take-down", None),
+    (0, "tideway-recurve", "together limbs seated", None),
+    (0, "tideway-recurve", "together bolts turned in", None),
+    (0, "tideway-recurve", "together the upper limb on top", None),
+    (0, "tideway-recurve", "together larger loop on the upper limb", None),
     (0, "tideway-recurve", "hand right", None),
     (0, "tideway-recurve", "hold three under", None),
     (0, "tideway-recurve", "anchor cheekbone", None),

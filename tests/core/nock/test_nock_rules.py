@@ -152,3 +152,15 @@ def test_weights_stand_where_they_were_put() -> None:
     assert (weight.up_mm, weight.forward_mm) == (-150, 30)
     assert balance.down_mm is not None
     assert balance.down_mm > 0
+
+
+def test_own_weighings_before_and_after_a_turn_outrank_the_model() -> None:
+    told = ("kit full", "bolts 2 2", "scale 44.8 @ 28 1/2")
+    model = computed(*told).nock
+    own = computed(*told, "bolts 4 4", "scale 40.6 @ 28 1/2", "scale 40.7 @ 28 1/2").nock
+    assert model.bolt_pairs == ()
+    [pair] = own.bolt_pairs
+    assert pair.turns == -2
+    assert pair.after_lbf < pair.before_lbf
+    assert own.turn.value > 1.3 * model.turn.value
+    assert own.turn.sd < model.turn.sd

@@ -414,6 +414,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Terms
+         * @description Return the parts by name, as the drawings number them.
+         */
+        get: operations["list_terms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules": {
         parameters: {
             query?: never;
@@ -907,6 +927,21 @@ export interface components {
             grains_per_pound: number | null;
         };
         /**
+         * Assembly
+         * @description The list for this bow.
+         */
+        Assembly: {
+            /**
+             * Made
+             * @enum {string}
+             */
+            made: "one_piece" | "take_down";
+            /** Told */
+            told: boolean;
+            /** Steps */
+            steps: components["schemas"]["StepDone"][];
+        };
+        /**
          * BadRow
          * @description A row that cannot be read, and what to do about it.
          */
@@ -1090,6 +1125,22 @@ export interface components {
             bow_length_mm: number;
         };
         /**
+         * BowMadeAs
+         * @description Whether the bow is in one piece or to be taken down.
+         */
+        BowMadeAs: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bow_made";
+            /**
+             * Made
+             * @enum {string}
+             */
+            made: "one_piece" | "take_down";
+        };
+        /**
          * BowMark
          * @description The weight written on the bow and the draw it is written for.
          */
@@ -1127,6 +1178,7 @@ export interface components {
             weight: components["schemas"]["WeightDrawing"] | null;
             knee: components["schemas"]["KneeDrawing"] | null;
             condition: components["schemas"]["Condition"];
+            assembly: components["schemas"]["Assembly"];
         };
         /**
          * BowPose
@@ -1282,6 +1334,8 @@ export interface components {
             shock: number[];
             /** Turns */
             turns?: number | null;
+            /** Tail */
+            tail?: ("straight" | "left" | "right" | "high" | "low") | null;
         };
         /**
          * Caution
@@ -1523,7 +1577,7 @@ export interface components {
         Entry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /**
              * Happened At
              * Format: date-time
@@ -1556,7 +1610,7 @@ export interface components {
         EntryDraft: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -1639,7 +1693,7 @@ export interface components {
          */
         FirstReading: {
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Source */
             source?: ("weighed" | "measured" | "estimated" | "told" | "simulated") | null;
             /** Note */
@@ -2483,7 +2537,7 @@ export interface components {
             subject_name: string | null;
             draft: components["schemas"]["EntryDraft"] | null;
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /**
              * Source
              * @enum {string}
@@ -2617,7 +2671,7 @@ export interface components {
         PostedEntry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -2708,6 +2762,19 @@ export interface components {
              * @default true
              */
             away: boolean;
+        };
+        /**
+         * PutTogether
+         * @description Steps of putting the bow together that were done.
+         */
+        PutTogether: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_together";
+            /** Done */
+            done: ("limbs_seated" | "bolts_tight" | "marks_up" | "larger_loop" | "with_stringer" | "loops_seated" | "rest_fixed" | "brace_read" | "twang_listened")[];
         };
         /**
          * QuiverRow
@@ -3185,6 +3252,8 @@ export interface components {
             brace_mm: number;
             /** Turns */
             turns: number | null;
+            /** Tail */
+            tail: ("straight" | "left" | "right" | "high" | "low") | null;
             /** Sound */
             sound: number[];
             /** Shock */
@@ -3392,6 +3461,23 @@ export interface components {
             found_by_flight: boolean;
             /** Rests On */
             rests_on: components["schemas"]["RestsOn"][];
+        };
+        /**
+         * StepDone
+         * @description A step of putting a bow together, and when it was last done.
+         */
+        StepDone: {
+            /**
+             * Step
+             * @enum {string}
+             */
+            step: "limbs_seated" | "bolts_tight" | "marks_up" | "larger_loop" | "with_stringer" | "loops_seated" | "rest_fixed" | "brace_read" | "twang_listened";
+            /** Words */
+            words: string;
+            /** How */
+            how: string;
+            /** Done At */
+            done_at: string | null;
         };
         /**
          * StringBuild
@@ -3677,6 +3763,23 @@ export interface components {
             /** Frequency Hz */
             frequency_hz: number | null;
         };
+        /**
+         * Term
+         * @description One part by name.
+         */
+        Term: {
+            /** Key */
+            key: string;
+            /** Word */
+            word: string;
+            /** Means */
+            means: string;
+            /**
+             * Drawing
+             * @enum {string}
+             */
+            drawing: "bench" | "side";
+        };
         /** TillerDrawing */
         TillerDrawing: {
             /** Upper Mm */
@@ -3708,6 +3811,8 @@ export interface components {
             most_turns: number | null;
             /** Turn Share */
             turn_share: number;
+            /** Turn Pairs */
+            turn_pairs: number;
             /** Weight Lbf */
             weight_lbf: number | null;
             /** Wished Lbf */
@@ -5081,6 +5186,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JotWord"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    list_terms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Term"][];
                 };
             };
             400: components["responses"]["Problem400"];

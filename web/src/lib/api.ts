@@ -43,6 +43,7 @@ export type ShownArrow = Schemas['ShownArrow'];
 export type SpineBoard = Schemas['SpineBoard'];
 export type Trial = Schemas['Trial'];
 export type InstrumentOut = Schemas['InstrumentOut'];
+export type Term = Schemas['Term'];
 export type WorkOrder = Schemas['WorkOrder'];
 export type Station = Schemas['Station'];
 export type TaperPlan = Schemas['TaperPlan'];
@@ -180,6 +181,7 @@ export const api = {
       }),
     ),
   words: () => answer(client.GET('/api/readings/words')),
+  terms: () => answer(client.GET('/api/terms')),
   rules: () => answer(client.GET('/api/rules')),
   loadDemo: () => answer(client.POST('/api/demo')),
   subjects: (kind: PartKind) => answer(client.GET(PLURALS[kind]) as Raw<SubjectOut[]>),

@@ -43,6 +43,10 @@ export const LIMBS_ARE_WORDS = [
   ['two_tops', 'two top limbs'],
   ['two_makers', 'limbs of two makers'],
 ] as const;
+export const BOW_MADE_WORDS = [
+  ['one_piece', 'in one piece'],
+  ['take_down', 'to be taken down'],
+] as const;
 export const STRING_MATERIAL_WORDS = [
   ['polyester', 'polyester'],
   ['low_stretch', 'low-stretch fibre'],

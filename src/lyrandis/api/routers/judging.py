@@ -22,6 +22,7 @@ from lyrandis.core.reading import StageKey
 from lyrandis.core.record import as_entries, check_instant
 from lyrandis.core.rooms import RULEBOOK
 from lyrandis.core.setup import Setup, fold
+from lyrandis.core.terms import TERMS, Term
 from lyrandis.core.units import UnitSet
 from lyrandis.store.bench import Bench
 
@@ -162,6 +163,12 @@ def list_jot_words() -> list[JotWord]:
         JotWord(word=word.word, example=word.example, records=word.records, subject=word.subject)
         for word in WORDS
     ]
+
+
+@router.get("/terms")
+def list_terms() -> list[Term]:
+    """Return the parts by name, as the drawings number them."""
+    return list(TERMS)
 
 
 @router.get("/rules")

@@ -7,12 +7,14 @@ from lyrandis.core.bow.readings import (
     ArrowSpeed,
     BowFamily,
     BowLength,
+    BowMadeAs,
     BowMark,
     BowWeighed,
     BraceRange,
     DrawLimit,
     Inspected,
     LimbPair,
+    PutTogether,
     RiserLength,
 )
 from lyrandis.core.pile import Pile, Recorded
@@ -31,6 +33,8 @@ class BowFacts:
     brace_range: Recorded[BraceRange] | None = None
     limb_pair: Recorded[LimbPair] | None = None
     inspections: tuple[Recorded[Inspected], ...] = ()
+    made: Recorded[BowMadeAs] | None = None
+    together: tuple[Recorded[PutTogether], ...] = ()
     speeds: tuple[Recorded[ArrowSpeed], ...] = ()
 
 
@@ -48,5 +52,7 @@ def facts(pile: Pile) -> BowFacts:
         brace_range=pile.last(BraceRange),
         limb_pair=pile.merged(LimbPair),
         inspections=pile.all(Inspected),
+        made=pile.last(BowMadeAs),
+        together=pile.all(PutTogether),
         speeds=pile.all(ArrowSpeed),
     )

@@ -4,6 +4,7 @@ from typing import get_args
 
 from lyrandis.core import entries as e
 from lyrandis.core.archer.jots import read_datum
+from lyrandis.core.bow.words import ASSEMBLY_WORDS
 from lyrandis.core.constants import MARKED_DRAW_MM
 from lyrandis.core.heard import Choice, Hears, Slot
 from lyrandis.core.quantities import check
@@ -84,6 +85,21 @@ def _limbs(line: Line) -> e.Reading:
         line.take_word("length", "long")
         return e.LimbPair(upper_length_mm=upper, lower_length_mm=lower)
     return e.LimbPair(upper_lbf=line.weight(), lower_lbf=line.weight())
+
+
+_STEPS: dict[str, e.AssemblyStep] = {
+    **{words: step for step, (words, _) in ASSEMBLY_WORDS.items()},
+    **{step.replace("_", " "): step for step in ASSEMBLY_WORDS},
+}
+_MADE: dict[str, e.BowMade] = {
+    "take down": "take_down", "takedown": "take_down", "one piece": "one_piece",
+}  # fmt: skip
+
+
+def _together(line: Line) -> e.Reading:
+    if line.take_word("all"):
+        return e.PutTogether(done=tuple(ASSEMBLY_WORDS))
+    return e.PutTogether(done=(line.choice(_STEPS),))
 
 
 def _inspect(line: Line) -> e.Reading:
@@ -198,5 +214,7 @@ WORDS: tuple[Word, ...] = (
     Word("bracerange", "bow", "bracerange 7 to 8", "the maker's brace heights", _brace_range, hears=_BRACERANGE),
     Word("limbs", "bow", "limbs 38 40", "marks of the upper and lower limb; or “limbs two bottoms”, “limbs 20 21 length”", _limbs, hears=_LIMBS_SAID),
     Word("inspect", "bow", "inspect all good", "the look-over before stringing; or “inspect bad crazing”, “inspect good string”", _inspect, hears=_INSPECT),
+    Word("made", "bow", "made take-down", "whether the bow is in one piece or to be taken down", lambda line: e.BowMadeAs(made=line.choice(_MADE))),
+    Word("together", "bow", "together larger loop", "a step of putting the bow together; or “together all”", _together),
     Word("speed", "rig", "speed 168 fps 431gr", "a chronograph reading, with the arrow's mass", _speed, ("chrono",), hears=_SPEED),
 )  # fmt: skip

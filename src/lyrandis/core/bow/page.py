@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from lyrandis.core.bow.assembly import Assembly, assembly_of
 from lyrandis.core.bow.condition import Condition, condition_of
 from lyrandis.core.bow.drawing import (
     BenchDrawing,
@@ -25,6 +26,7 @@ class BowPage(Page):
     weight: WeightDrawing | None
     knee: KneeDrawing | None
     condition: Condition
+    assembly: Assembly
 
 
 def page(c: Computed) -> BowPage:
@@ -35,4 +37,5 @@ def page(c: Computed) -> BowPage:
         weight=weight_drawing(c),
         knee=knee_drawing(c),
         condition=condition_of(c),
+        assembly=assembly_of(c),
     )

@@ -3,16 +3,20 @@
 Lengths in mm, forces in lbf, masses in grains, speeds in m/s.
 """
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import model_validator
+from pydantic import Field, model_validator
 
 from lyrandis.core import quantities as q
 from lyrandis.core.archer.words import DATUM_WORDS, Datum
 from lyrandis.core.bow.words import (
+    ASSEMBLY_WORDS,
+    BOW_MADE_WORDS,
     FAMILY_WORDS,
     INSPECTION_WORDS,
     LIMBS_ARE_WORDS,
+    AssemblyStep,
+    BowMade,
     Family,
     InspectionItem,
     LimbsAre,
@@ -209,6 +213,34 @@ class Inspected(BaseReading):
         return phrase("Looked over: " + "; ".join(said))
 
 
+class BowMadeAs(BaseReading):
+    """Whether the bow is in one piece or to be taken down."""
+
+    of = frozenset({"bow"})
+    kind: Literal["bow_made"] = "bow_made"
+    made: BowMade
+
+    def say(self) -> Phrase:
+        return phrase(f"Bow made {BOW_MADE_WORDS[self.made]}")
+
+
+class PutTogether(BaseReading):
+    """Steps of putting the bow together that were done."""
+
+    of = frozenset({"bow"})
+    by = "measured"
+    kind: Literal["put_together"] = "put_together"
+    done: Annotated[tuple[AssemblyStep, ...], Field(min_length=1)]
+
+    def topics(self) -> frozenset[str]:
+        return frozenset(f"put_together:{step}" for step in self.done)
+
+    def say(self) -> Phrase:
+        if len(self.done) == 1:
+            return phrase(f"Put together: {ASSEMBLY_WORDS[self.done[0]][0]}")
+        return phrase(f"Put together: {len(self.done)} steps done")
+
+
 class BraceRange(BaseReading):
     """The brace heights the maker allows."""
 
@@ -265,6 +297,8 @@ BowReading = (
     | ArrowMinimum
     | LimbPair
     | Inspected
+    | BowMadeAs
+    | PutTogether
     | BraceRange
     | ArrowSpeed
 )

@@ -25,6 +25,19 @@ InspectionItem = Literal[
     "twang",
 ]
 
+AssemblyStep = Literal[
+    "limbs_seated",
+    "bolts_tight",
+    "marks_up",
+    "larger_loop",
+    "with_stringer",
+    "loops_seated",
+    "rest_fixed",
+    "brace_read",
+    "twang_listened",
+]
+BowMade = Literal["one_piece", "take_down"]
+
 FAMILY_WORDS: dict[Family, str] = {
     "selfbow": "selfbow",
     "straight_longbow": "straight longbow",
@@ -53,3 +66,28 @@ INSPECTION_WORDS: dict[InspectionItem, tuple[str, str]] = {
     "twang": ("twanged: nothing rattles", "something rattles when twanged"),
 }
 """What an item looks like when it is good, and when it is not."""
+ASSEMBLY_WORDS: dict[AssemblyStep, tuple[str, str]] = {
+    "limbs_seated": ("limbs seated", "Push each limb home in its pocket; it does not rock."),
+    "bolts_tight": ("bolts turned in", "Both alike, within what the maker allows."),
+    "marks_up": (
+        "the upper limb on top",
+        "Its mark tells it; on a one-piece bow the arrow passes above the hand.",
+    ),
+    "larger_loop": (
+        "larger loop on the upper limb",
+        "It slides down that limb; the smaller one sits in the lower groove.",
+    ),
+    "with_stringer": ("strung with a stringer", "A foot through the bow twists limbs."),
+    "loops_seated": ("both loops in their grooves", "Look at each before you let the stringer go."),
+    "rest_fixed": ("rest or shelf in order", "Felt whole, rest tight; the arrow lies on it."),
+    "brace_read": ("brace height read", "Inside the maker's range before the first shot."),
+    "twang_listened": (
+        "twanged for rattles",
+        "Pluck the string lightly, never draw and let go: what buzzes is loose.",
+    ),
+}
+"""What is done to put a bow together, and how."""
+BOW_MADE_WORDS: dict[BowMade, str] = {
+    "one_piece": "in one piece",
+    "take_down": "to be taken down",
+}

@@ -2,12 +2,14 @@
 
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import pairwise, zip_longest
 
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.archer.words import Hold
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.numbers import BowNumbers
+from lyrandis.core.constants import MARKED_DRAW_MM, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.nock.facts import NockFacts
 from lyrandis.core.nock.height import (
@@ -20,8 +22,15 @@ from lyrandis.core.nock.height import (
     start_lift,
 )
 from lyrandis.core.nock.riser_weights import Balance, Weight, balance_of
-from lyrandis.core.nock.tiller import TillerBand, tiller_band, turn_effect
+from lyrandis.core.nock.tiller import (
+    BoltPair,
+    TillerBand,
+    own_turn_effect,
+    tiller_band,
+    turn_effect,
+)
 from lyrandis.core.nock.words import BowKit
+from lyrandis.core.pile import when
 
 ASSUMED_HOLD: Hold = "split"
 TILLER_SD_MM = 1.0
@@ -95,8 +104,37 @@ class NockNumbers:
 
     @cached_property
     def turn(self) -> Estimate:
-        """What a turn of both bolts does, as ln of the weight."""
-        return turn_effect()
+        """What a turn of both bolts does, as ln of the weight: own weighings outrank."""
+        return own_turn_effect(turn_effect(), self.bolt_pairs)
+
+    @cached_property
+    def bolt_pairs(self) -> tuple[BoltPair, ...]:
+        """Own weighings before and after both bolts were turned alike, in order."""
+        turned = [
+            (when(one.entry), (one.reading.upper_turns + one.reading.lower_turns) / 2)
+            for one in self.facts.bolt_log
+            if one.reading.upper_turns is not None and one.reading.lower_turns is not None
+        ]
+        if len(turned) < 2 or self.bow.weight is None:
+            return ()
+        curve, at = self.bow.weight.fitted, MARKED_DRAW_MM - TRADE_OFFSET_MM
+        weighed = [
+            (when(point.recorded.entry), point.weight.value * curve.at(at)
+             / max(curve.at(point.draw_mm - TRADE_OFFSET_MM), 1e-9))
+            for point in self.bow.weight.points
+            if point.recorded.reading.kind == "bow_weighed"
+        ]  # fmt: skip
+        spells: list[tuple[float, float]] = []
+        ends = [at for at, _ in turned[1:]]
+        for (start, out), end in zip_longest(turned, ends):
+            inside = [w for t, w in weighed if t >= start and (end is None or t < end)]
+            if inside:
+                spells.append((out, sum(inside) / len(inside)))
+        return tuple(
+            BoltPair(before[0] - after[0], before[1], after[1])
+            for before, after in pairwise(spells)
+            if before[0] != after[0]
+        )
 
     @cached_property
     def balance(self) -> Balance | None:

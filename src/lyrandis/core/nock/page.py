@@ -76,6 +76,8 @@ class TillerDrawing(_Drawn):
     most_turns: float | None
     turn_share: float
     """What a turn of both bolts adds to the weight."""
+    turn_pairs: int
+    """Own weighings before and after that it is drawn to."""
     weight_lbf: float | None
     wished_lbf: float | None
     turns_for_wish: float | None
@@ -209,6 +211,7 @@ def _tiller(c: Computed) -> TillerDrawing:
         lower_turns=bolts.lower_turns if bolts else None,
         most_turns=bolts.most_turns if bolts else None,
         turn_share=nock.turn.value,
+        turn_pairs=len(nock.bolt_pairs),
         weight_lbf=weight.weight.value if weight else None,
         wished_lbf=wished.reading.draw_weight_lbf if wished else None,
         turns_for_wish=turns,

@@ -1,5 +1,7 @@
 """The jot line's words for the string and its brace."""
 
+from typing import get_args
+
 from lyrandis.core import entries as e
 from lyrandis.core.errors import Guess
 from lyrandis.core.heard import Choice, Hears, Slot
@@ -112,23 +114,40 @@ def _ratings(line: Line) -> tuple[float, ...]:
     return tuple(found)
 
 
+_TAILS: dict[str, e.Tail] = {word: word for word in get_args(e.Tail)}
+_PARTS = ("sound", "shock", "turns", "tail")
+
+
+def _tail(line: Line) -> e.Tail:
+    token = line.peek()
+    if token is None or token.text.lower() not in _TAILS:
+        raise line.error(
+            "missing_choice",
+            "Where the tail pointed is not said.",
+            "Say straight, left, right, high or low.",
+        )
+    return _TAILS[line.take().text.lower()]
+
+
 def _tried(line: Line) -> e.Reading:
     height = line.length("brace_height")
     token = line.peek()
-    told = token is not None and token.text.lower() not in ("sound", "shock", "turns")
+    told = token is not None and token.text.lower() not in _PARTS
     datum = _brace_datum(line) if told or line.brace_datum is None else line.brace_datum
     said: dict[str, tuple[float, ...]] = {"sound": (), "shock": ()}
-    turns = None
+    turns = tail = None
     while not line.done:
         if line.take_word("sound"):
             said["sound"] = _ratings(line)
         elif line.take_word("shock"):
             said["shock"] = _ratings(line)
+        elif line.take_word("tail"):
+            tail = _tail(line)
         elif line.take_word("turns"):
             turns = _number(line, "The turns are missing.", "Type turns 19 1/2.")
         else:
             break
-    return e.BraceTried(brace_height_mm=height, datum=datum, turns=turns, **said)
+    return e.BraceTried(brace_height_mm=height, datum=datum, turns=turns, tail=tail, **said)
 
 
 _HEIGHT = (

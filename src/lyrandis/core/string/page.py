@@ -23,7 +23,12 @@ from lyrandis.core.string.brace_change import brace_change
 from lyrandis.core.string.strands import FEW_STRANDS, FIBRES, bundle_diameter, served_diameter
 from lyrandis.core.string.sweep import Height, Quiet, rated
 from lyrandis.core.string.turns import brace_per_turn, per_inch, shortening
-from lyrandis.core.string.words import STRING_MATERIAL_WORDS, STRING_TYPE_WORDS, StringMaterial
+from lyrandis.core.string.words import (
+    STRING_MATERIAL_WORDS,
+    STRING_TYPE_WORDS,
+    StringMaterial,
+    Tail,
+)
 
 POINTS_PER_DB = 0.6
 """Points of a rating that are drawn for one dB: the middle of what archers give."""
@@ -123,6 +128,7 @@ class ShotHeight(_Drawn):
     entry_id: str
     brace_mm: float
     turns: float | None
+    tail: Tail | None
     sound: tuple[float, ...]
     shock: tuple[float, ...]
     sound_at: float | None
@@ -364,6 +370,7 @@ def _shots(c: Computed, quiet: Quiet | None) -> tuple[ShotHeight, ...]:
             entry_id=one.entry.id,
             brace_mm=height.brace_mm,
             turns=one.reading.turns,
+            tail=one.reading.tail,
             sound=height.sound,
             shock=height.shock,
             sound_at=at(height, "sound"),

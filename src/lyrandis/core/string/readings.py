@@ -16,6 +16,7 @@ from lyrandis.core.string.words import (
     BraceDatum,
     StringMaterial,
     StringType,
+    Tail,
 )
 
 
@@ -173,6 +174,8 @@ class BraceTried(BaseReading):
     sound: Ratings = ()
     shock: Ratings = ()
     turns: Turns | None = None
+    tail: Tail | None = None
+    """Where the tail pointed, if it was looked at."""
 
     @model_validator(mode="after")
     def _heard(self) -> "BraceTried":
@@ -191,6 +194,8 @@ class BraceTried(BaseReading):
             for name, ratings in (("sound", self.sound), ("shock", self.shock))
             if ratings
         ]
+        if self.tail is not None:
+            parts.append(f"tail {self.tail}")
         return phrase(
             f"Tried brace {{brace}}{BRACE_DATUM_WORDS[self.datum]}: " + ", ".join(parts),
             brace=mm(self.brace_height_mm),

@@ -18,6 +18,9 @@ STRING_TYPE_WORDS: dict[StringType, str] = {
     "twisted": "twisted bundles",
 }
 
+Tail = Literal["straight", "left", "right", "high", "low"]
+"""Where the arrow's tail pointed, seen from behind."""
+
 BraceDatum = Literal["pivot", "back", "plunger"]
 
 BRACE_DATUM_WORDS: dict[BraceDatum, str] = {

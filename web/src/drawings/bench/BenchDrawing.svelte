@@ -6,6 +6,8 @@
   import BenchAxis from './BenchAxis.svelte';
   import BenchBow from './BenchBow.svelte';
   import { up } from './pose';
+  import type { Term } from '../../lib/api';
+  import NameMarks from '../NameMarks.svelte';
   import TitleBlock from './TitleBlock.svelte';
   import type { BenchView } from './view.svelte';
 
@@ -15,6 +17,7 @@
     title,
     plusMinus,
     callouts,
+    terms = [],
   }: {
     view: BenchView;
     /** The arrow's shaft length, when told [mm]. */
@@ -23,6 +26,8 @@
     /** How sure the weight is, in words. */
     plusMinus: string;
     callouts: Snippet;
+    /** Parts to be named on the drawing. */
+    terms?: Term[];
   } = $props();
 
   let svg = $state<SVGSVGElement>();
@@ -39,6 +44,32 @@
       .filter(Boolean)
       .join(', '),
   );
+
+  /** Where the parts stand that are named. */
+  const places = $derived.by(() => {
+    const limb = view.pose.limb;
+    const middle = limb[Math.floor(limb.length * 0.55)] ?? [0, 0];
+    const [fade, tip] = [limb[0] ?? [0, 0], limb.at(-1) ?? [0, 0]];
+    const [mx, my] = view.place(1, middle);
+    const [hx, hy] = [cx, view.at(view.draw)];
+    const beside = (side: number, point: readonly number[], dy: number) => {
+      const [x, y] = view.place(side, point);
+      return [x, y + dy] as const;
+    };
+    return {
+      limb: beside(-1, middle, 0),
+      tip: beside(-1, tip, -22),
+      string_groove: beside(1, tip, -22),
+      fade: beside(-1, fade, 0),
+      riser: [cx - 34, view.y(0) - 16],
+      pivot: [cx, view.y(0) + 2],
+      back: [mx, my - 24],
+      belly: [mx, my + 24],
+      string: [(hx + view.place(-1, tip)[0]) / 2, (hy + view.place(-1, tip)[1]) / 2],
+      brace: [cx + 24, (view.y(0) + view.at(view.rest)) / 2],
+      nocking_point: [cx - 24, view.at(view.draw)],
+    } as const;
+  });
 
   function grip(event: PointerEvent & { currentTarget: SVGElement }) {
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -97,6 +128,7 @@
       <circle {cx} cy={view.at(view.draw)} r="9.5" fill="var(--red)" />
       <circle {cx} cy={view.at(view.draw)} r="3" fill="var(--paper)" />
     </g>
+    {#if terms.length}<NameMarks {terms} {places} />{/if}
     <defs>
       <marker id="dim-start" markerWidth="9" markerHeight="8" refX="0" refY="4" orient="auto">
         <path d="M8 1 0 4l8 3" fill="none" stroke="var(--soft)" />

@@ -1,9 +1,11 @@
 <script lang="ts">
   import { figure } from '../../lib/preferences.svelte';
   import { gap, mm } from '../../lib/units';
+  import type { Term } from '../../lib/api';
+  import NameMarks from '../NameMarks.svelte';
   import type { Locator } from './locator.svelte';
 
-  let { locator, name }: { locator: Locator; name: string } = $props();
+  let { locator, name, terms = [] }: { locator: Locator; name: string; terms?: Term[] } = $props();
 
   const side = $derived(locator.side);
   let width = $state(720);
@@ -54,6 +56,17 @@
   );
   const schoolAt = $derived((i: number) => string + 62 + 62 * i);
   const bottom = 328;
+  const places = $derived({
+    window: [X(riser + 10), 40],
+    shelf: [X(riser - 14), y(-shelf) + 34],
+    rest: [X(rest), SQUARE + 12],
+    square: [X(rest + 110), SQUARE],
+    lift: [X(tail - 60), y(lift / 2)],
+    locator: [X(string - 22), nockTop - 16],
+    arrow_nock: [X(tail - 14), y(lift + side.nock_mm / 2)],
+    grip_mark: [X(riser + 10), y(-(grip ?? 16))],
+    to_nock: [X(string + 22), y(lift + side.nock_mm / 2)],
+  } as const);
 
   function drag(event: PointerEvent) {
     if (!svg || !(event.buttons & 1)) return;
@@ -224,6 +237,7 @@
         ? ''
         : `; brace ${figure(mm(side.brace_mm))}${side.brace_told ? '' : ' (taken)'}`}
     </text>
+    {#if terms.length}<NameMarks {terms} {places} />{/if}
   </svg>
 </figure>
 

@@ -20,7 +20,7 @@
   /** Every turn is drawn: two strands that cross twice in each. */
   const strands = $derived.by(() => {
     const turns = sheet.turns ?? 0;
-    const count = Math.max(Math.round((last - first) / 2), 2);
+    const count = Math.max(Math.round((last - first) / 2), Math.round(16 * turns), 2);
     const path = (sign: number) =>
       Array.from({ length: count + 1 }, (_, i) => {
         const at = i / count;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import NameParts from '../../components/NameParts.svelte';
   import Strip from '../../components/Strip.svelte';
   import Callout from '../../drawings/bench/Callout.svelte';
   import BenchDrawing from '../../drawings/bench/BenchDrawing.svelte';
@@ -7,6 +8,7 @@
   import { keys } from '../../lib/keys.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { deg, joules, lbf, lbfPerIn, mm, sixteenths, type Figure } from '../../lib/units';
+  import { Names } from '../../lib/terms.svelte';
   import { valueOf } from '../../lib/values';
   import { shown } from './about';
 
@@ -14,6 +16,7 @@
     $props();
 
   const drawing = $derived(page.bench);
+  const names = new Names('bench');
   const view = new BenchView(() => drawing);
   const atOwn = $derived(drawing.own_mm != null && Math.abs(view.draw - view.full) < 0.5);
   const family = $derived(valueOf(stage, 'family')?.text ?? 'family not told');
@@ -72,7 +75,7 @@
   $effect(() => keys.onDraw(view.drawIt));
 </script>
 
-<BenchDrawing {view} {shaft} {title} {plusMinus}>
+<BenchDrawing {view} {shaft} {title} {plusMinus} terms={names.terms}>
   {#snippet callouts()}
     {#if !view.narrow}
       <Callout
@@ -123,5 +126,6 @@
   <button class="quiet" onclick={view.drawIt}>
     Draw it to {drawing.own_mm == null ? figure(mm(view.full)) : 'your hook'}
   </button>
+  <NameParts {names} />
 </div>
 <div class="mt-2"><Strip values={live} /></div>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import Cautions from '../../components/Cautions.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
+  import Assembly from './Assembly.svelte';
   import BowHead from './BowHead.svelte';
   import InspectionForm from './InspectionForm.svelte';
   import LimbsForm from './LimbsForm.svelte';
@@ -17,6 +18,8 @@
       <section aria-labelledby="pair">
         <h2 id="pair">Do the limbs belong together?</h2>
         <LimbsForm {assessment} limbs={page.condition.limbs ?? null} />
+        <h2 id="together" class="mt-6">Put it together</h2>
+        <Assembly {assessment} assembly={page.assembly} />
       </section>
     </div>
     <Cautions {stage} />

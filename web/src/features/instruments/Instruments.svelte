@@ -110,7 +110,7 @@
           {taking.counts(kind) ? `Take arrow ${arrow}` : 'Take reading'}
         </button>
         {#if taking.counts(kind)}
-          <label class="label">
+          <label class="label w-auto">
             arrow
             <input
               class="field block w-24"
@@ -122,18 +122,18 @@
             />
           </label>
         {:else if kind === 'bow_scale'}
-          <label class="label">
+          <label class="label w-auto">
             string drawn to
-            <select class="field block" bind:value={back} disabled={taking.busy}>
+            <select class="field block w-32" bind:value={back} disabled={taking.busy}>
               {#each DRAWS_IN as inches (inches)}
                 <option value={inches}>{figure(mm(own + 25.4 * inches))}</option>
               {/each}
             </select>
           </label>
         {/if}
-        <label class="label">
+        <label class="label w-auto">
           to be tried
-          <select class="field block" bind:value={fault} disabled={taking.busy}>
+          <select class="field block w-60" bind:value={fault} disabled={taking.busy}>
             {#each FAULTS as [name, words] (name)}<option value={name}>{words}</option>{/each}
           </select>
         </label>

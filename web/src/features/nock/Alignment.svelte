@@ -48,6 +48,16 @@
             example="1mm out"
             shown={line.out_mm == null ? null : figure(gap(line.out_mm))}
           />
+          <div class="mt-3">
+            <ReadingField
+              control="side-plate"
+              label="What the arrow leans on"
+              word="window"
+              example="plunger"
+              shown={page.side.plunger ? 'plunger' : 'plate or shelf'}
+              hint="Type plunger or plate."
+            />
+          </div>
         </div>
       </section>
     </div>

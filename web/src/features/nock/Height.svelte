@@ -1,16 +1,19 @@
 <script lang="ts">
   import Cautions from '../../components/Cautions.svelte';
+  import NameParts from '../../components/NameParts.svelte';
   import ReadingField from '../../components/ReadingField.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
   import NockDrawing from '../../drawings/nock/NockDrawing.svelte';
   import { Locator } from '../../drawings/nock/locator.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { gap } from '../../lib/units';
+  import { Names } from '../../lib/terms.svelte';
   import { valueOf } from '../../lib/values';
   import HeightBench from './HeightBench.svelte';
   import HeightsShot from './HeightsShot.svelte';
   import NockHead from './NockHead.svelte';
 
+  const names = new Names('side');
   const FIELDS = [
     ['locator', 'Locator over the arrow', 'locator', '13mm over'],
     ['nockwidth', "Arrow's nock, thickness", 'nockwidth', '6.5mm'],
@@ -25,7 +28,8 @@
     {@const side = page.side}
     {@const locator = new Locator(() => page.side)}
     <NockHead {stage} {page} />
-    <NockDrawing {locator} name={assessment.name ?? ''} />
+    <NockDrawing {locator} name={assessment.name ?? ''} terms={names.terms} />
+    <div class="flex flex-wrap"><NameParts {names} /></div>
     <HeightBench {assessment} {locator} />
     <div class="mt-4 grid gap-6 lg:grid-cols-2">
       <section aria-labelledby="heights-shot">

@@ -57,6 +57,9 @@
                 ? ''
                 : `, ${figure(lbf(tiller.turn_share * tiller.weight_lbf))} here`}; one bolt half of
               it, and tiller. Both alike keep the tiller.
+              {tiller.turn_pairs
+                ? 'Drawn to your own weighings before and after.'
+                : 'Weigh before and after a turn, and your own weighings outrank it.'}
               {#if tiller.turns_for_wish != null && tiller.wished_lbf != null && tiller.turns_for_wish !== 0}
                 For {figure(lbf(tiller.wished_lbf))} turn both
                 <strong class="text-ink"

@@ -1,13 +1,13 @@
 <script lang="ts">
   import { untrack } from 'svelte';
+  import LineInput from '../../components/LineInput.svelte';
   import LineForm from '../../components/LineForm.svelte';
   import { LIMB_PLACES } from '../../lib/choices';
   import { Reading } from '../../lib/reading.svelte';
-  import { wanted } from '../../lib/wanted';
 
   let { place }: { place: string | null } = $props();
 
-  let input = $state<HTMLInputElement>();
+  let first = $state<LineInput>();
   const reading = new Reading({
     from: 'tiller',
     fields: { upper: '', lower: '', place: untrack(() => place) ?? 'fade' },
@@ -22,38 +22,20 @@
   id="tiller"
   where={false}
   columns="grid-cols-2 items-end"
-  onrecorded={() => input?.focus()}
+  onrecorded={() => first?.focus()}
   hint="Square from the string to the same place on each limb."
 >
   {#snippet children(record)}
-    <div class="min-w-0">
-      <label class="label block" for="field-tiller-upper">Upper gap</label>
-      <input
-        bind:this={input}
-        {@attach wanted('tiller')}
-        id="field-tiller-upper"
-        class="field"
-        autocomplete="off"
-        placeholder="e.g. 181.5mm"
-        value={reading.fields.upper}
-        oninput={(event) => reading.set({ upper: event.currentTarget.value })}
-        aria-invalid={reading.wrong === 'upper' ? 'true' : undefined}
-        aria-describedby="tiller-says"
-      />
-    </div>
-    <div class="min-w-0">
-      <label class="label block" for="field-tiller-lower">Lower gap</label>
-      <input
-        id="field-tiller-lower"
-        class="field"
-        autocomplete="off"
-        placeholder="e.g. 177mm"
-        value={reading.fields.lower}
-        oninput={(event) => reading.set({ lower: event.currentTarget.value })}
-        aria-invalid={reading.wrong === 'lower' ? 'true' : undefined}
-        aria-describedby="tiller-says"
-      />
-    </div>
+    <LineInput
+      bind:this={first}
+      {reading}
+      form="tiller"
+      name="upper"
+      label="Upper gap"
+      placeholder="e.g. 181.5mm"
+      control="tiller"
+    />
+    <LineInput {reading} form="tiller" name="lower" label="Lower gap" placeholder="e.g. 177mm" />
     <div class="min-w-0">
       <label class="label block" for="field-tiller-place">Where on both limbs</label>
       <select

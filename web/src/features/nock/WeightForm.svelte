@@ -1,9 +1,9 @@
 <script lang="ts">
+  import LineInput from '../../components/LineInput.svelte';
   import LineForm from '../../components/LineForm.svelte';
   import { Reading } from '../../lib/reading.svelte';
-  import { wanted } from '../../lib/wanted';
 
-  let input = $state<HTMLInputElement>();
+  let first = $state<LineInput>();
   const reading = new Reading({
     from: 'riserweight',
     fields: { mass: '', up: '', forward: '', place: '' },
@@ -17,7 +17,6 @@
     whole: ({ mass, up }) => Boolean(mass?.trim() && up?.trim()),
   });
   const FIELDS = [
-    ['mass', 'Mass', 'e.g. 60g'],
     ['up', 'Up from the grip, or down', 'e.g. 150mm down'],
     ['forward', 'Forward', '20mm'],
     ['place', 'Called', 'e.g. lower insert'],
@@ -29,39 +28,21 @@
   id="riserweight"
   where={false}
   columns="grid-cols-2 items-end"
-  onrecorded={() => input?.focus()}
+  onrecorded={() => first?.focus()}
   hint="Mass low on the riser slows that end: put it near the middle."
 >
   {#snippet children(record)}
+    <LineInput
+      bind:this={first}
+      {reading}
+      form="riserweight"
+      name="mass"
+      label="Mass"
+      placeholder="e.g. 60g"
+      control="weights"
+    />
     {#each FIELDS as [name, label, example] (name)}
-      <div class="min-w-0">
-        <label class="label block" for="field-weight-{name}">{label}</label>
-        {#if name === 'mass'}
-          <input
-            bind:this={input}
-            {@attach wanted('weights')}
-            id="field-weight-mass"
-            class="field"
-            autocomplete="off"
-            placeholder={example}
-            value={reading.fields.mass}
-            oninput={(event) => reading.set({ mass: event.currentTarget.value })}
-            aria-invalid={reading.wrong === 'mass' ? 'true' : undefined}
-            aria-describedby="riserweight-says"
-          />
-        {:else}
-          <input
-            id="field-weight-{name}"
-            class="field"
-            autocomplete="off"
-            placeholder={example}
-            value={reading.fields[name]}
-            oninput={(event) => reading.set({ [name]: event.currentTarget.value })}
-            aria-invalid={reading.wrong === name ? 'true' : undefined}
-            aria-describedby="riserweight-says"
-          />
-        {/if}
-      </div>
+      <LineInput {reading} form="riserweight" {name} {label} placeholder={example} />
     {/each}
     <div class="col-span-full">{@render record()}</div>
   {/snippet}

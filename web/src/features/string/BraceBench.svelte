@@ -49,7 +49,10 @@
           <tbody>
             {#each valley.shots as shot (shot.entry_id)}
               <tr>
-                <td class="font-semibold whitespace-nowrap">{figure(mm(shot.brace_mm))}</td>
+                <td class="whitespace-nowrap">
+                  <strong>{figure(mm(shot.brace_mm))}</strong>
+                  {#if shot.tail}<span class="block text-sm text-soft">tail {shot.tail}</span>{/if}
+                </td>
                 <td>{shot.turns ?? '–'}</td>
                 <td>{mean(shot.sound)}</td>
                 <td>{mean(shot.shock)}</td>

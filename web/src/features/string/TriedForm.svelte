@@ -1,31 +1,32 @@
 <script lang="ts">
+  import LineInput from '../../components/LineInput.svelte';
   import LineForm from '../../components/LineForm.svelte';
   import { Reading } from '../../lib/reading.svelte';
-  import { wanted } from '../../lib/wanted';
 
   let { brace, onrecorded }: { brace: string; onrecorded: () => void } = $props();
 
-  let input = $state<HTMLInputElement>();
+  let first = $state<LineInput>();
   const reading = new Reading({
     from: 'tried',
-    fields: { height: '', sound: '', shock: '', turns: '' },
-    line: ({ sound, shock, turns, height }) => [
+    fields: { height: '', sound: '', shock: '', turns: '', tail: '' },
+    stays: [],
+    line: ({ sound, shock, turns, height, tail }) => [
       'tried',
       height?.trim() ? { field: 'height' } : `${brace} in`,
       ...(sound?.trim() ? ['sound', { field: 'sound' }] : []),
       ...(shock?.trim() ? ['shock', { field: 'shock' }] : []),
       ...(turns?.trim() ? ['turns', { field: 'turns' }] : []),
+      ...(tail ? ['tail', { field: 'tail' }] : []),
     ],
     whole: ({ sound, shock }) => Boolean(sound?.trim() || shock?.trim()),
   });
 
   /** Put the cursor where the first rating goes. */
   export function focus(): void {
-    input?.focus();
+    first?.focus();
   }
 
   const FIELDS = [
-    ['sound', 'Sound, three shots', 'e.g. 3 4 3'],
     ['shock', 'Hand shock', 'e.g. 2 3 2'],
     ['height', 'Brace, if another', ''],
     ['turns', 'Turns', 'e.g. 28 1/2'],
@@ -33,7 +34,7 @@
 
   function done() {
     onrecorded();
-    input?.focus();
+    first?.focus();
   }
 </script>
 
@@ -50,36 +51,31 @@
   hint="Shoot three, then rate each: 0 still, 10 harsh. One of the two will do."
 >
   {#snippet children(record)}
+    <LineInput
+      bind:this={first}
+      {reading}
+      form="tried"
+      name="sound"
+      label="Sound, three shots"
+      placeholder="e.g. 3 4 3"
+      control="brace"
+    />
     {#each FIELDS as [name, label, example] (name)}
-      <div class="min-w-0">
-        <label class="label block" for="field-tried-{name}">{label}</label>
-        {#if name === 'sound'}
-          <input
-            bind:this={input}
-            {@attach wanted('brace')}
-            id="field-tried-sound"
-            class="field"
-            autocomplete="off"
-            placeholder={example}
-            value={reading.fields.sound}
-            oninput={(event) => reading.set({ sound: event.currentTarget.value })}
-            aria-invalid={reading.wrong === 'sound' ? 'true' : undefined}
-            aria-describedby="tried-says"
-          />
-        {:else}
-          <input
-            id="field-tried-{name}"
-            class="field"
-            autocomplete="off"
-            placeholder={name === 'height' ? `${brace} in` : example}
-            value={reading.fields[name]}
-            oninput={(event) => reading.set({ [name]: event.currentTarget.value })}
-            aria-invalid={reading.wrong === name ? 'true' : undefined}
-            aria-describedby="tried-says"
-          />
-        {/if}
-      </div>
+      <LineInput {reading} form="tried" {name} {label} placeholder={example || `${brace} in`} />
     {/each}
-    <div class="col-span-full">{@render record()}</div>
+    <div class="min-w-0">
+      <label class="label block" for="field-tried-tail">Tail, if you looked</label>
+      <select
+        id="field-tried-tail"
+        class="field"
+        value={reading.fields.tail}
+        onchange={(event) => reading.set({ tail: event.currentTarget.value })}
+      >
+        {#each ['', 'straight', 'left', 'right', 'high', 'low'] as tail (tail)}
+          <option value={tail}>{tail || 'not looked'}</option>
+        {/each}
+      </select>
+    </div>
+    <div>{@render record()}</div>
   {/snippet}
 </LineForm>
