@@ -13,7 +13,14 @@ from pathlib import Path
 
 import pytest
 import uvicorn
-from playwright.sync_api import Browser, ConsoleMessage, Page, Request, sync_playwright
+from playwright.sync_api import (
+    Browser,
+    BrowserContext,
+    ConsoleMessage,
+    Page,
+    Request,
+    sync_playwright,
+)
 
 from lyrandis.api.app import STATIC, Settings, create_app, openapi_document
 from tests.web.wire import Wire
@@ -146,15 +153,65 @@ def wire(browser: Browser, tmp_path: Path, demo_file: Path) -> Iterator[Wire]:
 Opener = Callable[..., Page]
 
 
+def watch(page: Page, url: str, troubles: list[str]) -> None:
+    """Note script errors, policy violations and foreign requests of a page."""
+    host = "/".join(url.split("/")[:3])
+
+    def note_console(message: ConsoleMessage) -> None:
+        if message.type == "error" and "Failed to load resource" not in message.text:
+            troubles.append(message.text)
+
+    def note_request(request: Request) -> None:
+        if not request.url.startswith((host, "data:", "blob:")):
+            troubles.append(f"foreign request {request.url}")
+
+    page.on("console", note_console)
+    page.on("pageerror", lambda error: troubles.append(str(error)))
+    page.on("request", note_request)
+
+
+@pytest.fixture(scope="session")
+def warm_windows(browser: Browser) -> Iterator[dict[tuple[int, bool], BrowserContext]]:
+    """Windows of pages that only look, by width and theme: their code is loaded once."""
+    kept: dict[tuple[int, bool], BrowserContext] = {}
+    yield kept
+    for context in kept.values():
+        context.close()
+
+
+@pytest.fixture
+def look(
+    browser: Browser, warm_windows: dict[tuple[int, bool], BrowserContext]
+) -> Iterator[Opener]:
+    """Open a page that records and chooses nothing, in a window that is warm; watched alike."""
+    troubles: list[str] = []
+    pages: list[Page] = []
+
+    def look_at(url: str, *, width: int = 1280, dark: bool = False) -> Page:
+        if (width, dark) not in warm_windows:
+            warm_windows[width, dark] = browser.new_context(
+                viewport={"width": width, "height": 844},
+                color_scheme="dark" if dark else "light",
+                reduced_motion="reduce",
+            )
+            warm_windows[width, dark].set_default_timeout(8000)
+        page = warm_windows[width, dark].new_page()
+        pages.append(page)
+        watch(page, url, troubles)
+        page.goto(url)
+        return page
+
+    yield look_at
+    for page in pages:
+        page.close()
+    assert troubles == []
+
+
 @pytest.fixture
 def open_page(browser: Browser) -> Iterator[Opener]:
     """Open a page; at the end, fail on script errors, policy violations and foreign requests."""
     troubles: list[str] = []
     contexts = []
-
-    def note_console(message: ConsoleMessage) -> None:
-        if message.type == "error" and "Failed to load resource" not in message.text:
-            troubles.append(message.text)
 
     def open_(
         url: str, *, width: int = 1280, height: int = 800, dark: bool = False, still: bool = True
@@ -167,15 +224,7 @@ def open_page(browser: Browser) -> Iterator[Opener]:
         contexts.append(context)
         context.set_default_timeout(8000)
         page = context.new_page()
-        host = "/".join(url.split("/")[:3])
-
-        def note_request(request: Request) -> None:
-            if not request.url.startswith((host, "data:", "blob:")):
-                troubles.append(f"foreign request {request.url}")
-
-        page.on("console", note_console)
-        page.on("pageerror", lambda error: troubles.append(str(error)))
-        page.on("request", note_request)
+        watch(page, url, troubles)
         page.goto(url)
         return page
 

@@ -61,9 +61,9 @@ def violations(page: Page) -> list[Any]:
 )
 @pytest.mark.parametrize("view", VIEWS)
 def test_axe_finds_nothing(
-    shared_demo: HereServer, open_page: Opener, view: str, width: int, dark: bool
+    shared_demo: HereServer, look: Opener, view: str, width: int, dark: bool
 ) -> None:
-    page = open_page(shared_demo.url + view, width=width, height=844, dark=dark)
+    page = look(shared_demo.url + view, width=width, dark=dark)
     expect(page.get_by_role("heading", level=1)).to_be_visible()
     expect(page.locator("[aria-busy=true]")).to_have_count(0)
     assert violations(page) == []

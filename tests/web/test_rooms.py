@@ -60,9 +60,9 @@ def test_there_are_actions_of_every_stage() -> None:
 
 @pytest.mark.parametrize("path", sorted({path_of(*action) for action in ACTIONS}))
 def test_every_control_pointed_at_is_on_its_page(
-    shared_demo: HereServer, open_page: Opener, path: str
+    shared_demo: HereServer, look: Opener, path: str
 ) -> None:
-    page = open_page(f"{shared_demo.url}{RIG}/{path}")
+    page = look(f"{shared_demo.url}{RIG}/{path}")
     for stage, control in ACTIONS:
         if path_of(stage, control) == path:
             expect(page.locator(f'main [data-control="{control}"]').first).to_be_attached()

@@ -77,7 +77,7 @@
     {/each}
   </dl>
   <Dialog {open} onOpenChange={(details) => void change(details.open)}>
-    <Dialog.Trigger class="quiet mt-1 text-sm">change parts</Dialog.Trigger>
+    <Dialog.Trigger class="quiet mt-1 mr-3 text-sm">change parts</Dialog.Trigger>
     <Portal>
       <Dialog.Backdrop class="fixed inset-0 z-40 bg-black/40" />
       <Dialog.Positioner
@@ -177,7 +177,7 @@
       </Dialog.Positioner>
     </Portal>
   </Dialog>
-  <a class="quiet mt-1 ml-3 inline-block text-sm" href={instrumentsPath(assessment.rig ?? '')}
+  <a class="quiet mt-1 inline-block text-sm" href={instrumentsPath(assessment.rig ?? '')}
     >instruments</a
   >
 </section>

@@ -22,7 +22,7 @@ from lyrandis.core.order.doubt import (
 from lyrandis.core.order.graph import MINUTES
 from lyrandis.core.order.history import history
 from lyrandis.core.order.steps import STEPS
-from lyrandis.core.order.words import NODE_WORDS, SHORT_WORDS, Node
+from lyrandis.core.order.words import NODE_NOUNS, NODE_WORDS, PLURAL, SHORT_WORDS, Node
 from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, lbf, mm, percent, phrase, plain
 from lyrandis.core.reading import StageKey
 from lyrandis.core.string.numbers import StringNumbers
@@ -120,10 +120,10 @@ class OrderNumbers:
         """Raise `DomainError` where looking is not enough: the setting was moved, not measured."""
         state = self.states.get(node)
         if state is not None and state.touched:
-            name = NODE_WORDS[node]
+            name = NODE_NOUNS[node]
             raise DomainError(
                 "measure_it",
-                f"The {name} was moved and not measured since: looking does not tell what it is.",
+                f"The {name} {_were(node)} moved and not measured since: looking does not tell.",
                 f"Measure the {name} and enter the reading.",
                 "setting",
             )
@@ -194,29 +194,34 @@ class OrderNumbers:
     def sentence(self, node: Node) -> Phrase:
         """Return the whole reason a setting is in doubt, or how it is found."""
         state = self.states[node]
-        name = NODE_WORDS[node]
+        name, were = NODE_NOUNS[node], _were(node)
         if state.mark == "waits":
             return self._waits()
         if state.touched:
-            return phrase(f"The {name} was moved and not measured since.")
+            return phrase(f"The {name} {were} moved and not measured since.")
         if state.mark == "rests" and state.on is not None:
-            return phrase(f"The {name} rests on the {NODE_WORDS[state.on]}, which is in doubt.")
+            rest, on = "rest" if node in PLURAL else "rests", NODE_NOUNS[state.on]
+            return phrase(f"The {name} {rest} on the {on}, which {_are(state.on)} in doubt.")
         if state.because is None:
             return phrase(STEPS[node].how)
         edge = state.because
-        above = NODE_WORDS[edge.above]
+        above = NODE_NOUNS[edge.above]
         reason = edge.reason[0].upper() + edge.reason[1:]
-        if state.before is None or state.now is None or edge.threshold is None:
-            how = "changed" if state.now is not None else "was moved"
-            return phrase(f"The {above} {how} since the {name} was found. {reason}.")
+        since = f"since the {name} {were} found. {reason}."
+        if state.now is None:
+            return phrase(f"The {above} {_were(edge.above)} moved {since}")
         was, now = (said_value(edge.above, value) for value in (state.before, state.now))
-        if was is None or now is None:
-            return phrase(f"The {above} changed since the {name} was found. {reason}.")
-        return phrase(
-            f"The {above} went from {{was}} to {{now}} since the {name} was found. {reason}.",
-            was=was,
-            now=now,
-        )
+        if was is None or now is None or edge.threshold is None:
+            return phrase(f"The {above} changed {since}")
+        return phrase(f"The {above} went from {{was}} to {{now}} {since}", was=was, now=now)
+
+
+def _were(node: Node) -> str:
+    return "were" if node in PLURAL else "was"
+
+
+def _are(node: Node) -> str:
+    return "are" if node in PLURAL else "is"
 
 
 def _named(names: list[str]) -> str:

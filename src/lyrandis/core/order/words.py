@@ -32,6 +32,18 @@ NODE_WORDS: dict[Node, str] = {
     "crawls": "crawls",
 }
 
+NODE_NOUNS: dict[Node, str] = {
+    **NODE_WORDS,
+    "settled": "string's settling",
+    "weight_rough": "first weight",
+    "tiller_rough": "first tiller",
+    "limb_alignment": "limbs' line",
+    "bare_rough": "first bare shaft",
+    "bare_final": "last bare shaft",
+}
+"""As they stand in a sentence."""
+PLURAL: frozenset[Node] = frozenset({"arrows", "riser_weights", "crawls"})
+
 SHORT_WORDS: dict[Node, str] = {
     **NODE_WORDS,
     "settled": "string",

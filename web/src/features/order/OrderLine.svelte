@@ -132,12 +132,17 @@
     border-radius: 3px;
     padding: 0.1rem 0.5rem;
   }
-  @media (max-width: 767px) {
+  @media (max-width: 959px) {
     .row {
-      grid-template-columns: 18px 1fr auto;
+      grid-template-columns: 18px 8.6rem minmax(0, 1fr) minmax(0, 1fr) 5.2rem;
     }
     .fan {
       display: none;
+    }
+  }
+  @media (max-width: 767px) {
+    .row {
+      grid-template-columns: 18px 1fr auto;
     }
     .value,
     .why {
