@@ -131,7 +131,7 @@ def imported(path: Path) -> set[str]:
     return {name.removeprefix("lyrandis.core.") for name in found if name.startswith("lyrandis")}
 
 
-ORDER = ("archer", "bow", "string", "arrow", "nock", "order")
+ORDER = ("archer", "bow", "string", "arrow", "nock", "flight", "order")
 """Stages as they may import: the string's readings and facts are read by bow and arrow."""
 KNOTS = {
     # mechanics do not run in the order of work: see core/computed.py

@@ -166,7 +166,7 @@ def weakest(*origins: Origin | Source) -> Origin:
     return max(origins, key=_WEAKEST_LAST.index)
 
 
-MOST_LINES = 8
+MOST_LINES = 6
 """Readings written out in a sum; a longer list says how many more there are."""
 
 

@@ -20,6 +20,10 @@ class Figure:
     def __post_init__(self) -> None:
         if not math.isfinite(self.value + (self.plus_minus or 0.0)):
             raise ValueError(f"{self.value} ± {self.plus_minus} {self.unit} is no figure")
+        # ten digits: more is noise, and 695.3249999999999 is 695.325
+        object.__setattr__(self, "value", float(f"{self.value:.10g}"))
+        if self.plus_minus is not None:
+            object.__setattr__(self, "plus_minus", float(f"{self.plus_minus:.6g}"))
 
     def text(self, units: UnitSet = "inch") -> str:
         return say(self.value, self.unit, self.plus_minus, units=units)

@@ -1,7 +1,7 @@
 """Judging the quiver: cracked and crooked arrows, and how alike the set is in spine."""
 
 from lyrandis.core import judgement as j
-from lyrandis.core.arrow.quiver import CROOKED_MM, QuiverArrow, quiver_of
+from lyrandis.core.arrow.quiver import CROOKED_MM, QuiverArrow
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import Phrase, day, gap, phrase, spine
 
@@ -42,7 +42,7 @@ RULES: tuple[j.Rule, ...] = (
 
 def judge(c: Computed) -> list[j.Finding]:
     """Return the findings on the numbered arrows."""
-    quiver = quiver_of(c.setup.arrows)
+    quiver = c.arrow.quiver
     in_use = [one for one in quiver if not one.out_of_use]
     return [
         *_judge_cracked(quiver),

@@ -1,12 +1,14 @@
 """The numbers of the arrows: mass, grains per pound, floor, build, shot and match."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.arrow.build import BuildSheet, build_sheet
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.mass import ArrowMass, Floor, floor_of, grains_per_pound
 from lyrandis.core.arrow.match import SpineMatch, match_spine
+from lyrandis.core.arrow.quiver import QuiverArrow, quiver_of
 from lyrandis.core.arrow.shooting import Shooting, shooting_of
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.numbers import BowNumbers
@@ -15,7 +17,7 @@ from lyrandis.core.estimate import Estimate
 from lyrandis.core.string.facts import StringFacts
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class ArrowNumbers:
     """Masses in grains, spines in pounds of the wood scale, lengths in mm."""
 
@@ -26,6 +28,12 @@ class ArrowNumbers:
     match: SpineMatch | None
     gpp: Estimate | None
     floor: Floor
+    facts: ArrowFacts
+
+    @cached_property
+    def quiver(self) -> tuple[QuiverArrow, ...]:
+        """The numbered arrows."""
+        return quiver_of(self.facts)
 
 
 def numbers(
@@ -56,4 +64,5 @@ def numbers(
             floor_per_pound(archer.pivot_mm, bow.likeness, bow.calibration, string.told_mass_gr),
             bow.likeness.shape.family,
         ),
+        facts=facts,
     )

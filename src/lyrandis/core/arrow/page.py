@@ -8,7 +8,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from lyrandis.core.arrow.quiver import QuiverArrow, Safety, quiver_of
+from lyrandis.core.arrow.quiver import QuiverArrow, Safety
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import TRADE_OFFSET_MM
 from lyrandis.core.room import Page
@@ -101,7 +101,7 @@ def page(c: Computed) -> ArrowPage:
     return ArrowPage(
         floor=_floor(c),
         arrow=_arrow(c),
-        quiver=tuple(_row(one) for one in quiver_of(c.setup.arrows)),
+        quiver=tuple(_row(one) for one in c.arrow.quiver),
     )
 
 

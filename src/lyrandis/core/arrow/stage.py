@@ -3,7 +3,6 @@
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import Draw
 from lyrandis.core.arrow.judge_mass import WEIGH_ARROW, floor_sum, mass_sum
-from lyrandis.core.arrow.quiver import quiver_of
 from lyrandis.core.arrow.stage_build import build_values, part_values, pass_values, spine_values
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
@@ -130,7 +129,7 @@ def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
     """Return what of the arrows nobody has looked at yet."""
     if c.setup.fitted.arrow_set is None and c.setup.rig is not None:
         return (j.Unchecked(what=phrase("no arrows are fitted"), before_shooting=True),)
-    in_use = [one for one in quiver_of(c.setup.arrows) if not one.out_of_use]
+    in_use = [one for one in c.arrow.quiver if not one.out_of_use]
     unseen = [one for one in in_use if one.safety == "not_looked"]
     left: list[j.Unchecked] = []
     if unseen:

@@ -8,6 +8,7 @@ the weight climbs), are inferred from the points.
 import math
 from bisect import bisect_left
 from dataclasses import dataclass
+from functools import cache
 from operator import itemgetter
 from typing import Literal, NamedTuple
 
@@ -299,11 +300,12 @@ class _Evidence(NamedTuple):
 
 
 def _evidence(points: list[Point], centre_mm: float, curve: Hermite) -> list[_Evidence]:
+    force = cache(lambda draw_mm: curve.at(draw_mm - TRADE_OFFSET_MM))  # many weigh at one draw
     found = []
     for point in points:
         draw_mm, (weight, sd), _ = point
         x = (draw_mm - centre_mm) / MM_PER_IN
-        y = math.log(weight / curve.at(draw_mm - TRADE_OFFSET_MM))
+        y = math.log(weight / force(draw_mm))
         found.append(_Evidence(point, x, y, (sd / weight) ** 2 + _bend(x) ** 2))
     return found
 

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable, Iterable
+from functools import cache
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from lyrandis.core.archer.draw import Draw
@@ -125,12 +126,13 @@ def _weights_of_bow(bow: "BowNumbers") -> list[_Done]:
     """Every weighing, brought along the curve to one draw."""
     if bow.weight is None:
         return []
-    curve, at = bow.weight.fitted, MARKED_DRAW_MM - TRADE_OFFSET_MM
+    curve = bow.weight.fitted
+    force = cache(lambda draw_mm: curve.at(draw_mm - TRADE_OFFSET_MM))
     found = []
     for point in bow.weight.points:
         if point.recorded.reading.kind == "bow_weighed":
-            there = curve.at(point.draw_mm - TRADE_OFFSET_MM)
-            value = point.weight.value * curve.at(at) / max(there, 1e-9)
+            there = max(force(point.draw_mm), 1e-9)
+            value = point.weight.value * force(MARKED_DRAW_MM) / there
             found.append(_Done(point.recorded, "weight_rough", "set", value))
     return found
 

@@ -1,0 +1,197 @@
+"""Belief over one axis: an exact grid of what could be, updated by what was seen.
+
+State: x, the index; k, shift of the contact threshold; g, gain of readings; dt and db, where tails
+and bare shafts read nought; h, gain of pushes. Beside it `off`: that the readings contradict each
+other, because something else changed. Pure and deterministic.
+"""
+
+import math
+from dataclasses import dataclass, replace
+from typing import Protocol
+
+import numpy as np
+import numpy.typing as npt
+
+from lyrandis.core.flight.curves import NEVER
+from lyrandis.core.flight.words import CLASSES, AxisName, Class
+
+Array = npt.NDArray[np.float64]
+SPINE_X: Array = np.arange(-8.25, 14.0, 0.5)
+UPRIGHT_X: Array = np.arange(-8.25, 8.5, 0.5)
+SHIFTS: Array = np.array([-4.0, -2.5, -1.25, 0.0, 1.25, 2.5, 4.0, NEVER])
+GAINS: Array = np.exp(np.array([-0.606, 0.0, 0.606]))
+ZEROS: Array = np.array([-0.693, 0.0, 0.693])
+PUSH_GAINS: Array = np.array([0.3, 1.0, 1.7])
+THIRDS: Array = np.array([1 / 6, 4 / 6, 1 / 6])
+"""Three-point Gauss-Hermite weights: Assumption, ln g of sd 0.35 and zeros of sd 0.4 index."""
+PUSH_WEIGHTS: Array = np.array([0.25, 0.5, 0.25])
+OFF = 0.04
+"""Assumption: that something else changed, before anything was seen."""
+TEMPER: dict[AxisName, float] = {"spine": 0.7, "upright": 1.0}
+"""Power of the likelihood: keeps the stated chances honest when noise or curves are not ours."""
+SPINE_SD, WIDE_SD, WIDE_SHARE = 1.8, 5.0, 0.1
+"""Assumption: the match is good to 18 %, and one in ten labels or entries is wrong."""
+UPRIGHT_SD, UPRIGHT_WIDE_SD, UPRIGHT_WIDE_SHARE = 2.0, 4.0, 0.05
+SHIFT_SD: dict[AxisName, float] = {"spine": 2.0, "upright": 1.5}
+NEVER_STRIKES: dict[AxisName, float] = {"spine": 0.1, "upright": 0.2}
+BORDER = 1.0
+"""Classes meet an index of one from nought: a tenth of stiffness, 2 mm of nock."""
+
+
+class Readable(Protocol):
+    """What a grid is read against."""
+
+    def tail(self, x: Array, k: Array) -> Array: ...
+    def bare(self, x: Array, k: Array, distance_m: float) -> Array: ...
+    def strike(self, x: Array, k: Array) -> Array: ...
+    @property
+    def tail_zero(self) -> float: ...
+    def bare_zero(self, distance_m: float) -> float: ...
+
+
+@dataclass(frozen=True)
+class Plane:
+    """One axis and what is read along it, without a belief."""
+
+    name: AxisName
+    curves: Readable
+
+    @property
+    def x(self) -> Array:
+        return SPINE_X if self.name == "spine" else UPRIGHT_X
+
+
+@dataclass(frozen=True)
+class Axis:
+    """What is believed of one axis. p has shape (x, k, g, dt, db, h) and sums to one."""
+
+    plane: Plane
+    p: Array
+    off: float = OFF
+
+    @property
+    def name(self) -> AxisName:
+        return self.plane.name
+
+    @property
+    def curves(self) -> Readable:
+        return self.plane.curves
+
+    @property
+    def x(self) -> Array:
+        return self.plane.x
+
+    @property
+    def over_x(self) -> Array:
+        """Chance of each index."""
+        found: Array = self.p.sum(axis=(1, 2, 3, 4, 5))
+        return found
+
+    @property
+    def mean(self) -> float:
+        return float(self.over_x @ self.x)
+
+    @property
+    def sd(self) -> float:
+        return math.sqrt(max(float(self.over_x @ (self.x - self.mean) ** 2), 0.0))
+
+    def chances(self) -> dict[Class, float]:
+        """Return the chance of each class.
+
+        False weak: stiff, and the struck tail reads weak.
+        Source: sums of the grid.
+
+        >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+        >>> found = new_axis("spine", SPINE_EXAMPLE, 5.0).chances()
+        >>> {name: round(chance, 3) for name, chance in found.items()}
+        {'tuned': 0.021, 'weak': 0.012, 'stiff': 0.642, 'false_weak': 0.325}
+        """
+        over = self.p.sum(axis=(2, 3, 4, 5))
+        found = np.einsum("xk,xkc->c", over, self.class_of_cell())
+        return dict(zip(CLASSES, found.tolist(), strict=True))
+
+    def class_of_cell(self) -> Array:
+        """Return which class each index and shift is, (x, k, 4) of noughts and ones.
+
+        Source: the borders of the index, and the sign of the struck tail beyond.
+
+        >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+        >>> bool((new_axis("spine", SPINE_EXAMPLE).class_of_cell().sum(axis=2) == 1).all())
+        True
+        """
+        x, k = np.meshgrid(self.x, SHIFTS, indexing="ij")
+        stiff, weak = x > BORDER, x < -BORDER
+        false = stiff & (self.curves.tail(x, k) < 0)
+        found: Array = np.stack([~stiff & ~weak, weak, stiff & ~false, false], axis=2).astype(float)
+        return found
+
+    def seen(self, likely: Array, null: float) -> "Axis":
+        """Return the belief after something was seen.
+
+        `likely` is its likelihood over the grid, `null` the same where something else changed.
+        Source: Bayes' theorem, the likelihood tempered on the spine axis.
+
+        >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+        >>> axis = new_axis("spine", SPINE_EXAMPLE, 0.0)
+        >>> axis.seen(np.ones(axis.p.shape), 1.0).off
+        0.04
+        """
+        evidence = float((self.p * likely).sum())
+        off = self.off * null / (self.off * null + (1 - self.off) * evidence)
+        p = self.p * likely ** TEMPER[self.name]
+        return replace(self, p=p / p.sum(), off=off)
+
+    def moved(self, by: float, *, gains: bool, sd: float) -> "Axis":
+        """Return the belief after a correction moved the index.
+
+        With `gains` the move is `by` times the push's own gain h, else exact but for `sd`.
+        Source: convolution with a normal on the grid of x.
+
+        >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+        >>> axis = new_axis("spine", SPINE_EXAMPLE, 2.0)
+        >>> round(axis.moved(-2.0, gains=False, sd=0.3).mean - axis.mean, 1)
+        -2.0
+        """
+        x, width = self.x, max(sd, 0.3)
+        p = np.empty_like(self.p)
+        for j, gain in enumerate(PUSH_GAINS):
+            centre = by * (float(gain) if gains else 1.0)
+            kernel = np.exp(-0.5 * ((x[:, None] - x[None, :] - centre) / width) ** 2)
+            kernel /= np.maximum(kernel.sum(axis=0, keepdims=True), 1e-300)
+            p[..., j] = np.tensordot(kernel, self.p[..., j], axes=(1, 0))
+        return replace(self, p=p / p.sum())
+
+
+def new_axis(
+    name: AxisName,
+    curves: Readable,
+    centre: float = 0.0,
+    *,
+    sd: float | None = None,
+    wide: float | None = None,
+) -> Axis:
+    """Return the belief before anything was seen, the model's index being `centre`.
+
+    x ~ (1 - w) N(m, s) + w N(m, wide); k ~ N(0, s_k) or never; the rest by three points.
+    Assumption: the sizes (docs/MECHANICS.md).
+
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> round(new_axis("spine", SPINE_EXAMPLE, 5.0).mean, 2)
+    4.97
+    """
+    spine = name == "spine"
+    x = SPINE_X if spine else UPRIGHT_X
+    narrow = (SPINE_SD if spine else UPRIGHT_SD) if sd is None else sd
+    broad = WIDE_SD if spine else UPRIGHT_WIDE_SD
+    share = (WIDE_SHARE if spine else UPRIGHT_WIDE_SHARE) if wide is None else wide
+    px = (1 - share) * _bell(x - centre, narrow) + share * _bell(x - centre, broad)
+    struck = np.exp(-0.5 * (SHIFTS[:-1] / SHIFT_SD[name]) ** 2)
+    never = NEVER_STRIKES[name]
+    pk = np.append((1 - never) * struck / struck.sum(), never)
+    p = np.einsum("i,j,k,l,m,n->ijklmn", px / px.sum(), pk, THIRDS, THIRDS, THIRDS, PUSH_WEIGHTS)
+    return Axis(Plane(name, curves), p)
+
+
+def _bell(off: Array, sd: float) -> Array:
+    found: Array = np.exp(-0.5 * (off / sd) ** 2) / sd
+    return found

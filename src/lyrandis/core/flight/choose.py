@@ -1,0 +1,319 @@
+"""Which test next: what each would tell, in bits, for its trouble; and when enough is known.
+
+A test shows the tail, the bare shafts, a mark on the felt or a slap, as the bow is or with
+something changed for it.
+"""
+
+from collections import Counter
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
+
+from lyrandis.core.flight.belief import Array, Axis, Plane
+from lyrandis.core.flight.likely import (
+    NO_PUSH,
+    TAIL_CLASSES,
+    Noise,
+    Push,
+    bare_likely,
+    bare_mean,
+    bare_null,
+    bare_sd,
+    mark_chance,
+    normal_below,
+    slap_chance,
+    tail_table,
+)
+from lyrandis.core.flight.words import CLASSES, Class, Pushed, Sees
+
+TROUBLE_MINUTES = 4.0
+"""Assumption: what any test costs before it begins."""
+ENOUGH, AXES_KINDS, LEAST_BITS = 0.90, 2, 0.02
+MOST_TESTS, MOST_TESTS_WITH_NOCK, MOST_REPEATS = 8, 10, 3
+SAID_FROM, OFF_FROM, SURPRISING = 0.75, 0.5, 0.15
+BARE_EDGES_M: Array = np.linspace(-1.2, 1.2, 25)
+"""Borders of the bins of bare less fletched at 18 m; open at both ends."""
+
+
+@dataclass(frozen=True)
+class FlightTest:
+    """One test: what is looked at, how far off, how many arrows, what is changed for it."""
+
+    key: str
+    sees: Sees
+    minutes: float
+    """Assumption: by hand, with the walk to the butt."""
+    arrows: int = 3
+    distance_m: float = 2.3
+    pushed: Pushed | None = None
+    spine_push: Push = NO_PUSH
+    upright_push: Push = NO_PUSH
+    """A trial moves one plane; the other sees it as it is."""
+
+    @property
+    def kind(self) -> tuple[Sees, bool]:
+        """What counts as one kind of evidence: with a trial or without."""
+        return self.sees, self.pushed is not None
+
+
+PLAIN_TESTS = (
+    FlightTest("tail", "tail", 3.0),
+    FlightTest("tail_far", "tail", 3.0, distance_m=5.3),
+    FlightTest("bare", "bare", 6.0, distance_m=18.0),
+    FlightTest("bare_six", "bare", 9.0, arrows=6, distance_m=18.0),
+    FlightTest("bare_near", "bare", 5.0, distance_m=10.0),
+    FlightTest("mark", "mark", 4.0, arrows=6),
+    FlightTest("slap", "slap", 2.0),
+)
+"""What can be looked at with nothing changed."""
+
+
+def pushed_test(pushed: Pushed, push: Push) -> FlightTest:
+    """Return a tail read again with something changed for it.
+
+    Assumption: the minutes a trial adds.
+
+    >>> pushed_test("draw_short", Push(0.5)).minutes
+    6.0
+    """
+    adds = {
+        "draw_short": 3.0, "draw_extra": 3.0, "silencers": 8.0, "plate": 6.0, "other_shafts": 6.0,
+        "nock": 6.0,
+    }  # fmt: skip
+    minutes = 3.0 + adds[pushed]
+    if pushed == "nock":
+        return FlightTest("nock_moved", "tail", minutes, pushed="nock", upright_push=push)
+    return FlightTest(f"tail_{pushed}", "tail", minutes, pushed=pushed, spine_push=push)
+
+
+def outcomes(axis: Axis, test: FlightTest, noise: Noise) -> Array:
+    """Return how likely each outcome of a test is in each class, (outcomes, 4), and sum to one.
+
+    Tails: the seven classes. Marks and slaps: none, some. Bare shafts: bins of 10 cm at 18 m.
+    Source: the likelihoods summed over the grid; bare means are binned, then blurred by their sd.
+
+    >>> from lyrandis.core.flight.belief import new_axis
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> from lyrandis.core.flight.likely import NOISE
+    >>> table = outcomes(new_axis("spine", SPINE_EXAMPLE, 5.0), PLAIN_TESTS[0], NOISE["ordinary"])
+    >>> [round(one, 3) for one in table.sum(axis=1).tolist()]
+    [0.183, 0.085, 0.048, 0.074, 0.092, 0.231, 0.286]
+    """
+    push = test.spine_push if axis.name == "spine" else test.upright_push
+    by_cell = axis.class_of_cell()
+    if test.sees == "bare":
+        return _bare_outcomes(axis, test, noise, push, by_cell)
+    if test.sees == "tail":
+        table = kept_tail_table(axis.plane, noise, test.arrows, test.distance_m, push)
+    else:
+        mark = test.sees == "mark"
+        some = mark_chance(axis.plane, noise, push) if mark else slap_chance(axis.plane, push)
+        table = np.stack([1 - some, some])
+    p = _summed(axis.p, table.shape[1:])
+    over = np.einsum("oxkgdbh,xkgdbh->oxk", table, p, optimize=True)
+    found: Array = np.einsum("oxk,xkc->oc", over, by_cell)
+    return found
+
+
+@lru_cache(maxsize=48)
+def kept_tail_table(
+    plane: Plane, noise: Noise, arrows: int, distance_m: float, push: Push
+) -> Array:
+    """Return `tail_table`, kept: it does not depend on what is believed. Not to be written to.
+
+    Source: `tail_table`.
+
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> from lyrandis.core.flight.likely import NOISE
+    >>> plane = Plane("spine", SPINE_EXAMPLE)
+    >>> kept_tail_table(plane, NOISE["ordinary"], 3, 2.3, NO_PUSH).shape
+    (7, 45, 8, 3, 3, 1, 1)
+    """
+    table = tail_table(plane, noise, arrows, distance_m, push)
+    table.setflags(write=False)
+    return table
+
+
+def _summed(p: Array, shape: tuple[int, ...]) -> Array:
+    """Sum the grid over what a table does not tell apart."""
+    alike = tuple(i for i, size in enumerate(shape) if size == 1)
+    found: Array = p.sum(axis=alike, keepdims=True)
+    return found
+
+
+def _bare_outcomes(axis: Axis, test: FlightTest, noise: Noise, push: Push, by_cell: Array) -> Array:
+    mean = bare_mean(axis.plane, test.distance_m, push)
+    edges = BARE_EDGES_M * test.distance_m / 18.0
+    weight = _summed(axis.p, mean.shape)[..., None] * by_cell[:, :, None, None, None, None, :]
+    bins = np.digitize(np.broadcast_to(mean, weight.shape[:-1]), edges).ravel()
+    held = np.stack(
+        [np.bincount(bins, one.ravel(), len(edges) + 1) for one in np.moveaxis(weight, -1, 0)],
+        axis=1,
+    )
+    step = edges[1] - edges[0]
+    centres = np.append(edges - step / 2, edges[-1] + step / 2)
+    sd = bare_sd(noise, test.distance_m, test.arrows)
+    below = normal_below((edges[None, :] - centres[:, None]) / sd)
+    ends = np.zeros((len(centres), 1))
+    blur = np.diff(np.concatenate([ends, below, ends + 1], axis=1), axis=1)
+    found: Array = blur.T @ held
+    return found
+
+
+def bits(axis: Axis, test: FlightTest, noise: Noise) -> float:
+    """Return how much a test tells of the class: the mutual information [bit].
+
+    I = sum P(o, c) log2(P(o, c) / (P(o) P(c))).
+    Source: Shannon's mutual information.
+
+    >>> from lyrandis.core.flight.belief import new_axis
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> from lyrandis.core.flight.likely import NOISE
+    >>> axis = new_axis("spine", SPINE_EXAMPLE, 5.0)
+    >>> [round(bits(axis, test, NOISE["ordinary"]), 2) for test in PLAIN_TESTS[:2]]
+    [0.78, 0.15]
+    """
+    joint = outcomes(axis, test, noise)
+    apart = joint.sum(axis=1, keepdims=True) * joint.sum(axis=0, keepdims=True)
+    there = joint > 0
+    return max(float((joint[there] * np.log2(joint[there] / apart[there])).sum()), 0.0)
+
+
+@dataclass(frozen=True)
+class Worth:
+    """What a test would tell, and what that is for its trouble."""
+
+    test: FlightTest
+    bits: float
+
+    @property
+    def per_minute(self) -> float:
+        return self.bits / (self.test.minutes + TROUBLE_MINUTES)
+
+
+@dataclass(frozen=True)
+class Sitting:
+    """What is believed, and what was shot so far in one sitting."""
+
+    axes: Mapping[str, Axis]
+    """The axes that are asked, by name."""
+    done: tuple[FlightTest, ...] = ()
+
+    @property
+    def kinds(self) -> frozenset[tuple[Sees, bool]]:
+        return frozenset(test.kind for test in self.done)
+
+    @property
+    def most(self) -> int:
+        """How many tests one sitting may have."""
+        return MOST_TESTS_WITH_NOCK if "upright" in self.axes else MOST_TESTS
+
+
+def surest(axis: Axis) -> tuple[Class, float]:
+    """Return the likeliest class and its chance.
+
+    Source: `Axis.chances`.
+
+    >>> from lyrandis.core.flight.belief import new_axis
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> surest(new_axis("spine", SPINE_EXAMPLE, 5.0))[0]
+    'stiff'
+    """
+    chances = axis.chances()
+    best = max(CLASSES, key=lambda name: chances[name])
+    return best, chances[best]
+
+
+def settled(axis: Axis) -> bool:
+    """Tell whether the class of an axis is known well enough.
+
+    Assumption: nine in ten.
+
+    >>> from lyrandis.core.flight.belief import new_axis
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> settled(new_axis("spine", SPINE_EXAMPLE, 5.0))
+    False
+    """
+    return surest(axis)[1] >= ENOUGH
+
+
+def ranked(sitting: Sitting, offered: Iterable[FlightTest], noise: Noise) -> list[Worth]:
+    """Return the tests worth shooting, the best first; empty where enough is known.
+
+    Only axes that are not settled count. Where all are and one kind of evidence was seen, the
+    tests of another kind remain, for all axes.
+    Assumption: the limits of a sitting.
+
+    >>> from lyrandis.core.flight.belief import new_axis
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> from lyrandis.core.flight.likely import NOISE
+    >>> sitting = Sitting({"spine": new_axis("spine", SPINE_EXAMPLE, 5.0)})
+    >>> [worth.test.key for worth in ranked(sitting, PLAIN_TESTS, NOISE["ordinary"])[:2]]
+    ['tail', 'bare']
+    """
+    if len(sitting.done) >= sitting.most:
+        return []
+    open_axes = [axis for axis in sitting.axes.values() if not settled(axis)]
+    alone = not open_axes and len(sitting.kinds) < AXES_KINDS
+    if not open_axes and not alone:
+        return []
+    times = Counter(test.key for test in sitting.done)
+    found = [
+        Worth(test, sum(bits(axis, test, noise) for axis in open_axes or sitting.axes.values()))
+        for test in offered
+        if times[test.key] < MOST_REPEATS and not (alone and test.kind in sitting.kinds)
+    ]
+    worth = [one for one in found if one.bits >= LEAST_BITS or alone]
+    return sorted(worth, key=lambda one: (-one.per_minute, one.test.key))
+
+
+def seen(axis: Axis, test: FlightTest, reading: float, noise: Noise) -> Axis:
+    """Return the belief after a test read a tail class 0 to 6, metres of a bare shaft, or 0 and 1.
+
+    Source: `Axis.seen` with the test's likelihood.
+    Raise ValueError where a tail class or an answer is none of these.
+
+    >>> from lyrandis.core.flight.belief import new_axis
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> from lyrandis.core.flight.likely import NOISE
+    >>> axis = new_axis("spine", SPINE_EXAMPLE, 5.0)
+    >>> surest(seen(axis, PLAIN_TESTS[0], 1, NOISE["ordinary"]))[0]
+    'false_weak'
+    """
+    push = test.spine_push if axis.name == "spine" else test.upright_push
+    if test.sees == "bare":
+        far = test.distance_m
+        likely = bare_likely(axis.plane, noise, reading, far, test.arrows, push)
+        return axis.seen(likely, bare_null(reading, far))
+    classes = TAIL_CLASSES if test.sees == "tail" else 2
+    if reading not in range(classes):
+        raise ValueError(f"{reading} is none of the {classes} things a {test.sees} can be")
+    if test.sees == "tail":
+        table = kept_tail_table(axis.plane, noise, test.arrows, test.distance_m, push)
+        return axis.seen(table[int(reading)], 1 / TAIL_CLASSES)
+    mark = test.sees == "mark"
+    some = mark_chance(axis.plane, noise, push) if mark else slap_chance(axis.plane, push)
+    return axis.seen(some if reading else 1 - some, 0.5)
+
+
+def after(
+    sitting: Sitting, test: FlightTest, readings: Mapping[str, float], noise: Noise
+) -> Sitting:
+    """Return the sitting after a test that read these along the axes, by name.
+
+    Source: `seen`, each axis by itself.
+
+    >>> from lyrandis.core.flight.belief import new_axis
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> from lyrandis.core.flight.likely import NOISE
+    >>> sitting = Sitting({"spine": new_axis("spine", SPINE_EXAMPLE, 5.0)})
+    >>> len(after(sitting, PLAIN_TESTS[0], {"spine": 1}, NOISE["ordinary"]).done)
+    1
+    """
+    axes = {
+        name: seen(axis, test, readings[name], noise) if name in readings else axis
+        for name, axis in sitting.axes.items()
+    }
+    return replace(sitting, axes=axes, done=(*sitting.done, test))
