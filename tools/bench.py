@@ -48,6 +48,10 @@ from lyrandis.core.bow.statics import SEGMENTS, BowShape, solve_curve
 from lyrandis.core.bow.weight import draw_weight_at
 from lyrandis.core.computed import compute
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.flight.belief import new_axis
+from lyrandis.core.flight.choose import PLAIN_TESTS, Sitting, ranked, seen
+from lyrandis.core.flight.curves import SPINE_EXAMPLE
+from lyrandis.core.flight.likely import NOISE
 from lyrandis.core.jot import parse
 from lyrandis.core.order.doubt import states_of
 from lyrandis.core.record import as_entries
@@ -61,6 +65,7 @@ from lyrandis.store.database import open_database
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 from tests.api.conftest import HOST
 from tests.api.fuzz import fuzz
+from tests.core.flight.trials import TESTS, mean, trial
 from tests.core.string.archers import by_ear, by_the_model, creep, readings_of, within
 from tests.entries import entries
 
@@ -285,6 +290,38 @@ def bench_string() -> list[Row]:
         Row("settling of 9 readings, median", median(settle), 15, "ms", "nothing kept; own limit"),
         Row("sweep of 5 heights, median", median(swept), 15, "ms", "nothing kept; own limit"),
         Row("doubt, p95", p95(doubt), 1, "ms", f"{len(events)} events of 500 entries"),
+    ]  # fmt: skip
+
+
+RELIABILITY = ((0.5, 0.75), (0.75, 0.9), (0.9, 0.97), (0.97, 1.01))
+"""Between which stated chances what came true is counted."""
+
+
+def bench_flight() -> list[Row]:
+    """Shoot virtual rigs until enough is known, and time one reading and the choice of the next."""
+    careless, ordinary = trial(250, "careless"), trial(500)
+    how = "500 virtual rigs, ordinary archer, noise not the engine's"
+    said = "; ".join(
+        f"said {c:.2f} came true {r:.2f} ({n})"
+        for c, r, n in (ordinary.reliability(*ends) for ends in RELIABILITY)
+    )
+    axis = new_axis("spine", SPINE_EXAMPLE, 5.0)
+    noise = NOISE["ordinary"]
+    update = timed(lambda: seen(axis, PLAIN_TESTS[0], 1, noise), 100)
+    choice = timed(lambda: ranked(Sitting({"spine": axis}), TESTS, noise), 40)
+    return [
+        Row("cause found by virtual rigs", 100 * mean(ordinary.right), 90, "%",
+            f"{how}; careless {100 * mean(careless.right):.0f} %", least=True),
+        Row("or that of a shaft 3 % off", 100 * mean(ordinary.near), 95, "%",
+            f"{how}; careless {100 * mean(careless.near):.0f} %", least=True),
+        Row("right of what is said", 100 * ordinary.said_right(), 96, "%", said, least=True),
+        Row("false weak found", 100 * ordinary.of_false_weak("false_weak"), 90, "%",
+            f"called weak {100 * ordinary.of_false_weak('weak'):.1f} %", least=True),
+        Row("tests until enough is known, median", ordinary.median_tests, 4, "", how),
+        Row("believe the first reading", 100 * mean(ordinary.first), 55, "%",
+            "beside it, same rigs", least=True),
+        Row("one reading weighed, median", statistics.median(update), 5, "ms", "one axis"),
+        Row("next test chosen, median", statistics.median(choice), 60, "ms", "10 tests; kept"),
     ]  # fmt: skip
 
 
@@ -656,7 +693,7 @@ def table(rows: list[Row]) -> str:
 def main() -> int:
     rows = [
         row
-        for part in (bench_core, bench_mechanics, bench_arrow, bench_string)
+        for part in (bench_core, bench_mechanics, bench_arrow, bench_string, bench_flight)
         for row in paced(part)
     ]
     with tempfile.TemporaryDirectory() as folder:
