@@ -98,7 +98,7 @@
   }
   .row {
     display: grid;
-    grid-template-columns: 74px 18px 8.6rem 11.5rem minmax(8rem, 1fr) 5.8rem;
+    grid-template-columns: 74px 18px 8.2rem 11rem minmax(8rem, 1fr) 6.6rem;
     align-items: center;
     min-height: 30px;
     gap: 0 0.5rem;

@@ -17,7 +17,7 @@
   const halves = (turns: number) => `${Math.round(2 * turns) / 2}`;
 </script>
 
-<div class="grid gap-5 lg:grid-cols-[minmax(0,1.9fr)_minmax(0,1fr)]">
+<div class="grid gap-5 lg:grid-cols-[minmax(0,1fr)_17.6rem]">
   <div class="min-w-0">
     <ValleyChart {handle} onenter={() => form?.focus()} />
     {#if valley.quiet_mm != null}
