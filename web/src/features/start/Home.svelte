@@ -101,7 +101,7 @@
             {@render refused(rig)}
           </div>
           <div
-            class="mt-2 grid grid-cols-3 gap-x-4 gap-y-3 md:grid-cols-[repeat(3,8.5rem)_1fr] md:gap-x-8"
+            class="mt-2 grid grid-cols-[repeat(auto-fill,minmax(7.2rem,1fr))] gap-x-4 gap-y-3 md:grid-cols-[repeat(auto-fill,minmax(9.5rem,1fr))]"
           >
             {#each rig.stages as stage (stage.key)}
               <a class="flex items-start gap-2 no-underline" href={placePath(rig.id, stage.key)}>
@@ -117,19 +117,19 @@
                 </span>
               </a>
             {/each}
-            <p class="min-w-0 max-md:col-span-3">
-              {#if first}
-                <strong style:color={COLOURS[first.severity]}>{WORDS[first.severity]}.</strong>
-                {tell(first.sentence)}
-              {:else}
-                <span class="text-soft">Nothing recorded yet.</span>
-              {/if}
-              <span class="mt-1 block">
-                <span class="text-soft">Next:</span>
-                <strong>{tell(rig.next_title)}</strong>
-              </span>
-            </p>
           </div>
+          <p class="mt-3 max-w-4xl">
+            {#if first}
+              <strong style:color={COLOURS[first.severity]}>{WORDS[first.severity]}.</strong>
+              {tell(first.sentence)}
+            {:else}
+              <span class="text-soft">Nothing recorded yet.</span>
+            {/if}
+            <span class="mt-1 block">
+              <span class="text-soft">Next:</span>
+              <strong>{tell(rig.next_title)}</strong>
+            </span>
+          </p>
         </li>
       {/each}
     </ul>
