@@ -305,3 +305,18 @@ def test_a_step_of_putting_it_together_is_recorded(demo: HereServer, open_page: 
     expect(page.get_by_role("button", name=re.compile("again.*stringer"))).to_be_visible()
     page.get_by_label("The bow is made").select_option("one_piece")
     expect(page.get_by_text("Bolts turned in")).to_have_count(0)
+
+
+def test_the_strip_of_a_phone_shows_the_stage_that_is_open(
+    shared_demo: HereServer, look: Opener
+) -> None:
+    page = look(shared_demo.url + MARRAM + "/nock", width=390)
+    strip = page.get_by_role("navigation", name="Order of work")
+    expect(strip.locator("ol [aria-current=page]")).to_be_in_viewport(ratio=1)
+    expect(strip.get_by_text("free to move")).to_be_hidden()
+    height = strip.bounding_box()
+    assert height is not None
+    assert height["height"] < 70, "one line of values"
+    strip.get_by_role("link", name="Order of work").click()
+    expect(page.get_by_role("heading", name="Order of work", level=1)).to_be_visible()
+    expect(strip.locator("ol [aria-current=page]")).to_be_in_viewport(ratio=1)

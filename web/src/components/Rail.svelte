@@ -12,10 +12,20 @@
 
   const rig = $derived(assessment.rig ?? '');
   const here = $derived(route.pathname.split('/')[3] ?? 'archer');
+  let rail: HTMLElement;
+
+  // on a phone the stages stand in a strip: the one that is open comes into view
+  $effect(() => {
+    const open = here && rail.querySelector('ol [aria-current=page]');
+    const strip = rail.parentElement;
+    if (!open || !strip || strip.scrollWidth <= strip.clientWidth) return;
+    const [tab, seen] = [open.getBoundingClientRect(), strip.getBoundingClientRect()];
+    strip.scrollLeft += tab.left + tab.width / 2 - seen.left - seen.width / 2;
+  });
 </script>
 
-<nav aria-label="Order of work" class="rail">
-  <h2 class="max-md:sr-only">
+<nav aria-label="Order of work" class="rail" bind:this={rail}>
+  <h2 class="max-md:hidden">
     <a
       href={orderPath(rig)}
       class="order"
@@ -24,6 +34,16 @@
     >
   </h2>
   <ol class="flex md:flex-col">
+    <li class="shrink-0 md:hidden">
+      <a
+        href={orderPath(rig)}
+        class="step"
+        aria-current={here === 'order' ? 'page' : undefined}
+        title="The whole order, and what rests on what"
+      >
+        <span>Order<span class="block">of work</span></span>
+      </a>
+    </li>
     {#each assessment.stages as stage (stage.key)}
       <li class="shrink-0 max-md:flex-1">
         <a
@@ -35,13 +55,13 @@
           <span class="w-4 text-sm text-soft max-md:hidden">{stage.number}</span>
           <span class="min-w-0 flex-1">
             <span class="block text-sm text-soft">{stage.name}</span>
-            <span class="block font-semibold md:text-[1.05rem]">
+            <span class="block font-semibold max-md:whitespace-nowrap md:text-[1.05rem]">
               <ValueText value={headline(stage)} plain />
             </span>
             {#if stage.reason}
-              <span class="more text-amber max-md:hidden">{tell(stage.reason)}</span>
+              <span class="more text-amber">{tell(stage.reason)}</span>
             {:else if stage.detail}
-              <span class="more text-soft max-md:hidden">{tell(stage.detail)}</span>
+              <span class="more text-soft">{tell(stage.detail)}</span>
             {/if}
             {#if stage.moved}<span class="sr-only">{tell(stage.moved)}</span>{/if}
           </span>
@@ -119,6 +139,9 @@
     }
     .step[aria-current='page'] {
       border-bottom-color: var(--ink);
+    }
+    .more {
+      display: none;
     }
   }
 </style>

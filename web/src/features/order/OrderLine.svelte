@@ -30,7 +30,7 @@
   }
 </script>
 
-<p class="mb-1 text-sm text-soft">
+<p class="hint mb-1 text-sm text-soft">
   {#if open?.rests_on.length}
     {open.name} rests on what is joined to it at the left{open.rests_on.some((up) => up.doubts)
       ? '; amber puts it in doubt'
@@ -136,7 +136,8 @@
     .row {
       grid-template-columns: 18px 8.6rem minmax(0, 1fr) minmax(0, 1fr) 5.2rem;
     }
-    .fan {
+    .fan,
+    .hint {
       display: none;
     }
   }
