@@ -52,6 +52,7 @@ from lyrandis.core.flight.belief import new_axis
 from lyrandis.core.flight.choose import PLAIN_TESTS, Sitting, ranked, seen
 from lyrandis.core.flight.curves import SPINE_EXAMPLE
 from lyrandis.core.flight.likely import NOISE
+from lyrandis.core.flight.shot_curves import curves_of, unfletched
 from lyrandis.core.jot import parse
 from lyrandis.core.order.doubt import states_of
 from lyrandis.core.record import as_entries
@@ -309,6 +310,13 @@ def bench_flight() -> list[Row]:
     noise = NOISE["ordinary"]
     update = timed(lambda: seen(axis, PLAIN_TESTS[0], 1, noise), 100)
     choice = timed(lambda: ranked(Sitting({"spine": axis}), TESTS, noise), 40)
+    c = compute(fold(as_entries(many_drafts(), now=NOW), rig=RIG))
+    shooting, match = c.arrow.shooting, c.arrow.match
+    assert shooting is not None
+    assert match is not None
+    assert match.matched is not None
+    shot, matched = shooting.shot, match.matched
+    curves = timed(lambda: curves_of.__wrapped__(shot, unfletched(shot), matched, 0.0087), 5)
     return [
         Row("cause found by virtual rigs", 100 * mean(ordinary.right), 90, "%",
             f"{how}; careless {100 * mean(careless.right):.0f} %", least=True),
@@ -320,6 +328,8 @@ def bench_flight() -> list[Row]:
         Row("tests until enough is known, median", ordinary.median_tests, 4, "", how),
         Row("believe the first reading", 100 * mean(ordinary.first), 55, "%",
             "beside it, same rigs", least=True),
+        Row("curves of a new rig, median", statistics.median(curves), 700, "ms",
+            "18 spines, 9 releases, struck and clean, bare and fletched"),
         Row("one reading weighed, median", statistics.median(update), 5, "ms", "one axis"),
         Row("next test chosen, median", statistics.median(choice), 60, "ms", "10 tests; kept"),
     ]  # fmt: skip

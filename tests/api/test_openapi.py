@@ -48,7 +48,7 @@ def test_no_request_the_document_allows_breaks_the_server(api_schema) -> None:  
         operation = found.ok()
 
         @given(operation.as_strategy())
-        @settings(max_examples=10, suppress_health_check=list(HealthCheck))
+        @settings(max_examples=7, suppress_health_check=list(HealthCheck))
         def answers(case) -> None:  # type: ignore[no-untyped-def]
             answer = case.call()
             assert answer.status_code < 500, case.as_curl_command()

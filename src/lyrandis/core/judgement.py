@@ -166,6 +166,26 @@ def weakest(*origins: Origin | Source) -> Origin:
     return max(origins, key=_WEAKEST_LAST.index)
 
 
+def found(
+    stage: StageKey,
+    rule: str,
+    severity: Severity,
+    sentence: Phrase,
+    sum_: tuple[Phrase, ...],
+    action: Action | None = None,
+    title: str | None = None,
+) -> Finding:
+    """Return a finding that goes by the name of its rule.
+
+    >>> found("string", "brace-quiet", "watch", Phrase("Try {it}."), ()).id
+    'brace-quiet'
+    """
+    return Finding(
+        id=rule, stage=stage, severity=severity, sentence=sentence, sum=sum_, rule=rule,
+        action=action, title=title,
+    )  # fmt: skip
+
+
 MOST_LINES = 6
 """Readings written out in a sum; a longer list says how many more there are."""
 

@@ -64,7 +64,7 @@ FAR_PAST_ITS_POINT = [
 """A weight worked out beyond what any scale reads: its slider must still be allowed."""
 
 
-@settings(deadline=None, max_examples=40)
+@settings(deadline=None, max_examples=25)
 @given(rigs())
 @example(FAR_PAST_ITS_POINT)
 def test_any_rig_is_judged_and_shot(said: list[str]) -> None:

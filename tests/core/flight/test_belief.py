@@ -22,6 +22,9 @@ from lyrandis.core.flight.choose import (
     ranked,
     seen,
     settled,
+    surest,
+    surprising,
+    verdict,
 )
 from lyrandis.core.flight.curves import NEVER, SPINE_EXAMPLE, UprightCurves
 from lyrandis.core.flight.likely import NOISE, Push, bare_null, rhos
@@ -171,6 +174,21 @@ def test_readings_that_cannot_be_are_refused() -> None:
             seen(spine(), test, reading, ORDINARY)
 
 
+def test_a_verdict_is_a_class_doubt_or_contradiction() -> None:
+    assert verdict(spine(5.0)) == "unsure"
+    weak = seen(seen(spine(-3.0), PLAIN["tail"], 0, ORDINARY), PLAIN["bare"], -0.3, ORDINARY)
+    assert verdict(weak) == "weak"
+    assert surest(weak)[1] >= 0.75
+    against = seen(seen(spine(0.0), PLAIN["tail"], 6, ORDINARY), PLAIN["bare"], -0.45, ORDINARY)
+    assert verdict(seen(against, PLAIN["tail"], 0, ORDINARY)) == "contradict"
+
+
+def test_a_reading_unlike_what_is_believed_is_surprising() -> None:
+    weak = seen(seen(spine(-3.0), PLAIN["tail"], 0, ORDINARY), PLAIN["bare"], -0.3, ORDINARY)
+    assert not surprising(weak, PLAIN["bare"], -0.3, ORDINARY)
+    assert surprising(weak, PLAIN["bare"], 0.8, ORDINARY)
+
+
 def test_the_swing_of_the_feathers_is_known_only_near() -> None:
     assert rhos(2.0) == rhos(3.5) == (1.0, 1.0, 1.0)
     low, _, high = rhos(5.3)
@@ -204,12 +222,12 @@ def test_one_kind_of_evidence_is_not_enough() -> None:
 
 
 def test_the_truth_of_virtual_rigs_is_found() -> None:
-    """120 rigs, an ordinary archer whose noise is not the engine's; first reading beside it."""
-    found = trial(120)
+    """50 rigs, an ordinary archer whose noise is not the engine's; first reading beside it."""
+    found = trial(50)
     assert mean(found.right) >= 0.88
     assert mean(found.near) >= 0.93
     assert found.said_right() >= 0.94
-    assert found.truth.count("false_weak") >= 15
+    assert found.truth.count("false_weak") >= 6
     assert found.of_false_weak("false_weak") >= 0.88
     assert found.of_false_weak("weak") <= 0.05
     assert found.median_tests <= 4
@@ -218,7 +236,7 @@ def test_the_truth_of_virtual_rigs_is_found() -> None:
 
 def test_a_world_that_is_not_the_engines_is_found_too() -> None:
     """Readings weaker by three tenths, contact two index earlier."""
-    found = trial(60, world=lambda rig: replace(rig, gain=0.7 * rig.gain, shift=rig.shift - 2))
+    found = trial(25, world=lambda rig: replace(rig, gain=0.7 * rig.gain, shift=rig.shift - 2))
     assert mean(found.near) >= 0.83
     assert found.said_right() >= 0.85
     assert found.of_false_weak("false_weak") >= 0.75

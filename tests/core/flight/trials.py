@@ -7,13 +7,20 @@ from statistics import median
 import numpy as np
 
 from lyrandis.core.flight.belief import new_axis
-from lyrandis.core.flight.choose import PLAIN_TESTS, Sitting, after, pushed_test, ranked, surest
+from lyrandis.core.flight.choose import (
+    PLAIN_TESTS,
+    Sitting,
+    after,
+    pushed_test,
+    ranked,
+    surest,
+    verdict,
+)
 from lyrandis.core.flight.curves import SPINE_EXAMPLE
 from lyrandis.core.flight.likely import NO_PUSH, NOISE, Noise, Push
 from lyrandis.core.flight.virtual import VirtualRig, a_rig
 from lyrandis.core.flight.words import Care
 
-SAID_FROM = 0.75
 TESTS = (
     *PLAIN_TESTS,
     pushed_test("draw_short", Push(0.5)),
@@ -33,6 +40,7 @@ class Trial:
     chance: list[float] = field(default_factory=list)
     truth: list[str] = field(default_factory=list)
     best: list[str] = field(default_factory=list)
+    said: list[bool] = field(default_factory=list)
     tests: list[int] = field(default_factory=list)
     first: list[bool] = field(default_factory=list)
     """Believing the first tail."""
@@ -44,8 +52,7 @@ class Trial:
 
     def said_right(self) -> float:
         """Share of what was said, near, of all that was said."""
-        said = [n for n, c in zip(self.near, self.chance, strict=True) if c >= SAID_FROM]
-        return mean(said)
+        return mean([near for near, said in zip(self.near, self.said, strict=True) if said])
 
     def reliability(self, low: float, high: float) -> tuple[float, float, int]:
         """Return what was said on average between two chances, what came true, and how often."""
@@ -87,6 +94,7 @@ def trial(
         found.right.append(best == rig.truth)
         found.near.append(best in rig.near())
         found.chance.append(chance)
+        found.said.append(verdict(sitting.axes["spine"]) == best)
         found.truth.append(rig.truth)
         found.best.append(best)
         found.tests.append(len(sitting.done))

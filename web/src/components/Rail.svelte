@@ -41,7 +41,7 @@
         aria-current={here === 'order' ? 'page' : undefined}
         title="The whole order, and what rests on what"
       >
-        <span>Order<span class="block">of work</span></span>
+        <span>Order <span class="block">of work</span></span>
       </a>
     </li>
     {#each assessment.stages as stage (stage.key)}

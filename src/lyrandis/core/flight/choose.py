@@ -26,7 +26,7 @@ from lyrandis.core.flight.likely import (
     slap_chance,
     tail_table,
 )
-from lyrandis.core.flight.words import CLASSES, Class, Pushed, Sees
+from lyrandis.core.flight.words import CLASSES, Class, Doubtful, Pushed, Sees
 
 TROUBLE_MINUTES = 4.0
 """Assumption: what any test costs before it begins."""
@@ -269,11 +269,40 @@ def ranked(sitting: Sitting, offered: Iterable[FlightTest], noise: Noise) -> lis
     return sorted(worth, key=lambda one: (-one.per_minute, one.test.key))
 
 
+def likelihood(axis: Axis, test: FlightTest, reading: float, noise: Noise) -> tuple[Array, float]:
+    """Return how likely a reading is over the grid, and where something else changed.
+
+    Tails read a class 0 to 6, bare shafts metres bare less fletched, marks and slaps 0 and 1.
+    Source: `tail_table`, `bare_likely`, `mark_chance`, `slap_chance`.
+    Raise ValueError where a tail class or an answer is none of these.
+
+    >>> from lyrandis.core.flight.belief import new_axis
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> from lyrandis.core.flight.likely import NOISE
+    >>> axis = new_axis("spine", SPINE_EXAMPLE, 5.0)
+    >>> likelihood(axis, PLAIN_TESTS[-1], 1, NOISE["ordinary"])[1]
+    0.5
+    """
+    push = test.spine_push if axis.name == "spine" else test.upright_push
+    if test.sees == "bare":
+        far = test.distance_m
+        likely = bare_likely(axis.plane, noise, reading, far, test.arrows, push)
+        return likely, bare_null(reading, far)
+    classes = TAIL_CLASSES if test.sees == "tail" else 2
+    if reading not in range(classes):
+        raise ValueError(f"{reading} is none of the {classes} things a {test.sees} can be")
+    if test.sees == "tail":
+        table = kept_tail_table(axis.plane, noise, test.arrows, test.distance_m, push)
+        return table[int(reading)], 1 / TAIL_CLASSES
+    mark = test.sees == "mark"
+    some = mark_chance(axis.plane, noise, push) if mark else slap_chance(axis.plane, push)
+    return (some if reading else 1 - some), 0.5
+
+
 def seen(axis: Axis, test: FlightTest, reading: float, noise: Noise) -> Axis:
-    """Return the belief after a test read a tail class 0 to 6, metres of a bare shaft, or 0 and 1.
+    """Return the belief after a test read something, as `likelihood` takes it.
 
     Source: `Axis.seen` with the test's likelihood.
-    Raise ValueError where a tail class or an answer is none of these.
 
     >>> from lyrandis.core.flight.belief import new_axis
     >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
@@ -282,20 +311,41 @@ def seen(axis: Axis, test: FlightTest, reading: float, noise: Noise) -> Axis:
     >>> surest(seen(axis, PLAIN_TESTS[0], 1, NOISE["ordinary"]))[0]
     'false_weak'
     """
-    push = test.spine_push if axis.name == "spine" else test.upright_push
-    if test.sees == "bare":
-        far = test.distance_m
-        likely = bare_likely(axis.plane, noise, reading, far, test.arrows, push)
-        return axis.seen(likely, bare_null(reading, far))
-    classes = TAIL_CLASSES if test.sees == "tail" else 2
-    if reading not in range(classes):
-        raise ValueError(f"{reading} is none of the {classes} things a {test.sees} can be")
-    if test.sees == "tail":
-        table = kept_tail_table(axis.plane, noise, test.arrows, test.distance_m, push)
-        return axis.seen(table[int(reading)], 1 / TAIL_CLASSES)
-    mark = test.sees == "mark"
-    some = mark_chance(axis.plane, noise, push) if mark else slap_chance(axis.plane, push)
-    return axis.seen(some if reading else 1 - some, 0.5)
+    return axis.seen(*likelihood(axis, test, reading, noise))
+
+
+def surprising(axis: Axis, test: FlightTest, reading: float, noise: Noise) -> bool:
+    """Tell whether a reading is so unlike what is believed that it wants shooting once more.
+
+    Assumption: a seventh as likely as where something else changed.
+
+    >>> from lyrandis.core.flight.belief import new_axis
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> from lyrandis.core.flight.likely import NOISE
+    >>> kind, bare = NOISE["kind"], PLAIN_TESTS[2]
+    >>> axis = seen(new_axis("spine", SPINE_EXAMPLE, 0.0), bare, 0.0, kind)
+    >>> [surprising(axis, bare, gap, kind) for gap in (0.1, 0.8)]
+    [False, True]
+    """
+    likely, null = likelihood(axis, test, reading, noise)
+    return float((axis.p * likely).sum()) < SURPRISING * null
+
+
+def verdict(axis: Axis) -> Class | Doubtful:
+    """Return what may be said of an axis: its class, or why none can be named.
+
+    Assumption: a class is said from three in four; readings contradict once that is likelier
+    than not.
+
+    >>> from lyrandis.core.flight.belief import new_axis
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> verdict(new_axis("spine", SPINE_EXAMPLE, 5.0))
+    'unsure'
+    """
+    if axis.off > OFF_FROM:
+        return "contradict"
+    best, chance = surest(axis)
+    return best if chance >= SAID_FROM else "unsure"
 
 
 def after(

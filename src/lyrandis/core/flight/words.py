@@ -6,6 +6,8 @@ AxisName = Literal["spine", "upright"]
 Class = Literal["tuned", "weak", "stiff", "false_weak"]
 CLASSES: tuple[Class, ...] = ("tuned", "weak", "stiff", "false_weak")
 """On the upright axis: right, nock too high, too low, and bouncing (low, and reads high)."""
+Doubtful = Literal["unsure", "contradict"]
+"""Not enough is known; the readings contradict each other."""
 Sees = Literal["tail", "bare", "mark", "slap"]
 Pushed = Literal["draw_short", "draw_extra", "silencers", "plate", "other_shafts", "nock"]
 Care = Literal["kind", "ordinary", "careless"]

@@ -1,12 +1,14 @@
 """Judging the nock's height, the tiller, what stands in line, and riser weights."""
 
+from functools import partial
+
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.words import HOLD_WORDS
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.bow.two_limbs import extra_draw
 from lyrandis.core.computed import Computed
 from lyrandis.core.nock.tiller import MEND_MM, WATCH_MM, tiller_word
-from lyrandis.core.phrase import Phrase, count, gap, mm, phrase
+from lyrandis.core.phrase import count, gap, mm, phrase
 
 IN_LINE_MM = 1.0
 """A string this far off the middle of a limb's root is in line. Convention."""
@@ -104,6 +106,7 @@ HEIGHT = j.Action(label="See the nock", stage="nock", control="height")
 TILLER = j.Action(label="See tiller and bolts", stage="nock", control="tiller")
 ALIGN = j.Action(label="See the line", stage="nock", control="alignment")
 WEIGHTS = j.Action(label="See the weights", stage="nock", control="weights")
+_finding = partial(j.found, "nock")
 
 
 def judge(c: Computed) -> list[j.Finding]:
@@ -117,20 +120,6 @@ def judge(c: Computed) -> list[j.Finding]:
         *_judge_weights(c),
         *_judge_hook(c),
     ]
-
-
-def _finding(
-    rule: str,
-    severity: j.Severity,
-    sentence: Phrase,
-    sum_: tuple[Phrase, ...],
-    action: j.Action | None = None,
-    title: str | None = None,
-) -> j.Finding:
-    return j.Finding(
-        id=rule, stage="nock", severity=severity, sentence=sentence, sum=sum_, rule=rule,
-        action=action, title=title,
-    )  # fmt: skip
 
 
 def _judge_height(c: Computed) -> list[j.Finding]:

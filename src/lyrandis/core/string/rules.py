@@ -1,5 +1,7 @@
 """Judging the string: its length, turns, strands, settling and the quiet brace."""
 
+from functools import partial
+
 from lyrandis.core import judgement as j
 from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.words import FAMILY_WORDS, Family
@@ -105,6 +107,7 @@ _TURN_TEXTS: dict[TurnsWord, tuple[j.Severity, str]] = {
 SHEET = j.Action(label="See the string", stage="string", control="sheet")
 SWEEP = j.Action(label="Try a height", stage="string", control="brace")
 SETTLE = j.Action(label="Add a reading", stage="string", control="settling")
+_finding = partial(j.found, "string")
 
 
 def judge(c: Computed) -> list[j.Finding]:
@@ -117,20 +120,6 @@ def judge(c: Computed) -> list[j.Finding]:
         *_judge_settling(c),
         *_judge_quiet(c),
     ]
-
-
-def _finding(
-    rule: str,
-    severity: j.Severity,
-    sentence: Phrase,
-    sum_: tuple[Phrase, ...],
-    action: j.Action | None = None,
-    title: str | None = None,
-) -> j.Finding:
-    return j.Finding(
-        id=rule, stage="string", severity=severity, sentence=sentence, sum=sum_, rule=rule,
-        action=action, title=title,
-    )  # fmt: skip
 
 
 def _judge_length(c: Computed) -> list[j.Finding]:
