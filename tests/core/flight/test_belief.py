@@ -189,6 +189,13 @@ def test_a_reading_unlike_what_is_believed_is_surprising() -> None:
     assert surprising(weak, PLAIN["bare"], 0.8, ORDINARY)
 
 
+def test_a_tail_seen_too_far_off_is_refused() -> None:
+    near, far = (replace(PLAIN["tail"], distance_m=metres) for metres in (6.0, 6.1))
+    assert seen(spine(), near, 5, ORDINARY).mean != spine().mean
+    with pytest.raises(ValueError, match="beyond 6 m"):
+        seen(spine(), far, 5, ORDINARY)
+
+
 def test_the_swing_of_the_feathers_is_known_only_near() -> None:
     assert rhos(2.0) == rhos(3.5) == (1.0, 1.0, 1.0)
     low, _, high = rhos(5.3)

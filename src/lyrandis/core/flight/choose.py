@@ -13,6 +13,7 @@ import numpy as np
 
 from lyrandis.core.flight.belief import Array, Axis, Plane
 from lyrandis.core.flight.likely import (
+    FURTHEST_TAIL_M,
     NO_PUSH,
     TAIL_CLASSES,
     Noise,
@@ -274,7 +275,7 @@ def likelihood(axis: Axis, test: FlightTest, reading: float, noise: Noise) -> tu
 
     Tails read a class 0 to 6, bare shafts metres bare less fletched, marks and slaps 0 and 1.
     Source: `tail_table`, `bare_likely`, `mark_chance`, `slap_chance`.
-    Raise ValueError where a tail class or an answer is none of these.
+    Raise ValueError where a tail class or an answer is none of these, or a tail is seen too far.
 
     >>> from lyrandis.core.flight.belief import new_axis
     >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
@@ -292,6 +293,8 @@ def likelihood(axis: Axis, test: FlightTest, reading: float, noise: Noise) -> tu
     if reading not in range(classes):
         raise ValueError(f"{reading} is none of the {classes} things a {test.sees} can be")
     if test.sees == "tail":
+        if test.distance_m > FURTHEST_TAIL_M:
+            raise ValueError(f"a tail seen beyond {FURTHEST_TAIL_M:g} m tells neither side")
         table = kept_tail_table(axis.plane, noise, test.arrows, test.distance_m, push)
         return table[int(reading)], 1 / TAIL_CLASSES
     mark = test.sees == "mark"

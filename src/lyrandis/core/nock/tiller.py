@@ -6,8 +6,6 @@ from typing import Literal, NamedTuple
 from lyrandis.core.archer.words import Hold
 from lyrandis.core.estimate import Estimate
 
-GAP_SD_MM = 0.7
-"""Assumption: one reading of a gap square from the string, both gaps together 1 mm."""
 BANDS_MM: dict[Hold, tuple[float, float, float]] = {
     "split": (4.5, 3.0, 6.0),
     "three_under": (2.0, 0.0, 4.0),

@@ -3,7 +3,6 @@
 from functools import partial
 
 from lyrandis.core import judgement as j
-from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.words import FAMILY_WORDS, Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, NEWTONS_PER_LBF
@@ -335,15 +334,3 @@ def _judge_quiet(c: Computed) -> list[j.Finding]:
             None if quiet.enough else SWEEP,
         )
     ]
-
-
-def usual_brace(c: Computed) -> float:
-    """Return the usual brace of the bow's kind [mm].
-
-    Assumption: as the family's shape.
-
-    >>> from lyrandis.core.example import rig
-    >>> usual_brace(rig()) / 25.4
-    7.75
-    """
-    return FAMILIES[c.bow.likeness.shape.family].brace_in * MM_PER_IN

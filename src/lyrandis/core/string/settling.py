@@ -24,8 +24,6 @@ ENOUGH_MM = MM_PER_IN / 16
 """Less than this to come counts as settled."""
 SURE = 0.9
 LEAST_READINGS, LEAST_HOURS = 4, 3.0
-LONGEST_HOURS = 96.0
-"""Nothing is foretold beyond."""
 TAUS: Array = np.geomspace(0.3, 60.0, 25)
 BETAS: Array = np.array([0.4, 0.55, 0.75, 1.0])
 """0.4 imitates creep that goes with the logarithm of time."""

@@ -142,20 +142,6 @@ def next_string(bundle: Bundle, gain: Estimate, wished_mm: float) -> Order:
     return Order(finished, turns, finished + shortening(finished, bundle.diameter_mm.value, turns))
 
 
-def untwisted_length(bundle: Bundle) -> float:
-    """Return how long the string would be without any turns [mm].
-
-    Source: as `shortening`, twice over, for it is reckoned of the length without turns.
-
-    >>> round(untwisted_length(Bundle(1500.0, Estimate(2.3, 0.05), 40.0, "twisted")), 1)
-    1513.8
-    """
-    length = bundle.length_mm
-    for _ in range(3):
-        length = bundle.length_mm + shortening(length, bundle.diameter_mm.value, bundle.turns)
-    return length
-
-
 class TurnedBrace(NamedTuple):
     """The brace as it was read with some turns in the string."""
 
