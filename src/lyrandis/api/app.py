@@ -27,6 +27,7 @@ from lyrandis.api.routers import (
     choosing,
     demo,
     entries,
+    flight,
     instruments,
     judging,
     logbooks,
@@ -50,6 +51,7 @@ _ROUTERS = (
     judging.router,
     subjects.router,
     work.router,
+    flight.router,
     instruments.router,
     demo.router,
 )

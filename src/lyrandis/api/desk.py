@@ -8,6 +8,7 @@ from uuid import uuid4
 
 from pydantic import BaseModel
 
+from lyrandis.api.reckoning import Reckoning
 from lyrandis.core.assessment import Assessment, judge
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.reading import StageKey
@@ -33,6 +34,8 @@ class _Kept:
     log: RigLog
     computed: Computed
     assessment: Assessment
+    made: int = 0
+    """How often it was made anew for this revision: once its curves were there."""
     answers: OrderedDict[object, bytes] = field(default_factory=OrderedDict)
 
 
@@ -50,6 +53,7 @@ class Desk:
         self._saying = Lock()
         self._rigs: OrderedDict[str, _Kept] = OrderedDict()
         self._since = uuid4().hex[:8]
+        self.reckoning = Reckoning()
 
     def computed(self, rig: str) -> Computed:
         """Return the numbers of a rig as it is now. Raises `DomainError` for an unknown rig."""
@@ -102,20 +106,33 @@ class Desk:
         To be taken before the answer it goes with: a tag older than its answer only costs a
         question, a newer one would hide what came between.
         """
-        log = self._bench.log_of_rig(rig)
-        return f'"{self._since}-{rig}-{log.revision}-{len(log.entries)}-{page or ""}"'
+        kept = self._of(rig)
+        log = kept.log
+        shown = f"{page or ''}-{kept.made}"
+        return f'"{self._since}-{rig}-{log.revision}-{len(log.entries)}-{shown}"'
 
     def _of(self, rig: str) -> _Kept:
         with self._lock:
             log = self._bench.log_of_rig(rig)
             kept = self._rigs.get(rig)
-            if kept is None or kept.log is not log:
-                computed = compute(fold(log.entries, rig=rig, ordered=True))
-                kept = self._rigs[rig] = _Kept(log, computed, judge(computed))
+            old = kept is None or kept.log is not log
+            if kept is None or old or self._came(kept):
+                made = 0 if kept is None or old else kept.made + 1
+                computed = compute(fold(log.entries, rig=rig, ordered=True), self.reckoning.ready)
+                kept = self._rigs[rig] = _Kept(log, computed, judge(computed), made)
                 while len(self._rigs) > _RIGS_KEPT:
                     self._rigs.popitem(last=False)
             self._rigs.move_to_end(rig)
             return kept
+
+    def _came(self, kept: _Kept) -> bool:
+        """Return whether curves that were waited for are there now."""
+        flight = kept.computed.flight
+        return (
+            flight.waiting
+            and flight.asked is not None
+            and self.reckoning.ready(flight.asked) is not None
+        )
 
 
 def judged_json(computed: Computed, page: StageKey | None) -> bytes:

@@ -38,6 +38,8 @@ class Assessment(BaseModel):
     may_shoot: j.MayShoot
     findings: tuple[j.Finding, ...]
     next_step: j.NextStep
+    reckoning: bool = False
+    """True while something heavy is still being worked out: ask again in a moment."""
 
 
 def assess(setup: Setup) -> Assessment:
@@ -71,6 +73,7 @@ def judge(c: Computed, rooms: Sequence[Room] = ROOMS) -> Assessment:
         may_shoot=_may_shoot(findings, unchecked),
         findings=tuple(findings),
         next_step=next_step(c, findings, open_rooms, unchecked),
+        reckoning=any(room.waits(c) for room in open_rooms),
     )
 
 

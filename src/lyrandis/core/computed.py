@@ -1,6 +1,6 @@
 """What follows from a setup before anything is judged: the numbers the rules look at."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.archer.numbers import numbers as archer_numbers
@@ -10,6 +10,9 @@ from lyrandis.core.arrow.numbers import numbers as arrow_numbers
 from lyrandis.core.bow.likeness import brace_to_pivot, likeness_of
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.numbers import numbers as bow_numbers
+from lyrandis.core.flight.evidence import reckon
+from lyrandis.core.flight.numbers import FlightNumbers, Reckoner
+from lyrandis.core.flight.numbers import numbers as flight_numbers
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.numbers import numbers as nock_numbers
 from lyrandis.core.order.numbers import OrderNumbers
@@ -29,11 +32,14 @@ class Computed:
     arrow: ArrowNumbers
     string: StringNumbers
     nock: NockNumbers
+    flight: FlightNumbers
     order: OrderNumbers
 
 
-def compute(setup: Setup) -> Computed:
+def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
     """Return the numbers that follow from a setup; None where something is missing.
+
+    `reckoner` gives a rig's curves of flight, or None while they are not there yet.
 
     Explicit on purpose, for mechanics do not run in the order of work: the bow's likeness comes
     before the archer's hook, and the arrow's mass before what a chronograph says of the bow.
@@ -62,5 +68,21 @@ def compute(setup: Setup) -> Computed:
     )
     string = string_numbers(setup.string, setup.archer, setup.bow, likeness)
     nock = nock_numbers(setup.nock, setup.archer, setup.bow, bow, setup.arrows)
+    flight = flight_numbers(
+        setup.flight,
+        archer=setup.archer,
+        bow_facts=setup.bow,
+        string=setup.string,
+        arrows=setup.arrows,
+        arrow=arrow,
+        nock=nock,
+        heights=setup.order.heights,
+        drawn_mm=archer.drawn_to.value if archer.draw else None,
+        rig=setup.rig,
+        own_set=setup.fitted.arrow_set,
+        reckoner=reckoner,
+    )
+    if flight.match is not arrow.match:
+        arrow = replace(arrow, match=flight.match)
     order = order_numbers(setup, archer=archer, bow=bow, string=string, nock=nock)
-    return Computed(setup, archer, bow, arrow, string, nock, order)
+    return Computed(setup, archer, bow, arrow, string, nock, flight, order)

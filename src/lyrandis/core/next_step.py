@@ -25,13 +25,18 @@ def next_step(
     """Return the next step for a rig with these findings; `rooms` in order of work.
 
     What is looked at before the first shot comes before anything is measured; a setting that is in
-    doubt because something moved comes before a number is made sharper.
+    doubt because something moved comes before a number is made sharper. What is begun goes before
+    what it is begun to settle.
     """
+    going = next(((room, step) for room in rooms if (step := room.under_way(c))), None)
+    waits = going[0].settles if going else frozenset()
     return (
         _from_finding(findings, "stop")
         or next((one.step for one in unchecked if one.step is not None), None)
+        or next(filter(None, (room.left_changed(c) for room in rooms)), None)
         or next(filter(None, (room.missing(c) for room in rooms)), None)
-        or _from_finding(findings, "mend")
+        or _from_finding([one for one in findings if one.rule not in waits], "mend")
+        or (going[1] if going else None)
         or (c.order.step if c.order.doubted else None)
         or _sharpen([doubt for room in rooms for doubt in room.doubts(c)])
         or _ask(c, rooms)

@@ -1,6 +1,7 @@
 """The pile: the standing entries that speak of one rig as it is now, by kind of reading."""
 
 from collections.abc import Iterable, Sequence
+from datetime import datetime
 from operator import attrgetter
 from typing import Any, Generic, NamedTuple, TypeVar, cast
 
@@ -98,6 +99,17 @@ class Pile:
             key = recorded.reading.key()
             found[recorded.entry.id if key is None else key] = recorded
         return tuple(found.values())
+
+    def between(self, first: datetime, last: datetime) -> tuple[Recorded[e.BaseReading], ...]:
+        """Return all that was recorded from one instant to another, in order."""
+        found = [
+            one
+            for piled in (self._general, self._on_rig)
+            for of_kind in piled.values()
+            for one in of_kind
+            if first <= one.entry.happened_at <= last
+        ]
+        return tuple(sorted(found, key=lambda one: when(one.entry)))
 
     def merged(self, kind: type[R]) -> Recorded[R] | None:
         """Return all that is told in a kind that merges, with the entry that was last told."""

@@ -96,6 +96,8 @@ PLAUSIBLE: dict[str, Plausible] = {
     "upward": Plausible("place up the riser", "gap", -500, 500, "riserweight"),
     "under_rest": Plausible("place under the rest", "gap", 0, 80, "gripmark"),
     "crawl": Plausible("crawl", "gap", 0, 120, "usualcrawl"),
+    "tail_aside": Plausible("place of the nock", "gap", -300, 300, "tail"),
+    "hit_aside": Plausible("place of a hit", "mm", -2000, 2000, "bare"),
 }
 
 _SLIPS_OF_UNIT: dict[Unit, tuple[tuple[float, str], ...]] = {
@@ -243,6 +245,8 @@ Forward = Annotated[float, _checked("forward"), _told("forward")]
 Upward = Annotated[float, _checked("upward"), _told("upward")]
 UnderRest = Annotated[float, _checked("under_rest"), _told("under_rest")]
 Crawl = Annotated[float, _checked("crawl"), _told("crawl")]
+TailAside = Annotated[float, _checked("tail_aside"), _told("tail_aside")]
+HitAside = Annotated[float, _checked("hit_aside"), _told("hit_aside")]
 RiserMass = Annotated[float, Field(ge=0, le=3000, description="mass on the riser [g], 0 to 3000")]
 HoursStrung = Annotated[float, Field(ge=0, le=2000, description="hours strung, 0 to 2000")]
 PartMass = Annotated[float, _checked("part_mass"), _told("part_mass")]

@@ -95,6 +95,14 @@ class Room:
     stage: Callable[[Computed, list[j.Finding]], j.Standing]
     missing: Callable[[Computed], j.NextStep | None]
     page: Callable[[Computed], Page]
+    left_changed: Callable[[Computed], j.NextStep | None] = lambda _: None
+    """What was changed for a trial and is not put back yet: it goes before all else."""
+    under_way: Callable[[Computed], j.NextStep | None] = lambda _: None
+    """What is begun and not finished: it goes before what would only be better."""
+    settles: frozenset[str] = frozenset()
+    """Rules whose findings are what it is under way to settle: they wait for it."""
+    waits: Callable[[Computed], bool] = lambda _: False
+    """True while something heavy it stands on is still being worked out."""
     doubts: Callable[[Computed], list[Doubt]] = lambda _: []
     unchecked: Callable[[Computed], tuple[j.Unchecked, ...]] = lambda _: ()
     """What nobody has looked at yet, for the answer to: may I shoot this?"""

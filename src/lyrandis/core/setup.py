@@ -12,6 +12,8 @@ from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.facts import facts as arrow_facts
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.facts import facts as bow_facts
+from lyrandis.core.flight.facts import FlightFacts
+from lyrandis.core.flight.facts import facts as flight_facts
 from lyrandis.core.nock.facts import NockFacts
 from lyrandis.core.nock.facts import facts as nock_facts
 from lyrandis.core.order.facts import OrderFacts
@@ -39,6 +41,7 @@ class Setup:
     string: StringFacts = field(default_factory=StringFacts)
     arrows: ArrowFacts = field(default_factory=ArrowFacts)
     nock: NockFacts = field(default_factory=NockFacts)
+    flight: FlightFacts = field(default_factory=FlightFacts)
     order: OrderFacts = field(default_factory=OrderFacts)
     pile: Pile = field(default_factory=Pile, compare=False, repr=False)
     """All that stands: a stage whose facts nobody else reads takes them from here."""
@@ -91,6 +94,7 @@ def fold(
         string=string_facts(pile),
         arrows=arrow_facts(pile),
         nock=nock_facts(pile),
+        flight=flight_facts(pile),
         order=order_facts(pile),
         pile=pile,
     )

@@ -1,6 +1,7 @@
 """Judging without storing, reading the jot line, and the rulebook."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import UTC, date, datetime
 from typing import Annotated
 
@@ -15,6 +16,7 @@ from lyrandis.core import entries as e
 from lyrandis.core.arrow.questioned import question_mass
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
+from lyrandis.core.flight.facts import with_trial
 from lyrandis.core.jot import WORDS, Listener, names_parts, parse
 from lyrandis.core.judgement import Rule
 from lyrandis.core.phrase import Phrase, plain
@@ -107,6 +109,8 @@ def parse_reading(bench: BenchOf, desk: DeskOf, line: JotLine) -> ParsedJot:
     computed = desk.computed(line.rig) if line.rig is not None else None
     datum = computed.setup.order.brace_datum if computed else None
     jotted = parse(line.text, to=Listener(line.stage, line.units, line.today, parts, datum))
+    trial = computed.setup.flight.trial if computed else None
+    jotted = replace(jotted, reading=with_trial(jotted.reading, trial))
     subject_id = name = None
     weight = line.weight_lbf
     if computed is not None:

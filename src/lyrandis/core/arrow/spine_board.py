@@ -163,9 +163,9 @@ def spine_board(c: Computed) -> SpineBoard:
     """
     shooting, match = shot_of(c)
     rule = rule_of(c, shooting)
-    moves = None
-    if match.matched is not None:
-        moves = moves_of(shooting.shot, round(shooting.weight_lbf, 1), match.matched)
+    moves, model = None, c.arrow.model
+    if model is not None and model.matched is not None:
+        moves = moves_of(shooting.shot, round(shooting.weight_lbf, 1), model.matched)
     return SpineBoard(
         own_lbf=shooting.own_lbf,
         matched_lbf=match.matched,

@@ -47,6 +47,7 @@ class Readable(Protocol):
     @property
     def tail_zero(self) -> float: ...
     def bare_zero(self, distance_m: float) -> float: ...
+    def unfletched(self) -> "Readable": ...
 
 
 @dataclass(frozen=True)
@@ -59,6 +60,10 @@ class Plane:
     @property
     def x(self) -> Array:
         return SPINE_X if self.name == "spine" else UPRIGHT_X
+
+    @property
+    def unfletched(self) -> "Plane":
+        return replace(self, curves=self.curves.unfletched())
 
 
 @dataclass(frozen=True)

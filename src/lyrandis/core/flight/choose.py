@@ -46,8 +46,11 @@ class FlightTest:
     sees: Sees
     minutes: float
     """Assumption: by hand, with the walk to the butt."""
-    arrows: int = 3
+    arrows: float = 3
+    """Of bare shafts as many fletched ones; unlike numbers count as their harmonic mean."""
     distance_m: float = 2.3
+    unfletched: bool = False
+    """True where the tail is that of a bare shaft."""
     pushed: Pushed | None = None
     spine_push: Push = NO_PUSH
     upright_push: Push = NO_PUSH
@@ -80,8 +83,8 @@ def pushed_test(pushed: Pushed, push: Push) -> FlightTest:
     6.0
     """
     adds = {
-        "draw_short": 3.0, "draw_extra": 3.0, "silencers": 8.0, "plate": 6.0, "other_shafts": 6.0,
-        "nock": 6.0,
+        "draw_short": 3.0, "draw_extra": 3.0, "silencers": 8.0, "plate": 6.0, "point": 6.0,
+        "brace": 8.0, "other_shafts": 6.0, "nock": 6.0,
     }  # fmt: skip
     minutes = 3.0 + adds[pushed]
     if pushed == "nock":
@@ -107,7 +110,7 @@ def outcomes(axis: Axis, test: FlightTest, noise: Noise) -> Array:
     if test.sees == "bare":
         return _bare_outcomes(axis, test, noise, push, by_cell)
     if test.sees == "tail":
-        table = kept_tail_table(axis.plane, noise, test.arrows, test.distance_m, push)
+        table = _tails(axis, test, noise, push)
     else:
         mark = test.sees == "mark"
         some = mark_chance(axis.plane, noise, push) if mark else slap_chance(axis.plane, push)
@@ -118,9 +121,16 @@ def outcomes(axis: Axis, test: FlightTest, noise: Noise) -> Array:
     return found
 
 
+def _tails(axis: Axis, test: FlightTest, noise: Noise, push: Push) -> Array:
+    """Return the tails' table; what groups say of the scatter is not in it, so it is kept."""
+    plane = axis.plane.unfletched if test.unfletched else axis.plane
+    eye = noise._replace(scatter_m=0.0)
+    return kept_tail_table(plane, eye, test.arrows, test.distance_m, push)
+
+
 @lru_cache(maxsize=48)
 def kept_tail_table(
-    plane: Plane, noise: Noise, arrows: int, distance_m: float, push: Push
+    plane: Plane, noise: Noise, arrows: float, distance_m: float, push: Push
 ) -> Array:
     """Return `tail_table`, kept: it does not depend on what is believed. Not to be written to.
 
@@ -166,7 +176,7 @@ def _bare_outcomes(axis: Axis, test: FlightTest, noise: Noise, push: Push, by_ce
 def bits(axis: Axis, test: FlightTest, noise: Noise) -> float:
     """Return how much a test tells of the class: the mutual information [bit].
 
-    I = sum P(o, c) log2(P(o, c) / (P(o) P(c))).
+    I = sum P(o, c) log2(P(o, c) / (P(o) P(c))); the side plate tells nothing of the nock's height.
     Source: Shannon's mutual information.
 
     >>> from lyrandis.core.flight.belief import new_axis
@@ -176,6 +186,8 @@ def bits(axis: Axis, test: FlightTest, noise: Noise) -> float:
     >>> [round(bits(axis, test, NOISE["ordinary"]), 2) for test in PLAIN_TESTS[:2]]
     [0.78, 0.15]
     """
+    if test.sees == "mark" and axis.name == "upright":
+        return 0.0
     joint = outcomes(axis, test, noise)
     apart = joint.sum(axis=1, keepdims=True) * joint.sum(axis=0, keepdims=True)
     there = joint > 0
@@ -295,7 +307,7 @@ def likelihood(axis: Axis, test: FlightTest, reading: float, noise: Noise) -> tu
     if test.sees == "tail":
         if test.distance_m > FURTHEST_TAIL_M:
             raise ValueError(f"a tail seen beyond {FURTHEST_TAIL_M:g} m tells neither side")
-        table = kept_tail_table(axis.plane, noise, test.arrows, test.distance_m, push)
+        table = _tails(axis, test, noise, push)
         return table[int(reading)], 1 / TAIL_CLASSES
     mark = test.sees == "mark"
     some = mark_chance(axis.plane, noise, push) if mark else slap_chance(axis.plane, push)

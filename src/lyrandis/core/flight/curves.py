@@ -5,7 +5,7 @@ impulses in N s; + reads stiff. The same shapes serve the upright plane, where t
 far the nock stands too low, in steps of 2 mm.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import numpy.typing as npt
@@ -34,6 +34,23 @@ class Curves:
     bare_clean: tuple[tuple[float, ...], ...]
     bare_struck: tuple[tuple[float, ...], ...]
     impulse: tuple[float, ...]
+    tail_bare_clean: tuple[float, ...] = ()
+    tail_bare_struck: tuple[float, ...] = ()
+    """The same of an unfletched arrow; where they are not computed, the fletched one's."""
+
+    def unfletched(self) -> "Curves":
+        """Return the curves of which `tail` is that of a bare shaft.
+
+        Source: the computed flight without feathers.
+
+        >>> SPINE_EXAMPLE.unfletched() is SPINE_EXAMPLE
+        True
+        """
+        if not self.tail_bare_clean:
+            return self
+        return replace(
+            self, tail_clean=self.tail_bare_clean, tail_struck=self.tail_bare_struck,
+        )  # fmt: skip
 
     def tail(self, x: Array, k: Array) -> Array:
         """Return the tail at 2.3 m [deg] for an index and a shift of the threshold.
@@ -139,6 +156,16 @@ class UprightCurves:
     """
 
     bounce: float = 1.5
+
+    def unfletched(self) -> "UprightCurves":
+        """Return the same: feathers are not told apart in this plane.
+
+        Assumption: the slopes hold for bare shafts too.
+
+        >>> UprightCurves().unfletched() == UprightCurves()
+        True
+        """
+        return self
 
     def _low(self, x: Array, k: Array) -> Array:
         shift = np.where(np.isinf(k), 0.0, k)

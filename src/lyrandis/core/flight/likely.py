@@ -89,7 +89,7 @@ def rhos(distance_m: float) -> tuple[float, float, float]:
 
 
 def tail_table(
-    plane: Plane, noise: Noise, arrows: int, distance_m: float = 2.3, push: Push = NO_PUSH
+    plane: Plane, noise: Noise, arrows: float, distance_m: float = 2.3, push: Push = NO_PUSH
 ) -> Array:
     """Return the chance of each of the seven tail classes, over the grid: (7, x, k, g, dt, 1, h).
 
@@ -115,7 +115,7 @@ def tail_table(
     return found
 
 
-def _tail_sd(noise: Noise, arrows: int, rho: float) -> float:
+def _tail_sd(noise: Noise, arrows: float, rho: float) -> float:
     return math.sqrt((noise.eye_deg**2 + (RELEASE_DEG * rho) ** 2) / arrows + SHARED_DEG**2)
 
 
@@ -125,6 +125,17 @@ def _cut(mean: Array, sd: float) -> Array:
     ends = [np.zeros((1, *mean.shape)), below, np.ones((1, *mean.shape))]
     found: Array = np.diff(np.concatenate(ends), axis=0)
     return found
+
+
+def angle_class(degrees: float) -> int:
+    """Return which of the seven classes an angle of the tail falls in, + reads stiff.
+
+    Source: the classes' borders.
+
+    >>> [angle_class(angle) for angle in (-6.0, -1.0, 0.0, 1.1, 9.0)]
+    [0, 3, 3, 4, 6]
+    """
+    return int(np.searchsorted(BORDERS, degrees, side="right" if degrees < 0 else "left"))
 
 
 def normal_below(z: Array) -> Array:
@@ -168,7 +179,7 @@ def bare_likely(
     noise: Noise,
     gap_m: float,
     distance_m: float,
-    arrows: int = 3,
+    arrows: float = 3,
     push: Push = NO_PUSH,
 ) -> Array:
     """Return how likely bare less fletched is over the grid, (x, k, g, 1, db, h).
@@ -188,7 +199,7 @@ def bare_likely(
     return found + flyers * np.exp(-0.5 * (off / (4 * sd)) ** 2) / (4 * sd)
 
 
-def bare_sd(noise: Noise, distance_m: float, arrows: int) -> float:
+def bare_sd(noise: Noise, distance_m: float, arrows: float) -> float:
     """Return the sd of bare less fletched, as many arrows of each [m].
 
     Source: two means, and what one end shares.

@@ -52,6 +52,8 @@ def curves_of(shot: Shot, bare: Shot, matched_lbf: float, diameter_m: float) -> 
         bare_clean=tuple(_counted(one[clean], one[clean]) for one in apart),
         bare_struck=tuple(_counted(one[struck], one[clean]) for one in apart),
         impulse=tuple(impulse[struck].tolist()),
+        tail_bare_clean=_counted(tails[1][clean], tails[1][clean]),
+        tail_bare_struck=_counted(tails[1][struck], tails[1][clean]),
     )
 
 

@@ -132,8 +132,9 @@ class VirtualRig:
         clear = low <= test.distance_m <= high
         rho = 1.0 if clear else three[2] + self.swing * (three[0] - three[2])
         mean = self.gain * self._tail(push) + self.curves.tail_zero * self.tail_zero
-        eye = _wide(rng, test.arrows) * self.care.eye_deg
-        release = rng.standard_normal(test.arrows) * RELEASE_DEG * rho
+        arrows = round(test.arrows)
+        eye = _wide(rng, arrows) * self.care.eye_deg
+        release = rng.standard_normal(arrows) * RELEASE_DEG * rho
         read = rho * mean + float(np.mean(eye + release)) + SHARED_DEG * rng.standard_normal()
         return float(np.searchsorted(BORDERS, read))
 
@@ -142,7 +143,8 @@ class VirtualRig:
         bare = self.curves.bare(np.array([self._moved(push)]), np.array([self.shift]), far)
         mean = self.gain * float(bare[0]) + self.curves.bare_zero(far) * self.bare_zero
         share = far / 18.0
-        hits = [np.mean(_wide(rng, test.arrows)) * self.care.scatter_m * share for _ in range(2)]
+        arrows = round(test.arrows)
+        hits = [np.mean(_wide(rng, arrows)) * self.care.scatter_m * share for _ in range(2)]
         return mean + float(hits[0] - hits[1]) + SHARED_BARE_M * share * rng.standard_normal()
 
 

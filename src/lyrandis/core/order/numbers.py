@@ -19,7 +19,7 @@ from lyrandis.core.order.doubt import (
     next_of,
     states_of,
 )
-from lyrandis.core.order.graph import MINUTES
+from lyrandis.core.order.graph import MINUTES, into
 from lyrandis.core.order.history import history
 from lyrandis.core.order.steps import STEPS
 from lyrandis.core.order.words import NODE_NOUNS, NODE_WORDS, PLURAL, SHORT_WORDS, Node
@@ -115,6 +115,12 @@ class OrderNumbers:
             minutes=coming.minutes,
             action=j.Action(label=label, stage=step.stage, control=step.control),
         )
+
+    def resting_on(self, node: Node) -> tuple[str, ...]:
+        """Return the names of the settings that rest on one."""
+        below = into(self.kind.kit, self.kind.walks)
+        found = [one for one, edges in below.items() if any(edge.above == node for edge in edges)]
+        return tuple(NODE_WORDS[one] for one in found)
 
     def require_known(self, node: Node) -> None:
         """Raise `DomainError` where looking is not enough: the setting was moved, not measured."""

@@ -1,0 +1,21 @@
+"""The flight of a rig: the board of evidence."""
+
+from fastapi import APIRouter, Response
+
+from lyrandis.api.context import DeskOf
+from lyrandis.api.problems import NOT_FOUND
+from lyrandis.api.turns import TurnsOf
+from lyrandis.core import entries as e
+from lyrandis.core.flight.board import board
+from lyrandis.core.flight.shapes import FlightBoard
+
+router = APIRouter(tags=["flight"])
+
+
+@router.get("/rigs/{rig}/flight", response_model=FlightBoard, responses=NOT_FOUND)
+async def read_flight(turns: TurnsOf, desk: DeskOf, rig: e.SubjectId) -> Response:
+    """Return what the evidence says, the next test, the correction, and how it came out.
+
+    The first time for a rig its curves are reckoned, which takes about half a second.
+    """
+    return await turns.answer(rig, "flight", lambda c: board(c, desk.reckoning.wait))

@@ -1,0 +1,362 @@
+"""The board of evidence: causes, what each reading says, the next test, corrections, the proof.
+
+It needs the rig's own curves, so it is asked for apart from the page.
+"""
+
+import math
+from dataclasses import replace
+from typing import Literal
+
+from lyrandis.core.computed import Computed
+from lyrandis.core.errors import DomainError
+from lyrandis.core.flight.belief import Axis
+from lyrandis.core.flight.choose import (
+    ENOUGH,
+    SAID_FROM,
+    FlightTest,
+    Worth,
+    bits,
+    outcomes,
+    surest,
+    verdict,
+)
+from lyrandis.core.flight.correct import Lever, levers_of
+from lyrandis.core.flight.evidence import Saw, Shifted, reckon, stepped
+from lyrandis.core.flight.ledger import ledger
+from lyrandis.core.flight.numbers import FlightNumbers, Reckoner
+from lyrandis.core.flight.outcomes import gathered
+from lyrandis.core.flight.proof import changed_last, expected_reading, proofs
+from lyrandis.core.flight.say import (
+    MEANS,
+    cause_word,
+    put_back,
+    sure_word,
+    test_how,
+    test_title,
+)
+from lyrandis.core.flight.schools import schools
+from lyrandis.core.flight.shapes import (
+    NOCK_ORDER,
+    SHAFT_ORDER,
+    Cause,
+    Correction,
+    ExpectedReading,
+    FlightBoard,
+    LeverLine,
+    Outcome,
+    Suspect,
+    TestLine,
+    TunedMatch,
+)
+from lyrandis.core.flight.stage import change_of, said
+from lyrandis.core.flight.words import AxisName
+from lyrandis.core.phrase import Phrase, percent, phrase, spine
+
+MOST_ALTERNATIVES = 5
+LEAST_CHANCE = 0.01
+
+
+def board(c: Computed, reckoner: Reckoner = reckon) -> FlightBoard:
+    """Return the board of a rig; its curves are reckoned here if they are not there yet.
+
+    Raises `DomainError` where the shot is not known.
+    Source: the belief (docs/MECHANICS.md, the flight).
+
+    >>> from lyrandis.core.example import rig
+    >>> board(rig()).counted
+    0
+    """
+    flight = c.flight.now(reckoner)
+    c = replace(c, flight=flight)
+    if flight.axes is None or flight.sitting is None:
+        raise DomainError(
+            "nothing_to_shoot",
+            "The flight needs a computed shot with a match.",
+            "Enter draw, the bow's weight and the arrow's parts.",
+        )
+    spine_axis, upright = flight.axes
+    before = _before(flight)
+    ranked = flight.ranked
+    best = ranked[0] if ranked else None
+    off = max(axis.off for axis in flight.axes)
+    sentence, under = _sentence(flight)
+    return FlightBoard(
+        sentence=sentence,
+        under=under,
+        verdict="tuned" if flight.tuned else said("spine", flight.verdict),
+        nock=said("upright", flight.nock_verdict),
+        causes=_causes(spine_axis, before[0] if before else None, flight.contradicts),
+        nock_causes=_causes(upright, before[1] if before else None, flight.contradicts)
+        if flight.looked_up
+        else None,
+        ledger=ledger(flight),
+        off=off if flight.counted > 1 else None,
+        off_says=_off_says(off) if flight.counted > 1 else None,
+        said_from=SAID_FROM,
+        counted=flight.counted,
+        next=_test(c, best) if best else None,
+        outcomes=_outcomes(flight, best.test) if best else (),
+        others=tuple(_test(c, one) for one in ranked[1 : 1 + MOST_ALTERNATIVES]),
+        enough=flight.counted > 0 and not ranked,
+        correction=_correction(c, flight),
+        proofs=proofs(flight),
+        expected_now=expected_reading(flight, spine_axis) if changed_last(flight) else None,
+        tuned=flight.tuned,
+        nock_tuned=flight.nock_tuned,
+        tuned_chance=spine_axis.chances()["tuned"],
+        nock_tuned_chance=upright.chances()["tuned"] if flight.looked_up else None,
+        match=_match(flight),
+        suspects=_suspects(c, flight),
+        schools=schools(c),
+    )
+
+
+def _before(flight: FlightNumbers) -> tuple[Axis, Axis] | None:
+    return flight.axes_after(len(flight.steps) - 1) if flight.steps else None
+
+
+def _causes(axis: Axis, before: Axis | None, contradicts: bool) -> tuple[Cause, ...]:
+    chances = axis.chances()
+    earlier = before.chances() if before is not None else None
+    best, _ = surest(axis)
+    order = SHAFT_ORDER if axis.name == "spine" else NOCK_ORDER
+    return tuple(
+        Cause(
+            key=key,
+            name=cause_word(axis.name, key),
+            chance=chances[key],
+            before=earlier[key] if earlier else None,
+            word=sure_word(chances[key]),
+            leads=key == best and not contradicts,
+        )
+        for key in order
+    )
+
+
+def _sentence(flight: FlightNumbers) -> tuple[Phrase, Phrase | None]:
+    """Return what may be told a friend, and what is sure nevertheless."""
+    assert flight.spine is not None
+    chances = flight.spine.chances()
+    best, chance = surest(flight.spine)
+    if not flight.counted:
+        return (
+            phrase("No shot seen yet"),
+            phrase(f"The mechanics alone say {cause_word('spine', best)}, {{chance}}.",
+                   chance=percent(chance)),
+        )  # fmt: skip
+    if flight.contradicts:
+        return (
+            phrase("The readings contradict each other"),
+            phrase("Nothing is said of the cause until it is known what changed between them."),
+        )
+    if flight.tuned:
+        return (
+            phrase("Tuned, {chance}", chance=percent(chances["tuned"])),
+            phrase("Within a tenth of the stiffness this rig wants."),
+        )
+    if chance >= SAID_FROM:
+        return (
+            phrase(f"{cause_word('spine', best).capitalize()}, {sure_word(chance)}: {{chance}}",
+                   chance=percent(chance)),
+            phrase(MEANS[best]),
+        )  # fmt: skip
+    second = sorted(chances, key=lambda one: -chances[one])[1]
+    names = f"{cause_word('spine', best)} or {cause_word('spine', second)}"
+    either = chances["stiff"] + chances["false_weak"]
+    under = None
+    if {best, second} == {"stiff", "false_weak"}:
+        under = phrase("Too stiff either way, {either}: nothing stiffer is the cure.",
+                       either=percent(either))  # fmt: skip
+    return phrase(f"Not enough to say: {names}"), under
+
+
+def _off_says(off: float) -> Phrase:
+    if off > 0.5:
+        return phrase("They do not agree: {off} that something else changed.", off=percent(off))
+    return phrase("They agree well enough: {off} that something else changed. Over half, nothing "
+                  "is said.", off=percent(off))  # fmt: skip
+
+
+def _test(c: Computed, worth: Worth) -> TestLine:
+    test = worth.test
+    change = change_of(c, test)
+    return TestLine(
+        key=test.key,
+        title=test_title(test, change),
+        how=test_how(test, change),
+        minutes=round(test.minutes),
+        bits=round(worth.bits, 3),
+        trial=change,
+        back=put_back(change) if change else None,
+        sees=test.sees,
+        distance_m=test.distance_m,
+        arrows=test.arrows,
+    )
+
+
+def _outcomes(flight: FlightNumbers, test: FlightTest) -> tuple[Outcome, ...]:
+    """Return what a test may show, gathered into what an archer tells apart, and the cause then.
+
+    Of shaft and nock it is told of the one that the test tells more of.
+    """
+    assert flight.sitting is not None
+    axis = max(flight.sitting.axes.values(), key=lambda one: bits(one, test, flight.noise))
+    joint = outcomes(axis, test, flight.noise)
+    found = []
+    for what, picked, reading in gathered(flight, axis.name, test, len(joint)):
+        chance = float(joint[picked].sum())
+        if chance < LEAST_CHANCE:
+            continue
+        after = stepped(axis, _read(axis.name, test, reading), flight.noise)
+        best, sure = surest(after)
+        odd = verdict(after) == "contradict"
+        found.append(
+            Outcome(
+                what=what,
+                chance=chance,
+                cause="readings differ" if odd else cause_word(axis.name, best),
+                sure=sure,
+                enough=sure >= ENOUGH and not odd,
+            )
+        )
+    return tuple(found)
+
+
+def _read(axis: AxisName, test: FlightTest, reading: float) -> Saw:
+    return Saw(test, reading) if axis == "spine" else Saw(test, None, reading)
+
+
+def _correction(c: Computed, flight: FlightNumbers) -> Correction | None:
+    levers = levers_of(c)
+    across, _ = flight.corrections
+    if not levers or flight.spine is None:
+        return None
+    own = flight.own_lbf
+    found = flight.tuning
+    first = next((one for one in levers if one.first), None)
+    wants = found.matched if found else None
+    return Correction(
+        sentence=_due(flight, across),
+        wants_lbf=wants,
+        wants_low_lbf=wants * math.exp(-found.band) if wants and found else None,
+        wants_high_lbf=wants * math.exp(found.band) if wants and found else None,
+        own_lbf=own,
+        levers=tuple(_lever(c, flight, one, across) for one in levers),
+        expected=_after_lever(flight, first) if first else None,
+    )
+
+
+def _due(flight: FlightNumbers, across: float | None) -> Phrase:
+    found, own = flight.tuning, flight.own_lbf
+    if across is None or found is None or own is None:
+        shaft = (
+            "The shaft is as it should be" if flight.tuned else "Of the shaft nothing is due yet"
+        )
+        return phrase(f"{shaft}. The nock's height comes first: it costs nothing to move.")
+    side = "stiff" if across < 0 else "weak"
+    off = abs(own - found.matched)
+    return phrase(
+        f"Too {side} by about {off:.0f} lb: this rig's flight wants {{wants}}.",
+        wants=spine(found.matched, found.band * found.matched),
+    )
+
+
+_Node = Literal["nock", "string", "arrows", "centre_shot"]
+_NODES: dict[str, _Node] = {
+    "nock": "nock", "silencers": "string", "point": "arrows", "length": "arrows",
+    "shafts": "arrows", "plate": "centre_shot",
+}  # fmt: skip
+
+
+def _lever(c: Computed, flight: FlightNumbers, one: Lever, across: float | None) -> LeverLine:
+    own = flight.own_lbf if one.axis == "spine" else None
+    return LeverLine(
+        key=one.key,
+        axis=one.axis,
+        what=one.what,
+        reads_lbf=own * math.exp(one.by / 10) if own else None,
+        share=one.by / across if one.axis == "spine" and across else None,
+        minutes=one.minutes,
+        undo=one.undo,
+        subject=one.subject,
+        reading=one.reading,
+        trial=one.trial,
+        refused=one.refused,
+        reaches=one.reaches,
+        first=one.first,
+        disturbs=c.order.resting_on(_NODES[one.key]),
+    )
+
+
+def _after_lever(flight: FlightNumbers, lever: Lever) -> ExpectedReading | None:
+    """Return what the next reading should be once a lever is moved."""
+    if lever.axis != "spine" or flight.spine is None:
+        return None
+    moved = stepped(flight.spine, Shifted("spine", lever.by, lever.means), flight.noise)
+    return expected_reading(flight, moved)
+
+
+def _match(flight: FlightNumbers) -> TunedMatch | None:
+    found, model, own = flight.tuning, flight.arrow.model, flight.own_lbf
+    if found is None or model is None or model.matched is None or own is None:
+        return None
+    if not flight.counted:
+        return None
+    low, high = found.matched * math.exp(-found.band), found.matched * math.exp(found.band)
+    narrower = (high - low) / found.matched < (model.high - model.low) / model.matched
+    return TunedMatch(
+        matched_lbf=found.matched,
+        low_lbf=low,
+        high_lbf=high,
+        model_lbf=model.matched,
+        model_low_lbf=model.low,
+        model_high_lbf=model.high,
+        own_lbf=own,
+        offset=found.offset,
+        sd=found.sd,
+        in_force=flight.tuned and flight.by_flight,
+        kept=flight.kept,
+        narrower=narrower,
+        says=phrase(
+            "Your flight: {own}; the mechanics alone said {model}."
+            + (
+                " The band is narrower now."
+                if narrower
+                else " It is not narrower yet than the mechanics' own."
+            ),
+            own=spine(found.matched, found.band * found.matched),
+            model=spine(model.matched, (model.high - model.low) / 2),
+        ),
+    )
+
+
+_SUSPECTS: dict[str, str] = {
+    "nock_height": "the nocking point may have slipped, or was moved",
+    "nock_locked": "the nock was fixed or freed",
+    "brace_height": "the string crept, or was twisted",
+    "string_turns": "the string was twisted",
+    "part_fitted": "other parts were put on",
+    "arrow_build": "the arrows were changed",
+    "arrow_pass": "the plate was moved",
+    "string_build": "the string was changed",
+    "limb_bolts": "the bolts were turned",
+    "setting_moved": "something was moved and not measured",
+    "trial_set": "a trial was on or off",
+    "hold_chosen": "the string was held otherwise",
+    "anchor_chosen": "another anchor",
+    "riser_weight": "the riser's weights were changed",
+}
+MOST_SUSPECTS = 5
+
+
+def _suspects(c: Computed, flight: FlightNumbers) -> tuple[Suspect, ...]:
+    """Return what was done between the first reading and the odd one, where they contradict."""
+    if not flight.contradicts:
+        return ()
+    seen = [one.at[0] for one in flight.log if one.seen is not None and one.step is not None]
+    found = [
+        Suspect(says=one.reading.say(), why=_SUSPECTS[one.reading.kind])
+        for one in c.setup.pile.between(seen[0], seen[-1])
+        if one.reading.kind in _SUSPECTS
+    ]
+    return tuple(found[-MOST_SUSPECTS:])

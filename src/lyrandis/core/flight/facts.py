@@ -1,0 +1,76 @@
+"""What is in force of the flight: what was seen with these parts, in order, and the trial on."""
+
+from dataclasses import dataclass
+from typing import TypeVar, cast
+
+from lyrandis.core.flight.readings import (
+    BareApart,
+    ButtHits,
+    Change,
+    FeathersSeen,
+    FlightKit,
+    MatchSource,
+    PlateMarked,
+    RigTuned,
+    ShotCare,
+    SlapHeard,
+    TailSeen,
+    TrialSet,
+    WalkedBack,
+)
+from lyrandis.core.pile import Pile, Recorded, when
+from lyrandis.core.reading import BaseReading
+
+SEEN = (TailSeen, ButtHits, BareApart, PlateMarked, SlapHeard, FeathersSeen, WalkedBack)
+Seen = TailSeen | ButtHits | BareApart | PlateMarked | SlapHeard | FeathersSeen | WalkedBack
+
+
+R = TypeVar("R", bound=BaseReading)
+
+
+@dataclass(frozen=True)
+class FlightFacts:
+    seen: tuple[Recorded[Seen], ...] = ()
+    """All that was seen with the parts that are on the rig, in order."""
+    elsewhere: int = 0
+    """How often something was seen with parts that are no longer on it."""
+    trial_set: Recorded[TrialSet] | None = None
+    care: Recorded[ShotCare] | None = None
+    kit: FlightKit | None = None
+    source: Recorded[MatchSource] | None = None
+    tunings: tuple[Recorded[RigTuned], ...] = ()
+
+    @property
+    def trial(self) -> Change | None:
+        """What is changed for a trial just now."""
+        return self.trial_set.reading.trial if self.trial_set else None
+
+
+def with_trial(reading: R, trial: Change | None) -> R:
+    """Return a reading as it is seen while a trial is on: with what was changed for it.
+
+    Source: definition.
+
+    >>> with_trial(SlapHeard(heard=True), Change(what="plate", amount=1.0)).trial.what
+    'plate'
+    """
+    if trial is None or getattr(reading, "trial", trial) is not None:
+        return reading
+    if not isinstance(reading, SEEN):
+        return reading
+    return cast(R, reading.model_copy(update={"trial": trial}))
+
+
+def facts(pile: Pile) -> FlightFacts:
+    """Return what is in force of the flight on this rig."""
+    seen: list[Recorded[BaseReading]] = [one for kind in SEEN for one in pile.all(kind)]
+    kit = pile.merged(FlightKit)
+    return FlightFacts(
+        seen=tuple(sorted(seen, key=lambda one: when(one.entry))),  # type: ignore[arg-type]
+        elsewhere=sum(isinstance(one.reading, SEEN) for one in pile.others),
+        trial_set=pile.last(TrialSet),
+        care=pile.last(ShotCare),
+        kit=kit.reading if kit else None,
+        source=pile.last(MatchSource),
+        tunings=pile.all(RigTuned),
+    )

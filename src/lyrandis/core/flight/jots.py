@@ -1,0 +1,265 @@
+"""The jot line's words for what is seen of arrows in flight."""
+
+from lyrandis.core import entries as e
+from lyrandis.core.constants import M_PER_FT
+from lyrandis.core.errors import DomainError, Guess
+from lyrandis.core.room import Word
+from lyrandis.core.spoken import Line, number_from
+
+PACE_M = 0.76
+"""Assumption: a pace, 30 inches."""
+_DISTANCES = {
+    **dict.fromkeys(("m", "metre", "metres", "meter", "meters"), 1.0),
+    **dict.fromkeys(("yd", "yds", "y", "yard", "yards"), 3 * M_PER_FT),
+    **dict.fromkeys(("pace", "paces", "step", "steps"), PACE_M),
+    **dict.fromkeys(("ft", "feet", "foot"), M_PER_FT),
+}
+_GRADES = {
+    "slight": 1, "slightly": 1, "little": 1, "clear": 2, "clearly": 2, "strong": 3, "strongly": 3,
+}  # fmt: skip
+_ACROSS = {"left": -1, "right": 1}
+_UP = {"low": -1, "down": -1, "high": 1, "up": 1}
+_STRAIGHT = ("straight", "none", "centre", "center")
+_CARES: dict[str, e.Care] = {
+    "steady": "kind", "kind": "kind", "ordinary": "ordinary", "beginning": "careless",
+    "beginner": "careless", "careless": "careless",
+}  # fmt: skip
+_YES = {"yes": True, "some": True, "none": False, "no": False}
+_HEARD = {**_YES, "heard": True, "slap": True, "not heard": False}
+_RUBBED = {**_YES, "rubbed": True, "clean": False}
+_MARKED = {**_YES, "plate": True, "mark": True, "felt": True, "clean": False}
+_SOURCES: dict[str, e.MatchFrom] = {"flight": "flight", "tuning": "flight", "model": "model"}
+
+
+def _distance(line: Line) -> float:
+    """Take a distance and return metres; a bare number is metres where the reader has metres."""
+    token = line.peek()
+    if token is None or token.kind != "number":
+        raise line.error(
+            "missing_number", "The distance is missing.", "Add it, e.g. @ 2.5m or @ 3 paces."
+        )
+    line.take()
+    number = number_from(token.text)
+    unit = line.peek()
+    if unit is not None and unit.text.lower() in _DISTANCES:
+        line.take()
+        return round(number * _DISTANCES[unit.text.lower()], 3)
+    if line.units != "inch":
+        return number
+    head, rest = line.text[: token.end], line.text[token.end :]
+    raise DomainError(
+        "wrong_unit",
+        f"{token.text} metres, yards or paces?",
+        "Add the unit of the distance.",
+        guesses=tuple(
+            Guess(f"{head}{short}{rest}", f"{token.text} {word}?")
+            for short, word in (("m", "metres"), ("yd", "yards"), (" paces", "paces"))
+        ),
+        span=(token.start, token.end),
+    )
+
+
+def _at(line: Line) -> float:
+    if not line.take_word("@", "at", "from"):
+        raise line.error(
+            "missing_number", "The distance is missing.", "Add it, e.g. @ 2.5m or @ 3 paces."
+        )
+    return _distance(line)
+
+
+def _way(line: Line, ways: dict[str, int]) -> int | None:
+    """Take a word for a side, if it is one of these."""
+    token = line.peek()
+    if token is None or token.text.lower() not in ways:
+        return None
+    return ways[line.take().text.lower()]
+
+
+def _grade_or_mm(line: Line, key: str) -> tuple[int | None, float | None]:
+    """Take how far: 1 slight, 2 clear, 3 strong, or a length."""
+    token = line.peek()
+    if token is not None and token.text.lower() in _GRADES:
+        return _GRADES[line.take().text.lower()], None
+    if token is None or token.kind != "number":
+        return 2, None
+    behind = line.after_next()
+    with_unit = behind is not None and behind.kind == "word" and behind.text.lower() in _LENGTHS
+    if not with_unit and token.text in ("1", "2", "3"):
+        return int(line.take().text), None
+    return None, line.small(key)
+
+
+_LENGTHS = frozenset(("mm", "cm", "in", "inch", "inches", '"'))
+
+
+def _tail(line: Line) -> e.Reading:
+    told: dict[str, object] = {}
+    if line.take_word(*_STRAIGHT):
+        told["across"] = 0
+    if line.take_word("level"):
+        told["up"] = 0
+    while True:
+        before = _GRADES.get(line.peek().text.lower()) if line.peek() else None  # type: ignore[union-attr]
+        if before is not None:
+            line.take()
+        for name, ways in (("across", _ACROSS), ("up", _UP)):
+            sign = _way(line, ways)
+            if sign is None:
+                continue
+            grade, off = (before, None) if before else _grade_or_mm(line, "tail_aside")
+            told[name if off is None else f"{name}_mm"] = sign * (grade if off is None else off)  # type: ignore[operator]
+            break
+        else:
+            break
+        line.take_word("and")
+    if not told:
+        raise line.error(
+            "missing_choice", "Which way the tail points is missing.",
+            "Say straight, left or right, high or low; 1 slight, 2 clear, 3 strong.",
+        )  # fmt: skip
+    return e.TailSeen(distance_m=_at(line), **_behind(line), **told)
+
+
+def _behind(line: Line) -> dict[str, object]:
+    """Take what may stand behind a distance: arrows, bare, and what was changed for it."""
+    told: dict[str, object] = {}
+    token, behind = line.peek(), line.after_next()
+    counted = behind is not None and behind.text.lower() in ("arrow", "arrows")
+    if token is not None and token.kind == "number" and counted:
+        told["arrows"] = line.whole("number of arrows", 1, 24)
+        line.take()
+    if line.take_word("bare"):
+        told["bare"] = True
+    if not line.done:
+        told["trial"] = _change(line)
+    return told
+
+
+def _bare(line: Line) -> e.Reading:
+    told: dict[str, object] = {}
+    if line.take_word("level", "together", "with"):
+        told = {"right_mm": 0.0, "up_mm": 0.0}
+        line.take_word("fletched")
+    while (token := line.peek()) is not None and token.kind == "number":
+        off = line.length("hit_aside") if line.units != "inch" else _hit(line)
+        across, up = _way(line, _ACROSS), _way(line, _UP)
+        if across is None and up is None:
+            raise line.error(
+                "missing_choice", "Which side the bare shafts struck is missing.",
+                "Say left or right, high or low of the fletched ones.",
+            )  # fmt: skip
+        told["right_mm" if across is not None else "up_mm"] = (across or up or 0) * off
+        line.take_word("and")
+    distance = _at(line)
+    beside = _behind(line)
+    arrows = beside.pop("arrows", None)
+    if arrows is not None:
+        beside |= {"bare": arrows, "fletched": arrows}
+    elif beside.get("bare") is True:
+        beside.pop("bare")
+    return e.BareApart(distance_m=distance, **beside, **told)
+
+
+def _hit(line: Line) -> float:
+    """Take how far a hit lies; in the inch set a bare number is inches."""
+    return line.length("hit_aside")
+
+
+def _walk_back(line: Line) -> e.Reading:
+    marks = []
+    while not line.done:
+        distance = _distance(line)
+        off = line.length("hit_aside")
+        sign = _way(line, _ACROSS)
+        if sign is None and off != 0:
+            raise line.error(
+                "missing_choice", "Which side it struck is missing.", "Say left or right."
+            )
+        marks.append(e.ColumnMark(distance_m=distance, right_mm=(sign or 0) * off))
+        line.take_word(",", ";", "and")
+    if not marks:
+        raise line.error(
+            "missing_number", "The distances are missing.",
+            "Type each distance and where it struck, e.g. 10m 0, 20m 2cm left.",
+        )  # fmt: skip
+    return e.WalkedBack(marks=tuple(marks))
+
+
+def _signed(line: Line, size: float, more: tuple[str, ...], less: tuple[str, ...]) -> float:
+    if line.take_word(*less):
+        return -size
+    line.take_word(*more)
+    return size
+
+
+def _change(line: Line) -> e.Change:
+    """Take what is changed for a trial, and by how much."""
+    line.take_word("trial", "with", "draw", "drawn")
+    token = line.peek()
+    said = token.text.lower() if token else ""
+    if said in ("short", "extra"):
+        line.take()
+        what = "draw_short" if said == "short" else "draw_extra"
+        by = 25.4 if said == "short" else 12.7
+        return e.Change(what=what, amount=by if line.done else line.length("hit_aside"))
+    if said in _CHANGES:
+        line.take()
+        return _CHANGES[said](line)
+    if token is not None and token.kind == "number":
+        size = line.length("hit_aside")
+        extra = line.take_word("extra", "long")
+        if extra or line.take_word("short"):
+            return e.Change(what="draw_extra" if extra else "draw_short", amount=size)
+    raise line.error(
+        "unknown_choice" if token else "missing_choice", "What is changed is not clear.",
+        "Say draw short 1in, draw extra 1/2in, silencers 20gr on, plate 2mm out, point 25gr "
+        "heavier, brace 1/4in up, shafts 57lb or nock 3mm up.",
+    )  # fmt: skip
+
+
+_CHANGES = {
+    "silencers": lambda line: e.Change(
+        what="silencers", amount=_signed(line, line.mass("part_mass"), ("on",), ("off",))
+    ),
+    "plate": lambda line: e.Change(
+        what="plate", amount=_signed(line, line.small("aside"), ("out",), ("in",))
+    ),
+    "point": lambda line: e.Change(
+        what="point",
+        amount=_signed(line, line.mass("part_mass"), ("heavier", "more"), ("lighter", "less")),
+    ),
+    "brace": lambda line: e.Change(
+        what="brace", amount=_signed(line, line.length("hit_aside"), ("up", "higher"),
+                                     ("down", "lower")),
+    ),
+    "shafts": lambda line: e.Change(what="other_shafts", amount=line.weight("spine")),
+    "nock": lambda line: e.Change(
+        what="nock", amount=_signed(line, line.small("aside"), ("up", "higher"), ("down", "lower"))
+    ),
+}  # fmt: skip
+
+
+def _trial(line: Line) -> e.Reading:
+    if line.take_word("off", "over", "back", "none", "end"):
+        return e.TrialSet(trial=None)
+    return e.TrialSet(trial=_change(line))
+
+
+def _wear(line: Line) -> e.Reading:
+    return e.PlateMarked(mark=line.choice(_MARKED))
+
+
+WORDS: tuple[Word, ...] = (
+    Word("tail", "rig", "tail left 2 @ 3 paces", "which way the nocks point back: left or right, high or low, 1 slight, 2 clear, 3 strong, or mm", _tail),
+    Word("bare", "rig", "bare 3cm left 1cm high @ 18m", "where bare shafts strike beside fletched ones", _bare),
+    Word("wear", "rig", "wear plate", "a mark on felt at the side plate after six shots; “wear none”", _wear),
+    Word("slap", "rig", "slap heard", "whether the shaft is heard slapping the bow; “slap none”", lambda line: e.SlapHeard(heard=line.choice(_HEARD))),
+    Word("feathers", "rig", "feathers rubbed", "whether feathers are rubbed at their base; “feathers clean”", lambda line: e.FeathersSeen(rubbed=line.choice(_RUBBED))),
+    Word("walkback", "rig", "walkback 10m 0, 20m 2cm left", "the same aim from growing distances, and where it strikes", _walk_back),
+    Word("trial", "rig", "trial draw short 1in", "what is changed to prove a reading; “trial back” once it is put back", _trial),
+    Word("shooting", "archer", "shooting ordinary", "how you shoot until your groups say it: steady, ordinary or beginning", lambda line: e.ShotCare(care=line.choice(_CARES))),
+    Word("bareset", "rig", "bareset none", "whether there are bare shafts of this set", lambda line: e.FlightKit(bare_shafts=line.choice(_YES))),
+    Word("range", "rig", "range 30m", "the furthest that can be shot", lambda line: e.FlightKit(longest_m=_distance(line))),
+    Word("borrow", "rig", "borrow 57lb", "spine of other shafts to hand for a trial", lambda line: e.FlightKit(other_shafts_lbf=line.weight("spine"))),
+    Word("matchfrom", "rig", "matchfrom model", "whether the match is what the flight says, or the model alone", lambda line: e.MatchSource(source=line.choice(_SOURCES))),
+)  # fmt: skip

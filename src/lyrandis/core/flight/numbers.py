@@ -1,0 +1,524 @@
+"""The numbers of the flight: what is believed, what each reading did to it, what is next.
+
+Reckoned when asked for. The rig's own curves take half a second: who may not wait hands in a
+`reckon` that answers None until they are there.
+"""
+
+import math
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
+from functools import cached_property, lru_cache
+from itertools import pairwise
+from typing import Any, NamedTuple
+
+from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.arrow.build import KG_PER_GRAIN
+from lyrandis.core.arrow.closing import Change as MatchChange
+from lyrandis.core.arrow.facts import ArrowFacts
+from lyrandis.core.arrow.match import SpineMatch
+from lyrandis.core.arrow.numbers import ArrowNumbers
+from lyrandis.core.arrow.shooting import outward_is_left
+from lyrandis.core.bow.facts import BowFacts
+from lyrandis.core.flight.belief import SPINE_SD, WIDE_SHARE, Axis
+from lyrandis.core.flight.choose import (
+    PLAIN_TESTS,
+    FlightTest,
+    Sitting,
+    Worth,
+    pushed_test,
+    ranked,
+    surest,
+    surprising,
+    verdict,
+)
+from lyrandis.core.flight.evidence import (
+    LEAST_SHIFT,
+    MOST_COUNTED,
+    SITTING,
+    Asked,
+    Hands,
+    NotCounted,
+    Reckoned,
+    Saw,
+    Shifted,
+    Start,
+    Step,
+    View,
+    believed,
+    learned,
+    point_shift,
+    push_of,
+    reckon,
+    saw,
+    sensitivity,
+    sitting_of,
+    upright_push,
+)
+from lyrandis.core.flight.facts import FlightFacts, Seen
+from lyrandis.core.flight.likely import NOISE, Noise
+from lyrandis.core.flight.readings import ButtHits, Change
+from lyrandis.core.flight.settle import Tuning, rig_prior, tuned, tuning, wanted
+from lyrandis.core.flight.words import Care, Class, Doubtful
+from lyrandis.core.nock.height import lift_of
+from lyrandis.core.nock.numbers import NockNumbers
+from lyrandis.core.nock.readings import NockHeight
+from lyrandis.core.pile import Recorded, when
+from lyrandis.core.string.facts import StringFacts
+
+Reckoner = Callable[[Asked], Reckoned | None]
+ASSUMED_SD = 2.5
+"""Assumption: the match is good to 25 % where shaft, window or string are assumed."""
+UNKNOWN_SD = 4.0
+"""Assumption: of a shaft whose spine nobody told."""
+TUNED_WIDE_SHARE = 0.05
+MOVED_NOCK_MM = 0.5
+"""A nock read again within this stands where it stood."""
+KINDS_TO_TUNE = 2
+
+
+class Entry(NamedTuple):
+    """One thing in order: what was seen or changed, and how the belief takes it."""
+
+    at: tuple[datetime, int, str]
+    step: Step | None
+    seen: Recorded[Seen] | None = None
+    why_not: NotCounted | None = None
+    entry_id: str | None = None
+    """The entry of a change."""
+
+
+@dataclass(frozen=True)
+class FlightNumbers:
+    """What follows from what was seen of the flight."""
+
+    facts: FlightFacts
+    archer: ArcherFacts
+    bow_facts: BowFacts
+    string: StringFacts
+    arrows: ArrowFacts
+    arrow: ArrowNumbers
+    nock: NockNumbers
+    heights: tuple[Recorded[NockHeight], ...]
+    drawn_mm: float | None
+    """The archer's draw, pivot + 1 3/4 in."""
+    rig: str | None
+    own_set: str | None
+    reckoner: Reckoner = reckon
+
+    @cached_property
+    def asked(self) -> Asked | None:
+        """What the curves are reckoned from; None while the shot is not known or has no match."""
+        shooting, match = self.arrow.shooting, self.arrow.model
+        if shooting is None or match is None or match.matched is None:
+            return None
+        if shooting.sheet.pointless:
+            return None
+        return Asked(
+            shooting.shot,
+            round(shooting.weight_lbf, 1),
+            match.matched,
+            round(shooting.sheet.diameter_mm / 1000, 5),
+        )
+
+    @cached_property
+    def reckoned(self) -> Reckoned | None:
+        return self.reckoner(self.asked) if self.asked is not None else None
+
+    @property
+    def waiting(self) -> bool:
+        """True where something was seen, and the curves to read it with are still reckoned."""
+        return bool(self.facts.seen) and self.asked is not None and self.reckoned is None
+
+    def now(self, reckoner: Reckoner = reckon) -> "FlightNumbers":
+        """Return the same with its curves, reckoned here and now."""
+        return self if self.reckoned is not None else replace(self, reckoner=reckoner)
+
+    @property
+    def hands(self) -> Hands:
+        return Hands(outward_is_left(self.archer))
+
+    @property
+    def care(self) -> Care:
+        return self.facts.care.reading.care if self.facts.care else "ordinary"
+
+    @cached_property
+    def scatter(self) -> tuple[Noise, int]:
+        """The archer's noise, and the degrees of freedom of their own groups in it."""
+        ends = [one.reading for one in self.facts.seen if isinstance(one.reading, ButtHits)]
+        return learned(NOISE[self.care], ends)
+
+    @property
+    def noise(self) -> Noise:
+        return self.scatter[0]
+
+    @property
+    def own_lbf(self) -> float | None:
+        return self.arrow.shooting.own_lbf if self.arrow.shooting else None
+
+    @property
+    def tip_gr(self) -> float:
+        """Point and insert."""
+        return self.arrow.shooting.shot.beam.tip / KG_PER_GRAIN if self.arrow.shooting else 0.0
+
+    @cached_property
+    def view(self) -> View | None:
+        if self.reckoned is None:
+            return None
+        length = self.arrow.sheet.length_mm
+        return View(self.reckoned, self.hands, self.own_lbf, length, self.tip_gr)
+
+    @cached_property
+    def index(self) -> float:
+        """The shaft's index by the mechanics alone, as the rig stands now."""
+        match = self.arrow.model
+        if match is None or match.matched is None or self.own_lbf is None:
+            return 0.0
+        return 10 * math.log(self.own_lbf / match.matched)
+
+    @cached_property
+    def log(self) -> tuple[Entry, ...]:
+        """All that was seen and changed, in order; empty while the curves are not there."""
+        if self.view is None:
+            return ()
+        found = [
+            Entry(when(one.entry), step if isinstance(step, Saw) else None, one,
+                  None if isinstance(step, Saw) else step)
+            for one in self.facts.seen
+            for step in (saw(self.view, one.reading),)
+        ]  # fmt: skip
+        counted = [one.at for one in found if one.step is not None]
+        if counted:
+            found += [one for one in self._changes(self.view.reckoned) if one.at > counted[0]]
+        found.sort(key=lambda one: one.at)
+        if len(counted) > MOST_COUNTED:
+            first = counted[-MOST_COUNTED]
+            found = [
+                one if one.at >= first or one.step is None
+                else one._replace(step=None, why_not="older" if one.seen else None)
+                for one in found
+            ]  # fmt: skip
+        return tuple(found)
+
+    def _changes(self, reckoned: Reckoned) -> list[Entry]:
+        """Return what was changed on the rig since, as shifts of an axis."""
+        found = []
+        lifts = [
+            (one, lift_of(one.reading.height_mm, one.reading.datum, self.nock.arrow_nock).value)
+            for one in self.heights
+        ]
+        for (_, before), (one, after) in pairwise(lifts):
+            if abs(after - before) >= MOVED_NOCK_MM:
+                by = upright_push(Change(what="nock", amount=_within(after - before, 20.0))).by
+                found.append(_changed(one, Shifted("upright", by, "nock")))
+        found += self._lever(reckoned)
+        return found
+
+    def _lever(self, reckoned: Reckoned) -> list[Entry]:
+        found: list[Entry] = []
+        builds, passes, strings = self.arrows.builds, self.arrows.passes, self.string.builds
+        tip: dict[str, float] = {}
+        for one in builds:
+            before = tip.get("point_gr", 0.0) + tip.get("insert_gr", 0.0)
+            parts = {name: getattr(one.reading, name) for name in ("point_gr", "insert_gr")}
+            again = {k: v for k, v in parts.items() if v is not None and k in tip and tip[k] != v}
+            tip |= {name: value for name, value in parts.items() if value is not None}
+            after = tip.get("point_gr", 0.0) + tip.get("insert_gr", 0.0)
+            if again and (by := point_shift(reckoned, before, after)):
+                found.append(_changed(one, Shifted("spine", by, "lever")))
+        told: tuple[tuple[Sequence[Recorded[Any]], str, MatchChange, float], ...] = (
+            (builds, "shaft_length_mm", "length", 1e-3),
+            (passes, "window_mm", "window", 1e-3),
+            (strings, "silencers_gr", "string", KG_PER_GRAIN),
+            (self.string.braces, "brace_height_mm", "brace", 1e-3),
+        )
+        for records, name, change, per in told:
+            last: float | None = None
+            for of in records:
+                value = getattr(of.reading, name)
+                if value is None:
+                    continue
+                if last is not None and value != last:
+                    by = sensitivity(reckoned, change, (value - last) * per)
+                    found.append(_changed(of, Shifted("spine", by, "lever")))
+                last = value
+        return [one for one in found if abs(one.step.by) >= LEAST_SHIFT]  # type: ignore[union-attr]
+
+    @cached_property
+    def steps(self) -> tuple[Step, ...]:
+        return tuple(one.step for one in self.log if one.step is not None)
+
+    @property
+    def counted(self) -> int:
+        """How many readings count."""
+        return sum(isinstance(step, Saw) for step in self.steps)
+
+    @cached_property
+    def start(self) -> Start | None:
+        """Where the belief begins: the model's index before all that was changed since."""
+        if self.reckoned is None:
+            return None
+        shifted = sum(
+            step.by for step in self.steps if isinstance(step, Shifted) and step.axis == "spine"
+        )
+        shooting = self.arrow.shooting
+        rough = shooting is not None and bool(shooting.assumed)
+        own_sd = UNKNOWN_SD if self.own_lbf is None else ASSUMED_SD if rough else SPINE_SD
+        prior = rig_prior(self.index - shifted, self.tunings, own_sd)
+        wide = TUNED_WIDE_SHARE if self.tunings else WIDE_SHARE
+        return Start(
+            self.reckoned.curves, self.noise, round(prior.centre, 4), round(prior.sd, 4), wide
+        )
+
+    @cached_property
+    def tunings(self) -> tuple[Tuning, ...]:
+        """What tunings with other arrows said of this bow and archer, the last of each set."""
+        last = {
+            one.entry.fitted.arrow_set if one.entry.fitted else None: one.reading
+            for one in self.facts.tunings
+        }
+        return tuple(
+            Tuning(one.matched_lbf, 2 * one.sd / 10, one.offset, one.sd)
+            for of, one in last.items()
+            if of != self.own_set
+        )
+
+    @cached_property
+    def axes(self) -> tuple[Axis, Axis] | None:
+        """What is believed of spine and nock now."""
+        return believed(self.start, self.steps) if self.start is not None else None
+
+    def axes_after(self, steps: int) -> tuple[Axis, Axis]:
+        """Return what was believed after so many steps."""
+        assert self.start is not None
+        return believed(self.start, self.steps[:steps])
+
+    @property
+    def spine(self) -> Axis | None:
+        return self.axes[0] if self.axes else None
+
+    @property
+    def upright(self) -> Axis | None:
+        return self.axes[1] if self.axes else None
+
+    @cached_property
+    def looked_up(self) -> bool:
+        """True when high or low was looked at: then the nock's height is asked too."""
+        return any(isinstance(step, Saw) and step.upright is not None and step.test.sees != "slap"
+                   for step in self.steps)  # fmt: skip
+
+    @cached_property
+    def sitting(self) -> Sitting | None:
+        """The axes asked, and what was shot since the last change in one sitting."""
+        if self.axes is None:
+            return None
+        done: list[FlightTest] = []
+        last: datetime | None = None
+        for one in self.log:
+            if isinstance(one.step, Shifted):
+                done = []
+            elif isinstance(one.step, Saw):
+                if last is not None and one.at[0] - last > SITTING:
+                    done = []
+                last = one.at[0]
+                done.append(one.step.test)
+        return sitting_of(self.axes, done, upright=self.looked_up)
+
+    @cached_property
+    def kinds(self) -> int:
+        """How many kinds of evidence were seen, with a trial or without."""
+        return len({step.test.kind for step in self.steps if isinstance(step, Saw)})
+
+    @cached_property
+    def verdict(self) -> Class | Doubtful | None:
+        """What may be said of the shaft; None before the first reading counts."""
+        if not self.facts.seen or self.spine is None or not self.counted:
+            return None
+        return verdict(self.spine)
+
+    @cached_property
+    def nock_verdict(self) -> Class | Doubtful | None:
+        if self.upright is None or not self.looked_up:
+            return None
+        return verdict(self.upright)
+
+    @cached_property
+    def contradicts(self) -> bool:
+        return "contradict" in (self.verdict, self.nock_verdict)
+
+    @cached_property
+    def surprising(self) -> Entry | None:
+        """The last reading, where it is so unlike what was believed that it is shot once more."""
+        seen = [one for one in self.log if isinstance(one.step, Saw)]
+        if len(seen) < 2 or self.start is None:
+            return None
+        last = seen[-1]
+        step = last.step
+        assert isinstance(step, Saw)
+        if self.steps[-1] is not step:
+            return None
+        for axis in self.axes_after(len(self.steps) - 1):
+            reading = step.spine if axis.name == "spine" else step.upright
+            if reading is not None and surprising(axis, step.test, reading, self.noise):
+                return last
+        return None
+
+    @cached_property
+    def tuned(self) -> bool:
+        """True when the shaft may be called tuned by two kinds of evidence that agree."""
+        return (
+            bool(self.facts.seen)
+            and self.spine is not None
+            and self.counted > 0
+            and self.kinds >= KINDS_TO_TUNE
+            and not self.contradicts
+            and tuned(self.spine)
+        )
+
+    @cached_property
+    def nock_tuned(self) -> bool:
+        return self.upright is not None and self.looked_up and tuned(self.upright)
+
+    @cached_property
+    def tuning(self) -> Tuning | None:
+        """What this rig's own flight says of its match; None without the shafts' spine."""
+        model = self.arrow.model
+        if self.spine is None or self.own_lbf is None or model is None or model.matched is None:
+            return None
+        return tuning(self.spine, self.own_lbf, model.matched)
+
+    @property
+    def kept(self) -> bool:
+        """True where what is believed of these arrows is in the log already."""
+        own = [one for one in self.facts.tunings if one.entry.fitted is None
+               or one.entry.fitted.arrow_set == self.own_set]  # fmt: skip
+        return bool(own) and all(when(own[-1].entry) > one.at for one in self.log)
+
+    @property
+    def by_flight(self) -> bool:
+        """True unless the archer said to use the computed match alone."""
+        return self.facts.source is None or self.facts.source.reading.source == "flight"
+
+    @cached_property
+    def match(self) -> SpineMatch | None:
+        """The rig's match: where its flight put it, once that may be said, else the computed."""
+        model = self.arrow.model
+        if model is None or model.matched is None or not self.by_flight:
+            return model
+        if not self.facts.seen and not self.tunings:
+            return model
+        if self.tuned and self.tuning is not None:
+            found, band = self.tuning.matched, self.tuning.band
+        elif self.tunings:
+            prior = rig_prior(0.0, self.tunings)
+            found = model.matched * math.exp(-prior.centre / 10)
+            band = 2 * prior.sd / 10
+        else:
+            return model
+        low, high = found * math.exp(-band), found * math.exp(band)
+        return replace(model, matched=found, low=low, high=high)
+
+    @cached_property
+    def corrections(self) -> tuple[float | None, float | None]:
+        """The shifts of spine and nock that are due, None where none is."""
+        if self.axes is None or not self.counted or self.contradicts:
+            return None, None
+        spine, upright = self.axes
+        known = self.verdict not in ("unsure", "contradict", None)
+        across = wanted(spine) if known and not self.tuned else None
+        return across, wanted(upright) if self.looked_up and not self.nock_tuned else None
+
+    @cached_property
+    def offered(self) -> tuple[FlightTest, ...]:
+        """The tests this rig can do."""
+        kit = self.facts.kit
+        bare = kit is None or kit.bare_shafts is not False
+        longest = kit.longest_m if kit and kit.longest_m else 100.0
+        plain = [
+            test for test in PLAIN_TESTS
+            if test.distance_m <= longest and (bare or test.sees != "bare")
+        ]  # fmt: skip
+        if self.reckoned is None:
+            return tuple(plain)
+        pushes = [
+            pushed_test(one.what, push_of(self.reckoned, one, self.own_lbf, self.tip_gr))
+            for one in self.trials
+            if one.what != "nock"
+        ]
+        nock = [Change(what="nock", amount=3.0)] if self.looked_up else []
+        return (*plain, *pushes, *(pushed_test("nock", upright_push(one)) for one in nock))
+
+    @cached_property
+    def trials(self) -> tuple[Change, ...]:
+        """What can be changed for a trial on this rig, never past the bow's limit."""
+        found = [Change(what="draw_short", amount=25.4)]
+        limit = self.bow_facts.draw_limit
+        drawn = self.drawn_mm
+        if limit and drawn is not None and drawn + 12.7 <= limit.reading.draw_length_mm:
+            found.append(Change(what="draw_extra", amount=12.7))
+        silencers = self.string.part("silencers_gr") or 0.0
+        found.append(Change(what="silencers", amount=-silencers if silencers else 20.0))
+        if self.nock.kit != "plain":
+            found.append(Change(what="plate", amount=2.0))
+        other = self.facts.kit.other_shafts_lbf if self.facts.kit else None
+        if other and self.own_lbf and abs(math.log(other / self.own_lbf)) > 0.05:
+            found.append(Change(what="other_shafts", amount=other))
+        if self.looked_up:
+            found.append(Change(what="nock", amount=3.0))
+        return tuple(found)
+
+    @cached_property
+    def ranked(self) -> tuple[Worth, ...]:
+        """The tests worth shooting, the best first."""
+        if self.sitting is None or self.start is None:
+            return ()
+        return _ranked(self.start, self.steps, self.sitting.done, self.looked_up, self.offered)
+
+    @property
+    def best(self) -> Mapping[str, tuple[Class, float]]:
+        """The likeliest class of each axis and its chance."""
+        if self.axes is None:
+            return {}
+        return {axis.name: surest(axis) for axis in self.axes}
+
+
+@lru_cache(maxsize=64)
+def _ranked(
+    start: Start,
+    steps: tuple[Step, ...],
+    done: tuple[FlightTest, ...],
+    upright: bool,
+    offered: tuple[FlightTest, ...],
+) -> tuple[Worth, ...]:
+    sitting = sitting_of(believed(start, steps), done, upright=upright)
+    return tuple(ranked(sitting, offered, start.noise))
+
+
+def _within(value: float, most: float) -> float:
+    return max(-most, min(most, value))
+
+
+def _changed(one: Recorded[Any], step: Shifted) -> Entry:
+    return Entry(when(one.entry), step, entry_id=one.entry.id)
+
+
+def numbers(
+    facts: FlightFacts,
+    *,
+    archer: ArcherFacts,
+    bow_facts: BowFacts,
+    string: StringFacts,
+    arrows: ArrowFacts,
+    arrow: ArrowNumbers,
+    nock: NockNumbers,
+    heights: tuple[Recorded[NockHeight], ...],
+    drawn_mm: float | None,
+    rig: str | None,
+    own_set: str | None,
+    reckoner: Reckoner = reckon,
+) -> FlightNumbers:
+    """Return the numbers of the flight."""
+    return FlightNumbers(
+        facts, archer, bow_facts, string, arrows, arrow, nock, heights, drawn_mm, rig, own_set,
+        reckoner,
+    )  # fmt: skip

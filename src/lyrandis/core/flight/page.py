@@ -1,0 +1,137 @@
+"""Geometry of the flight's pages that needs no curves: the dial, the butt, what was seen."""
+
+import math
+from datetime import datetime
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core.computed import Computed
+from lyrandis.core.flight.likely import BORDERS, CLEAR_M, FURTHEST_TAIL_M
+from lyrandis.core.flight.readings import BareApart, ButtHits, Change, Hit, TailSeen
+from lyrandis.core.flight.say import put_back
+from lyrandis.core.flight.words import Care, MatchFrom
+from lyrandis.core.phrase import Phrase
+from lyrandis.core.room import Page
+
+
+class _Drawn(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+class SeenLine(_Drawn):
+    """One thing that was seen, as it is said."""
+
+    entry_id: str
+    says: Phrase
+    kind: str
+    at: datetime
+
+
+class TailBefore(_Drawn):
+    """The last tail, for the dial's edge."""
+
+    across_mm: float | None
+    up_mm: float | None
+
+
+class FlightPage(Page):
+    """What the flight's pages draw."""
+
+    stage: Literal["flight"] = "flight"
+    borders_mm: tuple[float, float, float]
+    """Of the dial's columns, slight, clear and strong: at this arrow's own length."""
+    length_mm: float
+    outward_is_left: bool
+    left_handed: bool
+    clear_low_m: float
+    clear_high_m: float
+    furthest_tail_m: float
+    tail_distance_m: float
+    bare_distance_m: float
+    arrows: int
+    eye_mm: float
+    """± of a tail with so many arrows, two standard deviations."""
+    scatter_m: float
+    scatter_learned: bool
+    trial: Change | None
+    trial_says: Phrase | None
+    trial_back: str | None
+    trial_entry: str | None
+    before: TailBefore | None
+    seen: tuple[SeenLine, ...]
+    hits_before: tuple[Hit, ...]
+    bare_shafts: bool | None
+    longest_m: float | None
+    other_shafts_lbf: float | None
+    care: Care
+    source: MatchFrom
+    ready: bool
+    """True once the shot is known, so that readings can be weighed."""
+    waiting: bool
+
+
+NEAR_M, FAR_M = 2.3, 18.0
+MOST_SEEN = 12
+
+
+def page(c: Computed) -> FlightPage:
+    """Return the geometry of the flight's pages."""
+    flight, facts = c.flight, c.flight.facts
+    length = c.arrow.sheet.length_mm
+    borders = [length * math.sin(math.radians(abs(border))) for border in BORDERS[3:]]
+    tails = [one.reading for one in facts.seen if isinstance(one.reading, TailSeen)]
+    bares = [one.reading for one in facts.seen if isinstance(one.reading, BareApart | ButtHits)]
+    hits = [one for one in bares if isinstance(one, ButtHits)]
+    noise, freedom = flight.scatter
+    arrows = tails[-1].arrows if tails else 3
+    spread = math.hypot(noise.eye_deg, 0.7) / math.sqrt(arrows)
+    kit = facts.kit
+    hand = c.setup.archer.hand
+    return FlightPage(
+        borders_mm=(borders[0], borders[1], borders[2]),
+        length_mm=length,
+        outward_is_left=flight.hands.outward_is_left,
+        left_handed=hand is not None and hand.reading.hand == "left",
+        clear_low_m=CLEAR_M[0],
+        clear_high_m=CLEAR_M[1],
+        furthest_tail_m=FURTHEST_TAIL_M,
+        tail_distance_m=tails[-1].distance_m if tails else NEAR_M,
+        bare_distance_m=bares[-1].distance_m if bares else FAR_M,
+        arrows=arrows,
+        eye_mm=2 * length * math.sin(math.radians(math.hypot(spread, 0.5))),
+        scatter_m=noise.scatter_m,
+        scatter_learned=freedom > 0,
+        trial=facts.trial,
+        trial_says=facts.trial.say() if facts.trial else None,
+        trial_back=put_back(facts.trial) if facts.trial else None,
+        trial_entry=facts.trial_set.entry.id if facts.trial and facts.trial_set else None,
+        before=_before(tails[-1], borders) if tails else None,
+        seen=tuple(
+            SeenLine(entry_id=one.entry.id, says=one.reading.say(), kind=one.reading.kind,
+                     at=one.entry.happened_at)
+            for one in facts.seen[-MOST_SEEN:]
+        ),
+        hits_before=hits[-1].hits if hits else (),
+        bare_shafts=kit.bare_shafts if kit else None,
+        longest_m=kit.longest_m if kit else None,
+        other_shafts_lbf=kit.other_shafts_lbf if kit else None,
+        care=flight.care,
+        source=facts.source.reading.source if facts.source else "flight",
+        ready=flight.asked is not None,
+        waiting=flight.waiting,
+    )  # fmt: skip
+
+
+def _before(tail: TailSeen, borders: list[float]) -> TailBefore:
+    """Return where the last tail stood; a word stands in the middle of its column."""
+    middles = [0.0, (borders[0] + borders[1]) / 2, (borders[1] + borders[2]) / 2, borders[2] * 1.15]
+
+    def place(grade: int | None, off: float | None) -> float | None:
+        if grade is None:
+            return off
+        return math.copysign(middles[abs(grade)], grade) if grade else 0.0
+
+    return TailBefore(
+        across_mm=place(tail.across, tail.across_mm), up_mm=place(tail.up, tail.up_mm)
+    )

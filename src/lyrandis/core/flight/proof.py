@@ -1,0 +1,77 @@
+"""What the next reading should be, said before it is shot, and how it came out."""
+
+import math
+
+from lyrandis.core.flight.belief import Axis
+from lyrandis.core.flight.choose import likelihood
+from lyrandis.core.flight.evidence import Saw, Shifted
+from lyrandis.core.flight.numbers import Entry, FlightNumbers
+from lyrandis.core.flight.say import TAIL_WORDS
+from lyrandis.core.flight.settle import expected
+from lyrandis.core.flight.shapes import ExpectedReading, Proof
+from lyrandis.core.phrase import mm, phrase
+
+
+def expected_reading(flight: FlightNumbers, axis: Axis) -> ExpectedReading:
+    found = expected(axis, flight.noise)
+    tail = found.tail if flight.hands.outward_is_left else tuple(reversed(found.tail))
+    right = -found.bare_m if flight.hands.outward_is_left else found.bare_m
+    names = _tail_names()
+    way = "right" if right > 0 else "left"
+    return ExpectedReading(
+        tail=tail,
+        likeliest=names[max(range(7), key=lambda i: tail[i])],
+        unexpected=tuple(names[i] for i in range(7) if tail[i] < 0.05),
+        bare=phrase(f"Bare shafts at 18 m {{off}} {way}.",
+                    off=mm(abs(1000 * right), 2000 * found.bare_sd_m)),
+        bare_right_mm=1000 * right,
+        bare_plus_minus_mm=2000 * found.bare_sd_m,
+    )  # fmt: skip
+
+
+def _tail_names() -> tuple[str, ...]:
+    sides = ["left"] * 3 + [""] + ["right"] * 3
+    return tuple(f"{word} {side}".strip() for word, side in zip(TAIL_WORDS, sides, strict=True))
+
+
+def changed_last(flight: FlightNumbers) -> bool:
+    return bool(flight.steps) and isinstance(flight.steps[-1], Shifted)
+
+
+def proofs(flight: FlightNumbers) -> tuple[Proof, ...]:
+    """Return the readings since the last change, each beside what was said before it."""
+    places = [i for i, step in enumerate(flight.steps) if isinstance(step, Shifted)]
+    if not places:
+        return ()
+    counted = [one for one in flight.log if one.step is not None]
+    rows = []
+    for at in range(places[-1] + 1, len(flight.steps)):
+        step, one = flight.steps[at], counted[at]
+        if not isinstance(step, Saw) or one.seen is None or step.spine is None:
+            continue
+        axis = flight.axes_after(at)[0]
+        rows.append(_proof(flight, axis, step, one))
+    return tuple(rows)
+
+
+def _proof(flight: FlightNumbers, axis: Axis, step: Saw, one: Entry) -> Proof:
+    assert one.seen is not None
+    assert step.spine is not None
+    if step.test.sees == "bare":
+        found = expected(axis, flight.noise, step.test.distance_m, round(step.test.arrows))
+        off = (step.spine - found.bare_m) / found.bare_sd_m
+        chance = math.erfc(abs(off) / math.sqrt(2))
+        seen = expected_reading(flight, axis)
+        return Proof(says=one.seen.reading.say(), expected=seen.bare.text(), chance=chance,
+                     as_expected=chance >= 0.1)  # fmt: skip
+    likely, _ = likelihood(axis, step.test, step.spine, flight.noise)
+    chance = float((axis.p * likely).sum())
+    if step.test.sees == "tail":
+        words = f"the tail {expected_reading(flight, axis).likeliest}"
+        return Proof(says=one.seen.reading.say(), expected=words, chance=chance,
+                     as_expected=chance >= 0.05)  # fmt: skip
+    some = chance if step.spine else 1 - chance
+    words = {"mark": "a mark", "slap": "a slap"}[step.test.sees]
+    expects = words if some >= 0.5 else f"no {words[2:]}"
+    return Proof(says=one.seen.reading.say(), expected=expects, chance=chance,
+                 as_expected=chance >= 0.05)  # fmt: skip

@@ -1,0 +1,450 @@
+"""What is seen of arrows in the air and in the butt, and what was changed to see it.
+
+Seen from behind the shooter: + is right, + is high. Lengths in mm, distances in metres, masses in
+grains. What was seen is recorded, never what it means.
+"""
+
+from typing import Annotated, Literal
+
+from pydantic import AfterValidator, Field, model_validator
+
+from lyrandis.core import quantities as q
+from lyrandis.core.errors import DomainError
+from lyrandis.core.flight.words import (
+    CARE_WORDS,
+    MATCH_FROM_WORDS,
+    PUSHED_WORDS,
+    Care,
+    MatchFrom,
+    Pushed,
+)
+from lyrandis.core.phrase import Figure, Phrase, gap, gr, mm, phrase, spine
+from lyrandis.core.reading import BaseReading, Frozen, PartKind, require_something
+
+ALL_PARTS: frozenset[PartKind] = frozenset({"archer", "bow", "string", "arrow_set"})
+NEAREST_M, FURTHEST_M = 0.5, 100.0
+MOST_HITS = 24
+
+
+def _distance(metres: float) -> float:
+    if not NEAREST_M <= metres <= FURTHEST_M:
+        raise DomainError(
+            "out_of_range",
+            f"{metres:g} m is no distance to shoot from.",
+            f"Give the distance to the butt, {NEAREST_M:g} to {FURTHEST_M:g} m.",
+            "distance_m",
+        )
+    return metres
+
+
+DistanceM = Annotated[float, AfterValidator(_distance), Field(description="distance [m]")]
+Arrows = Annotated[int, Field(ge=1, le=MOST_HITS)]
+Grade = Annotated[int, Field(ge=-3, le=3, description="0 straight, 1 slight, 2 clear, 3 strong")]
+GRADE_WORDS = ("straight", "slightly", "clearly", "strongly")
+
+_AMOUNTS: dict[Pushed, tuple[float, float]] = {
+    "draw_short": (3, 80), "draw_extra": (3, 40), "silencers": (-200, 200), "plate": (-10, 10),
+    "point": (-200, 200), "brace": (-40, 40), "other_shafts": (15, 160), "nock": (-20, 20),
+}  # fmt: skip
+
+
+class Change(Frozen):
+    """What is changed for a trial, and by how much.
+
+    Draws in mm short or extra; brace and nock in mm, + up; plate in mm, + out; silencers and point
+    in grains, + more; other shafts by their spine in pounds.
+    """
+
+    what: Pushed
+    amount: float
+
+    @model_validator(mode="after")
+    def _believable(self) -> "Change":
+        low, high = _AMOUNTS[self.what]
+        if not low <= self.amount <= high or self.amount == 0:
+            raise DomainError(
+                "out_of_range",
+                f"{self.amount:g} is no amount for a trial with {PUSHED_WORDS[self.what]}.",
+                f"Give {low:g} to {high:g}, and not nought.",
+                "amount",
+            )
+        return self
+
+    def say(self) -> Phrase:
+        """Return the change in words.
+
+        >>> Change(what="draw_short", amount=25.4).say().text()
+        'drawn 1 in short'
+        """
+        more = self.amount > 0
+        size = abs(self.amount)
+        match self.what:
+            case "draw_short":
+                return phrase("drawn {by} short", by=mm(size))
+            case "draw_extra":
+                return phrase("drawn {by} extra", by=mm(size))
+            case "silencers":
+                return phrase(f"silencers, {{by}} {'on' if more else 'off'}", by=gr(size))
+            case "plate":
+                return phrase(f"plate {{by}} {'further out' if more else 'further in'}",
+                              by=gap(size))  # fmt: skip
+            case "point":
+                return phrase(f"point {{by}} {'heavier' if more else 'lighter'}", by=gr(size))
+            case "brace":
+                return phrase(f"brace {{by}} {'higher' if more else 'lower'}", by=mm(size))
+            case "other_shafts":
+                return phrase("shafts of {by}", by=spine(size))
+            case "nock":
+                return phrase(f"nock {{by}} {'higher' if more else 'lower'}", by=gap(size))
+
+
+def _with(trial: Change | None, said: str, **figures: Figure) -> Phrase:
+    """Return a sentence with what was changed for it behind."""
+    if trial is None:
+        return phrase(said, **figures)
+    changed = trial.say()
+    return phrase(f"{said}; {changed.template}", **figures, **changed.figures)
+
+
+def metres(distance_m: float) -> str:
+    """Return a distance in metres, as far as anybody paces it.
+
+    >>> metres(2.286), metres(18.0)
+    ('2.3 m', '18 m')
+    """
+    return f"{round(distance_m, 1):g} m"
+
+
+def _aside(grade: int | None, off_mm: float | None, ways: tuple[str, str]) -> tuple[str, float]:
+    """Return which way the nock points, in words; `{x}` stands for its millimetres."""
+    if off_mm is not None:
+        way = ways[0] if off_mm > 0 else ways[1]
+        return ("straight", 0.0) if off_mm == 0 else (f"{{x}} {way}", abs(off_mm))
+    assert grade is not None
+    return (GRADE_WORDS[abs(grade)] + ("" if grade == 0 else f" {ways[grade < 0]}"), 0.0)
+
+
+class TailSeen(BaseReading):
+    """Which way the nocks of an end point back, seen from behind the shooter.
+
+    Across, + is right; up, + is high: in mm at the nock, or as nothing, slight, clear or strong.
+    What is left out was not looked at.
+    """
+
+    of = frozenset({"rig"})
+    by = "measured"
+    settles = False
+    needs = ALL_PARTS
+    kind: Literal["tail_seen"] = "tail_seen"
+    across: Grade | None = None
+    across_mm: q.TailAside | None = None
+    up: Grade | None = None
+    up_mm: q.TailAside | None = None
+    distance_m: DistanceM
+    arrows: Arrows = 3
+    bare: bool = False
+    trial: Change | None = None
+
+    @model_validator(mode="after")
+    def _one_way(self) -> "TailSeen":
+        for name in ("across", "up"):
+            if getattr(self, name) is not None and getattr(self, f"{name}_mm") is not None:
+                raise DomainError(
+                    "twice", "The tail is given twice.", "Give millimetres or a word.", name
+                )
+        if {self.across, self.across_mm, self.up, self.up_mm} == {None}:
+            raise DomainError(
+                "nothing_given",
+                "Which way the tail points is missing.",
+                "Say straight, left or right, high or low.",
+                "across",
+            )
+        return self
+
+    def say(self) -> Phrase:
+        parts, figures = [], {}
+        for name, ways in (("across", ("right", "left")), ("up", ("high", "low"))):
+            grade, off = getattr(self, name), getattr(self, f"{name}_mm")
+            if grade is None and off is None:
+                continue
+            said, value = _aside(grade, off, ways)
+            if name == "up" and said == "straight":
+                said = "level"
+            parts.append(said.replace("{x}", f"{{{name}}}"))
+            figures[name] = gap(value)
+        which = "bare " if self.bare else ""
+        return _with(
+            self.trial,
+            f"Tail {' and '.join(parts)}: {self.arrows} {which}"
+            f"arrow{'' if self.arrows == 1 else 's'} at {metres(self.distance_m)}",
+            **figures,
+        )
+
+
+class Hit(Frozen):
+    """Where one arrow struck, from the aim."""
+
+    right_mm: q.HitAside
+    up_mm: q.HitAside
+    bare: bool = False
+    arrow_number: Annotated[int, Field(ge=1, le=999)] | None = None
+
+
+class ButtHits(BaseReading):
+    """An end in the butt: where each arrow struck, fletched and bare."""
+
+    of = frozenset({"rig"})
+    by = "measured"
+    settles = False
+    needs = ALL_PARTS
+    kind: Literal["butt_hits"] = "butt_hits"
+    hits: Annotated[tuple[Hit, ...], Field(min_length=1, max_length=MOST_HITS)]
+    distance_m: DistanceM
+    trial: Change | None = None
+
+    def say(self) -> Phrase:
+        bare = sum(hit.bare for hit in self.hits)
+        fletched = len(self.hits) - bare
+        said = f"{fletched} fletched and {bare} bare hits at {metres(self.distance_m)}"
+        return _with(self.trial, said)
+
+
+class BareApart(BaseReading):
+    """How far the middle of bare shafts struck from that of fletched ones: + right, + high."""
+
+    of = frozenset({"rig"})
+    by = "measured"
+    settles = False
+    needs = ALL_PARTS
+    kind: Literal["bare_apart"] = "bare_apart"
+    right_mm: q.HitAside | None = None
+    up_mm: q.HitAside | None = None
+    distance_m: DistanceM
+    bare: Arrows = 3
+    fletched: Arrows = 3
+    trial: Change | None = None
+
+    @model_validator(mode="after")
+    def _something(self) -> "BareApart":
+        if self.right_mm is None and self.up_mm is None:
+            raise DomainError(
+                "nothing_given",
+                "Where the bare shafts struck is missing.",
+                "Say how far left or right, high or low of the fletched ones.",
+                "right_mm",
+            )
+        return self
+
+    def say(self) -> Phrase:
+        parts, figures = [], {}
+        for name, value, ways in (
+            ("across", self.right_mm, ("right", "left")),
+            ("up", self.up_mm, ("high", "low")),
+        ):
+            if value is not None:
+                parts.append(f"{{{name}}} {ways[value < 0]}" if value else "level")
+                figures[name] = mm(abs(value))
+        shafts = f"{self.bare} bare and {self.fletched} fletched at {metres(self.distance_m)}"
+        return _with(self.trial, f"Bare shafts {', '.join(parts)}: {shafts}", **figures)
+
+
+class PlateMarked(BaseReading):
+    """Whether felt or powder at the side plate shows a mark after a few shots."""
+
+    of = frozenset({"rig"})
+    by = "measured"
+    settles = False
+    needs = ALL_PARTS
+    kind: Literal["plate_marked"] = "plate_marked"
+    mark: bool
+    shots: Arrows = 6
+    trial: Change | None = None
+
+    def say(self) -> Phrase:
+        found = "Mark" if self.mark else "No mark"
+        return _with(self.trial, f"{found} on the side plate after {self.shots} shots")
+
+
+class SlapHeard(BaseReading):
+    """Whether the shaft was heard slapping the bow."""
+
+    of = frozenset({"rig"})
+    by = "measured"
+    settles = False
+    needs = ALL_PARTS
+    kind: Literal["slap_heard"] = "slap_heard"
+    heard: bool
+    trial: Change | None = None
+
+    def say(self) -> Phrase:
+        return _with(self.trial, "A slap heard" if self.heard else "No slap heard")
+
+
+class FeathersSeen(BaseReading):
+    """Whether feathers are rubbed at their base."""
+
+    of = frozenset({"rig"})
+    by = "measured"
+    settles = False
+    needs = ALL_PARTS
+    kind: Literal["feathers_seen"] = "feathers_seen"
+    rubbed: bool
+
+    def say(self) -> Phrase:
+        return phrase("Feathers rubbed at the base" if self.rubbed else "Feathers clean")
+
+
+class ColumnMark(Frozen):
+    """Where the middle of an end struck at one distance of a walk-back, + right of the aim."""
+
+    distance_m: DistanceM
+    right_mm: q.HitAside
+
+
+class WalkedBack(BaseReading):
+    """The same aim from growing distances: where each end struck aside."""
+
+    of = frozenset({"rig"})
+    by = "measured"
+    settles = False
+    needs = ALL_PARTS
+    kind: Literal["walked_back"] = "walked_back"
+    marks: Annotated[tuple[ColumnMark, ...], Field(min_length=2, max_length=12)]
+
+    @model_validator(mode="after")
+    def _apart(self) -> "WalkedBack":
+        if len({mark.distance_m for mark in self.marks}) < 2:
+            raise DomainError(
+                "too_few",
+                "All at one distance: that is no column.",
+                "Give two distances at least.",
+                "marks",
+            )
+        return self
+
+    @property
+    def drift_mm(self) -> float:
+        """Drift to the right over ten metres, by least squares."""
+        d = [mark.distance_m for mark in self.marks]
+        x = [mark.right_mm for mark in self.marks]
+        middle, centre = sum(d) / len(d), sum(x) / len(x)
+        across = sum((a - middle) * (b - centre) for a, b in zip(d, x, strict=True))
+        return 10 * across / sum((a - middle) ** 2 for a in d)
+
+    def say(self) -> Phrase:
+        nearest, furthest = (f(mark.distance_m for mark in self.marks) for f in (min, max))
+        span = f"from {metres(nearest)} to {metres(furthest)}"
+        drift = self.drift_mm
+        if abs(drift) < 1:
+            return phrase(f"Walk-back {span}: no drift")
+        way = "right" if drift > 0 else "left"
+        return phrase(f"Walk-back {span}: {{drift}} {way} in 10 m", drift=mm(abs(drift)))
+
+
+class TrialSet(BaseReading):
+    """What is changed for a trial; without a change, everything is put back."""
+
+    of = frozenset({"rig"})
+    needs = ALL_PARTS
+    kind: Literal["trial_set"] = "trial_set"
+    trial: Change | None = None
+
+    def say(self) -> Phrase:
+        if self.trial is None:
+            return phrase("Trial over: put back as it was")
+        changed = self.trial.say()
+        return phrase(f"Trial: {changed.template}", **changed.figures)
+
+
+class ShotCare(BaseReading):
+    """How well the archer shoots and sees, until their own groups say it."""
+
+    of = frozenset({"archer", "rig"})
+    needs = frozenset({"archer"})
+    kind: Literal["shot_care"] = "shot_care"
+    care: Care
+
+    def say(self) -> Phrase:
+        return phrase(f"Shooting: {CARE_WORDS[self.care]}")
+
+
+class FlightKit(BaseReading):
+    """What is at hand for tests; what is left out stays as it was."""
+
+    of = frozenset({"rig"})
+    needs = frozenset({"arrow_set"})
+    merges = True
+    kind: Literal["flight_kit"] = "flight_kit"
+    bare_shafts: bool | None = None
+    """Whether there are unfletched shafts of this set."""
+    longest_m: DistanceM | None = None
+    """The furthest that can be shot."""
+    other_shafts_lbf: q.Spine | None = None
+    """Spine of other shafts to hand, to borrow for a trial."""
+
+    @model_validator(mode="after")
+    def _something(self) -> "FlightKit":
+        return require_something(self, "bare_shafts")
+
+    def say(self) -> Phrase:
+        parts = []
+        if self.bare_shafts is not None:
+            parts.append("bare shafts of this set" if self.bare_shafts else "no bare shafts")
+        if self.longest_m is not None:
+            parts.append(f"up to {metres(self.longest_m)}")
+        if self.other_shafts_lbf is not None:
+            parts.append("shafts of {other} to borrow")
+        said = "To hand: " + ", ".join(parts)
+        return phrase(said, other=spine(self.other_shafts_lbf or 50.0))
+
+
+class MatchSource(BaseReading):
+    """Whether the match is what this rig's flight says, or the computed one alone."""
+
+    of = frozenset({"rig"})
+    needs = frozenset({"bow"})
+    kind: Literal["match_source"] = "match_source"
+    source: MatchFrom
+
+    def say(self) -> Phrase:
+        return phrase(f"Match: {MATCH_FROM_WORDS[self.source]}")
+
+
+class RigTuned(BaseReading):
+    """What a finished tuning says of bow and archer: kept, it counts for other arrows too.
+
+    `offset` is 10 ln(computed match / own match), `sd` its standard deviation.
+    """
+
+    of = frozenset({"rig"})
+    by = "measured"
+    settles = False
+    needs = frozenset({"archer", "bow"})
+    kind: Literal["rig_tuned"] = "rig_tuned"
+    matched_lbf: q.Spine
+    model_lbf: q.Spine
+    offset: Annotated[float, Field(ge=-20, le=20)]
+    sd: Annotated[float, Field(gt=0, le=5)]
+
+    def say(self) -> Phrase:
+        return phrase(
+            "Tuned: this rig wants {matched}; the mechanics alone said {model}",
+            matched=spine(self.matched_lbf, 2 * self.sd / 10 * self.matched_lbf),
+            model=spine(self.model_lbf),
+        )
+
+
+FlightReading = (
+    TailSeen
+    | ButtHits
+    | BareApart
+    | PlateMarked
+    | SlapHeard
+    | FeathersSeen
+    | WalkedBack
+    | TrialSet
+    | ShotCare
+    | FlightKit
+    | MatchSource
+    | RigTuned
+)

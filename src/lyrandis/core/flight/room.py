@@ -1,0 +1,25 @@
+"""The flight's room."""
+
+from lyrandis.core.flight.jots import WORDS
+from lyrandis.core.flight.page import page
+from lyrandis.core.flight.rules import RULES, judge
+from lyrandis.core.flight.stage import ASKS, left_changed, missing, stage, under_way
+from lyrandis.core.room import Room
+
+ROOM = Room(
+    key="flight",
+    name="Flight",
+    needs=("arrow", "string", "nock"),
+    words=WORDS,
+    bare=(),
+    rules=RULES,
+    judge=judge,
+    stage=stage,
+    missing=missing,
+    page=page,
+    left_changed=left_changed,
+    under_way=under_way,
+    waits=lambda c: c.flight.waiting,
+    settles=frozenset({"spine-match", "spine-clearance"}),
+    asks=ASKS,
+)

@@ -1,0 +1,328 @@
+"""Judging what was seen of the flight: what it says, what contradicts, what is still changed."""
+
+from functools import partial
+
+from lyrandis.core import judgement as j
+from lyrandis.core.computed import Computed
+from lyrandis.core.flight.belief import SPINE_SD
+from lyrandis.core.flight.evidence import NOT_COUNTED_WORDS
+from lyrandis.core.flight.readings import BareApart, ButtHits, TailSeen
+from lyrandis.core.flight.say import MEANS, cause_word, put_back, sure_word
+from lyrandis.core.flight.words import CLASSES
+from lyrandis.core.phrase import Phrase, percent, phrase, plain, spine
+
+BEYOND_MODEL = 2 * SPINE_SD
+CAUTIOUS_FALSE = 0.05
+"""Chance of false weak above which nobody is told to buy stiffer shafts."""
+
+RULES: tuple[j.Rule, ...] = (
+    j.Rule(
+        id="flight-cause",
+        stage="flight",
+        title="What the flight says",
+        statement="Every reading is weighed against what this rig's own shot would show at every "
+        "spine, struck and clean, by an archer who sees and shoots as well as told. A cause is "
+        "said from 75 %; enough is known at 90 % from two kinds of evidence. Tuned means within a "
+        "tenth of stiffness at 80 %.",
+        school="Mechanics and inference; tail, bare shafts and marks in one belief",
+        source="Bayes' theorem on the computed shot. All noise is assumed until your groups say "
+        "it; shot on virtual rigs, no real archer was compared.",
+    ),
+    j.Rule(
+        id="flight-contradict",
+        stage="flight",
+        title="Readings that contradict each other",
+        statement="Where it is likelier than not that something else changed between readings, no "
+        "cause is said: look for a slipped nocking point, a crept string, other arrows, another "
+        "release.",
+        school="Lyrandis's own",
+        source="The belief carries that chance beside its causes, 4 % before anything is seen.",
+    ),
+    j.Rule(
+        id="flight-again",
+        stage="flight",
+        title="A reading nobody expected",
+        statement="A reading less than a seventh as likely by all that is believed as by chance is "
+        "shot once more before it is built on.",
+        school="Lyrandis's own",
+        source="Predictive chance of the reading; the limit is Assumption.",
+    ),
+    j.Rule(
+        id="flight-distance",
+        stage="flight",
+        title="Where a tail tells something",
+        statement="Read the tail from 2 to 3.5 m. At 5 to 7 m it crosses nothing, from 7 to 12 m "
+        "a healthy one points the other way, and far out all are straight: from 6 m on it is kept "
+        "and not counted.",
+        school="Mechanics of flight, against the habit of reading at seven paces",
+        source="The computed flight of four rigs, with lift of the feathers from 0.6 to 1.6 times.",
+    ),
+    j.Rule(
+        id="flight-trial",
+        stage="flight",
+        title="A trial is put back",
+        statement="What is changed to prove a reading is put back after it, and leaves no trace in "
+        "the order of work. While it is on, what is seen is recorded with it.",
+        school="Practice of the trade: change one thing, keep the way back",
+        source="Pushes move a reading by about half a class: they prove something near the cliff "
+        "only.",
+    ),
+    j.Rule(
+        id="flight-stiffer",
+        stage="flight",
+        title="No stiffer shafts on a tail alone",
+        statement="While a tail that reads weak may be a stiff shaft that strikes, by more than "
+        "5 %, nothing stiffer is advised: mark, other shafts or a short draw come first.",
+        school="Practice of the trade, in numbers",
+        source="A struck tail turns negative from about six tenths too stiff on.",
+    ),
+    j.Rule(
+        id="flight-scatter",
+        stage="flight",
+        title="Your own spread",
+        statement="From your own groups your spread is learned, and bare shafts are weighed by it.",
+        school="Lyrandis's own",
+        source="Posterior of a variance; what is assumed is worth six degrees of freedom.",
+    ),
+    j.Rule(
+        id="flight-parts",
+        stage="flight",
+        title="Readings of other parts",
+        statement="What was seen with another string, bow, archer or set of arrows is kept, and "
+        "does not count for these.",
+        school="Lyrandis's own",
+        source="A reading belongs to the parts it was made with.",
+    ),
+    j.Rule(
+        id="flight-model",
+        stage="flight",
+        title="The model does not fit this bow",
+        statement="A tuning further from the computed match than twice the model's own error "
+        "rules, and says so.",
+        school="The archer's own readings outrank the model",
+        source="Twice 18 %.",
+    ),
+)
+
+EVIDENCE = j.Action(label="See the evidence", stage="flight", control="evidence")
+CORRECT = j.Action(label="See the correction", stage="flight", control="correct")
+RECORD = j.Action(label="Record what you see", stage="flight", control="tail")
+HITS = j.Action(label="Record the hits", stage="flight", control="hits")
+_finding = partial(j.found, "flight")
+
+
+def judge(c: Computed) -> list[j.Finding]:
+    """Return the findings on the flight."""
+    return [
+        *_trial(c),
+        *_contradict(c),
+        *_cause(c),
+        *_stiffer(c),
+        *_again(c),
+        *_distance(c),
+        *_bare(c),
+        *_scatter(c),
+        *_elsewhere(c),
+        *_model(c),
+    ]
+
+
+def chances_sum(c: Computed) -> tuple[Phrase, ...]:
+    """Return what is believed of spine and nock, and on how many readings it stands."""
+    if c.flight.axes is None:
+        return ()
+    lines = []
+    for axis, asked in zip(c.flight.axes, (True, c.flight.looked_up), strict=True):
+        if not asked:
+            continue
+        chances = axis.chances()
+        said = ", ".join(
+            f"{cause_word(axis.name, name)} {100 * chances[name]:.0f} %"
+            for name in sorted(CLASSES, key=lambda one: -chances[one])
+        )
+        lines.append(phrase(f"{'Shaft' if axis.name == 'spine' else 'Nock'}: {said}."))
+    lines.append(phrase(f"From {c.flight.counted} readings of {c.flight.kinds} kinds."))
+    return tuple(lines)
+
+
+def _trial(c: Computed) -> list[j.Finding]:
+    trial = c.flight.facts.trial
+    if trial is None:
+        return []
+    said = trial.say()
+    return [
+        _finding(
+            "flight-trial",
+            "watch",
+            phrase(f"A trial is on: {said.template}. What you see is recorded with it.",
+                   **said.figures),
+            (phrase(put_back(trial)),),
+            j.Action(label="It is put back", stage="flight", control="trial"),
+        )
+    ]  # fmt: skip
+
+
+def _contradict(c: Computed) -> list[j.Finding]:
+    if not c.flight.contradicts:
+        return []
+    off = max(axis.off for axis in c.flight.axes or ())
+    return [
+        _finding(
+            "flight-contradict",
+            "watch",
+            phrase("The readings contradict each other, {off}: something else changed, or one of "
+                   "them was misread.", off=percent(off)),
+            chances_sum(c),
+            EVIDENCE,
+        )
+    ]  # fmt: skip
+
+
+def _cause(c: Computed) -> list[j.Finding]:
+    said = c.flight.verdict
+    if said in (None, "unsure", "contradict") or c.flight.spine is None:
+        return []
+    cause, chance = c.flight.best["spine"]
+    if cause == "tuned" and not c.flight.tuned:
+        return []
+    fine = c.flight.tuned
+    text = (
+        "Tuned, {chance}: the shaft is within a tenth of what this rig wants."
+        if fine
+        else f"{sure_word(chance).capitalize()} {cause_word('spine', cause)}, {{chance}}. "
+        f"{MEANS[cause].removeprefix('False weak: ')[0].upper()}"
+        f"{MEANS[cause].removeprefix('False weak: ')[1:]}"
+    )
+    shown = c.flight.spine.chances()["tuned"] if fine else chance
+    return [
+        _finding(
+            "flight-cause",
+            "good" if fine else "watch",
+            phrase(text, chance=percent(shown)),
+            chances_sum(c),
+            None if fine else CORRECT,
+        )
+    ]
+
+
+def _stiffer(c: Computed) -> list[j.Finding]:
+    if c.flight.spine is None or not c.flight.counted:
+        return []
+    false = c.flight.spine.chances()["false_weak"]
+    tails = [one for one in c.flight.log if one.step is not None and one.seen is not None
+             and isinstance(one.seen.reading, TailSeen)]  # fmt: skip
+    weak = bool(tails) and getattr(tails[-1].step, "spine", None) in (0, 1, 2)
+    if not weak or false <= CAUTIOUS_FALSE or c.flight.verdict in ("false_weak", "stiff"):
+        return []
+    return [
+        _finding(
+            "flight-stiffer",
+            "watch",
+            phrase("Do not buy stiffer on what the tail shows: {false} that the shaft is stiff and "
+                   "strikes.", false=percent(false)),
+            chances_sum(c),
+            EVIDENCE,
+        )
+    ]  # fmt: skip
+
+
+def _again(c: Computed) -> list[j.Finding]:
+    odd = c.flight.surprising
+    if odd is None or odd.seen is None or c.flight.contradicts:
+        return []
+    said = odd.seen.reading.say()
+    return [
+        _finding(
+            "flight-again",
+            "watch",
+            phrase(f"Nobody expected the last reading. {said.template}. Shoot it once more.",
+                   **said.figures),
+            chances_sum(c),
+            RECORD,
+        )
+    ]  # fmt: skip
+
+
+def _distance(c: Computed) -> list[j.Finding]:
+    last = c.flight.log[-1] if c.flight.log else None
+    if last is None or last.why_not not in ("swings", "bare_tail_far", "too_near", "too_far"):
+        return []
+    return [
+        _finding(
+            "flight-distance",
+            "watch",
+            phrase(f"The last reading is kept and not counted: {NOT_COUNTED_WORDS[last.why_not]}."),
+            (phrase("A tail is read from 2 to 3.5 m, bare shafts from 7 to 40 m."),),
+            RECORD,
+        )
+    ]
+
+
+def _bare(c: Computed) -> list[j.Finding]:
+    kit = c.flight.facts.kit
+    shot = any(
+        isinstance(one.reading, BareApart)
+        or (isinstance(one.reading, ButtHits) and any(hit.bare for hit in one.reading.hits))
+        for one in c.flight.facts.seen
+    )
+    if kit is None or kit.bare_shafts is not False or not shot:
+        return []
+    return [
+        _finding(
+            "flight-parts",
+            "watch",
+            phrase("Bare shafts were recorded, and this set is told to have none. Strip two, or "
+                   "tape their feathers down, and say that there are some."),
+            (phrase("What was recorded counts as it stands."),),
+            j.Action(label="Say what is to hand", stage="flight", control="kit"),
+        )
+    ]  # fmt: skip
+
+
+def _scatter(c: Computed) -> list[j.Finding]:
+    noise, freedom = c.flight.scatter
+    if freedom < 4:
+        return []
+    return [
+        _finding(
+            "flight-scatter",
+            "good",
+            phrase(f"Your spread at 18 m, {100 * noise.scatter_m:.0f} cm an arrow, is counted from "
+                   "your own groups."),
+            (phrase(f"{freedom} degrees of freedom beside six for what is assumed."),),
+        )
+    ]  # fmt: skip
+
+
+def _elsewhere(c: Computed) -> list[j.Finding]:
+    n = c.flight.facts.elsewhere
+    if not n or c.flight.facts.seen:
+        return []
+    name = plain(c.setup.arrows.name or "these arrows")
+    some = "One reading was" if n == 1 else f"{n} readings were"
+    return [
+        _finding(
+            "flight-parts",
+            "watch",
+            phrase(f"{some} made with other parts and {'does' if n == 1 else 'do'} not count for "
+                   f"{name}."),
+            (phrase("Put those parts on again, and they count."),),
+        )
+    ]  # fmt: skip
+
+
+def _model(c: Computed) -> list[j.Finding]:
+    found = c.flight.tuning
+    if not c.flight.tuned or found is None or abs(found.offset) <= BEYOND_MODEL:
+        return []
+    model = c.arrow.model.matched if c.arrow.model and c.arrow.model.matched else found.matched
+    return [
+        _finding(
+            "flight-model",
+            "watch",
+            phrase("The mechanics do not fit this bow: they said {model}, your tuning {own}. Your "
+                   "tuning rules.", model=spine(model), own=spine(found.matched)),
+            (phrase(f"{abs(found.offset):.1f} tenths of stiffness apart."),),
+            j.Action(label="See what is assumed", stage="arrow", control="window"),
+        )
+    ]  # fmt: skip

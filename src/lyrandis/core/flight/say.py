@@ -1,0 +1,125 @@
+"""The flight in words: how sure, which cause, which test, how it is put back."""
+
+from lyrandis.core.flight.choose import FlightTest
+from lyrandis.core.flight.readings import Change, metres
+from lyrandis.core.flight.words import CAUSE_WORDS, HEIGHT_WORDS, AxisName, Class
+from lyrandis.core.phrase import Phrase, phrase
+
+_SURE = (
+    (0.95, "almost surely"), (0.90, "nearly certain"), (0.75, "probably"), (0.5, "likely"),
+    (0.2, "possible"), (0.05, "unlikely"),
+)  # fmt: skip
+TAIL_WORDS = ("strong", "clear", "slight", "straight", "slight", "clear", "strong")
+
+
+def sure_word(chance: float) -> str:
+    """Return how sure a chance is, in words.
+
+    Assumption: our own words; from three in four a cause is said.
+
+    >>> [sure_word(chance) for chance in (0.97, 0.92, 0.8, 0.6, 0.3, 0.1, 0.01)]
+    ['almost surely', 'nearly certain', 'probably', 'likely', 'possible', 'unlikely', 'hardly']
+    """
+    return next((word for least, word in _SURE if chance >= least), "hardly")
+
+
+def cause_word(axis: AxisName, cause: Class) -> str:
+    """Return what a cause is called.
+
+    Source: words of the trade.
+
+    >>> cause_word("spine", "false_weak"), cause_word("upright", "false_weak")
+    ('false weak', 'low, bounces')
+    """
+    return (CAUSE_WORDS if axis == "spine" else HEIGHT_WORDS)[cause]
+
+
+MEANS: dict[Class, str] = {
+    "false_weak": "False weak: a stiff shaft whose tail strikes the plate and turns round.",
+    "stiff": "The shaft is too stiff for this rig.",
+    "weak": "The shaft is too weak for this rig.",
+    "tuned": "The shaft is within a tenth of what this rig wants.",
+}
+
+
+def test_title(test: FlightTest, change: Change | None) -> Phrase:
+    """Return what a test is called.
+
+    Source: words of the trade.
+
+    >>> from lyrandis.core.flight.choose import PLAIN_TESTS
+    >>> [test_title(test, None).text() for test in PLAIN_TESTS[:3]]
+    ['Tail at 2.3 m', 'Tail at 5.3 m', 'Bare shafts at 18 m']
+    """
+    at = metres(test.distance_m)
+    if change is not None:
+        said = change.say()
+        return phrase(f"{said.template[0].upper()}{said.template[1:]}", **said.figures)
+    if test.sees == "tail":
+        return phrase(f"Tail at {at}")
+    if test.sees == "bare":
+        six = ", six of each" if test.arrows > 3 else ""
+        return phrase(f"Bare shafts at {at}{six}")
+    if test.sees == "mark":
+        return phrase("Felt on the side plate")
+    return phrase("Listen for a slap")
+
+
+def test_how(test: FlightTest, change: Change | None) -> Phrase:
+    """Return how a test is shot: how far, how many arrows, what is changed.
+
+    Source: practice of the trade.
+
+    >>> from lyrandis.core.flight.choose import PLAIN_TESTS
+    >>> test_how(PLAIN_TESTS[5], None).text()
+    'Put felt or powder on the side plate, shoot six, and look for a mark.'
+    """
+    at, arrows = metres(test.distance_m), f"{test.arrows:g}"
+    if test.sees == "mark":
+        return phrase("Put felt or powder on the side plate, shoot six, and look for a mark.")
+    if test.sees == "slap":
+        return phrase("Shoot three with nobody talking, and listen for the shaft on the bow.")
+    if test.sees == "bare":
+        return phrase(
+            f"Shoot {arrows} bare and {arrows} fletched at the same mark from {at}, at a clear "
+            "backstop. Bare shafts strike anywhere: nobody near the butt."
+        )
+    look = f"shoot {arrows} fletched arrows from {at} and look which way the nocks point back."
+    if change is None:
+        return phrase(f"At a butt chest high, {look}")
+    first = _FIRST[change.what]
+    by = change.say()
+    return phrase(f"{first} Then {look} {put_back(change)}", **by.figures)
+
+
+_FIRST = {
+    "draw_short": "Let the point stand {by} farther out than at your anchor.",
+    "draw_extra": "Draw {by} past your anchor, no further.",
+    "silencers": "Change the silencers by {by}.",
+    "plate": "Move the side plate or plunger {by}.",
+    "point": "Change the point by {by}.",
+    "brace": "Change the brace by {by}.",
+    "other_shafts": "Borrow three shafts of {by}, as long and with the same points.",
+    "nock": "Move the nock {by} up, and mark where it stood.",
+}
+_BACK = {
+    "draw_short": "Back to your anchor after.",
+    "draw_extra": "Back to your anchor after.",
+    "silencers": "Put the silencers back as they were.",
+    "plate": "Put the plate back where it stood.",
+    "point": "Put your own points back on.",
+    "brace": "Put the brace back where it stood.",
+    "other_shafts": "Your own shafts again after.",
+    "nock": "Put the nock back on its mark.",
+}
+
+
+def put_back(change: Change) -> str:
+    """Return how a trial is put back.
+
+    Source: practice of the trade: keep the way back.
+
+    >>> put_back(Change(what="plate", amount=2.0))
+    'Put the plate back where it stood.'
+    """
+    return _BACK[change.what]

@@ -1,0 +1,182 @@
+"""Shapes of the board of evidence."""
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core.entries import Reading
+from lyrandis.core.flight.readings import Change
+from lyrandis.core.flight.schools import SchoolLine
+from lyrandis.core.flight.words import CAUSE_WORDS, HEIGHT_WORDS, AxisName, Class
+from lyrandis.core.phrase import Phrase
+from lyrandis.core.reading import SubjectKind
+
+Drawn = tuple[Class, ...]
+SHAFT_ORDER: Drawn = tuple(CAUSE_WORDS)
+NOCK_ORDER: Drawn = tuple(HEIGHT_WORDS)
+
+
+class _Said(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+class Cause(_Said):
+    """One cause as a bar."""
+
+    key: Class
+    name: str
+    chance: float
+    before: float | None
+    """Where it stood before the last reading."""
+    word: str
+    leads: bool
+
+
+class LedgerRow(_Said):
+    """What one reading did to every cause of the shaft, and of the nock."""
+
+    entry_id: str | None
+    says: Phrase
+    beside: str
+    pulls: tuple[float, ...]
+    """ln of how much likelier each cause became, in the order of the bars; + speaks for it."""
+    nock_pulls: tuple[float, ...] | None
+    counted: bool
+    odd: bool
+    changed: bool
+    """True for a change on the rig between readings."""
+
+
+class Outcome(_Said):
+    """One thing the next test may show, and what it would mean."""
+
+    what: Phrase
+    chance: float
+    cause: str
+    sure: float
+    enough: bool
+
+
+class TestLine(_Said):
+    """One test that could be shot."""
+
+    __test__ = False
+    key: str
+    title: Phrase
+    how: Phrase
+    minutes: int
+    bits: float
+    trial: Change | None
+    back: str | None
+    sees: Literal["tail", "bare", "mark", "slap"]
+    distance_m: float
+    arrows: float
+
+
+class LeverLine(_Said):
+    """One way to put it right."""
+
+    key: str
+    axis: AxisName
+    what: Phrase
+    reads_lbf: float | None
+    """What the shaft would read like on the scale of this rig's match."""
+    share: float | None
+    """How much of what is due it gives."""
+    minutes: int
+    undo: str
+    subject: SubjectKind
+    reading: Reading | None
+    trial: Change | None
+    refused: str | None
+    reaches: bool
+    first: bool
+    disturbs: tuple[str, ...]
+
+
+class ExpectedReading(_Said):
+    """What the next tail and bare shafts should be."""
+
+    tail: tuple[float, ...]
+    """Chance of each class as it is seen, strong left to strong right."""
+    likeliest: str
+    unexpected: tuple[str, ...]
+    bare: Phrase
+    bare_right_mm: float
+    bare_plus_minus_mm: float
+
+
+class Proof(_Said):
+    """A reading after a change, beside what was said beforehand."""
+
+    says: Phrase
+    expected: str
+    chance: float
+    as_expected: bool
+
+
+class Correction(_Said):
+    """What is due, and every way to it."""
+
+    sentence: Phrase
+    wants_lbf: float | None
+    wants_low_lbf: float | None
+    wants_high_lbf: float | None
+    own_lbf: float | None
+    levers: tuple[LeverLine, ...]
+    expected: ExpectedReading | None
+
+
+class TunedMatch(_Said):
+    """What the flight says of the rig's match, beside the mechanics."""
+
+    matched_lbf: float
+    low_lbf: float
+    high_lbf: float
+    model_lbf: float
+    model_low_lbf: float
+    model_high_lbf: float
+    own_lbf: float
+    offset: float
+    sd: float
+    in_force: bool
+    kept: bool
+    narrower: bool
+    says: Phrase
+
+
+class Suspect(_Said):
+    """Something that was done between readings that contradict each other."""
+
+    says: Phrase
+    why: str
+
+
+class FlightBoard(_Said):
+    """All that the evidence says."""
+
+    sentence: Phrase
+    under: Phrase | None
+    verdict: str
+    nock: str
+    causes: tuple[Cause, ...]
+    nock_causes: tuple[Cause, ...] | None
+    ledger: tuple[LedgerRow, ...]
+    off: float | None
+    off_says: Phrase | None
+    said_from: float
+    counted: int
+    next: TestLine | None
+    outcomes: tuple[Outcome, ...]
+    others: tuple[TestLine, ...]
+    enough: bool
+    correction: Correction | None
+    proofs: tuple[Proof, ...]
+    expected_now: ExpectedReading | None
+    tuned: bool
+    nock_tuned: bool
+    tuned_chance: float
+    nock_tuned_chance: float | None
+    match: TunedMatch | None
+    suspects: tuple[Suspect, ...]
+    schools: tuple[SchoolLine, ...]
