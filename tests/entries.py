@@ -101,6 +101,20 @@ def _field(name: str, annotation: Any) -> st.SearchStrategy[Any]:
     return st.sampled_from(named) if named else st.just("x")
 
 
+_TRIALS = st.none() | st.sampled_from(
+    [
+        e.Change(what="draw_short", amount=25.4),
+        e.Change(what="plate", amount=-2.0),
+        e.Change(what="point", amount=25.0),
+        e.Change(what="other_shafts", amount=57.0),
+        e.Change(what="nock", amount=3.0),
+    ]
+)
+_HITS = st.builds(
+    e.Hit, right_mm=st.floats(-400, 400), up_mm=st.floats(-400, 400), bare=st.booleans()
+)
+
+
 def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
     special: dict[type, st.SearchStrategy[Any]] = {
         e.Retraction: st.builds(
@@ -206,6 +220,55 @@ def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
             e.SettingFound,
             setting=st.sampled_from(sorted(get_args(e.ByFlight))),
             word=st.sampled_from(["level", "high"]),
+        ),
+        e.TailSeen: st.builds(
+            e.TailSeen,
+            across=st.integers(-3, 3),
+            up_mm=st.none() | st.floats(-200, 200),
+            distance_m=st.sampled_from([2.3, 5.3, 9.0]),
+            arrows=st.integers(1, 6),
+            bare=st.booleans(),
+            trial=_TRIALS,
+        ),
+        e.ButtHits: st.builds(
+            e.ButtHits,
+            hits=st.lists(_HITS, min_size=1, max_size=6).map(tuple),
+            distance_m=st.sampled_from([5.0, 10.0, 18.0]),
+            trial=_TRIALS,
+        ),
+        e.BareApart: st.builds(
+            e.BareApart,
+            right_mm=st.floats(-900, 900),
+            up_mm=st.none() | st.floats(-900, 900),
+            distance_m=st.sampled_from([10.0, 18.0, 60.0]),
+            bare=st.integers(1, 6),
+            trial=_TRIALS,
+        ),
+        e.PlateMarked: st.builds(e.PlateMarked, mark=st.booleans(), trial=_TRIALS),
+        e.SlapHeard: st.builds(e.SlapHeard, heard=st.booleans(), trial=_TRIALS),
+        e.FeathersSeen: st.builds(e.FeathersSeen, rubbed=st.booleans()),
+        e.WalkedBack: st.builds(
+            e.WalkedBack,
+            marks=st.floats(-300, 300).map(
+                lambda off: (
+                    e.ColumnMark(distance_m=10.0, right_mm=0.0),
+                    e.ColumnMark(distance_m=20.0, right_mm=off),
+                )
+            ),
+        ),
+        e.TrialSet: st.builds(e.TrialSet, trial=_TRIALS),
+        e.FlightKit: st.builds(
+            e.FlightKit,
+            bare_shafts=st.booleans(),
+            longest_m=st.none() | st.floats(3, 60),
+            other_shafts_lbf=st.none() | _field("spine_lbf", None),
+        ),
+        e.RigTuned: st.builds(
+            e.RigTuned,
+            matched_lbf=_field("spine_lbf", None),
+            model_lbf=_field("spine_lbf", None),
+            offset=st.floats(-6, 6),
+            sd=st.floats(0.3, 2),
         ),
         e.ArrowMassed: st.builds(
             e.ArrowMassed,

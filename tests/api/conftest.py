@@ -1,6 +1,7 @@
 """The app over a database of its own, asked as the page asks it."""
 
 import shutil
+import time
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -23,6 +24,15 @@ class Api:
         answer = self.client.get(f"/api{path}", **more)
         assert answer.status_code == status, answer.text
         return answer.json()
+
+    def settled(self, rig: str) -> Any:
+        """Return a rig's assessment once nothing of it is being worked out any more."""
+        for _ in range(200):
+            assessment = self.get(f"/rigs/{rig}")
+            if not assessment.get("reckoning"):
+                return assessment
+            time.sleep(0.05)
+        raise AssertionError(f"{rig} is still being reckoned")
 
     def post(self, path: str, body: Any = None, status: int = 201, **more: Any) -> Any:
         answer = self.client.post(f"/api{path}", json=body, **more)

@@ -20,7 +20,7 @@ from lyrandis.core.setup import fold
 from tests.entries import any_entries, entries
 
 CORE = Path(__file__).parents[2] / "src" / "lyrandis" / "core"
-WITHOUT_WORD = {"named", "retraction", "put_away", "taper_shot"}
+WITHOUT_WORD = {"named", "retraction", "put_away", "taper_shot", "butt_hits", "rig_tuned"}
 """Kinds that have a control of their own and are not typed."""
 
 
@@ -103,6 +103,7 @@ def test_a_room_that_does_not_apply_leaves_no_trace() -> None:
         ("arrow", 2),
         ("string", 3),
         ("nock", 4),
+        ("flight", 5),
     ]
     assert "bow" not in {finding.stage for finding in assessment.findings}
 

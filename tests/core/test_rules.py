@@ -241,6 +241,13 @@ def test_next_step_asks_plain_facts_one_at_a_time_then_lets_the_archer_be() -> N
         "hand", "family", "bow", "spine", "window", "limit", "floor", "kit", "sheet", "settling",
         "brace", "bracerange", "height",
     ]  # fmt: skip
+    assert judged(*said).next_step.title.text() == "Shoot three and look at the nocks"
+    seen = [*said, "tail straight @ 2.3m", "bare level @ 18m", "bare level @ 18m", "wear none"]
+    step = judged(*seen, "tail straight level @ 3m").next_step
+    assert step.action.stage == "flight"
+    tuned = judged(*seen, "tail straight level @ 3m", "bare level @ 18m").next_step
+    assert tuned.action.stage == "flight"
+    said += ["tail straight @ 9m"]
     assert judged(*said).next_step.title.text() == "Weigh at two more draws"
     said += ["scale 36 @ 26 1/2", "scale 44 @ 30"]
     assert judged(*said).next_step.title.text() == "Number and weigh the rest"

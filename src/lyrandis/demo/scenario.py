@@ -57,18 +57,6 @@ _POLYESTER_22 = {"kind": "string_build", "material": "polyester", "strands": 22}
 _BARRELLED = {"kind": "taper_shot", "flew": "stiff", "tail_taper_mm": 254.0,
               "tail_diameter_mm": 7.0, "head_taper_mm": 254.0, "head_diameter_mm": 7.0}  # fmt: skip
 
-_FIRST_END = {
-    "kind": "butt_hits",
-    "distance_m": 18.0,
-    "hits": [
-        {"right_mm": 62.0, "up_mm": 38.0, "arrow_number": 1},
-        {"right_mm": -54.0, "up_mm": -86.0, "arrow_number": 2},
-        {"right_mm": -20.0, "up_mm": 74.0, "arrow_number": 3},
-        {"right_mm": -58.0, "up_mm": 96.0, "bare": True},
-        {"right_mm": 24.0, "up_mm": -12.0, "bare": True},
-        {"right_mm": -92.0, "up_mm": 40.0, "bare": True},
-    ],
-}
 # (workshop day, rig, jot line or reading, note)
 _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     # Oda: left-handed woodland shooter, one-piece reflex-deflex longbow, ash arrows
@@ -210,8 +198,6 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     (10, "tideway-recurve", "arrow 1 353gr", None),
     (10, "tideway-recurve", "arrow 2 352gr", None),
     (10, "tideway-recurve", "arrow 3 351gr", None),
-    (15, "tideway-recurve", "tail straight level @2.5m", None),
-    (15, "tideway-recurve", _FIRST_END, "Six at 18 m, the last three bare"),
     # Ilse: thumb ring, short static-tip bow, an arrow that is too light for it
     (0, "sandpiper-thumb-bow", "hand right", None),
     (0, "sandpiper-thumb-bow", "hold thumb", None),
@@ -264,19 +250,13 @@ def drafts() -> list[e.EntryDraft]:
     return found
 
 
-def _subject_of(said: dict[str, Any]) -> e.SubjectKind:
-    if said["kind"] == "butt_hits":
-        return "rig"
-    return "string" if "strands" in said else "arrow_set"
-
-
 def _entry(rig: str, said: str | dict[str, Any], note: str | None, at: datetime) -> e.EntryDraft:
     if isinstance(said, str):
         jotted = parse(said)
         kind: e.SubjectKind = jotted.subject
         reading: Any = jotted.reading
     else:
-        kind, reading = _subject_of(said), said
+        kind, reading = ("string" if "strands" in said else "arrow_set"), said
     subject_id = rig if kind == "rig" else _FITTING[rig][kind]
     return e.EntryDraft(
         subject=e.Subject(kind=kind, id=subject_id),

@@ -289,6 +289,15 @@ def test_what_is_written_is_read_back(quiver: list[QuiverArrow]) -> None:
             assert spine == pytest.approx(one.spine_lbf, abs=0.06)
 
 
+def test_a_mark_of_a_remark_is_no_mark_between_cells() -> None:
+    quiver = [
+        QuiverArrow(number=number, mass_gr=200.0, spine_lbf=None, straight_mm=None,
+                    nock_turn_deg=None, remark="; dark")
+        for number in (1, 2)
+    ]  # fmt: skip
+    assert read_quiver_table(write_quiver_table(quiver)).arrows == (1, 2)
+
+
 @given(st.text(max_size=300))
 def test_any_text_is_read_or_refused_with_a_reason(text: str) -> None:
     try:

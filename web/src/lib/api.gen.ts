@@ -570,6 +570,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig}/flight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Flight
+         * @description Return what the evidence says, the next test, the correction, and how it came out.
+         *
+         *     The first time for a rig its curves are reckoned, which takes about half a second.
+         */
+        get: operations["read_flight"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments": {
         parameters: {
             query?: never;
@@ -645,7 +667,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow" | "string" | "nock";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight";
             /** Control */
             control: string;
         };
@@ -975,6 +997,37 @@ export interface components {
             uneven: number | null;
             /** Down Mm */
             down_mm: number | null;
+        };
+        /**
+         * BareApart
+         * @description How far the middle of bare shafts struck from that of fletched ones: + right, + high.
+         */
+        BareApart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bare_apart";
+            /** Right Mm */
+            right_mm?: number | null;
+            /** Up Mm */
+            up_mm?: number | null;
+            /**
+             * Distance M
+             * @description distance [m]
+             */
+            distance_m: number;
+            /**
+             * Bare
+             * @default 3
+             */
+            bare: number;
+            /**
+             * Fletched
+             * @default 3
+             */
+            fletched: number;
+            trial?: components["schemas"]["Change"] | null;
         };
         /**
          * BareSide
@@ -1338,6 +1391,46 @@ export interface components {
             tail?: ("straight" | "left" | "right" | "high" | "low") | null;
         };
         /**
+         * ButtHits
+         * @description An end in the butt: where each arrow struck, fletched and bare.
+         */
+        ButtHits: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "butt_hits";
+            /** Hits */
+            hits: components["schemas"]["Hit"][];
+            /**
+             * Distance M
+             * @description distance [m]
+             */
+            distance_m: number;
+            trial?: components["schemas"]["Change"] | null;
+        };
+        /**
+         * Cause
+         * @description One cause as a bar.
+         */
+        Cause: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "tuned" | "weak" | "stiff" | "false_weak";
+            /** Name */
+            name: string;
+            /** Chance */
+            chance: number;
+            /** Before */
+            before: number | null;
+            /** Word */
+            word: string;
+            /** Leads */
+            leads: boolean;
+        };
+        /**
          * Caution
          * @description A standing warning that belongs on a stage.
          */
@@ -1362,6 +1455,22 @@ export interface components {
              * @description place aside [gap], -25 to 25
              */
             out_mm: number;
+        };
+        /**
+         * Change
+         * @description What is changed for a trial, and by how much.
+         *
+         *     Draws in mm short or extra; brace and nock in mm, + up; plate in mm, + out; silencers and point
+         *     in grains, + more; other shafts by their spine in pounds.
+         */
+        Change: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "draw_short" | "draw_extra" | "silencers" | "plate" | "point" | "brace" | "other_shafts" | "nock";
+            /** Amount */
+            amount: number;
         };
         /**
          * ChoosingBoard
@@ -1400,6 +1509,22 @@ export interface components {
             unit?: string | null;
         };
         /**
+         * ColumnMark
+         * @description Where the middle of an end struck at one distance of a walk-back, + right of the aim.
+         */
+        ColumnMark: {
+            /**
+             * Distance M
+             * @description distance [m]
+             */
+            distance_m: number;
+            /**
+             * Right Mm
+             * @description place of a hit [mm], -2000 to 2000
+             */
+            right_mm: number;
+        };
+        /**
          * Combination
          * @description A riser with limbs, as a take-down is bought.
          */
@@ -1433,6 +1558,24 @@ export interface components {
             /** Items */
             items: components["schemas"]["InspectedItem"][];
             limbs: components["schemas"]["LimbMatch"] | null;
+        };
+        /**
+         * Correction
+         * @description What is due, and every way to it.
+         */
+        Correction: {
+            sentence: components["schemas"]["Phrase"];
+            /** Wants Lbf */
+            wants_lbf: number | null;
+            /** Wants Low Lbf */
+            wants_low_lbf: number | null;
+            /** Wants High Lbf */
+            wants_high_lbf: number | null;
+            /** Own Lbf */
+            own_lbf: number | null;
+            /** Levers */
+            levers: components["schemas"]["LeverLine"][];
+            expected: components["schemas"]["ExpectedReading"] | null;
         };
         /**
          * DrawDrawing
@@ -1568,7 +1711,7 @@ export interface components {
             /** Seen */
             seen?: number | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow" | "string" | "nock") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
         };
         /**
          * Entry
@@ -1577,7 +1720,7 @@ export interface components {
         Entry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /**
              * Happened At
              * Format: date-time
@@ -1610,7 +1753,7 @@ export interface components {
         EntryDraft: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -1621,6 +1764,23 @@ export interface components {
             as_typed?: string | null;
             /** Id */
             id?: string | null;
+        };
+        /**
+         * ExpectedReading
+         * @description What the next tail and bare shafts should be.
+         */
+        ExpectedReading: {
+            /** Tail */
+            tail: number[];
+            /** Likeliest */
+            likeliest: string;
+            /** Unexpected */
+            unexpected: string[];
+            bare: components["schemas"]["Phrase"];
+            /** Bare Right Mm */
+            bare_right_mm: number;
+            /** Bare Plus Minus Mm */
+            bare_plus_minus_mm: number;
         };
         /**
          * FamilyBoard
@@ -1645,6 +1805,19 @@ export interface components {
             summary: components["schemas"]["Phrase"];
             /** Agree */
             agree: boolean;
+        };
+        /**
+         * FeathersSeen
+         * @description Whether feathers are rubbed at their base.
+         */
+        FeathersSeen: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "feathers_seen";
+            /** Rubbed */
+            rubbed: boolean;
         };
         /**
          * Figure
@@ -1672,7 +1845,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow" | "string" | "nock";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight";
             /**
              * Severity
              * @enum {string}
@@ -1693,7 +1866,7 @@ export interface components {
          */
         FirstReading: {
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Source */
             source?: ("weighed" | "measured" | "estimated" | "told" | "simulated") | null;
             /** Note */
@@ -1729,6 +1902,140 @@ export interface components {
             id?: string | null;
             /** Name */
             name?: string | null;
+        };
+        /**
+         * FlightBoard
+         * @description All that the evidence says.
+         */
+        FlightBoard: {
+            sentence: components["schemas"]["Phrase"];
+            under: components["schemas"]["Phrase"] | null;
+            /** Verdict */
+            verdict: string;
+            /** Nock */
+            nock: string;
+            /** Causes */
+            causes: components["schemas"]["Cause"][];
+            /** Nock Causes */
+            nock_causes: components["schemas"]["Cause"][] | null;
+            /** Ledger */
+            ledger: components["schemas"]["LedgerRow"][];
+            /** Off */
+            off: number | null;
+            off_says: components["schemas"]["Phrase"] | null;
+            /** Said From */
+            said_from: number;
+            /** Counted */
+            counted: number;
+            next: components["schemas"]["TestLine"] | null;
+            /** Outcomes */
+            outcomes: components["schemas"]["Outcome"][];
+            /** Others */
+            others: components["schemas"]["TestLine"][];
+            /** Enough */
+            enough: boolean;
+            correction: components["schemas"]["Correction"] | null;
+            /** Proofs */
+            proofs: components["schemas"]["Proof"][];
+            expected_now: components["schemas"]["ExpectedReading"] | null;
+            /** Tuned */
+            tuned: boolean;
+            /** Nock Tuned */
+            nock_tuned: boolean;
+            /** Tuned Chance */
+            tuned_chance: number;
+            /** Nock Tuned Chance */
+            nock_tuned_chance: number | null;
+            match: components["schemas"]["TunedMatch"] | null;
+            /** Suspects */
+            suspects: components["schemas"]["Suspect"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolLine"][];
+        };
+        /**
+         * FlightKit
+         * @description What is at hand for tests; what is left out stays as it was.
+         */
+        FlightKit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "flight_kit";
+            /** Bare Shafts */
+            bare_shafts?: boolean | null;
+            /** Longest M */
+            longest_m?: number | null;
+            /** Other Shafts Lbf */
+            other_shafts_lbf?: number | null;
+        };
+        /**
+         * FlightPage
+         * @description What the flight's pages draw.
+         */
+        FlightPage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            stage: "flight";
+            /** Borders Mm */
+            borders_mm: number[];
+            /** Length Mm */
+            length_mm: number;
+            /** Outward Is Left */
+            outward_is_left: boolean;
+            /** Left Handed */
+            left_handed: boolean;
+            /** Clear Low M */
+            clear_low_m: number;
+            /** Clear High M */
+            clear_high_m: number;
+            /** Furthest Tail M */
+            furthest_tail_m: number;
+            /** Tail Distance M */
+            tail_distance_m: number;
+            /** Bare Distance M */
+            bare_distance_m: number;
+            /** Arrows */
+            arrows: number;
+            /** Eye Mm */
+            eye_mm: number;
+            /** Scatter M */
+            scatter_m: number;
+            /** Scatter Learned */
+            scatter_learned: boolean;
+            trial: components["schemas"]["Change"] | null;
+            trial_says: components["schemas"]["Phrase"] | null;
+            /** Trial Back */
+            trial_back: string | null;
+            /** Trial Entry */
+            trial_entry: string | null;
+            before: components["schemas"]["TailBefore"] | null;
+            /** Seen */
+            seen: components["schemas"]["SeenLine"][];
+            /** Hits Before */
+            hits_before: components["schemas"]["Hit"][];
+            /** Bare Shafts */
+            bare_shafts: boolean | null;
+            /** Longest M */
+            longest_m: number | null;
+            /** Other Shafts Lbf */
+            other_shafts_lbf: number | null;
+            /**
+             * Care
+             * @enum {string}
+             */
+            care: "kind" | "ordinary" | "careless";
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "flight" | "model";
+            /** Ready */
+            ready: boolean;
+            /** Waiting */
+            waiting: boolean;
         };
         /**
          * FloorDrawing
@@ -1844,6 +2151,29 @@ export interface components {
             aside: string[];
         };
         /**
+         * Hit
+         * @description Where one arrow struck, from the aim.
+         */
+        Hit: {
+            /**
+             * Right Mm
+             * @description place of a hit [mm], -2000 to 2000
+             */
+            right_mm: number;
+            /**
+             * Up Mm
+             * @description place of a hit [mm], -2000 to 2000
+             */
+            up_mm: number;
+            /**
+             * Bare
+             * @default false
+             */
+            bare: boolean;
+            /** Arrow Number */
+            arrow_number?: number | null;
+        };
+        /**
          * HoldChosen
          * @description How the string is held.
          */
@@ -1954,7 +2284,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Stage */
-            stage?: ("archer" | "bow" | "arrow" | "string" | "nock") | null;
+            stage?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
             /**
              * Units
              * @default inch
@@ -2006,8 +2336,13 @@ export interface components {
             /** Findings */
             findings: components["schemas"]["Finding"][];
             next_step: components["schemas"]["NextStep"];
+            /**
+             * Reckoning
+             * @default false
+             */
+            reckoning: boolean;
             /** Page */
-            page?: (components["schemas"]["ArcherPage"] | components["schemas"]["BowPage"] | components["schemas"]["ArrowPage"] | components["schemas"]["StringPage"] | components["schemas"]["NockPage"]) | null;
+            page?: (components["schemas"]["ArcherPage"] | components["schemas"]["BowPage"] | components["schemas"]["ArrowPage"] | components["schemas"]["StringPage"] | components["schemas"]["NockPage"] | components["schemas"]["FlightPage"]) | null;
         };
         /**
          * KneeDrawing
@@ -2050,6 +2385,65 @@ export interface components {
             left_j: number;
             /** Before Mps */
             before_mps: number | null;
+        };
+        /**
+         * LedgerRow
+         * @description What one reading did to every cause of the shaft, and of the nock.
+         */
+        LedgerRow: {
+            /** Entry Id */
+            entry_id: string | null;
+            says: components["schemas"]["Phrase"];
+            /** Beside */
+            beside: string;
+            /** Pulls */
+            pulls: number[];
+            /** Nock Pulls */
+            nock_pulls: number[] | null;
+            /** Counted */
+            counted: boolean;
+            /** Odd */
+            odd: boolean;
+            /** Changed */
+            changed: boolean;
+        };
+        /**
+         * LeverLine
+         * @description One way to put it right.
+         */
+        LeverLine: {
+            /** Key */
+            key: string;
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "spine" | "upright";
+            what: components["schemas"]["Phrase"];
+            /** Reads Lbf */
+            reads_lbf: number | null;
+            /** Share */
+            share: number | null;
+            /** Minutes */
+            minutes: number;
+            /** Undo */
+            undo: string;
+            /**
+             * Subject
+             * @enum {string}
+             */
+            subject: "archer" | "bow" | "string" | "arrow_set" | "rig";
+            /** Reading */
+            reading: (components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"]) | null;
+            trial: components["schemas"]["Change"] | null;
+            /** Refused */
+            refused: string | null;
+            /** Reaches */
+            reaches: boolean;
+            /** First */
+            first: boolean;
+            /** Disturbs */
+            disturbs: string[];
         };
         /**
          * LimbBolts
@@ -2185,6 +2579,22 @@ export interface components {
             /** At */
             at: string | null;
             says: components["schemas"]["Phrase"];
+        };
+        /**
+         * MatchSource
+         * @description Whether the match is what this rig's flight says, or the computed one alone.
+         */
+        MatchSource: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "match_source";
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "flight" | "model";
         };
         /**
          * MatchedSet
@@ -2509,6 +2919,21 @@ export interface components {
             by: number;
         };
         /**
+         * Outcome
+         * @description One thing the next test may show, and what it would mean.
+         */
+        Outcome: {
+            what: components["schemas"]["Phrase"];
+            /** Chance */
+            chance: number;
+            /** Cause */
+            cause: string;
+            /** Sure */
+            sure: number;
+            /** Enough */
+            enough: boolean;
+        };
+        /**
          * Overruling
          * @description What stands instead of a reading that is older than it.
          */
@@ -2537,7 +2962,7 @@ export interface components {
             subject_name: string | null;
             draft: components["schemas"]["EntryDraft"] | null;
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /**
              * Source
              * @enum {string}
@@ -2655,6 +3080,25 @@ export interface components {
             };
         };
         /**
+         * PlateMarked
+         * @description Whether felt or powder at the side plate shows a mark after a few shots.
+         */
+        PlateMarked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plate_marked";
+            /** Mark */
+            mark: boolean;
+            /**
+             * Shots
+             * @default 6
+             */
+            shots: number;
+            trial?: components["schemas"]["Change"] | null;
+        };
+        /**
          * PointSpine
          * @description Matched spine at one mass of point and insert.
          */
@@ -2671,7 +3115,7 @@ export interface components {
         PostedEntry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -2730,6 +3174,19 @@ export interface components {
              * @default []
              */
             heard: components["schemas"]["HeardPart"][];
+        };
+        /**
+         * Proof
+         * @description A reading after a change, beside what was said beforehand.
+         */
+        Proof: {
+            says: components["schemas"]["Phrase"];
+            /** Expected */
+            expected: string;
+            /** Chance */
+            chance: number;
+            /** As Expected */
+            as_expected: boolean;
         };
         /**
          * PurposeChosen
@@ -2869,7 +3326,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow" | "string" | "nock") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
         };
         /**
          * RetractionsDraft
@@ -2879,7 +3336,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow" | "string" | "nock") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
             /** Entries */
             entries: components["schemas"]["Taking"][];
         };
@@ -2949,6 +3406,33 @@ export interface components {
             stages: components["schemas"]["StageLine"][];
             first: components["schemas"]["Finding"] | null;
             next_title: components["schemas"]["Phrase"];
+        };
+        /**
+         * RigTuned
+         * @description What a finished tuning says of bow and archer: kept, it counts for other arrows too.
+         *
+         *     `offset` is 10 ln(computed match / own match), `sd` its standard deviation.
+         */
+        RigTuned: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rig_tuned";
+            /**
+             * Matched Lbf
+             * @description spine [spine], 15 to 160
+             */
+            matched_lbf: number;
+            /**
+             * Model Lbf
+             * @description spine [spine], 15 to 160
+             */
+            model_lbf: number;
+            /** Offset */
+            offset: number;
+            /** Sd */
+            sd: number;
         };
         /**
          * RiserLength
@@ -3021,7 +3505,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow" | "string" | "nock";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight";
             /** Title */
             title: string;
             /** Statement */
@@ -3052,6 +3536,31 @@ export interface components {
             high_mm: number;
         };
         /**
+         * SchoolLine
+         * @description One school: what it holds, what it can and cannot tell, and what it said here.
+         */
+        SchoolLine: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "tail" | "bare" | "marks" | "walk_back" | "no_bare_wood";
+            /** Name */
+            name: string;
+            /** Holds */
+            holds: string;
+            /** Can */
+            can: string;
+            /** Cannot */
+            cannot: string;
+            /** Readings */
+            readings: number;
+            /** Bits */
+            bits: number | null;
+            /** Ours */
+            ours: boolean;
+        };
+        /**
          * SchoolView
          * @description What one school says for this archer and this kind of bow.
          */
@@ -3071,6 +3580,22 @@ export interface components {
             /** High Mm */
             high_mm?: number | null;
             gives_up?: components["schemas"]["Phrase"] | null;
+        };
+        /**
+         * SeenLine
+         * @description One thing that was seen, as it is said.
+         */
+        SeenLine: {
+            /** Entry Id */
+            entry_id: string;
+            says: components["schemas"]["Phrase"];
+            /** Kind */
+            kind: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
         };
         /**
          * SettingChecked
@@ -3205,6 +3730,22 @@ export interface components {
             order: components["schemas"]["Phrase"][];
         };
         /**
+         * ShotCare
+         * @description How well the archer shoots and sees, until their own groups say it.
+         */
+        ShotCare: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shot_care";
+            /**
+             * Care
+             * @enum {string}
+             */
+            care: "kind" | "ordinary" | "careless";
+        };
+        /**
          * ShotDrawing
          * @description The shot from release to clear of the bow.
          */
@@ -3304,6 +3845,20 @@ export interface components {
             aside: number[][];
         };
         /**
+         * SlapHeard
+         * @description Whether the shaft was heard slapping the bow.
+         */
+        SlapHeard: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slap_heard";
+            /** Heard */
+            heard: boolean;
+            trial?: components["schemas"]["Change"] | null;
+        };
+        /**
          * SpeedReading
          * @description One chronograph reading beside the mechanics and the fit.
          */
@@ -3385,7 +3940,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "archer" | "bow" | "arrow" | "string" | "nock";
+            key: "archer" | "bow" | "arrow" | "string" | "nock" | "flight";
             /** Number */
             number: number;
             /** Name */
@@ -3405,7 +3960,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "archer" | "bow" | "arrow" | "string" | "nock";
+            key: "archer" | "bow" | "arrow" | "string" | "nock" | "flight";
             /** Name */
             name: string;
             /**
@@ -3454,7 +4009,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow" | "string" | "nock";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight";
             /** Control */
             control: string;
             /** Found By Flight */
@@ -3622,6 +4177,15 @@ export interface components {
             origin: string;
         };
         /**
+         * Suspect
+         * @description Something that was done between readings that contradict each other.
+         */
+        Suspect: {
+            says: components["schemas"]["Phrase"];
+            /** Why */
+            why: string;
+        };
+        /**
          * TableColumn
          * @description A column as it is understood.
          */
@@ -3648,6 +4212,54 @@ export interface components {
             text: string;
             /** Columns */
             columns?: components["schemas"]["ColumnAs"][] | null;
+        };
+        /**
+         * TailBefore
+         * @description The last tail, for the dial's edge.
+         */
+        TailBefore: {
+            /** Across Mm */
+            across_mm: number | null;
+            /** Up Mm */
+            up_mm: number | null;
+        };
+        /**
+         * TailSeen
+         * @description Which way the nocks of an end point back, seen from behind the shooter.
+         *
+         *     Across, + is right; up, + is high: in mm at the nock, or as nothing, slight, clear or strong.
+         *     What is left out was not looked at.
+         */
+        TailSeen: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tail_seen";
+            /** Across */
+            across?: number | null;
+            /** Across Mm */
+            across_mm?: number | null;
+            /** Up */
+            up?: number | null;
+            /** Up Mm */
+            up_mm?: number | null;
+            /**
+             * Distance M
+             * @description distance [m]
+             */
+            distance_m: number;
+            /**
+             * Arrows
+             * @default 3
+             */
+            arrows: number;
+            /**
+             * Bare
+             * @default false
+             */
+            bare: boolean;
+            trial?: components["schemas"]["Change"] | null;
         };
         /**
          * Taking
@@ -3779,6 +4391,32 @@ export interface components {
              * @enum {string}
              */
             drawing: "bench" | "side";
+        };
+        /**
+         * TestLine
+         * @description One test that could be shot.
+         */
+        TestLine: {
+            /** Key */
+            key: string;
+            title: components["schemas"]["Phrase"];
+            how: components["schemas"]["Phrase"];
+            /** Minutes */
+            minutes: number;
+            /** Bits */
+            bits: number;
+            trial: components["schemas"]["Change"] | null;
+            /** Back */
+            back: string | null;
+            /**
+             * Sees
+             * @enum {string}
+             */
+            sees: "tail" | "bare" | "mark" | "slap";
+            /** Distance M */
+            distance_m: number;
+            /** Arrows */
+            arrows: number;
         };
         /** TillerDrawing */
         TillerDrawing: {
@@ -3919,6 +4557,49 @@ export interface components {
             /** Now */
             now: number;
         };
+        /**
+         * TrialSet
+         * @description What is changed for a trial; without a change, everything is put back.
+         */
+        TrialSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trial_set";
+            trial?: components["schemas"]["Change"] | null;
+        };
+        /**
+         * TunedMatch
+         * @description What the flight says of the rig's match, beside the mechanics.
+         */
+        TunedMatch: {
+            /** Matched Lbf */
+            matched_lbf: number;
+            /** Low Lbf */
+            low_lbf: number;
+            /** High Lbf */
+            high_lbf: number;
+            /** Model Lbf */
+            model_lbf: number;
+            /** Model Low Lbf */
+            model_low_lbf: number;
+            /** Model High Lbf */
+            model_high_lbf: number;
+            /** Own Lbf */
+            own_lbf: number;
+            /** Offset */
+            offset: number;
+            /** Sd */
+            sd: number;
+            /** In Force */
+            in_force: boolean;
+            /** Kept */
+            kept: boolean;
+            /** Narrower */
+            narrower: boolean;
+            says: components["schemas"]["Phrase"];
+        };
         /** TurnsStep */
         TurnsStep: {
             /** Change Mm */
@@ -4031,6 +4712,19 @@ export interface components {
             because: components["schemas"]["Phrase"][];
             /** Missing */
             missing?: string | null;
+        };
+        /**
+         * WalkedBack
+         * @description The same aim from growing distances: where each end struck aside.
+         */
+        WalkedBack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "walked_back";
+            /** Marks */
+            marks: components["schemas"]["ColumnMark"][];
         };
         /**
          * WayIntoRange
@@ -4178,7 +4872,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow" | "string" | "nock") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
         };
         /**
          * WorkOrder
@@ -4421,7 +5115,7 @@ export interface operations {
     read_rig: {
         parameters: {
             query?: {
-                page?: ("archer" | "bow" | "arrow" | "string" | "nock") | null;
+                page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
                 as_of?: string | null;
             };
             header?: {
@@ -5570,6 +6264,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkOrder"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_flight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlightBoard"];
                 };
             };
             400: components["responses"]["Problem400"];

@@ -44,6 +44,11 @@ export type SpineBoard = Schemas['SpineBoard'];
 export type Trial = Schemas['Trial'];
 export type InstrumentOut = Schemas['InstrumentOut'];
 export type Term = Schemas['Term'];
+export type FlightBoard = Schemas['FlightBoard'];
+export type FlightTest = Schemas['TestLine'];
+export type LeverLine = Schemas['LeverLine'];
+export type Change = Schemas['Change'];
+export type Hit = Schemas['Hit'];
 export type WorkOrder = Schemas['WorkOrder'];
 export type Station = Schemas['Station'];
 export type TaperPlan = Schemas['TaperPlan'];
@@ -149,6 +154,9 @@ export const api = {
   instruments: () => answer(client.GET('/api/instruments')),
   order: (rig: string) =>
     answer(client.GET('/api/rigs/{rig}/order', { params: { path: { rig } } })),
+  /** What the evidence says; the first time of a rig its curves are reckoned. */
+  flight: (rig: string) =>
+    answer(client.GET('/api/rigs/{rig}/flight', { params: { path: { rig } } })),
   tryArrow: (rig: string, tried: Tried) =>
     answer(client.GET('/api/rigs/{rig}/arrow-trial', { params: { path: { rig }, query: tried } })),
   taperPlan: (rig: string, asked: TaperAsked) =>

@@ -100,6 +100,37 @@ export const BOW_KIT_WORDS = [
   ['rest', 'rest or plunger can be set'],
   ['full', 'limb bolts, rest and plunger can be set'],
 ] as const;
+export const CAUSE_WORDS = [
+  ['false_weak', 'false weak'],
+  ['stiff', 'stiff'],
+  ['weak', 'weak'],
+  ['tuned', 'matched'],
+] as const;
+export const HEIGHT_WORDS = [
+  ['tuned', 'right height'],
+  ['stiff', 'too low'],
+  ['weak', 'too high'],
+  ['false_weak', 'low, bounces'],
+] as const;
+export const PUSHED_WORDS = [
+  ['draw_short', 'draw short'],
+  ['draw_extra', 'draw extra'],
+  ['silencers', 'silencers'],
+  ['plate', 'plate or window'],
+  ['point', 'another point'],
+  ['brace', 'another brace'],
+  ['other_shafts', 'other shafts'],
+  ['nock', 'nock moved'],
+] as const;
+export const CARE_WORDS = [
+  ['kind', 'steady: tight groups, a sharp eye'],
+  ['ordinary', 'ordinary'],
+  ['careless', 'beginning: wide groups'],
+] as const;
+export const MATCH_FROM_WORDS = [
+  ['flight', 'what this rig\'s flight says'],
+  ['model', 'the computed match alone'],
+] as const;
 export const NODE_WORDS = [
   ['draw', 'draw length'],
   ['hold', 'hold'],

@@ -8,7 +8,7 @@ from lyrandis.core.archer.draw import METHOD_SD_IN
 from lyrandis.core.archer.stage import ENTER_HOOK, MARK_ARROW
 from lyrandis.core.archer.words import Hold
 from lyrandis.core.arrow.judge_mass import WEIGH_ARROW
-from lyrandis.core.arrow.judge_spine import SHOOT_BARE, schools_apart
+from lyrandis.core.arrow.judge_spine import schools_apart
 from lyrandis.core.arrow.mass import SCALE_SD_GR
 from lyrandis.core.bow.judge_weight import WEIGH
 from lyrandis.core.bow.weight import SCALE_SD_LBF, DrawWeight
@@ -23,6 +23,7 @@ MEASURED_HOOK_SD_MM = MM_PER_IN / 16
 
 
 MATCH_SHARP_ENOUGH = 0.10
+RECORD_BARE = j.Action(label="Record the hits", stage="flight", control="hits")
 BARE_SHAFT = 0.05
 """Assumption: what a bare shaft beside fletched ones leaves of the doubt on the match, one sd."""
 
@@ -33,8 +34,10 @@ def doubts(c: Computed) -> list[Doubt]:
 
 
 def _doubt_of_match(c: Computed) -> list[Doubt]:
-    """Where the schools disagree over the shafts, a bare shaft settles it."""
+    """Where the schools disagree over the shafts, their flight settles it, once it is begun."""
     apart, match = schools_apart(c), c.arrow.match
+    if c.flight.facts.seen:
+        return []
     if apart is None or match is None or match.matched is None:
         return []
     off = Estimate(match.matched, apart * match.matched)
@@ -43,7 +46,7 @@ def _doubt_of_match(c: Computed) -> list[Doubt]:
         "The mechanics and the rule of thumb disagree over your shafts. Shoot one bare beside two "
         "fletched at 18 m, at a clear backstop, and see which side it strikes."
     )
-    step = _step(phrase("Shoot one bare shaft"), why, 10, SHOOT_BARE)
+    step = _step(phrase("Shoot one bare shaft"), why, 10, RECORD_BARE)
     return [Doubt(of, apart, BARE_SHAFT, step)]
 
 

@@ -301,6 +301,8 @@ def middle_of(roots: Array) -> tuple[float | None, float, float]:
 
     >>> middle_of(np.array([40.0, 47.0, 48.0, 50.0, 52.0, 58.0, 80.0]))
     (50.0, 40.0, 58.0)
+    >>> middle_of(np.array([20.0, 20.0, 22.0, 24.0, 48.0, 90.0, 92.0, 95.0, 95.0]))[1:]
+    (48.0, 60.720000000000006)
     """
     ordered = np.sort(roots)
     middle = float(np.median(ordered))
@@ -310,8 +312,8 @@ def middle_of(roots: Array) -> tuple[float | None, float, float]:
     if inner.size and inner[0] > 0 and inner[-1] < math.inf:
         middle = float(inner.mean())
     near = roots[(roots > SPREAD_LOW * middle) & (roots < SPREAD_HIGH * middle)]
-    low = min(float(near.min()), middle * (1 - LEAST_BAND))
-    high = max(float(near.max()), middle * (1 + LEAST_BAND))
+    low = min(float(near.min(initial=middle)), middle * (1 - LEAST_BAND))
+    high = max(float(near.max(initial=middle)), middle * (1 + LEAST_BAND))
     return middle, low, high
 
 

@@ -5,6 +5,7 @@ import io
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from statistics import median
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, StringConstraints
@@ -145,14 +146,16 @@ def _rows(text: str) -> list[Row]:
 
 
 def _delimiter(text: str) -> str:
-    """Return what stands between cells: the mark that is in most of the first lines.
+    """Return what stands between cells: the mark most lines have most of.
 
-    A comma may be a decimal's, so that it comes last.
+    A comma may be a decimal's, so that it comes last of equals; a mark that lines have once beside
+    many others stands in a remark.
     """
     lines = [line for line in text[:20_000].splitlines() if line.strip()][:12]
-    for mark in _DELIMITERS:
-        if sum(mark in line for line in lines) * 2 > len(lines):
-            return mark
+    usual = {mark: median(line.count(mark) for line in lines or [""]) for mark in _DELIMITERS}
+    best = max(_DELIMITERS, key=lambda mark: usual[mark])
+    if usual[best] > 0:
+        return best
     return next((mark for mark in _DELIMITERS if any(mark in line for line in lines)), ",")
 
 

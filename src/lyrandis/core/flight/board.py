@@ -66,7 +66,7 @@ def board(c: Computed, reckoner: Reckoner = reckon) -> FlightBoard:
     >>> board(rig()).counted
     0
     """
-    flight = c.flight.now(reckoner)
+    flight = c.flight.in_hand(reckoner)
     c = replace(c, flight=flight)
     if flight.axes is None or flight.sitting is None:
         raise DomainError(
@@ -249,10 +249,8 @@ def _correction(c: Computed, flight: FlightNumbers) -> Correction | None:
 def _due(flight: FlightNumbers, across: float | None) -> Phrase:
     found, own = flight.tuning, flight.own_lbf
     if across is None or found is None or own is None:
-        shaft = (
-            "The shaft is as it should be" if flight.tuned else "Of the shaft nothing is due yet"
-        )
-        return phrase(f"{shaft}. The nock's height comes first: it costs nothing to move.")
+        due = "nothing is due" if flight.tuned else "nothing is due yet"
+        return phrase(f"Of the shaft {due}. The nock comes first: it costs nothing to move.")
     side = "stiff" if across < 0 else "weak"
     off = abs(own - found.matched)
     return phrase(

@@ -130,7 +130,7 @@ class FlightNumbers:
         """True where something was seen, and the curves to read it with are still reckoned."""
         return bool(self.facts.seen) and self.asked is not None and self.reckoned is None
 
-    def now(self, reckoner: Reckoner = reckon) -> "FlightNumbers":
+    def in_hand(self, reckoner: Reckoner = reckon) -> "FlightNumbers":
         """Return the same with its curves, reckoned here and now."""
         return self if self.reckoned is not None else replace(self, reckoner=reckoner)
 

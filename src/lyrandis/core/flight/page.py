@@ -39,7 +39,7 @@ class FlightPage(Page):
     """What the flight's pages draw."""
 
     stage: Literal["flight"] = "flight"
-    borders_mm: tuple[float, float, float]
+    borders_mm: tuple[float, ...]
     """Of the dial's columns, slight, clear and strong: at this arrow's own length."""
     length_mm: float
     outward_is_left: bool
@@ -89,7 +89,7 @@ def page(c: Computed) -> FlightPage:
     kit = facts.kit
     hand = c.setup.archer.hand
     return FlightPage(
-        borders_mm=(borders[0], borders[1], borders[2]),
+        borders_mm=tuple(borders),
         length_mm=length,
         outward_is_left=flight.hands.outward_is_left,
         left_handed=hand is not None and hand.reading.hand == "left",

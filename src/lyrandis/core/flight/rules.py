@@ -112,7 +112,9 @@ _finding = partial(j.found, "flight")
 
 
 def judge(c: Computed) -> list[j.Finding]:
-    """Return the findings on the flight."""
+    """Return the findings on the flight; nothing is reckoned before something was seen."""
+    if not c.flight.facts.seen:
+        return [*_trial(c), *_elsewhere(c)]
     return [
         *_trial(c),
         *_contradict(c),
@@ -122,7 +124,6 @@ def judge(c: Computed) -> list[j.Finding]:
         *_distance(c),
         *_bare(c),
         *_scatter(c),
-        *_elsewhere(c),
         *_model(c),
     ]
 

@@ -43,7 +43,7 @@ def schools(c: Computed) -> tuple[SchoolLine, ...]:
     >>> [one.key for one in schools(rig())]
     ['tail', 'bare', 'marks', 'walk_back', 'no_bare_wood']
     """
-    flight = c.flight.now()
+    flight = c.flight.in_hand()
     seen = [one.reading for one in flight.facts.seen]
     wood = c.setup.arrows.material == "wood"
 

@@ -162,6 +162,8 @@ def change_of(c: Computed, test: FlightTest) -> Change | None:
 
 def under_way(c: Computed) -> j.NextStep | None:
     """Return the next step while evidence is gathered: prove, correct, shoot, or keep."""
+    if not c.flight.facts.seen:
+        return None
     return (
         _odd_step(c)
         or _correction_step(c)

@@ -36,6 +36,13 @@
     const timer = setInterval(() => void bench.open(rig), 3000);
     return () => clearInterval(timer);
   });
+  // something heavy is still worked out on the server: look again until it is there
+  const RECKONING_MS = 350;
+  $effect(() => {
+    if (!assessment?.reckoning) return;
+    const timer = setInterval(() => void bench.open(rig), RECKONING_MS);
+    return () => clearInterval(timer);
+  });
   /** On a phone the findings stand below the work: what waits there is said above it. */
   const findingsSaid = $derived.by(() => {
     const graver = (assessment?.findings ?? []).filter(

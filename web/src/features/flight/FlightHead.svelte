@@ -1,0 +1,24 @@
+<script lang="ts">
+  import StageHead from '../../components/StageHead.svelte';
+  import StagePages from '../../components/StagePages.svelte';
+  import type { PageOf, Stage } from '../../lib/api';
+  import { tell } from '../../lib/preferences.svelte';
+
+  let { stage, page, about }: { stage: Stage; page: PageOf<'flight'>; about?: string } = $props();
+
+  const PAGES = [
+    ['', 'Evidence'],
+    ['record', 'Record'],
+    ['correct', 'Correct'],
+    ['schools', 'Schools'],
+    ['proved', 'How good is it?'],
+  ] as const;
+  const side = $derived(page.outward_is_left ? 'left' : 'right');
+  const said = $derived.by(() => {
+    if (page.trial_says) return `A trial is on: ${tell(page.trial_says)}. ${page.trial_back ?? ''}`;
+    return about ?? `Seen from behind: on this rig a weak shaft's tail points ${side}.`;
+  });
+</script>
+
+<StageHead {stage} about={said} />
+<StagePages stage="flight" label="The flight's pages" pages={PAGES} />

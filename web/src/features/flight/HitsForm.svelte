@@ -1,0 +1,94 @@
+<script lang="ts">
+  import ProblemNote from '../../components/ProblemNote.svelte';
+  import ButtFace from '../../drawings/flight/ButtFace.svelte';
+  import { Butt } from '../../drawings/flight/butt.svelte';
+  import type { PageOf, Problem } from '../../lib/api';
+  import { bench } from '../../lib/bench.svelte';
+  import { Recording } from '../../lib/recording.svelte';
+  import { wanted } from '../../lib/wanted';
+  import { metresOf, NO_DISTANCE } from './distance';
+
+  let { page }: { page: PageOf<'flight'> } = $props();
+
+  const butt = new Butt(bench.rig ?? '');
+  const recording = new Recording();
+  // svelte-ignore state_referenced_locally
+  let distance = $state(`${page.bare_distance_m} m`);
+  let missing = $state.raw<Problem | null>(null);
+  const problem = $derived(missing ?? recording.problem);
+
+  async function record() {
+    const distance_m = metresOf(distance);
+    missing = distance_m === null ? NO_DISTANCE : null;
+    if (distance_m === null || !bench.rig) return;
+    const reading = {
+      kind: 'butt_hits' as const,
+      hits: butt.hits,
+      distance_m,
+      trial: page.trial ?? null,
+    };
+    const subject = { kind: 'rig' as const, id: bench.rig };
+    const says = `${butt.hits.length} hits at ${distance}`;
+    if (await recording.record([{ subject, reading }], null, says)) butt.clear();
+  }
+</script>
+
+<section aria-labelledby="hits-title">
+  <div class="mb-2 flex flex-wrap items-end gap-x-4 gap-y-2">
+    <h2 id="hits-title" class="grow text-[1.05rem] !text-ink">Hits</h2>
+    <label class="w-20">
+      <span class="label block">Distance</span>
+      <input
+        {@attach wanted('hits')}
+        class="field"
+        autocomplete="off"
+        bind:value={distance}
+        oninput={() => (missing = null)}
+        aria-invalid={problem ? 'true' : undefined}
+        aria-describedby="hits-says"
+      />
+    </label>
+    <fieldset class="pick">
+      <legend class="label">Next hit</legend>
+      {#each [false, true] as bare (bare)}
+        <button type="button" aria-pressed={butt.bare === bare} onclick={() => (butt.bare = bare)}
+          >{bare ? 'bare' : 'fletched'}</button
+        >
+      {/each}
+    </fieldset>
+  </div>
+  <ButtFace {butt} />
+  <div id="hits-says" class="mt-2 flex flex-wrap items-center gap-3">
+    {#if butt.hits.length}
+      <button class="act act-strong" disabled={recording.busy} onclick={() => void record()}>
+        Record {butt.hits.length}
+        {butt.hits.length === 1 ? 'hit' : 'hits'}
+      </button>
+      <button class="quiet" onclick={() => butt.remove()}>remove {(butt.held ?? 0) + 1}</button>
+      <button class="quiet" onclick={() => butt.clear()}>start anew</button>
+    {:else}
+      <span class="text-sm text-soft">The cross is your aim. Tap a hit, drag a wrong one.</span>
+    {/if}
+    {#if problem}<ProblemNote {problem} id="problem-hits" />{/if}
+  </div>
+</section>
+
+<style>
+  .pick {
+    display: flex;
+  }
+  .pick button {
+    min-height: 2.25rem;
+    padding: 0 0.6rem;
+    border: 1px solid var(--line);
+    background: var(--raised);
+  }
+  .pick button + button {
+    border-left-width: 0;
+  }
+  .pick [aria-pressed='true'] {
+    background: var(--ink);
+    color: var(--on-ink);
+    border-color: var(--ink);
+  }
+</style>

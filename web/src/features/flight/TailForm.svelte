@@ -1,0 +1,158 @@
+<script lang="ts">
+  import ProblemNote from '../../components/ProblemNote.svelte';
+  import Unsent from '../../components/Unsent.svelte';
+  import TailDial from '../../drawings/flight/TailDial.svelte';
+  import { Tail } from '../../drawings/flight/tail.svelte';
+  import type { PageOf } from '../../lib/api';
+  import { bench } from '../../lib/bench.svelte';
+  import { Reading } from '../../lib/reading.svelte';
+  import { wanted } from '../../lib/wanted';
+  import { metresOf } from './distance';
+
+  let { page }: { page: PageOf<'flight'> } = $props();
+
+  const tail = new Tail(() => page);
+  const metres = (far: number) => `${Math.round(far * 10) / 10} m`;
+  // svelte-ignore state_referenced_locally
+  const reading = new Reading({
+    from: 'tail',
+    fields: {
+      seen: '',
+      distance: metres(page.tail_distance_m),
+      arrows: `${page.arrows}`,
+      bare: '',
+    },
+    stays: ['distance', 'arrows', 'bare'],
+    line: ({ arrows, bare }) => [
+      'tail',
+      { field: 'seen' },
+      '@',
+      { field: 'distance' },
+      `${arrows} arrows`,
+      bare ? 'bare' : '',
+    ],
+  });
+  const far = $derived(metresOf(reading.fields.distance ?? ''));
+  const note = $derived.by(() => {
+    if (far === null) return null;
+    const { clear_low_m, clear_high_m, furthest_tail_m } = page;
+    if (far > furthest_tail_m)
+      return `From ${furthest_tail_m} m on a healthy tail swings over: it is kept, and does not count. Read it from ${clear_low_m} to ${clear_high_m} m.`;
+    if (far < clear_low_m || far > clear_high_m)
+      return `It shows most from ${clear_low_m} to ${clear_high_m} m.`;
+    return null;
+  });
+
+  function record(seen: string) {
+    if (!reading.fields.distance?.trim()) {
+      reading.set({ seen });
+      return;
+    }
+    reading.set({ seen });
+    reading.record();
+    tail.release();
+  }
+  function tap(grade: number) {
+    const side = grade > 0 ? 'right' : 'left';
+    record(grade ? `${side} ${Math.abs(grade)}` : 'straight');
+  }
+  const recorded = $derived(page.seen.findLast((one) => one.kind === 'tail_seen') ?? null);
+  const waits = $derived(bench.outbox.waiting(bench.rig).some((job) => job.from === 'tail'));
+</script>
+
+<section aria-labelledby="tail-title">
+  <div class="mb-2 flex flex-wrap items-end gap-x-4 gap-y-2">
+    <h2 id="tail-title" class="grow text-[1.05rem] !text-ink">Tail</h2>
+    <label class="w-24">
+      <span class="label block">Distance</span>
+      <input
+        {@attach wanted('tail')}
+        class="field"
+        autocomplete="off"
+        value={reading.fields.distance}
+        oninput={(event) => reading.set({ distance: event.currentTarget.value })}
+        aria-invalid={reading.problem ? 'true' : undefined}
+        aria-describedby="tail-says"
+      />
+    </label>
+    <fieldset class="pick">
+      <legend class="label">Arrows</legend>
+      {#each ['1', '3', '6'] as count (count)}
+        <button
+          type="button"
+          aria-pressed={reading.fields.arrows === count}
+          onclick={() => reading.set({ arrows: count })}>{count}</button
+        >
+      {/each}
+    </fieldset>
+    <fieldset class="pick">
+      <legend class="label">Shafts</legend>
+      <button
+        type="button"
+        aria-pressed={!reading.fields.bare}
+        onclick={() => reading.set({ bare: '' })}>fletched</button
+      >
+      <button
+        type="button"
+        aria-pressed={Boolean(reading.fields.bare)}
+        onclick={() => reading.set({ bare: 'bare' })}>bare</button
+      >
+    </fieldset>
+  </div>
+  <TailDial {tail} onrecord={() => record(tail.line)} ontap={tap} />
+  <div id="tail-says" class="min-h-6">
+    {#if reading.problem}
+      <ProblemNote
+        problem={reading.problem}
+        id="problem-tail"
+        onguess={(text) => {
+          const distance = text
+            .split('@')[1]
+            ?.split(/\d+ arrows/)[0]
+            ?.trim();
+          if (distance) reading.set({ distance });
+          reading.record();
+        }}
+      />
+      {#if reading.fields.seen}
+        <p class="text-sm">
+          Kept: tail {reading.fields.seen}.
+          <button type="button" class="quiet" onclick={() => reading.record()}>Record it now</button
+          >
+        </p>
+      {/if}
+    {:else if note}
+      <p class="text-sm text-amber">{note}</p>
+    {:else if waits || !recorded}
+      <p class="text-sm text-soft">
+        Seen from behind. Drag the nock to where it points, the average of the end; or tap a column.
+      </p>
+    {:else}
+      <p class="text-sm text-soft">
+        Drag the nock to where it points, the average of the end; or tap a column.
+      </p>
+    {/if}
+    <Unsent typing={reading} />
+  </div>
+</section>
+
+<style>
+  .pick {
+    display: flex;
+  }
+  .pick button {
+    min-height: 2.25rem;
+    min-width: 2.25rem;
+    padding: 0 0.6rem;
+    border: 1px solid var(--line);
+    background: var(--raised);
+  }
+  .pick button + button {
+    border-left-width: 0;
+  }
+  .pick [aria-pressed='true'] {
+    background: var(--ink);
+    color: var(--on-ink);
+    border-color: var(--ink);
+  }
+</style>

@@ -1,0 +1,48 @@
+<script lang="ts">
+  import ProblemNote from '../../components/ProblemNote.svelte';
+  import type { PageOf } from '../../lib/api';
+  import { bench } from '../../lib/bench.svelte';
+  import { tell } from '../../lib/preferences.svelte';
+  import { Recording } from '../../lib/recording.svelte';
+  import { wanted } from '../../lib/wanted';
+
+  let { page }: { page: PageOf<'flight'> } = $props();
+
+  const recording = new Recording();
+
+  function back() {
+    const subject = { kind: 'rig' as const, id: bench.rig ?? '' };
+    void recording.record(
+      [{ subject, reading: { kind: 'trial_set', trial: null } }],
+      null,
+      'Trial over, put back',
+    );
+  }
+</script>
+
+{#if page.trial_says}
+  <div class="bar">
+    <p>
+      <strong>Trial:</strong>
+      {tell(page.trial_says)}. What you see now is recorded with it.
+      <span class="text-soft">{page.trial_back}</span>
+    </p>
+    <button {@attach wanted('trial')} class="act" disabled={recording.busy} onclick={back}
+      >It is put back</button
+    >
+    {#if recording.problem}<ProblemNote problem={recording.problem} id="problem-trial" />{/if}
+  </div>
+{/if}
+
+<style>
+  .bar {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    justify-content: space-between;
+    gap: 0.5rem 1rem;
+    border: 1px dashed var(--ink);
+    padding: 0.5rem 0.75rem;
+    margin-bottom: 0.75rem;
+  }
+</style>
