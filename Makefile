@@ -8,7 +8,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 NPM := sh tools/npm.sh
 
 .DEFAULT_GOAL := help
-.PHONY: help demo demo-reset run test check format types bench screenshots clean
+.PHONY: help demo demo-reset run test check format types prove bench screenshots clean
 
 help: ## what can be made
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## /  make \1\t/' | expand -t 22
@@ -59,6 +59,9 @@ format: $(STAMPS)/dev $(STAMPS)/npm ## format everything
 
 types: $(STAMPS)/venv $(STAMPS)/npm ## write the web types from the API document
 	@sh tools/types.sh
+
+prove: $(STAMPS)/dev ## shoot the trials of the flight's judgement anew (four minutes)
+	@$(BIN)/python tools/prove_flight.py
 
 bench: $(STAMPS)/dev $(STAMPS)/page $(STAMPS)/chromium ## measure speed and memory into docs/BENCH.md
 	@$(BIN)/python tools/bench.py

@@ -94,7 +94,7 @@
     display: flex;
     align-items: center;
     gap: 0.75rem;
-    padding: 0.75rem 1.25rem 0.75rem 1.1rem;
+    padding: 0.5rem 1.25rem 0.5rem 1.1rem;
     border-left: 3px solid transparent;
     color: var(--ink);
     text-decoration: none;

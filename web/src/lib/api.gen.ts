@@ -592,6 +592,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/flight-trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Flight Trials
+         * @description Return how good the judgement of flight is on virtual rigs, beside other ways to judge.
+         */
+        get: operations["read_flight_trials"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments": {
         parameters: {
             query?: never;
@@ -2344,6 +2364,19 @@ export interface components {
             /** Page */
             page?: (components["schemas"]["ArcherPage"] | components["schemas"]["BowPage"] | components["schemas"]["ArrowPage"] | components["schemas"]["StringPage"] | components["schemas"]["NockPage"] | components["schemas"]["FlightPage"]) | null;
         };
+        /** KindProved */
+        KindProved: {
+            /** Name */
+            name: string;
+            /** Rigs */
+            rigs: number;
+            /** Right */
+            right: number;
+            /** Near */
+            near: number;
+            /** Found */
+            found: number | null;
+        };
         /**
          * KneeDrawing
          * @description Arrow mass across: share of energy to the arrow, speed, energy left in the bow.
@@ -2579,6 +2612,26 @@ export interface components {
             /** At */
             at: string | null;
             says: components["schemas"]["Phrase"];
+        };
+        /**
+         * LoopProved
+         * @description Closed loops: tested, corrected and tested again until tuned was said.
+         */
+        LoopProved: {
+            /** Name */
+            name: string;
+            /** Rigs */
+            rigs: number;
+            /** Spine */
+            spine: number;
+            /** Both */
+            both: number | null;
+            /** Done */
+            done: number;
+            /** Arrows */
+            arrows: number;
+            /** Tests */
+            tests: number;
         };
         /**
          * MatchSource
@@ -3187,6 +3240,24 @@ export interface components {
             chance: number;
             /** As Expected */
             as_expected: boolean;
+        };
+        /**
+         * Proved
+         * @description All that was shot.
+         */
+        Proved: {
+            /** Ways */
+            ways: components["schemas"]["WayProved"][];
+            /** Words */
+            words: components["schemas"]["WordProved"][];
+            /** Kinds */
+            kinds: components["schemas"]["KindProved"][];
+            /** Worlds */
+            worlds: components["schemas"]["WorldProved"][];
+            /** Loops */
+            loops: components["schemas"]["LoopProved"][];
+            /** First Verdicts */
+            first_verdicts: string[];
         };
         /**
          * PurposeChosen
@@ -4743,6 +4814,36 @@ export interface components {
             high_lbf: number;
         };
         /**
+         * WayProved
+         * @description One way to judge, over so many rigs.
+         */
+        WayProved: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Rigs */
+            rigs: number;
+            /** Right */
+            right: number;
+            /** Near */
+            near: number;
+            /** False Weak */
+            false_weak: number;
+            /** Found */
+            found: number | null;
+            /** Called Weak */
+            called_weak: number | null;
+            /** Said */
+            said: number | null;
+            /** Said Right */
+            said_right: number | null;
+            /** Tests */
+            tests: number;
+            /** Arrows */
+            arrows: number | null;
+        };
+        /**
          * WayToClose
          * @description One thing to change, and what is left to close afterwards.
          */
@@ -4875,6 +4976,28 @@ export interface components {
             page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
         };
         /**
+         * WordProved
+         * @description What is said in a word, and how often it came true.
+         */
+        WordProved: {
+            /** Word */
+            word: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Said */
+            said: number;
+            /** Came */
+            came: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Times */
+            times: number;
+        };
+        /**
          * WorkOrder
          * @description The order of work of one rig.
          */
@@ -4899,6 +5022,28 @@ export interface components {
             minutes: number;
             /** Doubted */
             doubted: number;
+        };
+        /**
+         * WorldProved
+         * @description A world that is not as the engine assumes.
+         */
+        WorldProved: {
+            /** Name */
+            name: string;
+            /** Rigs */
+            rigs: number;
+            /** Right */
+            right: number;
+            /** Near */
+            near: number;
+            /** Found */
+            found: number | null;
+            /** Sure */
+            sure: number;
+            /** Came */
+            came: number;
+            /** Least Right */
+            least_right: number;
         };
     };
     responses: {
@@ -6318,6 +6463,36 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_flight_trials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proved"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];

@@ -45,6 +45,7 @@ export type Trial = Schemas['Trial'];
 export type InstrumentOut = Schemas['InstrumentOut'];
 export type Term = Schemas['Term'];
 export type FlightBoard = Schemas['FlightBoard'];
+export type FlightTrials = Schemas['Proved'];
 export type FlightTest = Schemas['TestLine'];
 export type LeverLine = Schemas['LeverLine'];
 export type Change = Schemas['Change'];
@@ -157,6 +158,7 @@ export const api = {
   /** What the evidence says; the first time of a rig its curves are reckoned. */
   flight: (rig: string) =>
     answer(client.GET('/api/rigs/{rig}/flight', { params: { path: { rig } } })),
+  flightTrials: () => answer(client.GET('/api/flight-trials')),
   tryArrow: (rig: string, tried: Tried) =>
     answer(client.GET('/api/rigs/{rig}/arrow-trial', { params: { path: { rig }, query: tried } })),
   taperPlan: (rig: string, asked: TaperAsked) =>

@@ -319,7 +319,9 @@ class BenchState {
     this.#revisions.set(rig, older ? Math.max(newest, assessment.revision) : assessment.revision);
     if (this.rig !== rig || overtaken) return;
     const same =
-      before?.revision === assessment.revision && before.entry_count === assessment.entry_count;
+      before?.revision === assessment.revision &&
+      before.entry_count === assessment.entry_count &&
+      before.reckoning === assessment.reckoning;
     const { page } = assessment;
     this.pages = { ...(same ? this.pages : {}), ...(page ? { [page.stage]: page } : {}) };
     if (!same) {

@@ -1,4 +1,7 @@
-"""The flight of a rig: the board of evidence."""
+"""The flight of a rig: the board of evidence; and how good its judgement is."""
+
+from functools import cache
+from importlib.resources import files
 
 from fastapi import APIRouter, Response
 
@@ -7,6 +10,7 @@ from lyrandis.api.problems import NOT_FOUND
 from lyrandis.api.turns import TurnsOf
 from lyrandis.core import entries as e
 from lyrandis.core.flight.board import board
+from lyrandis.core.flight.proved import Proved
 from lyrandis.core.flight.shapes import FlightBoard
 
 router = APIRouter(tags=["flight"])
@@ -19,3 +23,15 @@ async def read_flight(turns: TurnsOf, desk: DeskOf, rig: e.SubjectId) -> Respons
     The first time for a rig its curves are reckoned, which takes about half a second.
     """
     return await turns.answer(rig, "flight", lambda c: board(c, desk.reckoning.wait))
+
+
+@router.get("/flight-trials")
+def read_flight_trials() -> Proved:
+    """Return how good the judgement of flight is on virtual rigs, beside other ways to judge."""
+    return _proved()
+
+
+@cache
+def _proved() -> Proved:
+    written = files("lyrandis.core.flight").joinpath("proved.json").read_text(encoding="utf-8")
+    return Proved.model_validate_json(written)

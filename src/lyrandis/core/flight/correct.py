@@ -13,7 +13,7 @@ from lyrandis.core.flight.readings import Change
 from lyrandis.core.flight.settle import nock_move_mm
 from lyrandis.core.flight.words import AxisName, Means
 from lyrandis.core.nock.readings import NockHeight
-from lyrandis.core.phrase import Phrase, gap, gr, mm, phrase, spine
+from lyrandis.core.phrase import Phrase, gr, mm, phrase, spine
 from lyrandis.core.reading import SubjectKind
 from lyrandis.core.string.readings import StringBuild
 
@@ -97,7 +97,7 @@ def _nock(c: Computed, due: float) -> Lever:
     way = "up" if move > 0 else "down"
     reading = None if lift is None else NockHeight(height_mm=lift.value + move, datum="lift")
     return Lever(
-        "nock", "upright", phrase(f"Nock {{by}} {way}", by=gap(abs(move))), -move / 2, "nock", 2,
+        "nock", "upright", phrase(f"Nock {abs(move):g} mm {way}"), -move / 2, "nock", 2,
         "mark where it stood", reading=reading,
         refused=None if reading else "read the nock's height first",
     )  # fmt: skip
@@ -131,7 +131,7 @@ def _plate(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
     reading = None if window is None else ArrowPass(window_mm=window + by)
     return Lever(
         "plate", "spine",
-        phrase(f"Plate {{by}} {'further out' if by > 0 else 'further in'}", by=gap(abs(by))),
+        phrase(f"Plate {abs(by):g} mm {'further out' if by > 0 else 'further in'}"),
         sensitivity(reckoned, "window", by / 1000), "lever", 6, "put it back", "bow", reading,
         refused=None if reading else "measure the window first",
     )  # fmt: skip

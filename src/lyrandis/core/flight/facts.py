@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import TypeVar, cast
 
+from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.flight.readings import (
     BareApart,
     ButtHits,
@@ -38,7 +39,8 @@ class FlightFacts:
     care: Recorded[ShotCare] | None = None
     kit: FlightKit | None = None
     source: Recorded[MatchSource] | None = None
-    tunings: tuple[Recorded[RigTuned], ...] = ()
+    tunings: tuple[tuple[str | None, Recorded[RigTuned]], ...] = ()
+    """What was kept of tunings, each with the arrow set it was made with."""
 
     @property
     def trial(self) -> Change | None:
@@ -61,6 +63,18 @@ def with_trial(reading: R, trial: Change | None) -> R:
     return cast(R, reading.model_copy(update={"trial": trial}))
 
 
+def _set_of(pile: Pile, tuned: Recorded[RigTuned]) -> str | None:
+    """Return the arrow set that was on the rig when it was tuned."""
+    if tuned.entry.fitted is not None:
+        return tuned.entry.fitted.arrow_set
+    before = [
+        one.reading.part_id
+        for one in pile.all(PartFitted)
+        if one.reading.part == "arrow_set" and when(one.entry) < when(tuned.entry)
+    ]
+    return before[-1] if before else None
+
+
 def facts(pile: Pile) -> FlightFacts:
     """Return what is in force of the flight on this rig."""
     seen: list[Recorded[BaseReading]] = [one for kind in SEEN for one in pile.all(kind)]
@@ -72,5 +86,5 @@ def facts(pile: Pile) -> FlightFacts:
         care=pile.last(ShotCare),
         kit=kit.reading if kit else None,
         source=pile.last(MatchSource),
-        tunings=pile.all(RigTuned),
+        tunings=tuple((_set_of(pile, one), one) for one in pile.all(RigTuned)),
     )

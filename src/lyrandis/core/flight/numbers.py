@@ -64,6 +64,7 @@ from lyrandis.core.nock.height import lift_of
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import NockHeight
 from lyrandis.core.pile import Recorded, when
+from lyrandis.core.quantities import within
 from lyrandis.core.string.facts import StringFacts
 
 Reckoner = Callable[[Asked], Reckoned | None]
@@ -273,10 +274,7 @@ class FlightNumbers:
     @cached_property
     def tunings(self) -> tuple[Tuning, ...]:
         """What tunings with other arrows said of this bow and archer, the last of each set."""
-        last = {
-            one.entry.fitted.arrow_set if one.entry.fitted else None: one.reading
-            for one in self.facts.tunings
-        }
+        last = {of: one.reading for of, one in self.facts.tunings}
         return tuple(
             Tuning(one.matched_lbf, 2 * one.sd / 10, one.offset, one.sd)
             for of, one in last.items()
@@ -390,8 +388,7 @@ class FlightNumbers:
     @property
     def kept(self) -> bool:
         """True where what is believed of these arrows is in the log already."""
-        own = [one for one in self.facts.tunings if one.entry.fitted is None
-               or one.entry.fitted.arrow_set == self.own_set]  # fmt: skip
+        own = [one for of, one in self.facts.tunings if of == self.own_set]
         return bool(own) and all(when(own[-1].entry) > one.at for one in self.log)
 
     @property
@@ -454,7 +451,7 @@ class FlightNumbers:
         found = [Change(what="draw_short", amount=25.4)]
         limit = self.bow_facts.draw_limit
         drawn = self.drawn_mm
-        if limit and drawn is not None and drawn + 12.7 <= limit.reading.draw_length_mm:
+        if limit and drawn is not None and within(drawn + 12.7, 0.0, limit.reading.draw_length_mm):
             found.append(Change(what="draw_extra", amount=12.7))
         silencers = self.string.part("silencers_gr") or 0.0
         found.append(Change(what="silencers", amount=-silencers if silencers else 20.0))

@@ -7,7 +7,7 @@ from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.flight.choose import FlightTest
 from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.words import AxisName
-from lyrandis.core.phrase import Phrase, gap, mm, phrase
+from lyrandis.core.phrase import Phrase, mm, phrase
 
 Gathered = tuple[Phrase, list[int], float]
 """What is seen, which outcomes of the table that is, and one reading that stands for it."""
@@ -61,13 +61,13 @@ def _sides(
 
 def _tails(flight: FlightNumbers, weak: str, middle: str, stiff: str) -> list[Gathered]:
     length = flight.arrow.sheet.length_mm
-    slight, clear = (gap(round(length * math.sin(math.radians(deg)))) for deg in (1.0, 2.5))
+    slight, clear = (f"{length * math.sin(math.radians(deg)):.0f} mm" for deg in (1.0, 2.5))
     return [
-        (phrase(f"{weak}, past {{clear}}", clear=clear), [0, 1], 1.0),
-        (phrase(f"{weak}, {{slight}} to {{clear}}", slight=slight, clear=clear), [2], 2.0),
-        (phrase(f"{middle}, within {{slight}}", slight=slight), [3], 3.0),
-        (phrase(f"{stiff}, {{slight}} to {{clear}}", slight=slight, clear=clear), [4], 4.0),
-        (phrase(f"{stiff}, past {{clear}}", clear=clear), [5, 6], 5.0),
+        (phrase(f"{weak}, past {clear}"), [0, 1], 1.0),
+        (phrase(f"{weak}, {slight} to {clear}"), [2], 2.0),
+        (phrase(f"{middle}, within {slight}"), [3], 3.0),
+        (phrase(f"{stiff}, {slight} to {clear}"), [4], 4.0),
+        (phrase(f"{stiff}, past {clear}"), [5, 6], 5.0),
     ]
 
 

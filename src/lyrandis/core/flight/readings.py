@@ -18,7 +18,7 @@ from lyrandis.core.flight.words import (
     MatchFrom,
     Pushed,
 )
-from lyrandis.core.phrase import Figure, Phrase, gap, gr, mm, phrase, spine
+from lyrandis.core.phrase import Figure, Phrase, gr, mm, phrase, spine
 from lyrandis.core.reading import BaseReading, Frozen, PartKind, require_something
 
 ALL_PARTS: frozenset[PartKind] = frozenset({"archer", "bow", "string", "arrow_set"})
@@ -86,8 +86,7 @@ class Change(Frozen):
             case "silencers":
                 return phrase(f"silencers, {{by}} {'on' if more else 'off'}", by=gr(size))
             case "plate":
-                return phrase(f"plate {{by}} {'further out' if more else 'further in'}",
-                              by=gap(size))  # fmt: skip
+                return phrase(f"plate {size:g} mm {'further out' if more else 'further in'}")
             case "point":
                 return phrase(f"point {{by}} {'heavier' if more else 'lighter'}", by=gr(size))
             case "brace":
@@ -95,7 +94,7 @@ class Change(Frozen):
             case "other_shafts":
                 return phrase("shafts of {by}", by=spine(size))
             case "nock":
-                return phrase(f"nock {{by}} {'higher' if more else 'lower'}", by=gap(size))
+                return phrase(f"nock {size:g} mm {'higher' if more else 'lower'}")
 
 
 def _with(trial: Change | None, said: str, **figures: Figure) -> Phrase:
@@ -115,13 +114,13 @@ def metres(distance_m: float) -> str:
     return f"{round(distance_m, 1):g} m"
 
 
-def _aside(grade: int | None, off_mm: float | None, ways: tuple[str, str]) -> tuple[str, float]:
-    """Return which way the nock points, in words; `{x}` stands for its millimetres."""
+def _aside(grade: int | None, off_mm: float | None, ways: tuple[str, str]) -> str:
+    """Return which way the nock points, in words or millimetres."""
     if off_mm is not None:
         way = ways[0] if off_mm > 0 else ways[1]
-        return ("straight", 0.0) if off_mm == 0 else (f"{{x}} {way}", abs(off_mm))
+        return "straight" if off_mm == 0 else f"{abs(off_mm):.0f} mm {way}"
     assert grade is not None
-    return (GRADE_WORDS[abs(grade)] + ("" if grade == 0 else f" {ways[grade < 0]}"), 0.0)
+    return GRADE_WORDS[abs(grade)] + ("" if grade == 0 else f" {ways[grade < 0]}")
 
 
 class TailSeen(BaseReading):
@@ -162,22 +161,18 @@ class TailSeen(BaseReading):
         return self
 
     def say(self) -> Phrase:
-        parts, figures = [], {}
+        parts = []
         for name, ways in (("across", ("right", "left")), ("up", ("high", "low"))):
             grade, off = getattr(self, name), getattr(self, f"{name}_mm")
             if grade is None and off is None:
                 continue
-            said, value = _aside(grade, off, ways)
-            if name == "up" and said == "straight":
-                said = "level"
-            parts.append(said.replace("{x}", f"{{{name}}}"))
-            figures[name] = gap(value)
+            said = _aside(grade, off, ways)
+            parts.append("level" if name == "up" and said == "straight" else said)
         which = "bare " if self.bare else ""
         return _with(
             self.trial,
             f"Tail {' and '.join(parts)}: {self.arrows} {which}"
             f"arrow{'' if self.arrows == 1 else 's'} at {metres(self.distance_m)}",
-            **figures,
         )
 
 

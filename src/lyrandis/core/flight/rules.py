@@ -191,8 +191,7 @@ def _cause(c: Computed) -> list[j.Finding]:
         "Tuned, {chance}: the shaft is within a tenth of what this rig wants."
         if fine
         else f"{sure_word(chance).capitalize()} {cause_word('spine', cause)}, {{chance}}. "
-        f"{MEANS[cause].removeprefix('False weak: ')[0].upper()}"
-        f"{MEANS[cause].removeprefix('False weak: ')[1:]}"
+        f"{MEANS[cause]}"
     )
     shown = c.flight.spine.chances()["tuned"] if fine else chance
     return [

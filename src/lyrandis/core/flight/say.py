@@ -35,7 +35,7 @@ def cause_word(axis: AxisName, cause: Class) -> str:
 
 
 MEANS: dict[Class, str] = {
-    "false_weak": "False weak: a stiff shaft whose tail strikes the plate and turns round.",
+    "false_weak": "A stiff shaft whose tail strikes the plate and turns round.",
     "stiff": "The shaft is too stiff for this rig.",
     "weak": "The shaft is too weak for this rig.",
     "tuned": "The shaft is within a tenth of what this rig wants.",
@@ -87,7 +87,7 @@ def test_how(test: FlightTest, change: Change | None) -> Phrase:
     look = f"shoot {arrows} fletched arrows from {at} and look which way the nocks point back."
     if change is None:
         return phrase(f"At a butt chest high, {look}")
-    first = _FIRST[change.what]
+    first = _FIRST[change.what].replace("{mm}", f"{abs(change.amount):g}")
     by = change.say()
     return phrase(f"{first} Then {look} {put_back(change)}", **by.figures)
 
@@ -96,11 +96,11 @@ _FIRST = {
     "draw_short": "Let the point stand {by} farther out than at your anchor.",
     "draw_extra": "Draw {by} past your anchor, no further.",
     "silencers": "Change the silencers by {by}.",
-    "plate": "Move the side plate or plunger {by}.",
+    "plate": "Move the side plate or plunger {mm} mm.",
     "point": "Change the point by {by}.",
     "brace": "Change the brace by {by}.",
     "other_shafts": "Borrow three shafts of {by}, as long and with the same points.",
-    "nock": "Move the nock {by} up, and mark where it stood.",
+    "nock": "Move the nock {mm} mm up, and mark where it stood.",
 }
 _BACK = {
     "draw_short": "Back to your anchor after.",

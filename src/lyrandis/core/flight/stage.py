@@ -23,8 +23,8 @@ CAUTIONS = (
         "limit, for a trial neither.",
     ),
 )
-WORTH_A_STEP = 0.5
-"""A nock that is a millimetre off is worth a step of its own; less is listed only."""
+WORTH_A_STEP = 0.75
+"""A nock that is a millimetre and a half off is worth a step of its own; less is listed only."""
 NO_SHOT = "No shot seen yet"
 
 
@@ -237,6 +237,8 @@ def _correction_step(c: Computed) -> j.NextStep | None:
         title = phrase(f"Shoot three {lever.what.template[0].lower()}{lever.what.template[1:]}",
                        **lever.what.figures)  # fmt: skip
     why = "Enough is known. It is the way that is easiest to undo and reaches far enough."
+    if lever.axis == "upright":
+        why = "Bounces confuse every other reading, and the nock moves exactly and for nothing."
     if lever.trial is not None:
         why = "Borrow three, as long and with the same points. Buy none before they have flown."
     return j.NextStep(

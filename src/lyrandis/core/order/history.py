@@ -6,7 +6,10 @@ from functools import cache
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from lyrandis.core.archer.draw import Draw
+from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.constants import MARKED_DRAW_MM, TRADE_OFFSET_MM
+from lyrandis.core.flight.evidence import FAR_BARE_M, apart_of
+from lyrandis.core.flight.readings import BareApart, ButtHits, WalkedBack
 from lyrandis.core.nock.height import lift_of
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import LimbsInLine, NockHeight
@@ -63,6 +66,7 @@ def history(
         *_nocks(setup, nock),
         *_arrows(setup),
         *_riser(setup),
+        *_by_flight(setup),
         *(_Done(one, one.reading.setting, "checked", None) for one in facts.checked),
         *(_Done(one, one.reading.setting, "touched", None) for one in facts.moved),
         *(_Done(one, one.reading.setting, "set", _found(one.reading)) for one in facts.found),
@@ -72,6 +76,45 @@ def history(
         Event(one.node, one.done, one.value, one.recorded.entry.happened_at)  # type: ignore[arg-type]
         for one in done
     ]
+
+
+LEVEL_MM_AT_18 = 100.0
+"""Assumption: bare shafts this near the fletched ones at 18 m count as level."""
+
+
+def _by_flight(setup: "Setup") -> list[_Done]:
+    """What was shot: walk-backs by their drift, bare shafts by where they strike; no trials."""
+    found = []
+    outward = -1 if outward_is_left(setup.archer) else 1
+    for one in setup.flight.seen:
+        reading = one.reading
+        if isinstance(reading, WalkedBack):
+            found.append(_Done(one, "walk_back", "set", outward * reading.drift_mm))
+        elif isinstance(reading, BareApart | ButtHits) and reading.trial is None:
+            said = _bare_word(reading)
+            if said is not None:
+                node: Node = "bare_final" if reading.distance_m >= FAR_BARE_M else "bare_rough"
+                found.append(_Done(one, node, "set", said))
+    return found
+
+
+def _bare_word(reading: BareApart | ButtHits) -> str | None:
+    """Return where bare shafts struck, in a word; None where they are not compared."""
+    if isinstance(reading, BareApart):
+        right, up = reading.right_mm or 0.0, reading.up_mm or 0.0
+    else:
+        apart = apart_of(reading.hits)
+        if apart is None:
+            return None
+        right, up = apart.right_mm, apart.up_mm
+    near = LEVEL_MM_AT_18 * reading.distance_m / 18.0
+    sides = [
+        word
+        for off, more, less in ((right, "right", "left"), (up, "high", "low"))
+        if abs(off) > near
+        for word in (more if off > 0 else less,)
+    ]
+    return " and ".join(sides) or "level"
 
 
 def _found(reading: Any) -> Setting:

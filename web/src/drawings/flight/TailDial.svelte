@@ -114,16 +114,16 @@
       {/if}
     {/each}
     <line x1="2" x2={W - 42} y1={MIDDLE} y2={MIDDLE} class="level" />
-    <text x={W - 36} y={y(borders[2]) + 4} class="soft">high</text>
-    <text x={W - 36} y={MIDDLE + 4} class="soft">level</text>
-    <text x={W - 36} y={y(-borders[2]) + 4} class="soft">low</text>
+    <text x={W - 32} y={y(borders[2]) + 4} class="soft">high</text>
+    <text x={W - 32} y={MIDDLE + 4} class="soft">level</text>
+    <text x={W - 32} y={y(-borders[2]) + 4} class="soft">low</text>
     <text x="10" y={FOOT - 8} class="soft">left</text>
     <text x={W - 50} y={FOOT - 8} text-anchor="end" class="soft">right</text>
     {#each [-2, -1, 0, 1, 2, 3, -3] as grade (grade)}
       {@const mm = grade === 0 ? 0 : Math.sign(grade) * (borders[Math.abs(grade) - 1] ?? 0)}
       {#if !narrow || grade === 0 || Math.abs(grade) > 1}
         <text x={x(mm)} y={FOOT + 16} text-anchor="middle" class="soft">
-          {Math.round(Math.abs(mm))}{grade === 3 || (narrow && grade === 2) ? ' mm' : ''}
+          {Math.round(Math.abs(mm))}{grade === 3 ? ' mm' : ''}
         </text>
       {/if}
     {/each}
@@ -162,7 +162,7 @@
       aria-valuemax={Math.round(tail.reach)}
       aria-valuenow={Math.round(tail.up)}
       aria-valuetext={tail.words}
-      x={W - 44}
+      x={W - 46}
       y={nock.y - 7}
       width="8"
       height="14"

@@ -1,0 +1,112 @@
+"""How good the judgement of flight is, on virtual rigs: what was shot, and what came out.
+
+The figures are written by `make prove` (tools/prove_flight.py); a test shoots some of them again.
+"""
+
+import math
+
+from pydantic import BaseModel, ConfigDict
+
+
+class _Shot(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+class WayProved(_Shot):
+    """One way to judge, over so many rigs."""
+
+    key: str
+    name: str
+    rigs: int
+    right: float
+    near: float
+    """Right, or the cause of a shaft 3 % off."""
+    false_weak: int
+    """How many of them were false weak."""
+    found: float | None
+    called_weak: float | None
+    """Of those, found as such, and called weak: the harmful one."""
+    said: float | None
+    said_right: float | None
+    tests: float
+    arrows: float | None
+
+
+class WordProved(_Shot):
+    """What is said in a word, and how often it came true."""
+
+    word: str
+    low: float
+    high: float
+    said: float
+    came: float
+    least: float
+    most: float
+    """Nine times in ten the true share lies between."""
+    times: int
+
+
+class KindProved(_Shot):
+    name: str
+    rigs: int
+    right: float
+    near: float
+    found: float | None
+
+
+class WorldProved(_Shot):
+    """A world that is not as the engine assumes."""
+
+    name: str
+    rigs: int
+    right: float
+    near: float
+    found: float | None
+    sure: float
+    came: float
+    """What was said over 90 %, and how often that came true."""
+    least_right: float
+    """What the specification's own trial came to, less twice its error."""
+
+
+class LoopProved(_Shot):
+    """Closed loops: tested, corrected and tested again until tuned was said."""
+
+    name: str
+    rigs: int
+    spine: float
+    """Ended within a tenth of stiffness."""
+    both: float | None
+    """Within 13 % and 3 mm."""
+    done: float
+    arrows: float
+    tests: float
+
+
+class Proved(_Shot):
+    """All that was shot."""
+
+    ways: tuple[WayProved, ...]
+    words: tuple[WordProved, ...]
+    kinds: tuple[KindProved, ...]
+    worlds: tuple[WorldProved, ...]
+    loops: tuple[LoopProved, ...]
+    first_verdicts: tuple[str, ...]
+    """Causes named for the first rigs: a test shoots them again."""
+
+
+def wilson(share: float, times: int, z: float = 1.645) -> tuple[float, float]:
+    """Return where the true share lies nine times in ten.
+
+    Source: Wilson (1927), score interval of a proportion.
+
+    >>> low, high = wilson(0.9, 100)
+    >>> round(low, 2), round(high, 2)
+    (0.84, 0.94)
+    """
+    if times == 0:
+        return 0.0, 1.0
+    middle = share + z * z / (2 * times)
+    spread = z * math.sqrt(share * (1 - share) / times + z * z / (4 * times * times))
+    below = 1 + z * z / times
+    return max((middle - spread) / below, 0.0), min((middle + spread) / below, 1.0)

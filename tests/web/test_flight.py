@@ -1,0 +1,238 @@
+"""The flight in the real browser: seeing, weighing, trying, putting right."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.web.conftest import HereServer, Opener, text_of
+from tests.web.wire import Wire, until
+
+FLIGHT = "/rigs/marram-longbow/flight"
+THUMB = "/rigs/sandpiper-thumb-bow/flight"
+
+
+def seen(page: Page) -> list[str]:
+    """What was seen, newest first, once the page stands."""
+    expect(page.get_by_role("heading", name="Seen with these parts")).to_be_visible()
+    return page.get_by_role("region", name="Seen with these parts").locator("li").all_inner_texts()
+
+
+def reckoned(page: Page) -> None:
+    expect(page.get_by_role("heading", name="The shaft")).to_be_visible()
+
+
+def jot(page: Page, line: str) -> None:
+    page.get_by_label("Jot", exact=True).fill(line)
+    page.get_by_label("Jot", exact=True).press("Enter")
+    expect(page.get_by_label("Jot", exact=True)).to_have_value("")
+
+
+# recording
+
+
+def test_the_nock_is_dragged_to_where_it_points_and_letting_go_records(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + FLIGHT + "/record")
+    before = len(seen(page))
+    nock = page.get_by_role("slider", name="The nock, left and right")
+    box = nock.bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 96, y - 22, steps=5)
+    expect(page.get_by_text("let go to record")).to_be_visible()
+    page.mouse.up()
+    expect(page.get_by_role("region", name="Seen with these parts").locator("li")).to_have_count(
+        before + 1
+    )
+    assert re.search(r"Tail \d+ mm right and \d+ mm high: 3 arrows at 2.5 m", seen(page)[0])
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("region", name="Seen with these parts").locator("li")).to_have_count(
+        before
+    )
+
+
+def test_the_dial_works_by_keyboard_and_by_a_tap(demo: HereServer, open_page: Opener) -> None:
+    page = open_page(demo.url + FLIGHT + "/record")
+    nock = page.get_by_role("slider", name="The nock, left and right")
+    nock.focus()
+    for _ in range(4):
+        page.keyboard.press("Shift+ArrowLeft")
+    page.keyboard.press("ArrowLeft")
+    expect(nock).to_have_attribute("aria-valuetext", re.compile("41 ± .* left, level"))
+    page.keyboard.press("Escape")
+    expect(nock).to_have_attribute("aria-valuetext", re.compile("straight"))
+    page.keyboard.press("Shift+ArrowRight")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text(re.compile("Tail 10 mm right and level")).first).to_be_visible()
+    page.get_by_role("button", name="strong left").click()
+    expect(page.get_by_text("Tail strongly left: 3 arrows at 2.5 m").first).to_be_visible()
+
+
+def test_a_reading_without_its_distance_is_kept_and_asked_for(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + FLIGHT + "/record")
+    distance = page.get_by_role("region", name="Tail").get_by_label("Distance")
+    distance.fill("500 m")
+    page.get_by_role("button", name="clear right").click()
+    expect(page.get_by_text("500 m is no distance to shoot from.").first).to_be_visible()
+    expect(page.get_by_text("Kept: tail right 2.")).to_be_visible()
+    distance.fill("3 paces")
+    page.get_by_role("button", name="Record it now").click()
+    expect(page.get_by_text("Tail clearly right: 3 arrows at 2.3 m").first).to_be_visible()
+    distance.fill("9 m")
+    expect(page.get_by_text("a healthy tail swings over")).to_be_visible()
+
+
+def test_hits_are_put_on_the_butt_moved_and_recorded_together(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + FLIGHT + "/record")
+    face = page.get_by_role("application")
+    face.scroll_into_view_if_needed()
+    box = face.bounding_box()
+    assert box is not None
+    for dx, dy in ((0.5, 0.45), (0.55, 0.5), (0.45, 0.5)):
+        page.mouse.click(box["x"] + dx * box["width"], box["y"] + dy * box["height"])
+    page.get_by_role("region", name="Hits").get_by_role("button", name="bare").click()
+    page.mouse.click(box["x"] + 0.25 * box["width"], box["y"] + 0.5 * box["height"])
+    expect(page.get_by_text(re.compile("Bare .* left"))).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("button", name="Record 4 hits")).to_be_visible()
+    face = page.get_by_role("application")
+    face.focus()
+    page.keyboard.press("Enter")
+    page.keyboard.press("Backspace")
+    page.get_by_role("button", name="Record 4 hits").click()
+    expect(page.get_by_text("3 fletched and 1 bare hits at 18 m").first).to_be_visible()
+    expect(page.get_by_role("button", name="Record 4 hits")).to_have_count(0)
+
+
+def test_hits_without_a_distance_are_kept(demo: HereServer, open_page: Opener) -> None:
+    page = open_page(demo.url + FLIGHT + "/record")
+    page.get_by_role("application").focus()
+    page.keyboard.press("Enter")
+    page.get_by_role("region", name="Hits").get_by_label("Distance").fill("")
+    page.get_by_role("button", name="Record 1 hit").click()
+    expect(page.get_by_text("The distance is missing, or its unit.").first).to_be_visible()
+    expect(page.get_by_role("button", name="Record 1 hit")).to_be_visible()
+
+
+def test_a_sign_is_one_tap_and_a_column_is_kept(demo: HereServer, open_page: Opener) -> None:
+    page = open_page(demo.url + FLIGHT + "/record")
+    page.get_by_role("button", name="mark", exact=True).click()
+    expect(page.get_by_text("Mark on the side plate after 6 shots").first).to_be_visible()
+    page.get_by_role("button", name="rubbed").click()
+    expect(page.get_by_text("Feathers rubbed at the base").first).to_be_visible()
+    page.get_by_role("button", name="Start a column").click()
+    page.get_by_label("Each distance, and where it struck").fill("10m 0, 20m 2cm left")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Walk-back from 10 m to 20 m").first).to_be_visible()
+
+
+def test_the_record_page_never_says_what_it_means(shared_demo: HereServer, look: Opener) -> None:
+    page = look(shared_demo.url + FLIGHT + "/record")
+    expect(page.get_by_role("heading", name="Seen with these parts")).to_be_visible()
+    said = text_of(page, "#work").lower()
+    assert not re.search(r"\b(weak|stiff)\b", said)
+
+
+# evidence
+
+
+def test_the_evidence_is_a_sentence_bars_and_what_each_reading_says(
+    shared_demo: HereServer, look: Opener
+) -> None:
+    page = look(shared_demo.url + FLIGHT)
+    reckoned(page)
+    said = text_of(page)
+    assert "Not enough to say: false weak or stiff" in said
+    assert "Too stiff either way" in said
+    rows = page.get_by_role("region", name="What each reading says").locator("tbody tr")
+    expect(rows).to_have_count(3)
+    assert "false weak: for" in " ".join(rows.nth(1).inner_text().split())
+    expect(page.get_by_text("Instead:")).to_be_visible()
+
+
+def test_a_reading_is_taken_back_from_the_evidence(demo: HereServer, open_page: Opener) -> None:
+    page = open_page(demo.url + FLIGHT)
+    reckoned(page)
+    rows = page.get_by_role("region", name="What each reading says").locator("tbody tr")
+    page.get_by_role("button", name="take back No mark on the side plate").click()
+    expect(rows).to_have_count(2)
+    page.get_by_role("button", name="take back Tail 28 mm right").click()
+    expect(page.get_by_text("No shot seen yet").first).to_be_visible()
+    expect(page.get_by_text("The mechanics alone say stiff")).to_be_visible()
+
+
+def test_a_trial_is_begun_read_and_put_back(demo: HereServer, open_page: Opener) -> None:
+    page = open_page(demo.url + FLIGHT)
+    reckoned(page)
+    page.get_by_role("button", name=re.compile(r"Drawn 1.in short")).click()
+    expect(page.get_by_text("What you see now is recorded with it.")).to_be_visible()
+    page.get_by_role("button", name="strong right").click()
+    expect(
+        page.get_by_text(re.compile(r"Tail strongly right.*drawn 1.in short")).first
+    ).to_be_visible()
+    expect(page.get_by_role("heading", name="Back to your anchor")).to_be_visible()
+    page.locator("#work").get_by_role("button", name="It is put back").click()
+    expect(page.get_by_text("What you see now is recorded with it.")).to_have_count(0)
+
+
+def test_a_correction_is_offered_tried_and_compared(demo: HereServer, open_page: Opener) -> None:
+    page = open_page(demo.url + FLIGHT + "/correct")
+    for line in ("tail right 3 @ 2.5m", "wear plate", "bareset yes", "bare 30cm left @ 18m"):
+        jot(page, line)
+    expect(
+        page.get_by_text(re.compile("False weak, (nearly certain|almost surely)"))
+    ).to_be_visible()
+    assert "the tail at 2.3 m should stand" in text_of(page)
+    page.get_by_role("button", name=re.compile("Try three")).click()
+    expect(page.get_by_text(re.compile("Trial: shafts of"))).to_be_visible()
+
+
+def test_schools_stand_side_by_side_and_its_own_judgement_is_shown(
+    shared_demo: HereServer, look: Opener
+) -> None:
+    page = look(shared_demo.url + FLIGHT + "/schools")
+    for name in ("Close range, by the tail", "Bare shafts", "Walk-back", "Do not bare-shaft wood"):
+        expect(page.get_by_role("heading", name=name)).to_be_visible()
+    page.get_by_role("link", name="How good is it?").click()
+    expect(page.get_by_text(re.compile(r"Of what is said, \d+.% is so"))).to_be_visible()
+    expect(page.get_by_role("cell", name="believe the first tail")).to_be_visible()
+    page.get_by_text("Tuned to the end, and worlds that are not as assumed").click()
+    expect(page.get_by_role("cell", name="noise x 2")).to_be_visible()
+
+
+def test_the_thumb_bows_words_are_mirrored(shared_demo: HereServer, look: Opener) -> None:
+    page = look(shared_demo.url + THUMB)
+    expect(page.get_by_text("a weak shaft's tail points right")).to_be_visible()
+
+
+@pytest.mark.parametrize("width", [1280, 390])
+def test_a_rig_that_is_reckoned_comes_by_itself(
+    demo: HereServer, open_page: Opener, width: int
+) -> None:
+    """On any page: what waits for the rig's curves is shown once they are there."""
+    page = open_page(demo.url + "/rigs/marram-longbow/archer", width=width)
+    expect(page.locator("nav a[href$='/flight']").first).to_contain_text("not said yet")
+    page.goto(demo.url + FLIGHT)
+    reckoned(page)
+
+
+def test_a_reading_held_back_on_the_wire_is_recorded_once(wire: Wire) -> None:
+    page = wire.open(FLIGHT + "/record")
+    before = len(seen(page))
+    held = wire.hold("POST", "/api/entries")
+    page.get_by_role("button", name="strong left").click()
+    page.get_by_role("button", name="straight", exact=True).click()
+    until(page, lambda: len(held) == 1)
+    assert len(seen(page)) == before
+    wire.let_go(held)
+    expect(page.get_by_role("region", name="Seen with these parts").locator("li")).to_have_count(
+        before + 2
+    )
