@@ -60,7 +60,7 @@ format: $(STAMPS)/dev $(STAMPS)/npm ## format everything
 types: $(STAMPS)/venv $(STAMPS)/npm ## write the web types from the API document
 	@sh tools/types.sh
 
-prove: $(STAMPS)/dev ## shoot the trials of the flight's judgement anew (four minutes)
+prove: $(STAMPS)/dev ## shoot the trials of the flight's judgement anew (six minutes)
 	@$(BIN)/python tools/prove_flight.py
 
 bench: $(STAMPS)/dev $(STAMPS)/page $(STAMPS)/chromium ## measure speed and memory into docs/BENCH.md

@@ -157,7 +157,10 @@ def test_a_tuning_moves_the_match_and_narrows_it() -> None:
     assert found.matched == pytest.approx(60.0 * math.exp(-axis.mean / 10))
     assert found.matched < 60.0
     assert found.offset == pytest.approx(axis.mean)
-    assert found.band == pytest.approx(2 * axis.sd / 10)
+    low, high = axis.within(0.95)
+    assert found.band == pytest.approx((high - low) / 20)
+    inside = axis.over_x[(axis.x > low) & (axis.x < high)].sum()
+    assert inside == pytest.approx(0.95, abs=0.04)
     prior = rig_prior(1.0, [found, found])
     assert prior.centre > 1.0
     assert prior.sd < rig_prior(1.0, [found]).sd < 1.8

@@ -47,7 +47,7 @@ TESTS = (
 )
 FIXED = tuple(PLAIN_TESTS[i] for i in (0, 1, 2, 5, 2, 0, 2, 0))
 """Tail, five metres, bare shafts, felt, and again."""
-ROUND, ROUND_ENOUGH, MOST_LOOP = 4, 0.85, 18
+ROUND, ROUND_ENOUGH, MOST_LOOP, MOST_ROUNDS = 4, 0.85, 18, 12
 World = Callable[[VirtualRig], VirtualRig]
 Way = Callable[[Sitting, Noise, np.random.Generator], FlightTest | None]
 
@@ -258,7 +258,9 @@ def loop(
             rigs_of["upright"] = nock_rig(noise, rng)
             axes["upright"] = new_axis("upright", UprightCurves())
         tests: list[FlightTest] = []
-        while len(tests) <= MOST_LOOP and not all(map(tuned, axes.values())):
+        for _ in range(MOST_ROUNDS):
+            if len(tests) > MOST_LOOP or all(map(tuned, axes.values())):
+                break
             axes, shot = _round(axes, rigs_of, noise, rng)
             tests += shot
             if not shot and not _due(axes):

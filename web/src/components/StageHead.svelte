@@ -2,12 +2,21 @@
   import type { Stage } from '../lib/api';
   import { tell } from '../lib/preferences.svelte';
 
-  let { stage, about }: { stage: Stage; about: string } = $props();
+  let {
+    stage,
+    about,
+    brief = false,
+  }: {
+    stage: Stage;
+    about: string;
+    /** Leave the line out on a phone, where every line counts. */
+    brief?: boolean;
+  } = $props();
 </script>
 
 <header class="mb-3">
   <h1>{stage.name}</h1>
-  <p class="text-soft">{about}</p>
+  <p class="text-soft" class:max-md:hidden={brief}>{about}</p>
   {#if stage.moved}
     <p class="mt-2 text-amber"><strong>In doubt.</strong> {tell(stage.moved)}</p>
   {/if}

@@ -3234,8 +3234,7 @@ export interface components {
          */
         Proof: {
             says: components["schemas"]["Phrase"];
-            /** Expected */
-            expected: string;
+            expected: components["schemas"]["Phrase"];
             /** Chance */
             chance: number;
             /** As Expected */

@@ -100,6 +100,22 @@ class Axis:
     def sd(self) -> float:
         return math.sqrt(max(float(self.over_x @ (self.x - self.mean) ** 2), 0.0))
 
+    def within(self, share: float = 0.95) -> tuple[float, float]:
+        """Return between which indices the middle `share` of the belief lies.
+
+        Source: quantiles, linear inside a step of the grid.
+
+        >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+        >>> low, high = new_axis("spine", SPINE_EXAMPLE, 0.0).within(0.5)
+        >>> round(low, 1), round(high, 1)
+        (-1.3, 1.3)
+        """
+        edges = np.append(self.x - 0.25, self.x[-1] + 0.25)
+        below = np.append(0.0, np.cumsum(self.over_x))
+        tail = (1 - share) / 2
+        low, high = np.interp([tail, 1 - tail], below, edges)
+        return float(low), float(high)
+
     def chances(self) -> dict[Class, float]:
         """Return the chance of each class.
 

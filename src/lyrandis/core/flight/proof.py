@@ -2,6 +2,7 @@
 
 import math
 
+from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.flight.belief import Axis
 from lyrandis.core.flight.choose import likelihood
 from lyrandis.core.flight.evidence import Saw, Shifted
@@ -9,7 +10,9 @@ from lyrandis.core.flight.numbers import Entry, FlightNumbers
 from lyrandis.core.flight.say import TAIL_WORDS
 from lyrandis.core.flight.settle import expected
 from lyrandis.core.flight.shapes import ExpectedReading, Proof
-from lyrandis.core.phrase import mm, phrase
+from lyrandis.core.phrase import Phrase, mm, phrase
+
+HALF_INCH_MM = MM_PER_IN / 2
 
 
 def expected_reading(flight: FlightNumbers, axis: Axis) -> ExpectedReading:
@@ -17,16 +20,27 @@ def expected_reading(flight: FlightNumbers, axis: Axis) -> ExpectedReading:
     tail = found.tail if flight.hands.outward_is_left else tuple(reversed(found.tail))
     right = -found.bare_m if flight.hands.outward_is_left else found.bare_m
     names = _tail_names()
-    way = "right" if right > 0 else "left"
     return ExpectedReading(
         tail=tail,
         likeliest=names[max(range(7), key=lambda i: tail[i])],
         unexpected=tuple(names[i] for i in range(7) if tail[i] < 0.05),
-        bare=phrase(f"Bare shafts at 18 m {{off}} {way}.",
-                    off=mm(abs(1000 * right), 2000 * found.bare_sd_m)),
+        bare=_bare_words(1000 * right, 2000 * found.bare_sd_m),
         bare_right_mm=1000 * right,
         bare_plus_minus_mm=2000 * found.bare_sd_m,
     )  # fmt: skip
+
+
+def _bare_words(right_mm: float, plus_minus_mm: float) -> Phrase:
+    off, spread = _half_inches(right_mm), _half_inches(plus_minus_mm)
+    if off == 0:
+        return phrase("bare shafts at 18 m with the others, within {spread}", spread=mm(spread))
+    way = "right" if right_mm > 0 else "left"
+    return phrase(f"bare shafts at 18 m {{off}} {way}", off=mm(off, spread))
+
+
+def _half_inches(value_mm: float) -> float:
+    """Round to half an inch: nobody reads a butt closer."""
+    return round(abs(value_mm) / HALF_INCH_MM) * HALF_INCH_MM
 
 
 def _tail_names() -> tuple[str, ...]:
@@ -62,16 +76,16 @@ def _proof(flight: FlightNumbers, axis: Axis, step: Saw, one: Entry) -> Proof:
         off = (step.spine - found.bare_m) / found.bare_sd_m
         chance = math.erfc(abs(off) / math.sqrt(2))
         seen = expected_reading(flight, axis)
-        return Proof(says=one.seen.reading.say(), expected=seen.bare.text(), chance=chance,
+        return Proof(says=one.seen.reading.say(), expected=seen.bare, chance=chance,
                      as_expected=chance >= 0.1)  # fmt: skip
     likely, _ = likelihood(axis, step.test, step.spine, flight.noise)
     chance = float((axis.p * likely).sum())
     if step.test.sees == "tail":
-        words = f"the tail {expected_reading(flight, axis).likeliest}"
+        words = phrase(f"the tail {expected_reading(flight, axis).likeliest}")
         return Proof(says=one.seen.reading.say(), expected=words, chance=chance,
                      as_expected=chance >= 0.05)  # fmt: skip
     some = chance if step.spine else 1 - chance
-    words = {"mark": "a mark", "slap": "a slap"}[step.test.sees]
-    expects = words if some >= 0.5 else f"no {words[2:]}"
+    sign = {"mark": "a mark", "slap": "a slap"}[step.test.sees]
+    expects = phrase(sign if some >= 0.5 else f"no {sign[2:]}")
     return Proof(says=one.seen.reading.say(), expected=expects, chance=chance,
                  as_expected=chance >= 0.05)  # fmt: skip

@@ -131,7 +131,8 @@ class Tuning:
 def tuning(axis: Axis, own: float, model: float) -> Tuning:
     """Return what the belief says of the match, the shaft's spine being `own`, the model's `model`.
 
-    matched = own exp(-mean / 10); offset = 10 ln(model / matched).
+    matched = own exp(-mean / 10); offset = 10 ln(model / matched); the band is half of where
+    nineteen of twenty of the belief lie, for its ends are wide, and sd half of that.
     Source: the index's definition; the least band is Assumption.
     Raise ValueError where a spine is not above nought.
 
@@ -144,9 +145,9 @@ def tuning(axis: Axis, own: float, model: float) -> Tuning:
     if own <= 0 or model <= 0:
         raise ValueError("a spine is above nought")
     matched = own * math.exp(-axis.mean / 10)
-    return Tuning(
-        matched, max(2 * axis.sd / 10, LEAST_BAND), 10 * math.log(model / matched), axis.sd
-    )
+    low, high = axis.within()
+    half = (high - low) / 2
+    return Tuning(matched, max(half / 10, LEAST_BAND), 10 * math.log(model / matched), half / 2)
 
 
 class RigPrior(NamedTuple):

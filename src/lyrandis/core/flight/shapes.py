@@ -110,7 +110,7 @@ class Proof(_Said):
     """A reading after a change, beside what was said beforehand."""
 
     says: Phrase
-    expected: str
+    expected: Phrase
     chance: float
     as_expected: bool
 

@@ -67,9 +67,9 @@ def said(axis: AxisName, verdict: Class | Doubtful | None) -> str:
     >>> said("spine", "unsure"), said("spine", "false_weak"), said("upright", "stiff")
     ('not said yet', 'false weak', 'too low')
     """
-    if verdict is None or verdict == "unsure":
+    if verdict is None or verdict == "unsure" or verdict == "contradict":
         return "not said yet"
-    return "readings differ" if verdict == "contradict" else cause_word(axis, verdict)
+    return cause_word(axis, verdict)
 
 
 def _values(c: Computed) -> list[j.Value]:

@@ -62,7 +62,7 @@
               <h2 id="expects">With the first of them, the tail at 2.3 m should stand</h2>
               <div class="mt-2"><ExpectedTail tail={next.tail} /></div>
               <p class="mt-1">
-                {tell(next.bare)}
+                The {tell(next.bare)}.
                 {#if next.unexpected.length}<span class="text-soft"
                     >Anything {next.unexpected.join(' or ')} would mean something else.</span
                   >{/if}
@@ -74,7 +74,7 @@
           <section class="mt-5 max-w-xl" aria-labelledby="expects-now">
             <h2 id="expects-now">Changed, and not shot yet. The tail at 2.3 m should stand</h2>
             <div class="mt-2"><ExpectedTail tail={found.expected_now.tail} /></div>
-            <p class="mt-1">{tell(found.expected_now.bare)}</p>
+            <p class="mt-1">The {tell(found.expected_now.bare)}.</p>
           </section>
         {/if}
         {#if found.proofs.length}
@@ -86,7 +86,7 @@
                   <span class="dot" class:odd={!proof.as_expected} aria-hidden="true"></span>
                   <span>
                     {tell(proof.says)}.
-                    <span class="text-soft">Expected: {proof.expected}.</span>
+                    <span class="text-soft">Expected: {tell(proof.expected)}.</span>
                     {#if !proof.as_expected}
                       <span class="text-amber">Not as expected: shoot it once more.</span>
                     {/if}
@@ -96,44 +96,46 @@
             </ul>
           </section>
         {/if}
-        {#if found.match && (found.tuned || found.match.kept)}
-          {@const match = found.match}
-          <section class="mt-5" aria-labelledby="match-title">
-            <h2 id="match-title">The spine this rig wants</h2>
-            <MatchBands {match} />
-            <p>{tell(match.says)}</p>
-            <div class="mt-2 flex flex-wrap gap-3" {@attach wanted('after')} tabindex="-1">
-              {#if found.tuned && !match.kept}
-                <button
-                  class="act act-strong"
-                  disabled={board.saying.busy}
-                  onclick={() => keep(match)}>Keep this tuning</button
-                >
-              {:else if match.kept}
-                <span class="text-soft">Kept: it stands for other arrows of this bow too.</span>
-              {/if}
-              {#if page.source === 'flight'}
-                <button
-                  class="quiet"
-                  disabled={board.saying.busy}
-                  onclick={() =>
-                    void board.say({ kind: 'match_source', source: 'model' }, 'The model alone')}
-                  >use the mechanics alone</button
-                >
-              {:else}
-                <button
-                  class="act"
-                  disabled={board.saying.busy}
-                  onclick={() =>
-                    void board.say(
-                      { kind: 'match_source', source: 'flight' },
-                      'What the flight says',
-                    )}>Use what the flight says</button
-                >
-              {/if}
-            </div>
-          </section>
-        {/if}
+        <div {@attach wanted('after')} tabindex="-1" class="outline-none">
+          {#if found.match && (found.tuned || found.match.kept)}
+            {@const match = found.match}
+            <section class="mt-5" aria-labelledby="match-title">
+              <h2 id="match-title">The spine this rig wants</h2>
+              <MatchBands {match} />
+              <p>{tell(match.says)}</p>
+              <div class="mt-2 flex flex-wrap gap-3">
+                {#if found.tuned && !match.kept}
+                  <button
+                    class="act act-strong"
+                    disabled={board.saying.busy}
+                    onclick={() => keep(match)}>Keep this tuning</button
+                  >
+                {:else if match.kept}
+                  <span class="text-soft">Kept: it stands for other arrows of this bow too.</span>
+                {/if}
+                {#if page.source === 'flight'}
+                  <button
+                    class="quiet"
+                    disabled={board.saying.busy}
+                    onclick={() =>
+                      void board.say({ kind: 'match_source', source: 'model' }, 'The model alone')}
+                    >use the mechanics alone</button
+                  >
+                {:else}
+                  <button
+                    class="act"
+                    disabled={board.saying.busy}
+                    onclick={() =>
+                      void board.say(
+                        { kind: 'match_source', source: 'flight' },
+                        'What the flight says',
+                      )}>Use what the flight says</button
+                  >
+                {/if}
+              </div>
+            </section>
+          {/if}
+        </div>
       {/snippet}
     </WithBoard>
     <Cautions {stage} />

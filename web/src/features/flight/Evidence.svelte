@@ -16,7 +16,7 @@
 
 <WhenReady key="flight">
   {#snippet children(_, stage, page)}
-    <FlightHead {stage} {page} />
+    <FlightHead {stage} {page} said />
     <WithBoard {board}>
       {#snippet children(found)}
         {@const differ = found.suspects.length > 0 || (found.off ?? 0) > 0.5}

@@ -4,7 +4,18 @@
   import type { PageOf, Stage } from '../../lib/api';
   import { tell } from '../../lib/preferences.svelte';
 
-  let { stage, page, about }: { stage: Stage; page: PageOf<'flight'>; about?: string } = $props();
+  let {
+    stage,
+    page,
+    about,
+    said: told = false,
+  }: {
+    stage: Stage;
+    page: PageOf<'flight'>;
+    about?: string;
+    /** True where the page says itself that the readings contradict each other. */
+    said?: boolean;
+  } = $props();
 
   const PAGES = [
     ['', 'Evidence'],
@@ -14,11 +25,15 @@
     ['proved', 'How good is it?'],
   ] as const;
   const side = $derived(page.outward_is_left ? 'left' : 'right');
-  const said = $derived.by(() => {
+  const words = $derived.by(() => {
     if (page.trial_says) return `A trial is on: ${tell(page.trial_says)}. ${page.trial_back ?? ''}`;
     return about ?? `Seen from behind: on this rig a weak shaft's tail points ${side}.`;
   });
 </script>
 
-<StageHead {stage} about={said} />
+<StageHead
+  stage={told ? { ...stage, moved: null } : stage}
+  about={words}
+  brief={about !== undefined}
+/>
 <StagePages stage="flight" label="The flight's pages" pages={PAGES} />

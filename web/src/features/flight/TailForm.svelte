@@ -61,8 +61,8 @@
 </script>
 
 <section aria-labelledby="tail-title">
-  <div class="mb-2 flex flex-wrap items-end gap-x-4 gap-y-2">
-    <h2 id="tail-title" class="grow text-[1.05rem] !text-ink">Tail</h2>
+  <div class="mb-2 flex flex-wrap items-end gap-x-4 gap-y-2 max-md:gap-x-2">
+    <h2 id="tail-title" class="grow text-[1.05rem] !text-ink max-md:sr-only">Tail</h2>
     <label class="w-24">
       <span class="label block">Distance</span>
       <input

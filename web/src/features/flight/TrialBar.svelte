@@ -20,19 +20,19 @@
   }
 </script>
 
-{#if page.trial_says}
-  <div class="bar">
-    <p>
-      <strong>Trial:</strong>
-      {tell(page.trial_says)}. What you see now is recorded with it.
-      <span class="text-soft">{page.trial_back}</span>
-    </p>
-    <button {@attach wanted('trial')} class="act" disabled={recording.busy} onclick={back}
-      >It is put back</button
-    >
-    {#if recording.problem}<ProblemNote problem={recording.problem} id="problem-trial" />{/if}
-  </div>
-{/if}
+<div {@attach wanted('trial')} tabindex="-1" class="outline-none">
+  {#if page.trial_says}
+    <div class="bar">
+      <p>
+        <strong>Trial:</strong>
+        {tell(page.trial_says)}. What you see now is recorded with it.
+        <span class="text-soft">{page.trial_back}</span>
+      </p>
+      <button class="act" disabled={recording.busy} onclick={back}>It is put back</button>
+      {#if recording.problem}<ProblemNote problem={recording.problem} id="problem-trial" />{/if}
+    </div>
+  {/if}
+</div>
 
 <style>
   .bar {
