@@ -20,8 +20,8 @@ WIDE, PHONE = (1280, 800), (390, 844)
 
 
 def jot(page: Page) -> None:
-    page.get_by_label("Jot", exact=True).fill("scale 38.9 @ 28 3/4")
-    page.get_by_text("Draw weight 38.9").wait_for()
+    page.get_by_label("Jot", exact=True).fill("tail right 2 @ 3 paces")
+    page.get_by_text("Tail clearly right").wait_for()
 
 
 def answer_draw(page: Page) -> None:
@@ -52,8 +52,12 @@ def at_nock(page: Page) -> None:
     page.locator("#station-nock").click()
 
 
-def at_valley(page: Page) -> None:
-    page.locator("main figure").first.scroll_into_view_if_needed()
+def drag_nock(page: Page) -> None:
+    box = page.get_by_role("slider", name="The nock, left and right").bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + 13, box["y"] + 13)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 105, box["y"] - 6, steps=4)
 
 
 VIEWS = (
@@ -64,10 +68,8 @@ VIEWS = (
     ("bow-dark", "/rigs/sandpiper-thumb-bow/bow", WIDE, True, None),
     ("bow-choose", "/rigs/tideway-recurve/bow/choose", (1280, 1000), False, None),
     ("bow-energy", "/rigs/marram-longbow/bow/energy", WIDE, False, None),
-    ("bow-condition", "/rigs/tideway-recurve/bow/condition", WIDE, False, jot),
     ("arrow", "/rigs/marram-longbow/arrow", WIDE, False, moving),
     ("arrow-try", "/rigs/tideway-recurve/arrow/try", WIDE, False, heavier),
-    ("arrow-taper", "/rigs/marram-longbow/arrow/taper", WIDE, False, None),
     ("arrow-quiver", "/rigs/marram-longbow/arrow/quiver", WIDE, True, choose),
     ("arrow-stop", "/rigs/sandpiper-thumb-bow/arrow/build", WIDE, False, None),
     ("logbook", "/rigs/marram-longbow/logbook", WIDE, False, None),
@@ -75,7 +77,9 @@ VIEWS = (
     ("nock", "/rigs/tideway-recurve/nock", WIDE, False, None),
     ("order-dark", "/rigs/tideway-recurve/order", (1280, 1000), True, at_nock),
     ("phone-arrow", "/rigs/marram-longbow/arrow", PHONE, False, None),
-    ("phone-string", "/rigs/marram-longbow/string/brace", PHONE, False, at_valley),
+    ("flight", "/rigs/marram-longbow/flight", WIDE, False, jot),
+    ("flight-record", "/rigs/marram-longbow/flight/record", WIDE, True, drag_nock),
+    ("phone-flight", "/rigs/marram-longbow/flight/record", PHONE, False, None),
 )
 
 

@@ -98,6 +98,10 @@ def test_hits_are_put_on_the_butt_moved_and_recorded_together(
     assert box is not None
     for dx, dy in ((0.5, 0.45), (0.55, 0.5), (0.45, 0.5)):
         page.mouse.click(box["x"] + dx * box["width"], box["y"] + dy * box["height"])
+    page.get_by_label("Next hit is arrow").fill("12")
+    page.mouse.click(box["x"] + 0.5 * box["width"], box["y"] + 0.4 * box["height"])
+    expect(face.get_by_text("12", exact=True)).to_be_visible()
+    page.keyboard.press("Backspace")
     page.get_by_role("region", name="Hits").get_by_role("button", name="bare").click()
     page.mouse.click(box["x"] + 0.25 * box["width"], box["y"] + 0.5 * box["height"])
     expect(page.get_by_text(re.compile("Bare .* left"))).to_be_visible()

@@ -385,6 +385,12 @@ def test_a_tuned_rig_moves_the_match_and_says_so() -> None:
     found = board(c).match
     assert found is not None
     assert found.in_force
+    wanted = next(v for v in judge(c).stages[2].values if v.key == "matched_spine")
+    assert wanted.detail is not None
+    assert wanted.detail.text() == "from your own flight"
+    spine = next(f for f in judge(c).findings if f.id == "spine-match")
+    assert "your own flight says" in spine.sentence.text()
+    assert spine.sum[0].text().startswith("Your flight:")
     assert ("narrower now" in found.says.text()) == found.narrower
     alone = rig("shooting steady", *TUNED, "matchfrom model")
     assert alone.arrow.match == alone.arrow.model
@@ -449,6 +455,34 @@ def test_nothing_stiffer_and_no_cut_while_it_may_be_false_weak() -> None:
     assert (levers["length"].refused is not None) == (
         false > 0.02 or "short" in (levers["length"].refused or "")
     )
+
+
+def test_levers_are_this_rigs_own_in_real_units_easiest_to_undo_first() -> None:
+    c = rig(STIFF, "fibre polyester", "turns 20", "tail right 3 @ 2.3m 6 arrows",
+            *["bare 40cm left @ 18m 6 arrows"] * 2, "wear none")  # fmt: skip
+    found = board(c).correction
+    assert found is not None
+    levers = {one.key: one for one in found.levers}
+    assert list(levers)[-1] == "shafts"
+    assert levers["plate"].what.text() == "Plate 2 mm further in"
+    assert levers["point"].what.text() == "Point 135 gr for 110 gr"
+    assert "turns in" in levers["brace"].what.text()
+    assert "length" not in levers, "a stiff shaft is not cut"
+    assert "silencers" not in levers, "there are none to take off"
+    assert levers["shafts"].first
+    assert levers["shafts"].trial is not None
+    assert levers["shafts"].trial.amount < (found.own_lbf or 0)
+
+
+@pytest.mark.parametrize(("floor", "refused"), [("floor 8 gpp", False), ("floor 8.6 gpp", True)])
+def test_no_point_puts_the_arrow_under_its_floor(floor: str, *, refused: bool) -> None:
+    """400 gr on 46 lb is 8.7 grains a pound, with 25 gr less 8.1."""
+    weak = rig("spine 650", floor, "tail left 3 @ 2.3m 6 arrows", "bare 40cm right @ 18m 6 arrows",
+               "bare 40cm right @ 18m 6 arrows", "wear none", "wear none")  # fmt: skip
+    found = board(weak).correction
+    assert found is not None
+    point = next(one for one in found.levers if one.key == "point")
+    assert ("floor" in (point.refused or "")) == refused
 
 
 def test_a_correction_records_the_change_itself() -> None:

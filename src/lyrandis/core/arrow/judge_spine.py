@@ -154,6 +154,8 @@ def _judge_match(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.F
         "rule": spine(max(rule, 1.0)),
     }
     severity, text = _verdict(c, shooting, word, _same_side(index, own / max(rule, 1.0)))
+    if match is not c.arrow.model:
+        text = text.replace("this rig wants", "your own flight says this rig wants")
     apart = schools_apart(c) is not None
     return [
         j.Finding(
@@ -162,7 +164,8 @@ def _judge_match(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.F
             severity=severity,
             sentence=phrase(text, **{k: v for k, v in figures.items() if f"{{{k}}}" in text}),
             sum=(
-                *spine_sum(shooting, match),
+                *from_flight(c),
+                *spine_sum(shooting, c.arrow.model or match),
                 phrase("The rule of thumb wants {rule}.", rule=figures["rule"]),
             ),
             rule="spine-match",
@@ -259,6 +262,34 @@ def _out_of_range(match: SpineMatch) -> j.Finding:
         ),
         rule="spine-match",
         action=SEE_WAYS,
+    )
+
+
+def from_flight(c: Computed) -> tuple[Phrase, ...]:
+    """Return what the match rests on where the rig's own flight has moved it.
+
+    Source: `FlightNumbers.match`.
+
+    >>> from lyrandis.core.example import rig
+    >>> from_flight(rig())
+    ()
+    """
+    match, model = c.arrow.match, c.arrow.model
+    if match is None or model is None or match is model:
+        return ()
+    if match.matched is None or model.matched is None:
+        return ()
+    return (
+        phrase(
+            "Your flight: {own}, {low} to {high}; the mechanics alone said {model}, {less} to "
+            "{more}.",
+            own=spine(match.matched),
+            low=spine(match.low),
+            high=spine(match.high),
+            model=spine(model.matched),
+            less=spine(model.low),
+            more=spine(model.high),
+        ),
     )
 
 

@@ -5,7 +5,12 @@ from typing import Any
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.stage import choice_value
-from lyrandis.core.arrow.judge_spine import CLEARANCE_WORDS, STIFFNESS_WORDS, spine_sum
+from lyrandis.core.arrow.judge_spine import (
+    CLEARANCE_WORDS,
+    STIFFNESS_WORDS,
+    from_flight,
+    spine_sum,
+)
 from lyrandis.core.arrow.words import LENGTH_DATUM_WORDS, SHAFT_MATERIAL_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import (
@@ -54,12 +59,14 @@ def _wanted(c: Computed) -> j.Value:
     if c.arrow.match.matched is None:
         return j.Value(key="matched_spine", label=label, missing="No match from 12 to 130 lb")
     half = (c.arrow.match.high - c.arrow.match.low) / 2
+    moved = from_flight(c)
     return j.Value(
         key="matched_spine",
         label=label,
         figure=spine(c.arrow.match.matched, half),
-        origin="estimated",
-        because=spine_sum(c.arrow.shooting, c.arrow.match),
+        detail=phrase("from your own flight") if moved else None,
+        origin="measured" if moved else "estimated",
+        because=(*moved, *spine_sum(c.arrow.shooting, c.arrow.model or c.arrow.match)),
     )
 
 

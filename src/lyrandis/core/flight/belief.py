@@ -7,6 +7,7 @@ other, because something else changed. Pure and deterministic.
 
 import math
 from dataclasses import dataclass, replace
+from functools import cached_property, lru_cache
 from typing import Protocol
 
 import numpy as np
@@ -66,6 +67,24 @@ class Plane:
         return replace(self, curves=self.curves.unfletched())
 
 
+@lru_cache(maxsize=32)
+def classes_of(plane: Plane) -> Array:
+    """Return which class each index and shift of a plane is, (x, k, 4); not to be written to.
+
+    Source: as `Axis.class_of_cell`.
+
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> classes_of(Plane("spine", SPINE_EXAMPLE)).shape
+    (45, 8, 4)
+    """
+    x, k = np.meshgrid(plane.x, SHIFTS, indexing="ij")
+    stiff, weak = x > BORDER, x < -BORDER
+    false = stiff & (plane.curves.tail(x, k) < 0)
+    found: Array = np.stack([~stiff & ~weak, weak, stiff & ~false, false], axis=2).astype(float)
+    found.setflags(write=False)
+    return found
+
+
 @dataclass(frozen=True)
 class Axis:
     """What is believed of one axis. p has shape (x, k, g, dt, db, h) and sums to one."""
@@ -86,7 +105,7 @@ class Axis:
     def x(self) -> Array:
         return self.plane.x
 
-    @property
+    @cached_property
     def over_x(self) -> Array:
         """Chance of each index."""
         found: Array = self.p.sum(axis=(1, 2, 3, 4, 5))
@@ -127,6 +146,10 @@ class Axis:
         >>> {name: round(chance, 3) for name, chance in found.items()}
         {'tuned': 0.021, 'weak': 0.012, 'stiff': 0.642, 'false_weak': 0.325}
         """
+        return self._chances
+
+    @cached_property
+    def _chances(self) -> dict[Class, float]:
         over = self.p.sum(axis=(2, 3, 4, 5))
         found = np.einsum("xk,xkc->c", over, self.class_of_cell())
         return dict(zip(CLASSES, found.tolist(), strict=True))
@@ -140,11 +163,7 @@ class Axis:
         >>> bool((new_axis("spine", SPINE_EXAMPLE).class_of_cell().sum(axis=2) == 1).all())
         True
         """
-        x, k = np.meshgrid(self.x, SHIFTS, indexing="ij")
-        stiff, weak = x > BORDER, x < -BORDER
-        false = stiff & (self.curves.tail(x, k) < 0)
-        found: Array = np.stack([~stiff & ~weak, weak, stiff & ~false, false], axis=2).astype(float)
-        return found
+        return classes_of(self.plane)
 
     def seen(self, likely: Array, null: float) -> "Axis":
         """Return the belief after something was seen.

@@ -259,10 +259,10 @@ def _due(flight: FlightNumbers, across: float | None) -> Phrase:
     )
 
 
-_Node = Literal["nock", "string", "arrows", "centre_shot"]
+_Node = Literal["nock", "string", "arrows", "centre_shot", "brace"]
 _NODES: dict[str, _Node] = {
     "nock": "nock", "silencers": "string", "point": "arrows", "length": "arrows",
-    "shafts": "arrows", "plate": "centre_shot",
+    "shafts": "arrows", "plate": "centre_shot", "brace": "brace",
 }  # fmt: skip
 
 

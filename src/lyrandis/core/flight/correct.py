@@ -14,7 +14,9 @@ from lyrandis.core.flight.settle import nock_move_mm
 from lyrandis.core.flight.words import AxisName, Means
 from lyrandis.core.nock.readings import NockHeight
 from lyrandis.core.phrase import Phrase, gr, mm, phrase, spine
+from lyrandis.core.quantities import within
 from lyrandis.core.reading import SubjectKind
+from lyrandis.core.string.advice import turns_to
 from lyrandis.core.string.readings import StringBuild
 
 REACHES, LEVER_MOST, SHAFTS_MOST = 0.6, 1.5, 4.0
@@ -25,7 +27,7 @@ BEYOND_POINT_MM = MM_PER_IN / 2
 """Assumption: so much of the shaft stands beyond the archer's draw whatever is cut."""
 CUT_FALSE, STIFFER_FALSE = 0.02, 0.05
 """Chance of false weak above which nothing is cut, and nothing stiffer advised."""
-SILENCERS_GR, POINT_GR = 20.0, 25.0
+SILENCERS_GR, POINT_GR, BRACE_STEP_MM = 20.0, 25.0, MM_PER_IN / 4
 
 
 @dataclass(frozen=True)
@@ -105,7 +107,7 @@ def _nock(c: Computed, due: float) -> Lever:
 
 def _spine(c: Computed, reckoned: Reckoned, due: float) -> list[Lever]:
     found = [_silencers(c, reckoned, due), _plate(c, reckoned, due), _point(c, reckoned, due)]
-    found += [_length(c, reckoned, due), _shafts(c, due)]
+    found += [_brace(c, reckoned, due), _length(c, reckoned, due), _shafts(c, due)]
     return [one for one in found if one is not None]
 
 
@@ -163,6 +165,27 @@ def _under_floor(c: Computed, by_gr: float) -> bool:
     if finished is None or own is None:
         return False
     return (finished.mass.value + by_gr) / own.weight.value < c.arrow.floor.grains_per_pound
+
+
+def _brace(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
+    """Hardly a lever, and the string's own page sets it by sound: shown with its turns."""
+    brace = c.string.brace
+    if brace is None:
+        return None
+    by = -math.copysign(BRACE_STEP_MM, due)
+    low, high = c.string.limits
+    turns, bundle = turns_to(c, brace.value + by), c.string.bundle
+    counted = ""
+    if turns is not None and bundle is not None:
+        counted = f", {abs(turns - bundle.turns):g} turns {'in' if by > 0 else 'out'}"
+    inside = within(brace.value + by, low, high)
+    return Lever(
+        "brace", "spine",
+        phrase(f"Brace {{by}} {'higher' if by > 0 else 'lower'}{counted}", by=mm(abs(by))),
+        sensitivity(reckoned, "brace", by / 1000), "lever", 10, "turn it back",
+        refused="its page sets it by sound; read it there after" if inside
+        else "outside the range it may stand in",
+    )  # fmt: skip
 
 
 def _length(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:

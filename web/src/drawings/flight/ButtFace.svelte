@@ -143,7 +143,9 @@
     {#each butt.hits as hit, i (i)}
       <g transform="translate({x(hit.right_mm)} {y(hit.up_mm)})">
         <circle r={R} class="hit" class:bare={hit.bare} class:held={butt.held === i} />
-        <text y="4.5" text-anchor="middle" class="number" class:on={!hit.bare}>{i + 1}</text>
+        <text y="4.5" text-anchor="middle" class="number" class:on={!hit.bare}
+          >{hit.arrow_number ?? i + 1}</text
+        >
       </g>
     {/each}
   </svg>

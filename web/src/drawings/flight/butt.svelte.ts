@@ -10,6 +10,8 @@ export class Butt {
   #name: string;
   hits = $state.raw<Hit[]>([]);
   bare = $state(false);
+  /** Number of the arrow that is put on next, where the arrows are numbered. */
+  arrow = $state('');
   /** The hit that can be moved: the last one, or the one that was taken hold of. */
   held = $state<number | null>(null);
 
@@ -20,7 +22,10 @@ export class Butt {
 
   add(right_mm: number, up_mm: number): void {
     if (this.hits.length >= MOST) return;
-    this.#set([...this.hits, { ...this.#inside(right_mm, up_mm), bare: this.bare }]);
+    const number = /^[1-9]\d{0,2}$/.test(this.arrow.trim()) ? Number(this.arrow) : null;
+    const hit = { ...this.#inside(right_mm, up_mm), bare: this.bare, arrow_number: number };
+    this.#set([...this.hits, hit]);
+    this.arrow = '';
     this.held = this.hits.length - 1;
   }
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import PickOne from '../../components/PickOne.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import ButtFace from '../../drawings/flight/ButtFace.svelte';
   import { Butt } from '../../drawings/flight/butt.svelte';
@@ -10,6 +11,10 @@
 
   let { page }: { page: PageOf<'flight'> } = $props();
 
+  const SHAFTS = [
+    [false, 'fletched'],
+    [true, 'bare'],
+  ] as const;
   const butt = new Butt(bench.rig ?? '');
   const recording = new Recording();
   // svelte-ignore state_referenced_locally
@@ -48,16 +53,24 @@
         aria-describedby="hits-says"
       />
     </label>
-    <fieldset class="pick">
-      <legend class="label">Next hit</legend>
-      {#each [false, true] as bare (bare)}
-        <button type="button" aria-pressed={butt.bare === bare} onclick={() => (butt.bare = bare)}
-          >{bare ? 'bare' : 'fletched'}</button
-        >
-      {/each}
-    </fieldset>
+    <PickOne
+      legend="Next hit"
+      options={SHAFTS}
+      value={butt.bare}
+      pick={(bare) => (butt.bare = bare)}
+    />
   </div>
   <ButtFace {butt} />
+  <label class="mt-1 flex items-center gap-2 text-sm text-soft">
+    Next hit is arrow
+    <input
+      class="field w-16"
+      inputmode="numeric"
+      autocomplete="off"
+      placeholder="no."
+      bind:value={butt.arrow}
+    />
+  </label>
   <div id="hits-says" class="mt-2 flex flex-wrap items-center gap-3">
     {#if butt.hits.length}
       <button class="act act-strong" disabled={recording.busy} onclick={() => void record()}>
@@ -72,23 +85,3 @@
     {#if problem}<ProblemNote {problem} id="problem-hits" />{/if}
   </div>
 </section>
-
-<style>
-  .pick {
-    display: flex;
-  }
-  .pick button {
-    min-height: 2.25rem;
-    padding: 0 0.6rem;
-    border: 1px solid var(--line);
-    background: var(--raised);
-  }
-  .pick button + button {
-    border-left-width: 0;
-  }
-  .pick [aria-pressed='true'] {
-    background: var(--ink);
-    color: var(--on-ink);
-    border-color: var(--ink);
-  }
-</style>

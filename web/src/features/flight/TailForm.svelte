@@ -1,4 +1,5 @@
 <script lang="ts">
+  import PickOne from '../../components/PickOne.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import Unsent from '../../components/Unsent.svelte';
   import TailDial from '../../drawings/flight/TailDial.svelte';
@@ -11,6 +12,15 @@
 
   let { page }: { page: PageOf<'flight'> } = $props();
 
+  const ARROWS = [
+    ['1', '1'],
+    ['3', '3'],
+    ['6', '6'],
+  ] as const;
+  const SHAFTS = [
+    ['', 'fletched'],
+    ['bare', 'bare'],
+  ] as const;
   const tail = new Tail(() => page);
   const metres = (far: number) => `${Math.round(far * 10) / 10} m`;
   // svelte-ignore state_referenced_locally
@@ -75,29 +85,18 @@
         aria-describedby="tail-says"
       />
     </label>
-    <fieldset class="pick">
-      <legend class="label">Arrows</legend>
-      {#each ['1', '3', '6'] as count (count)}
-        <button
-          type="button"
-          aria-pressed={reading.fields.arrows === count}
-          onclick={() => reading.set({ arrows: count })}>{count}</button
-        >
-      {/each}
-    </fieldset>
-    <fieldset class="pick">
-      <legend class="label">Shafts</legend>
-      <button
-        type="button"
-        aria-pressed={!reading.fields.bare}
-        onclick={() => reading.set({ bare: '' })}>fletched</button
-      >
-      <button
-        type="button"
-        aria-pressed={Boolean(reading.fields.bare)}
-        onclick={() => reading.set({ bare: 'bare' })}>bare</button
-      >
-    </fieldset>
+    <PickOne
+      legend="Arrows"
+      options={ARROWS}
+      value={reading.fields.arrows ?? '3'}
+      pick={(arrows) => reading.set({ arrows })}
+    />
+    <PickOne
+      legend="Shafts"
+      options={SHAFTS}
+      value={reading.fields.bare ?? ''}
+      pick={(bare) => reading.set({ bare })}
+    />
   </div>
   <TailDial {tail} onrecord={() => record(tail.line)} ontap={tap} />
   <div id="tail-says" class="min-h-6">
@@ -135,24 +134,3 @@
     <Unsent typing={reading} />
   </div>
 </section>
-
-<style>
-  .pick {
-    display: flex;
-  }
-  .pick button {
-    min-height: 2.25rem;
-    min-width: 2.25rem;
-    padding: 0 0.6rem;
-    border: 1px solid var(--line);
-    background: var(--raised);
-  }
-  .pick button + button {
-    border-left-width: 0;
-  }
-  .pick [aria-pressed='true'] {
-    background: var(--ink);
-    color: var(--on-ink);
-    border-color: var(--ink);
-  }
-</style>
