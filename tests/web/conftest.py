@@ -9,6 +9,7 @@ import threading
 import time
 import urllib.request
 from collections.abc import Callable, Iterator
+from datetime import UTC, datetime
 from pathlib import Path
 
 import pytest
@@ -23,6 +24,10 @@ from playwright.sync_api import (
 )
 
 from lyrandis.api.app import STATIC, Settings, create_app, openapi_document
+from lyrandis.core.computed import compute
+from lyrandis.core.record import as_entries
+from lyrandis.core.setup import fold
+from lyrandis.demo.scenario import SUBJECTS, drafts
 from tests.web.wire import Wire
 
 _BROWSERS = ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium")
@@ -88,6 +93,15 @@ def browser() -> Iterator[Browser]:
         found = playwright.chromium.launch(executable_path=CHROMIUM, args=CHROMIUM_FLAGS)
         yield found
         found.close()
+
+
+@pytest.fixture(scope="session", autouse=True)
+def _reckoned() -> None:
+    """The demo's curves of flight are worked out beforehand: no page waits for them."""
+    entries = as_entries(drafts(), now=datetime.now(UTC))
+    for kind, rig, _ in SUBJECTS:
+        if kind == "rig":
+            assert compute(fold(entries, rig=rig)).flight.in_hand().reckoned is not None
 
 
 class HereServer:

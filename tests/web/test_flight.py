@@ -205,7 +205,7 @@ def test_schools_stand_side_by_side_and_its_own_judgement_is_shown(
     page = look(shared_demo.url + FLIGHT + "/schools")
     for name in ("Close range, by the tail", "Bare shafts", "Walk-back", "Do not bare-shaft wood"):
         expect(page.get_by_role("heading", name=name)).to_be_visible()
-    page.get_by_role("link", name="How good is it?").click()
+    page.get_by_role("link", name="How good?").click()
     expect(page.get_by_text(re.compile(r"Of what is said, \d+.% is so"))).to_be_visible()
     expect(page.get_by_role("cell", name="believe the first tail")).to_be_visible()
     page.get_by_text("Tuned to the end, and worlds that are not as assumed").click()

@@ -246,10 +246,10 @@ def test_an_older_answer_does_not_overtake_a_newer_one(wire: Wire) -> None:
     jot(page).fill("draw 30")
     page.keyboard.press("Enter")
     expect(page.locator("#jot-says")).to_contain_text("Recorded: Draw 30")
-    expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("95 entries")
+    expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("99 entries")
     held[0].route.fulfill(status=200, body=slow.content, content_type="application/json")
     page.evaluate("() => new Promise((done) => setTimeout(done, 80))")
-    expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("95 entries")
+    expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("99 entries")
 
 
 # 4 and 5. refusals stand beside what was refused

@@ -116,7 +116,7 @@ def test_a_jotted_reading_is_shown_before_it_is_recorded_and_can_be_taken_back(
     expect(preview).to_contain_text("204 N")
     expect(preview).to_contain_text("for Marram")
     before = rail(page, "Logbook")
-    assert "94 entries" in before
+    assert "98 entries" in before
     page.keyboard.press("Enter")
     row = page.get_by_role("row").filter(has_text="45.9 lb")
     expect(row).to_be_visible()

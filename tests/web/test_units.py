@@ -58,7 +58,9 @@ def test_page_and_core_say_the_same(
         assert plain(assessment.next_step.tells.text(units)) in read
         rail = plain(page.locator("nav").inner_text())
         for stage in assessment.stages:
-            assert stage.live.figure is not None
+            if stage.live.figure is None:
+                assert (stage.live.text or "not set") in rail
+                continue
             figure = replace(stage.live.figure, plus_minus=None)
             assert plain(figure.text(units)) in rail
         page.keyboard.press("u")

@@ -1,12 +1,13 @@
 """The curves of flight of every rig lately asked for, worked out off the request's thread."""
 
 from collections import OrderedDict
-from concurrent.futures import Future, ThreadPoolExecutor
+from concurrent.futures import Future, ThreadPoolExecutor, TimeoutError
 from threading import Lock
 
 from lyrandis.core.flight.evidence import Asked, Reckoned, reckon
 
 _KEPT = 24
+MOMENT_S = 0.01
 
 
 class Reckoning:
@@ -18,9 +19,14 @@ class Reckoning:
         self._found: OrderedDict[Asked, Future[Reckoned]] = OrderedDict()
 
     def ready(self, asked: Asked) -> Reckoned | None:
-        """Return what is known; else begin, and return None."""
-        future = self._begun(asked)
-        return future.result() if future.done() else None
+        """Return what is known; else begin, and return None.
+
+        What was reckoned lately comes at once, so a moment is waited for it.
+        """
+        try:
+            return self._begun(asked).result(timeout=MOMENT_S)
+        except TimeoutError:
+            return None
 
     def wait(self, asked: Asked) -> Reckoned:
         """Return what is known once it is."""

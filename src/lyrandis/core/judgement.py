@@ -135,6 +135,8 @@ class NextStep(_Frozen):
     action: Action
     finding: str | None = None
     """The finding it comes from, whose sentence it says."""
+    on_page: bool = False
+    """True where it is done on the page its action leads to: no button is wanted there."""
 
 
 class Unchecked(_Frozen):

@@ -1,11 +1,14 @@
 <script lang="ts">
   import type { NextStep } from '../lib/api';
-  import { goTo } from '../lib/go';
+  import { goTo, pathOf } from '../lib/go';
   import { tell } from '../lib/preferences.svelte';
+  import { route } from '../router';
 
   let { step, brief = false }: { step: NextStep; brief?: boolean } = $props();
 
   const id = $props.id();
+  /** On the page where it is done the button would only be in the way. */
+  const here = $derived(step.on_page && route.pathname.endsWith(`/${pathOf(step.action)}`));
 </script>
 
 <section
@@ -21,12 +24,14 @@
     {#if step.tells.template}<p class="mt-1 opacity-90">{tell(step.tells)}</p>{/if}
   {/if}
   <div class="mt-3 flex items-center justify-between gap-3">
-    <button
-      class="min-h-9 rounded bg-paper px-3 font-semibold whitespace-nowrap text-ink"
-      onclick={() => goTo(step.action)}
-    >
-      {step.action.label}
-    </button>
+    {#if !here}
+      <button
+        class="min-h-9 rounded bg-paper px-3 font-semibold whitespace-nowrap text-ink"
+        onclick={() => goTo(step.action)}
+      >
+        {step.action.label}
+      </button>
+    {/if}
     {#if !brief}<span class="text-sm whitespace-nowrap opacity-80">{step.minutes} min</span>{/if}
   </div>
 </section>

@@ -33,6 +33,12 @@
     overflow-x: auto;
     overflow-y: hidden;
   }
+  @media (max-width: 767px) {
+    .pages {
+      gap: 0.55rem;
+      justify-content: space-between;
+    }
+  }
   a {
     padding: 0.35rem 0;
     color: var(--soft);

@@ -2728,6 +2728,11 @@ export interface components {
             action: components["schemas"]["Action"];
             /** Finding */
             finding?: string | null;
+            /**
+             * On Page
+             * @default false
+             */
+            on_page: boolean;
         };
         /**
          * NoMatch

@@ -3,13 +3,18 @@ import { STAGES, type StagePath } from '../stages';
 import type { Action } from './api';
 import { bench } from './bench.svelte';
 
-/** Go to the control an action names and put the cursor in it. */
-export async function goTo(action: Action): Promise<void> {
-  if (!bench.rig) return;
+/** The path of the page an action's control is on, under the rig. */
+export function pathOf(action: Action): StagePath {
   const controls: Record<string, StagePath> | undefined = STAGES.find(
     (stage) => stage.key === action.stage,
   )?.controls;
-  const path = controls?.[action.control] ?? action.stage;
+  return controls?.[action.control] ?? action.stage;
+}
+
+/** Go to the control an action names and put the cursor in it. */
+export async function goTo(action: Action): Promise<void> {
+  if (!bench.rig) return;
+  const path = pathOf(action);
   await navigate(`/rigs/:rig/${path}`, { params: { rig: bench.rig } });
   bench.wanted = action;
 }

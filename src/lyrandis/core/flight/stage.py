@@ -191,6 +191,7 @@ def left_changed(c: Computed) -> j.NextStep | None:
             tells=phrase("Until then what you see is recorded with it."),
             minutes=1,
             action=j.Action(label="It is put back", stage="flight", control="trial"),
+            on_page=True,
         )
     title = f"{on.template[0].upper()}{on.template[1:]}"
     return j.NextStep(
@@ -199,6 +200,7 @@ def left_changed(c: Computed) -> j.NextStep | None:
         tells=phrase("What it means is said once it is recorded, so that the eye stays honest."),
         minutes=3,
         action=RECORD,
+        on_page=True,
     )
 
 

@@ -22,7 +22,7 @@
     ['record', 'Record'],
     ['correct', 'Correct'],
     ['schools', 'Schools'],
-    ['proved', 'How good is it?'],
+    ['proved', 'How good?'],
   ] as const;
   const side = $derived(page.outward_is_left ? 'left' : 'right');
   const words = $derived.by(() => {

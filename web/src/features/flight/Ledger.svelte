@@ -170,16 +170,19 @@
     border-left: 2px solid var(--ink);
   }
   @media (max-width: 767px) {
+    .ledger :is(th, td) {
+      padding-right: 0.3rem;
+    }
     .cause {
-      font-size: 0.75rem;
-      width: 3rem;
+      font-size: 0.72rem !important;
+      width: 2.6rem;
       white-space: normal;
     }
     .pull {
-      min-width: 2rem;
+      min-width: 1.6rem;
     }
     .ledger th:first-child {
-      min-width: 8rem;
+      min-width: 6rem;
     }
     .gauge {
       width: 5rem;
