@@ -59,7 +59,7 @@ def test_page_and_core_say_the_same(
         rail = plain(page.locator("nav").inner_text())
         for stage in assessment.stages:
             if stage.live.figure is None:
-                assert (stage.live.text or "not set") in rail
+                assert (stage.live.text or "none yet") in rail
                 continue
             figure = replace(stage.live.figure, plus_minus=None)
             assert plain(figure.text(units)) in rail
