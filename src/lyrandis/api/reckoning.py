@@ -1,13 +1,12 @@
 """The curves of flight of every rig lately asked for, worked out off the request's thread."""
 
 from collections import OrderedDict
-from concurrent.futures import Future, ThreadPoolExecutor, TimeoutError
+from concurrent.futures import Future, ThreadPoolExecutor
 from threading import Lock
 
-from lyrandis.core.flight.evidence import Asked, Reckoned, reckon
+from lyrandis.core.flight.evidence import Asked, Reckoned, known, reckon
 
 _KEPT = 24
-MOMENT_S = 0.01
 
 
 class Reckoning:
@@ -19,14 +18,12 @@ class Reckoning:
         self._found: OrderedDict[Asked, Future[Reckoned]] = OrderedDict()
 
     def ready(self, asked: Asked) -> Reckoned | None:
-        """Return what is known; else begin, and return None.
-
-        What was reckoned lately comes at once, so a moment is waited for it.
-        """
-        try:
-            return self._begun(asked).result(timeout=MOMENT_S)
-        except TimeoutError:
-            return None
+        """Return what is known; else begin, and return None."""
+        found = known(asked)
+        if found is not None:
+            return found
+        future = self._begun(asked)
+        return future.result() if future.done() else None
 
     def wait(self, asked: Asked) -> Reckoned:
         """Return what is known once it is."""

@@ -78,7 +78,6 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
         nock=nock,
         heights=setup.order.heights,
         drawn_mm=archer.drawn_to.value if archer.draw else None,
-        rig=setup.rig,
         own_set=setup.fitted.arrow_set,
         reckoner=reckoner,
     )

@@ -21,6 +21,7 @@ from lyrandis.core.flight.evidence import (
     Shifted,
     View,
     apart_of,
+    known,
     learned,
     point_shift,
     push_of,
@@ -557,6 +558,8 @@ def test_the_jot_line_takes_what_is_seen(line: str, reading: e.Reading) -> None:
     ("line", "says"),
     [
         ("tail left 2", "The distance is missing"),
+        ("tail left @ 2.3m", "How far the tail points aside is missing"),
+        ("tail right 2 high @ 2.3m", "How far the tail points aside is missing"),
         ("tail left 2 @ 0m", "no distance"),
         ("tail left 2 @ 500m", "no distance"),
         ("tail left 900mm @ 2.3m", "outside"),
@@ -587,6 +590,14 @@ def test_a_distance_without_unit_is_asked_for_where_inches_are_read() -> None:
     assert metric.reading == e.TailSeen(across=-2, distance_m=18)
 
 
+def test_how_far_a_tail_points_is_asked_and_never_guessed() -> None:
+    with pytest.raises(DomainError) as refused:
+        parse("tail left @ 2.3m")
+    assert [parse(guess.text).reading for guess in refused.value.guesses] == [
+        e.TailSeen(across=-grade, distance_m=2.3) for grade in (1, 2, 3)
+    ]
+
+
 def test_a_walk_back_drifts_by_least_squares() -> None:
     marks = [e.ColumnMark(distance_m=d, right_mm=-2.0 * (d - 10)) for d in (10, 15, 20, 30)]
     assert e.WalkedBack(marks=tuple(marks)).drift_mm == pytest.approx(-20)
@@ -600,13 +611,11 @@ def test_every_reading_says_itself_with_its_trial() -> None:
 
 
 def test_the_same_rig_is_reckoned_once() -> None:
-    before = reckon.cache_info().misses
     asked = rig(MATCHED).flight.asked
     assert isinstance(asked, Asked)
-    reckon(asked)
-    reckon(asked)
-    assert rig(MATCHED, "tail straight @ 2.3m").flight.asked == asked
-    assert reckon.cache_info().misses <= before + 1
+    found = reckon(asked)
+    assert reckon(asked) is found is known(asked)
+    assert rig(MATCHED, "tail straight @ 2.3m").flight.reckoned is found
 
 
 def test_while_curves_are_reckoned_nothing_is_said_and_nothing_is_lost() -> None:

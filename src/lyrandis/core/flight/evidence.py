@@ -37,7 +37,6 @@ from lyrandis.core.flight.readings import (
 from lyrandis.core.flight.settle import NOCK_MM_PER_INDEX, corrected
 from lyrandis.core.flight.shot_curves import curves_of, unfletched
 from lyrandis.core.flight.words import AxisName, Means
-from lyrandis.core.pile import Recorded
 
 SHORT_PER_MM, EXTRA_PER_MM = 0.5 / MM_PER_IN, -0.3 / (MM_PER_IN / 2)
 """Assumption: the sign of practice; the computed shot hardly moves with the draw."""
@@ -73,7 +72,23 @@ class Reckoned:
     moves: Moves
 
 
-@lru_cache(maxsize=32)
+_RECKONED: dict[Asked, Reckoned] = {}
+_MOST_RECKONED = 32
+
+
+def known(asked: Asked) -> Reckoned | None:
+    """Return what was reckoned of a rig lately; None where it would have to be worked out.
+
+    Source: `reckon`.
+
+    >>> from lyrandis.core.example import rig
+    >>> shooting = rig().arrow.shooting
+    >>> known(Asked(shooting.shot, 45.0, 1.0, 0.007)) is None
+    True
+    """
+    return _RECKONED.get(asked)
+
+
 def reckon(asked: Asked) -> Reckoned:
     """Return a rig's curves and what moves its match; heavy, half a second, so kept.
 
@@ -82,12 +97,18 @@ def reckon(asked: Asked) -> Reckoned:
     >>> from lyrandis.core.example import rig
     >>> shooting = rig().arrow.shooting
     >>> found = reckon(Asked(shooting.shot, 45.0, rig().arrow.match.matched, 0.007))
-    >>> len(found.curves.index)
-    18
+    >>> len(found.curves.index), known(found.asked) is found
+    (18, True)
     """
-    shot = asked.shot
-    curves = curves_of(shot, unfletched(shot), asked.matched_lbf, asked.diameter_m)
-    return Reckoned(asked, curves, moves_of(shot, asked.weight_lbf, asked.matched_lbf))
+    found = _RECKONED.get(asked)
+    if found is None:
+        shot = asked.shot
+        curves = curves_of(shot, unfletched(shot), asked.matched_lbf, asked.diameter_m)
+        found = Reckoned(asked, curves, moves_of(shot, asked.weight_lbf, asked.matched_lbf))
+        while len(_RECKONED) >= _MOST_RECKONED:
+            _RECKONED.pop(next(iter(_RECKONED)), None)
+        _RECKONED[asked] = found
+    return found
 
 
 class Hands(NamedTuple):
@@ -476,6 +497,3 @@ def sitting_of(axes: tuple[Axis, Axis], done: Iterable[FlightTest], *, upright: 
     """
     asked = {"spine": axes[0], "upright": axes[1]} if upright else {"spine": axes[0]}
     return Sitting(asked, tuple(done))
-
-
-Counted = tuple[Recorded[Seen], Saw | NotCounted]

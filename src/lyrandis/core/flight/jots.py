@@ -81,7 +81,17 @@ def _grade_or_mm(line: Line, key: str) -> tuple[int | None, float | None]:
     if token is not None and token.text.lower() in _GRADES:
         return _GRADES[line.take().text.lower()], None
     if token is None or token.kind != "number":
-        return 2, None
+        at = token.start if token else len(line.text)
+        head, rest = line.text[:at].rstrip(), line.text[at:]
+        error = line.error(
+            "missing_number", "How far the tail points aside is missing.",
+            "Say slight, clear or strong, or millimetres at the nock.",
+        )  # fmt: skip
+        error.guesses = tuple(
+            Guess(f"{head} {grade} {rest}".strip(), f"{word}?")
+            for grade, word in ((1, "Slightly"), (2, "Clearly"), (3, "Strongly"))
+        )
+        raise error
     behind = line.after_next()
     with_unit = behind is not None and behind.kind == "word" and behind.text.lower() in _LENGTHS
     if not with_unit and token.text in ("1", "2", "3"):
@@ -99,7 +109,8 @@ def _tail(line: Line) -> e.Reading:
     if line.take_word("level"):
         told["up"] = 0
     while True:
-        before = _GRADES.get(line.peek().text.lower()) if line.peek() else None  # type: ignore[union-attr]
+        token = line.peek()
+        before = _GRADES.get(token.text.lower()) if token else None
         if before is not None:
             line.take()
         for name, ways in (("across", _ACROSS), ("up", _UP)):
@@ -107,7 +118,10 @@ def _tail(line: Line) -> e.Reading:
             if sign is None:
                 continue
             grade, off = (before, None) if before else _grade_or_mm(line, "tail_aside")
-            told[name if off is None else f"{name}_mm"] = sign * (grade if off is None else off)  # type: ignore[operator]
+            if off is not None:
+                told[f"{name}_mm"] = sign * off
+            elif grade is not None:
+                told[name] = sign * grade
             break
         else:
             break
@@ -141,7 +155,7 @@ def _bare(line: Line) -> e.Reading:
         told = {"right_mm": 0.0, "up_mm": 0.0}
         line.take_word("fletched")
     while (token := line.peek()) is not None and token.kind == "number":
-        off = line.length("hit_aside") if line.units != "inch" else _hit(line)
+        off = line.length("hit_aside")
         across, up = _way(line, _ACROSS), _way(line, _UP)
         if across is None and up is None:
             raise line.error(
@@ -158,11 +172,6 @@ def _bare(line: Line) -> e.Reading:
     elif beside.get("bare") is True:
         beside.pop("bare")
     return e.BareApart(distance_m=distance, **beside, **told)
-
-
-def _hit(line: Line) -> float:
-    """Take how far a hit lies; in the inch set a bare number is inches."""
-    return line.length("hit_aside")
 
 
 def _walk_back(line: Line) -> e.Reading:

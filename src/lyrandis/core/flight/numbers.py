@@ -103,7 +103,6 @@ class FlightNumbers:
     heights: tuple[Recorded[NockHeight], ...]
     drawn_mm: float | None
     """The archer's draw, pivot + 1 3/4 in."""
-    rig: str | None
     own_set: str | None
     reckoner: Reckoner = reckon
 
@@ -510,12 +509,11 @@ def numbers(
     nock: NockNumbers,
     heights: tuple[Recorded[NockHeight], ...],
     drawn_mm: float | None,
-    rig: str | None,
     own_set: str | None,
     reckoner: Reckoner = reckon,
 ) -> FlightNumbers:
     """Return the numbers of the flight."""
     return FlightNumbers(
-        facts, archer, bow_facts, string, arrows, arrow, nock, heights, drawn_mm, rig, own_set,
+        facts, archer, bow_facts, string, arrows, arrow, nock, heights, drawn_mm, own_set,
         reckoner,
     )  # fmt: skip

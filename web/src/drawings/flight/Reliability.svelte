@@ -38,13 +38,11 @@
     </li>
   {/each}
   <li aria-hidden="true" class="axis">
-    <span></span><span></span>
     <span class="track">
       {#each [0.4, 0.6, 0.8, 1] as tick (tick)}
         <span class="label" style:left={place(tick)}>{Math.round(100 * tick)} %</span>
       {/each}
     </span>
-    <span></span>
   </li>
 </ul>
 <p class="text-sm text-soft">ring: as stated; line: came true; band: nine times in ten</p>
@@ -52,12 +50,13 @@
 <style>
   li {
     display: grid;
-    grid-template-columns: 7.5rem 6.2rem minmax(6rem, 1fr) 9rem;
+    grid-template-columns: 7.5rem 6.2rem minmax(6rem, 1fr) 10.5rem;
     align-items: center;
     gap: 0.5rem;
     min-height: 1.9rem;
   }
   .track {
+    grid-column: 3;
     position: relative;
     height: 1.5rem;
   }
@@ -101,8 +100,11 @@
     li {
       grid-template-columns: 6.2rem minmax(4rem, 1fr) 6.5rem;
     }
-    li > :nth-child(2) {
+    li > :global(.text-sm) {
       display: none;
+    }
+    .track {
+      grid-column: 2;
     }
   }
 </style>

@@ -18,6 +18,12 @@
     Math.max(1, Math.round(100 * Math.sqrt((share * (1 - share)) / rigs)));
   const shown = (share: number | null | undefined, rigs: number) =>
     share == null || rigs === 0 ? '–' : `${Math.round(100 * share)} ± ${error(share, rigs)}\u00a0%`;
+  /** Share of the causes named that were so, from every word that names one. */
+  function saidRight(found: FlightTrials): number {
+    const named = found.words.filter((one) => one.low > 0);
+    const times = named.reduce((sum, one) => sum + one.times, 0);
+    return named.reduce((sum, one) => sum + one.times * one.came, 0) / times;
+  }
   const LIMITS = [
     'Near a match it errs more: a border between causes is a border.',
     'A nock height to 2 mm takes 50 to 70 arrows of an ordinary archer: be content with 3 mm.',
@@ -38,7 +44,7 @@
       {@const first = found.ways[0]}
       {#if first}
         <p class="text-[1.35rem] font-bold">
-          Of what is said, {per(first.said_right ?? 0)} is so
+          Of what is said, {shown(saidRight(found), first.rigs)} is so
         </p>
         <p>
           {first.rigs} made-up rigs of four kinds of bow, ordinary archer: it names a cause for {per(

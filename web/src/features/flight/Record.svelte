@@ -77,6 +77,13 @@
             example="57 lb"
             shown={page.other_shafts_lbf == null ? null : figure(spine(page.other_shafts_lbf))}
           />
+          <ReadingField
+            control="change"
+            label="Change something for a trial"
+            word="trial"
+            example="brace 1/4 down"
+            shown={page.trial_says ? tell(page.trial_says) : null}
+          />
           <ChoiceField
             control="care"
             label="Your shooting"
