@@ -82,6 +82,8 @@ def test_a_reading_without_its_distance_is_kept_and_asked_for(
     expect(page.get_by_text("500 m is no distance to shoot from.").first).to_be_visible()
     expect(page.get_by_text("Kept: tail right 2.")).to_be_visible()
     distance.fill("3 paces")
+    # what is kept stays offered once the distance reads well
+    expect(page.get_by_text("500 m is no distance to shoot from.")).to_have_count(0)
     page.get_by_role("button", name="Record it now").click()
     expect(page.get_by_text("Tail clearly right: 3 arrows at 2.3 m").first).to_be_visible()
     distance.fill("9 m")

@@ -618,6 +618,19 @@ def test_the_same_rig_is_reckoned_once() -> None:
     assert rig(MATCHED, "tail straight @ 2.3m").flight.reckoned is found
 
 
+def test_nothing_is_reckoned_of_a_rig_whose_flight_nobody_saw() -> None:
+    asked: list[Asked] = []
+
+    def never(one: Asked) -> None:
+        asked.append(one)
+
+    for said in ((), ("trial draw short 1in",), ("shooting steady",)):
+        judge(compute(fold(entries(*RIG, MATCHED, *said)), never))
+    assert asked == []
+    judge(compute(fold(entries(*RIG, MATCHED, "slap none")), never))
+    assert asked
+
+
 def test_while_curves_are_reckoned_nothing_is_said_and_nothing_is_lost() -> None:
     found = entries(*RIG, MATCHED, "tail left 2 @ 2.3m", "wear plate")
     waiting = compute(fold(found), lambda _: None)

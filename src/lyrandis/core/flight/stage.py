@@ -88,7 +88,7 @@ def _values(c: Computed) -> list[j.Value]:
             because=chances_sum(c) if flight.counted else (),
         )
     values = [verdict]
-    if flight.spine is not None and facts.seen:
+    if facts.seen and flight.spine is not None:
         cause, chance = flight.best["spine"]
         values.append(
             j.Value(

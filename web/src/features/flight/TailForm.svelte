@@ -113,13 +113,6 @@
           reading.record();
         }}
       />
-      {#if reading.fields.seen}
-        <p class="text-sm">
-          Kept: tail {reading.fields.seen}.
-          <button type="button" class="quiet" onclick={() => reading.record()}>Record it now</button
-          >
-        </p>
-      {/if}
     {:else if note}
       <p class="text-sm text-amber">{note}</p>
     {:else if waits || !recorded}
@@ -129,6 +122,14 @@
     {:else}
       <p class="text-sm text-soft">
         Drag the nock to where it points, the average of the end; or tap a column.
+      </p>
+    {/if}
+    {#if reading.fields.seen}
+      <p class="text-sm">
+        Kept: tail {reading.fields.seen}.
+        <button type="button" class="quiet text-ink" onclick={() => reading.record()}
+          >Record it now</button
+        >
       </p>
     {/if}
     <Unsent typing={reading} />
