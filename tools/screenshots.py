@@ -6,7 +6,7 @@ import threading
 from pathlib import Path
 
 import uvicorn
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, expect, sync_playwright
 
 from lyrandis.api.app import Settings, create_app
 
@@ -101,6 +101,7 @@ def main() -> int:
                 page.goto(f"http://127.0.0.1:{PORT}{path}")
                 page.get_by_role("heading", level=1).wait_for()
                 page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
+                expect(page.get_by_text("being reckoned")).to_have_count(0)
                 if act:
                     act(page)
                 page.wait_for_timeout(500)

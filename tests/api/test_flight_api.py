@@ -59,6 +59,9 @@ def test_curves_are_reckoned_off_the_requests_thread(
     made = jot(demo, "tail right 2 @ 2.5m")
     assert made["assessment"]["reckoning"]
     assert time.monotonic() - before < 8
+    listed = {one["id"]: one for one in demo.get("/rig-summaries")}
+    assert listed[RIG]["reckoning"]
+    assert not listed["tideway-recurve"]["reckoning"]
     go.set()
     after = demo.settled(RIG)
     assert after["stages"][5]["detail"]["template"] == "3 readings"

@@ -3481,6 +3481,8 @@ export interface components {
             stages: components["schemas"]["StageLine"][];
             first: components["schemas"]["Finding"] | null;
             next_title: components["schemas"]["Phrase"];
+            /** Reckoning */
+            reckoning: boolean;
         };
         /**
          * RigTuned

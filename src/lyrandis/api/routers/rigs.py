@@ -74,6 +74,8 @@ class RigSummary(RigOut):
     stages: list[StageLine]
     first: Finding | None
     next_title: Phrase
+    reckoning: bool
+    """True while something of it is still being worked out: ask again in a moment."""
 
 
 class History(BaseModel):
@@ -120,6 +122,7 @@ def _summary(rig: RigOut, assessment: Assessment) -> RigSummary:
         ],
         first=next(iter(assessment.findings), None),
         next_title=Phrase(plain(step.action.label)) if step.finding else step.title,
+        reckoning=assessment.reckoning,
     )
 
 

@@ -29,10 +29,16 @@
 
   void load();
   document.title = 'Rigs · Lyrandis';
-  // the list comes by itself when the network does
+  // the list comes by itself when the network does, and when what is worked out is there
+  const AWAY_MS = 3000;
+  const RECKONING_MS = 500;
+  const again = $derived.by(() => {
+    if (rigs.problem?.status === 0) return AWAY_MS;
+    return rigs.data?.some((rig) => rig.reckoning) ? RECKONING_MS : null;
+  });
   $effect(() => {
-    if (rigs.problem?.status !== 0) return;
-    const timer = setInterval(() => void load(), 3000);
+    if (again === null) return;
+    const timer = setInterval(() => void load(), again);
     return () => clearInterval(timer);
   });
 
@@ -101,7 +107,7 @@
             {@render refused(rig)}
           </div>
           <div
-            class="mt-2 grid grid-cols-[repeat(auto-fill,minmax(7.2rem,1fr))] gap-x-4 gap-y-3 md:grid-cols-[repeat(auto-fill,minmax(9.5rem,1fr))]"
+            class="mt-2 grid grid-cols-[repeat(auto-fill,minmax(7.2rem,1fr))] gap-x-4 gap-y-3 md:grid-cols-[repeat(auto-fill,minmax(8.2rem,1fr))]"
           >
             {#each rig.stages as stage (stage.key)}
               <a class="flex items-start gap-2 no-underline" href={placePath(rig.id, stage.key)}>
