@@ -6,7 +6,10 @@ from pathlib import Path
 import pytest
 from hypothesis import settings
 
-from lyrandis.demo.scenario import drafts
+from lyrandis.core.computed import compute
+from lyrandis.core.record import as_entries
+from lyrandis.core.setup import fold
+from lyrandis.demo.scenario import SUBJECTS, drafts
 from lyrandis.store.bench import Bench
 from lyrandis.store.database import open_database
 
@@ -17,6 +20,15 @@ settings.load_profile("bench")
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     """Begin with the one long test, so that it does not run alone at the end."""
     items.sort(key=lambda item: "test_toy_stage" not in item.nodeid)
+
+
+@pytest.fixture(scope="session")
+def reckoned_demo() -> None:
+    """The curves of flight of the demo's rigs, worked out beforehand."""
+    entries = as_entries(drafts(), now=datetime.now(UTC))
+    for kind, rig, _ in SUBJECTS:
+        if kind == "rig":
+            assert compute(fold(entries, rig=rig)).flight.in_hand().reckoned is not None
 
 
 @pytest.fixture(scope="session")

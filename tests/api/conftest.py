@@ -58,6 +58,11 @@ def open_api(folder: Path, copied: Path | None = None) -> TestClient:
     return TestClient(create_app(settings), base_url=HOST, raise_server_exceptions=False)
 
 
+@pytest.fixture(scope="session", autouse=True)
+def _warm(reckoned_demo: None) -> None:
+    """No answer waits for the demo's curves of flight."""
+
+
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[Api]:
     with open_api(tmp_path) as client:

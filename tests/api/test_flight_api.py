@@ -54,6 +54,8 @@ def test_curves_are_reckoned_off_the_requests_thread(
     assert first["reckoning"]
     assert first["page"]["waiting"]
     assert first["stages"][5]["detail"]["template"] == "being reckoned"
+    assert not begun.wait(0.3), "nothing is begun while readings may still come in"
+    demo.get(f"/rigs/{RIG}")
     assert begun.wait(5)
     # something else is recorded meanwhile: the answer does not wait
     made = jot(demo, "tail right 2 @ 2.5m")

@@ -9,7 +9,6 @@ import threading
 import time
 import urllib.request
 from collections.abc import Callable, Iterator
-from datetime import UTC, datetime
 from pathlib import Path
 
 import pytest
@@ -24,10 +23,6 @@ from playwright.sync_api import (
 )
 
 from lyrandis.api.app import STATIC, Settings, create_app, openapi_document
-from lyrandis.core.computed import compute
-from lyrandis.core.record import as_entries
-from lyrandis.core.setup import fold
-from lyrandis.demo.scenario import SUBJECTS, drafts
 from tests.web.wire import Wire
 
 _BROWSERS = ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium")
@@ -95,15 +90,6 @@ def browser() -> Iterator[Browser]:
         found.close()
 
 
-@pytest.fixture(scope="session", autouse=True)
-def _reckoned() -> None:
-    """The demo's curves of flight are worked out beforehand: no page waits for them."""
-    entries = as_entries(drafts(), now=datetime.now(UTC))
-    for kind, rig, _ in SUBJECTS:
-        if kind == "rig":
-            assert compute(fold(entries, rig=rig)).flight.in_hand().reckoned is not None
-
-
 class HereServer:
     """A bench served from a thread of the test itself: quick to start."""
 
@@ -161,6 +147,11 @@ def wire(browser: Browser, tmp_path: Path, demo_file: Path) -> Iterator[Wire]:
     yield wired
     wired.close()
     assert wired.troubles == []
+
+
+@pytest.fixture(scope="session", autouse=True)
+def _warm(reckoned_demo: None) -> None:
+    """No page waits for the demo's curves of flight."""
 
 
 Opener = Callable[..., Page]

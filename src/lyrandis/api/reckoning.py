@@ -3,10 +3,12 @@
 from collections import OrderedDict
 from concurrent.futures import Future, ThreadPoolExecutor
 from threading import Lock
+from time import monotonic
 
 from lyrandis.core.flight.evidence import Asked, Reckoned, known, reckon
 
 _KEPT = 24
+QUIET_S = 0.2
 
 
 class Reckoning:
@@ -16,14 +18,31 @@ class Reckoning:
         self._pool = ThreadPoolExecutor(max_workers=1, thread_name_prefix="reckoning")
         self._lock = Lock()
         self._found: OrderedDict[Asked, Future[Reckoned]] = OrderedDict()
+        self._first: OrderedDict[Asked, float] = OrderedDict()
+        """When each rig that is not begun was asked for first."""
 
     def ready(self, asked: Asked) -> Reckoned | None:
         """Return what is known; else begin, and return None."""
         found = known(asked)
         if found is not None:
             return found
+        with self._lock:
+            begun = asked in self._found
+            if not begun and not self._asked_before(asked):
+                return None
         future = self._begun(asked)
         return future.result() if future.done() else None
+
+    def _asked_before(self, asked: Asked) -> bool:
+        """Return whether a rig stays as it is: while readings still come in, nothing is begun.
+
+        Who waits asks again in a moment, and then it is.
+        """
+        now = monotonic()
+        first = self._first.setdefault(asked, now)
+        while len(self._first) > _KEPT:
+            self._first.popitem(last=False)
+        return now - first >= QUIET_S
 
     def wait(self, asked: Asked) -> Reckoned:
         """Return what is known once it is."""

@@ -128,7 +128,7 @@ def _tails(axis: Axis, test: FlightTest, noise: Noise, push: Push) -> Array:
     return kept_tail_table(plane, eye, test.arrows, test.distance_m, push)
 
 
-@lru_cache(maxsize=48)
+@lru_cache(maxsize=24)
 def kept_tail_table(
     plane: Plane, noise: Noise, arrows: float, distance_m: float, push: Push
 ) -> Array:

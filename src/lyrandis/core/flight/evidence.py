@@ -444,7 +444,7 @@ class Start:
     wide: float
 
 
-@lru_cache(maxsize=40)
+@lru_cache(maxsize=16)
 def believed(start: Start, steps: tuple[Step, ...]) -> tuple[Axis, Axis]:
     """Return what is believed of spine and nock after so many steps, kept step by step.
 
