@@ -9,6 +9,7 @@ from lyrandis.core.flight.evidence import Asked, Reckoned, known, reckon
 
 _KEPT = 24
 QUIET_S = 0.2
+"""A rig that changes sooner than this is still being told of: nothing is begun for it."""
 
 
 class Reckoning:
@@ -22,7 +23,7 @@ class Reckoning:
         """When each rig that is not begun was asked for first."""
 
     def ready(self, asked: Asked) -> Reckoned | None:
-        """Return what is known; else begin, and return None."""
+        """Return what is known, else None; begun once the rig is asked for again a moment later."""
         found = known(asked)
         if found is not None:
             return found

@@ -51,6 +51,7 @@ LEAST_SHIFT = 0.05
 PRIOR_DOF = 6.0
 """Assumption: what is taken of an archer's scatter is worth so many degrees of freedom."""
 BARE_SCATTER_M = 18.0
+"""Distance the scatter of one arrow is given for."""
 
 
 @dataclass(frozen=True)
