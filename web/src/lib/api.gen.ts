@@ -2001,12 +2001,8 @@ export interface components {
             stage: "flight";
             /** Borders Mm */
             borders_mm: number[];
-            /** Length Mm */
-            length_mm: number;
             /** Outward Is Left */
             outward_is_left: boolean;
-            /** Left Handed */
-            left_handed: boolean;
             /** Clear Low M */
             clear_low_m: number;
             /** Clear High M */
@@ -2034,8 +2030,6 @@ export interface components {
             before: components["schemas"]["TailBefore"] | null;
             /** Seen */
             seen: components["schemas"]["SeenLine"][];
-            /** Hits Before */
-            hits_before: components["schemas"]["Hit"][];
             /** Bare Shafts */
             bare_shafts: boolean | null;
             /** Longest M */
@@ -2052,8 +2046,6 @@ export interface components {
              * @enum {string}
              */
             source: "flight" | "model";
-            /** Ready */
-            ready: boolean;
             /** Waiting */
             waiting: boolean;
         };

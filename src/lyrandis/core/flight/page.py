@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.computed import Computed
 from lyrandis.core.flight.likely import BORDERS, CLEAR_M, FURTHEST_TAIL_M
-from lyrandis.core.flight.readings import BareApart, ButtHits, Change, Hit, TailSeen
+from lyrandis.core.flight.readings import BareApart, ButtHits, Change, TailSeen
 from lyrandis.core.flight.say import put_back
 from lyrandis.core.flight.words import Care, MatchFrom
 from lyrandis.core.phrase import Phrase
@@ -41,9 +41,7 @@ class FlightPage(Page):
     stage: Literal["flight"] = "flight"
     borders_mm: tuple[float, ...]
     """Of the dial's columns, slight, clear and strong: at this arrow's own length."""
-    length_mm: float
     outward_is_left: bool
-    left_handed: bool
     clear_low_m: float
     clear_high_m: float
     furthest_tail_m: float
@@ -60,14 +58,11 @@ class FlightPage(Page):
     trial_entry: str | None
     before: TailBefore | None
     seen: tuple[SeenLine, ...]
-    hits_before: tuple[Hit, ...]
     bare_shafts: bool | None
     longest_m: float | None
     other_shafts_lbf: float | None
     care: Care
     source: MatchFrom
-    ready: bool
-    """True once the shot is known, so that readings can be weighed."""
     waiting: bool
 
 
@@ -82,17 +77,13 @@ def page(c: Computed) -> FlightPage:
     borders = [length * math.sin(math.radians(abs(border))) for border in BORDERS[3:]]
     tails = [one.reading for one in facts.seen if isinstance(one.reading, TailSeen)]
     bares = [one.reading for one in facts.seen if isinstance(one.reading, BareApart | ButtHits)]
-    hits = [one for one in bares if isinstance(one, ButtHits)]
     noise, freedom = flight.scatter
     arrows = tails[-1].arrows if tails else 3
     spread = math.hypot(noise.eye_deg, 0.7) / math.sqrt(arrows)
     kit = facts.kit
-    hand = c.setup.archer.hand
     return FlightPage(
         borders_mm=tuple(borders),
-        length_mm=length,
         outward_is_left=flight.hands.outward_is_left,
-        left_handed=hand is not None and hand.reading.hand == "left",
         clear_low_m=CLEAR_M[0],
         clear_high_m=CLEAR_M[1],
         furthest_tail_m=FURTHEST_TAIL_M,
@@ -112,13 +103,11 @@ def page(c: Computed) -> FlightPage:
                      at=one.entry.happened_at)
             for one in facts.seen[-MOST_SEEN:]
         ),
-        hits_before=hits[-1].hits if hits else (),
         bare_shafts=kit.bare_shafts if kit else None,
         longest_m=kit.longest_m if kit else None,
         other_shafts_lbf=kit.other_shafts_lbf if kit else None,
         care=flight.care,
         source=facts.source.reading.source if facts.source else "flight",
-        ready=flight.asked is not None,
         waiting=flight.waiting,
     )  # fmt: skip
 
