@@ -118,7 +118,12 @@ class Desk:
             old = kept is None or kept.log is not log
             if kept is None or old or self._came(kept):
                 made = 0 if kept is None or old else kept.made + 1
+                if old:
+                    self.reckoning.told()
                 computed = compute(fold(log.entries, rig=rig, ordered=True), self.reckoning.ready)
+                before = kept.computed.flight.asked if kept is not None else None
+                if before is not None and before != computed.flight.asked:
+                    self.reckoning.drop(before)
                 kept = self._rigs[rig] = _Kept(log, computed, judge(computed), made)
                 while len(self._rigs) > _RIGS_KEPT:
                     self._rigs.popitem(last=False)

@@ -1,7 +1,8 @@
 """The curves of flight of every rig lately asked for, worked out off the request's thread."""
 
 from collections import OrderedDict
-from concurrent.futures import Future, ThreadPoolExecutor
+from concurrent.futures import CancelledError, Future, ThreadPoolExecutor
+from contextlib import suppress
 from threading import Lock
 from time import monotonic
 
@@ -9,7 +10,7 @@ from lyrandis.core.flight.evidence import Asked, Reckoned, known, reckon
 
 _KEPT = 24
 QUIET_S = 0.2
-"""A rig that changes sooner than this is still being told of: nothing is begun for it."""
+"""While readings come in sooner than this, nothing is begun."""
 
 
 class Reckoning:
@@ -21,9 +22,11 @@ class Reckoning:
         self._found: OrderedDict[Asked, Future[Reckoned]] = OrderedDict()
         self._first: OrderedDict[Asked, float] = OrderedDict()
         """When each rig that is not begun was asked for first."""
+        self._told = 0.0
+        """When something was recorded last."""
 
     def ready(self, asked: Asked) -> Reckoned | None:
-        """Return what is known, else None; begun once the rig is asked for again a moment later."""
+        """Return what is known, else None; begun once it is asked for again after a quiet moment."""
         found = known(asked)
         if found is not None:
             return found
@@ -43,11 +46,25 @@ class Reckoning:
         first = self._first.setdefault(asked, now)
         while len(self._first) > _KEPT:
             self._first.popitem(last=False)
-        return now - first >= QUIET_S
+        return now - max(first, self._told) >= QUIET_S
+
+    def told(self) -> None:
+        """Take note that something was recorded: more may follow at once."""
+        self._told = monotonic()
 
     def wait(self, asked: Asked) -> Reckoned:
         """Return what is known once it is."""
-        return self._begun(asked).result()
+        while True:
+            with suppress(CancelledError):  # left out while it was waited for: begun anew
+                return self._begun(asked).result()
+
+    def drop(self, asked: Asked) -> None:
+        """Leave out a rig that has changed since, unless it is being reckoned already."""
+        with self._lock:
+            self._first.pop(asked, None)
+            future = self._found.get(asked)
+            if future is not None and future.cancel():
+                del self._found[asked]
 
     def _begun(self, asked: Asked) -> "Future[Reckoned]":
         with self._lock:

@@ -69,7 +69,8 @@ class Value(_Frozen):
     """What belongs behind the figure, such as the draw a mark is written for."""
     origin: Origin | None = None
     entries: Annotated[tuple[str, ...], AfterValidator(_bounded)] = ()
-    because: tuple[Phrase, ...] = ()
+    because: tuple[Phrase, ...] | None = None
+    """Its sum, where the page writes it out beside the value; else the finding on it has it."""
     missing: str | None = None
     """Why there is no value, when there is none."""
 

@@ -133,6 +133,8 @@ def _same_parts(reading: e.BaseReading, then: e.Fitted, now: e.Fitted) -> bool:
     return True
 
 
+At = tuple[datetime, int, str]
+"""Where an entry stands in the order of what happened."""
 when = attrgetter("happened_at", "seq", "id")
 """The order of entries: when it happened, then the order of recording."""
 

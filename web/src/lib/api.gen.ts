@@ -4774,11 +4774,8 @@ export interface components {
              * @default []
              */
             entries: string[];
-            /**
-             * Because
-             * @default []
-             */
-            because: components["schemas"]["Phrase"][];
+            /** Because */
+            because?: components["schemas"]["Phrase"][] | null;
             /** Missing */
             missing?: string | null;
         };

@@ -6,7 +6,7 @@ from typing import Any
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
 from lyrandis.core.archer.readings import GripDepth
-from lyrandis.core.archer.rules import SCATTER_TO_MEND, reading_lines
+from lyrandis.core.archer.rules import SCATTER_TO_MEND
 from lyrandis.core.archer.words import ANCHOR_WORDS, HAND_WORDS, HOLD_WORDS, PURPOSE_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import Phrase, mm, phrase
@@ -67,7 +67,6 @@ def _draw_value(c: Computed) -> j.Value:
         figure=mm(draw.length.value, draw.length.plus_minus),
         origin=j.weakest("estimated", *sources) if draw.basis == "guess" else j.weakest(*sources),
         entries=tuple(reading.recorded.entry.id for reading in draw.used),
-        because=reading_lines(draw.used),
     )
 
 

@@ -67,7 +67,10 @@ def quiver_of(arrows: ArrowFacts) -> tuple[QuiverArrow, ...]:
     found: dict[int, QuiverArrow] = {}
 
     def arrow(number: int) -> QuiverArrow:
-        return found.setdefault(number, QuiverArrow(number))
+        one = found.get(number)
+        if one is None:
+            one = found[number] = QuiverArrow(number)
+        return one
 
     for mass in arrows.masses:
         if mass.reading.arrow_number is not None:

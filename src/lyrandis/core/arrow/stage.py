@@ -2,7 +2,7 @@
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import Draw
-from lyrandis.core.arrow.judge_mass import WEIGH_ARROW, floor_sum, mass_sum
+from lyrandis.core.arrow.judge_mass import WEIGH_ARROW
 from lyrandis.core.arrow.stage_build import build_values, part_values, pass_values, spine_values
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
@@ -68,7 +68,6 @@ def _mass_value(c: Computed) -> j.Value:
         figure=gr(c.arrow.finished.mass.value, c.arrow.finished.mass.plus_minus),
         origin=j.weakest(*sources) if sources else "estimated",
         entries=tuple(recorded.entry.id for recorded in c.arrow.finished.weighed),
-        because=mass_sum(c.arrow.finished),
     )
 
 
@@ -93,7 +92,6 @@ def _gpp_values(c: Computed) -> list[j.Value]:
                 label="Grains per pound",
                 figure=gpp(c.arrow.gpp.value, c.arrow.gpp.plus_minus),
                 origin=_gpp_origin(weight, draw, _mass_value(c)),
-                because=floor_sum(c, finished, weight),
             )
         )
     values.append(

@@ -9,7 +9,6 @@ from lyrandis.core.arrow.judge_spine import (
     CLEARANCE_WORDS,
     STIFFNESS_WORDS,
     from_flight,
-    spine_sum,
 )
 from lyrandis.core.arrow.words import LENGTH_DATUM_WORDS, SHAFT_MATERIAL_WORDS
 from lyrandis.core.computed import Computed
@@ -66,7 +65,6 @@ def _wanted(c: Computed) -> j.Value:
         figure=spine(c.arrow.match.matched, half),
         detail=phrase("from your own flight") if moved else None,
         origin="measured" if moved else "estimated",
-        because=(*moved, *spine_sum(c.arrow.shooting, c.arrow.model or c.arrow.match)),
     )
 
 
@@ -149,13 +147,6 @@ def build_values(c: Computed) -> list[j.Value]:
             label="Balances at",
             figure=mm(sheet.balance_mm),
             origin="estimated",
-            because=(
-                phrase(
-                    "{balance} from the nock groove, of {length} to the end of the shaft.",
-                    balance=mm(sheet.balance_mm),
-                    length=mm(sheet.length_mm),
-                ),
-            ),
         ),
         j.Value(
             key="forward",
@@ -186,13 +177,6 @@ def _unexplained(c: Computed) -> j.Value:
         figure=gr(abs(left)),
         detail=phrase(f"more on the {more}"),
         origin="estimated",
-        because=(
-            phrase(
-                "Parts say {parts}, the scale says {scale}.",
-                parts=gr(c.arrow.finished.parts_mass.value, c.arrow.finished.parts_mass.plus_minus),
-                scale=gr(c.arrow.finished.mass.value),
-            ),
-        ),
     )
 
 
@@ -247,7 +231,7 @@ def pass_values(c: Computed) -> list[j.Value]:
             missing="Not measured yet",
             because=(phrase("Taken as {window} short of centre.", window=gap(side.window.value)),)
             if side
-            else (),
+            else None,
         )
     ]
     values.append(

@@ -22,7 +22,8 @@ ONSET_SD_MM = MM_PER_IN / 2
 UNKNOWN_ONSET_SD_MM = 1.25 * MM_PER_IN
 """The same where family or length is not told."""
 _STEP_MM = MM_PER_IN / 4
-_HALF_MM = MM_PER_IN / 2
+_HALF = 2
+"""Steps in half an inch: the slope is that over an inch."""
 
 
 @dataclass(frozen=True)
@@ -52,15 +53,18 @@ def stack_of(curve: DrawCurve, climbs: Hermite | None = None, *, known: bool = T
     """
     force = (climbs or curve.force).at
 
-    def slope(x: float) -> float:
-        """The climb over the inch around x, cut off where the curve ends."""
-        low, high = max(x - _HALF_MM, curve.first_mm), min(x + _HALF_MM, curve.last_mm)
-        return (force(high) - force(low)) / (high - low)
-
-    start = curve.first_mm + SEARCH_FROM * (curve.last_mm - curve.first_mm)
-    count = int((curve.last_mm - start) / _STEP_MM)
+    first, last = curve.first_mm, curve.last_mm
+    start = first + SEARCH_FROM * (last - first)
+    count = int((last - start) / _STEP_MM)
     xs = [start + index * _STEP_MM for index in range(count + 1)]
-    slopes = [slope(x) for x in xs]
+    # (F(x + half an inch) - F(x - half an inch)) / an inch, cut off where the curve ends
+    grid = [start + index * _STEP_MM for index in range(-_HALF, count + 1 + _HALF)]
+    ends = [min(max(x, first), last) for x in grid]
+    forces = [force(x) for x in ends]
+    slopes = [
+        (forces[index + 2 * _HALF] - forces[index]) / (ends[index + 2 * _HALF] - ends[index])
+        for index in range(count + 1)
+    ]
     low = min(range(len(xs)), key=slopes.__getitem__)
     least = slopes[low]
 

@@ -5,7 +5,7 @@ from lyrandis.core.archer.stage import choice_value
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.inspection import ITEMS, SEVERITY, looked_over
 from lyrandis.core.bow.judge_energy import energy_sum
-from lyrandis.core.bow.judge_weight import FAR_BEYOND_POINTS_MM, WEIGH, weight_figure, weight_sum
+from lyrandis.core.bow.judge_weight import FAR_BEYOND_POINTS_MM, WEIGH, weight_figure
 from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.weight import mark_to_ask_for
 from lyrandis.core.bow.words import FAMILY_WORDS
@@ -89,7 +89,6 @@ def _weight_value(c: Computed) -> j.Value:
         figure=weight_figure(c.bow.weight.weight),
         origin=j.weakest("estimated", *sources) if estimated else j.weakest(*sources),
         entries=tuple(point.recorded.entry.id for point in c.bow.weight.points),
-        because=weight_sum(c.bow.weight),
     )
 
 
@@ -153,7 +152,6 @@ def _energy_values(c: Computed) -> list[j.Value]:
             label="Arrow speed",
             figure=mps(speed.value, speed.plus_minus),
             origin="measured" if clocked else "rule",
-            because=energy_sum(c),
         )
     )
     return values

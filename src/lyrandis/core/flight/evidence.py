@@ -14,7 +14,7 @@ from lyrandis.core.arrow.closing import Change as MatchChange
 from lyrandis.core.arrow.closing import Moves, moves_of
 from lyrandis.core.constants import GRAINS_PER_GRAM, MM_PER_IN
 from lyrandis.core.flight.belief import Axis, new_axis
-from lyrandis.core.flight.choose import FlightTest, Sitting, seen
+from lyrandis.core.flight.choose import FlightTest, Sitting, seen, surprising
 from lyrandis.core.flight.curves import Curves, UprightCurves
 from lyrandis.core.flight.facts import Seen
 from lyrandis.core.flight.likely import (
@@ -466,6 +466,30 @@ def believed(start: Start, steps: tuple[Step, ...]) -> tuple[Axis, Axis]:
         )
     spine, upright = believed(start, steps[:-1])
     return stepped(spine, steps[-1], start.noise), stepped(upright, steps[-1], start.noise)
+
+
+@lru_cache(maxsize=16)
+def unexpected(start: Start, steps: tuple[Step, ...]) -> bool:
+    """Tell whether the last step is a reading that wants shooting once more.
+
+    Source: `surprising`, by what was believed before it.
+
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> from lyrandis.core.flight.choose import PLAIN_TESTS
+    >>> from lyrandis.core.flight.likely import NOISE
+    >>> start, bare = Start(SPINE_EXAMPLE, NOISE["kind"], 0.0, 1.8, 0.1), PLAIN_TESTS[2]
+    >>> [unexpected(start, (Saw(bare, 0.0), Saw(bare, gap))) for gap in (0.1, 0.8)]
+    [False, True]
+    """
+    last = steps[-1]
+    if not isinstance(last, Saw):
+        return False
+    return any(
+        reading is not None and surprising(axis, last.test, reading, start.noise)
+        for axis, reading in zip(
+            believed(start, steps[:-1]), (last.spine, last.upright), strict=True
+        )
+    )
 
 
 def stepped(axis: Axis, step: Step, noise: Noise) -> Axis:

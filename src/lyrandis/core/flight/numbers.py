@@ -29,7 +29,6 @@ from lyrandis.core.flight.choose import (
     pushed_test,
     ranked,
     surest,
-    surprising,
     verdict,
 )
 from lyrandis.core.flight.evidence import (
@@ -53,6 +52,7 @@ from lyrandis.core.flight.evidence import (
     saw,
     sensitivity,
     sitting_of,
+    unexpected,
     upright_push,
 )
 from lyrandis.core.flight.facts import FlightFacts, Seen
@@ -63,7 +63,7 @@ from lyrandis.core.flight.words import Care, Class, Doubtful
 from lyrandis.core.nock.height import lift_of
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import NockHeight
-from lyrandis.core.pile import Recorded, when
+from lyrandis.core.pile import At, Recorded, when
 from lyrandis.core.quantities import within
 from lyrandis.core.string.facts import StringFacts
 
@@ -81,7 +81,7 @@ KINDS_TO_TUNE = 2
 class Entry(NamedTuple):
     """One thing in order: what was seen or changed, and how the belief takes it."""
 
-    at: tuple[datetime, int, str]
+    at: At
     step: Step | None
     seen: Recorded[Seen] | None = None
     why_not: NotCounted | None = None
@@ -189,7 +189,7 @@ class FlightNumbers:
         ]  # fmt: skip
         counted = [one.at for one in found if one.step is not None]
         if counted:
-            found += [one for one in self._changes(self.view.reckoned) if one.at > counted[0]]
+            found += self._changes(self.view.reckoned, counted[0])
         found.sort(key=lambda one: one.at)
         if len(counted) > MOST_COUNTED:
             first = counted[-MOST_COUNTED]
@@ -200,7 +200,7 @@ class FlightNumbers:
             ]  # fmt: skip
         return tuple(found)
 
-    def _changes(self, reckoned: Reckoned) -> list[Entry]:
+    def _changes(self, reckoned: Reckoned, since: At) -> list[Entry]:
         """Return what was changed on the rig since, as shifts of an axis."""
         found = []
         lifts = [
@@ -208,13 +208,13 @@ class FlightNumbers:
             for one in self.heights
         ]
         for (_, before), (one, after) in pairwise(lifts):
-            if abs(after - before) >= MOVED_NOCK_MM:
+            if when(one.entry) > since and abs(after - before) >= MOVED_NOCK_MM:
                 by = upright_push(Change(what="nock", amount=_within(after - before, 20.0))).by
                 found.append(_changed(one, Shifted("upright", by, "nock")))
-        found += self._lever(reckoned)
+        found += self._lever(reckoned, since)
         return found
 
-    def _lever(self, reckoned: Reckoned) -> list[Entry]:
+    def _lever(self, reckoned: Reckoned, since: At) -> list[Entry]:
         found: list[Entry] = []
         builds, passes, strings = self.arrows.builds, self.arrows.passes, self.string.builds
         tip: dict[str, float] = {}
@@ -224,7 +224,7 @@ class FlightNumbers:
             again = {k: v for k, v in parts.items() if v is not None and k in tip and tip[k] != v}
             tip |= {name: value for name, value in parts.items() if value is not None}
             after = tip.get("point_gr", 0.0) + tip.get("insert_gr", 0.0)
-            if again and (by := point_shift(reckoned, before, after)):
+            if again and when(one.entry) > since and (by := point_shift(reckoned, before, after)):
                 found.append(_changed(one, Shifted("spine", by, "lever")))
         told: tuple[tuple[Sequence[Recorded[Any]], str, MatchChange, float], ...] = (
             (builds, "shaft_length_mm", "length", 1e-3),
@@ -238,7 +238,7 @@ class FlightNumbers:
                 value = getattr(of.reading, name)
                 if value is None:
                     continue
-                if last is not None and value != last:
+                if last is not None and value != last and when(of.entry) > since:
                     by = sensitivity(reckoned, change, (value - last) * per)
                     found.append(_changed(of, Shifted("spine", by, "lever")))
                 last = value
@@ -350,15 +350,9 @@ class FlightNumbers:
         if len(seen) < 2 or self.start is None:
             return None
         last = seen[-1]
-        step = last.step
-        assert isinstance(step, Saw)
-        if self.steps[-1] is not step:
+        if self.steps[-1] is not last.step:
             return None
-        for axis in self.axes_after(len(self.steps) - 1):
-            reading = step.spine if axis.name == "spine" else step.upright
-            if reading is not None and surprising(axis, step.test, reading, self.noise):
-                return last
-        return None
+        return last if unexpected(self.start, self.steps) else None
 
     @cached_property
     def tuned(self) -> bool:

@@ -5,7 +5,7 @@ from lyrandis.core.computed import Computed
 from lyrandis.core.flight.choose import FlightTest
 from lyrandis.core.flight.correct import levers_of
 from lyrandis.core.flight.readings import Change
-from lyrandis.core.flight.rules import CORRECT, EVIDENCE, HITS, RECORD, chances_sum
+from lyrandis.core.flight.rules import CORRECT, EVIDENCE, HITS, RECORD
 from lyrandis.core.flight.say import cause_word, put_back, sure_word, test_how, test_title
 from lyrandis.core.flight.words import CARE_WORDS, MATCH_FROM_WORDS, AxisName, Class, Doubtful
 from lyrandis.core.phrase import Phrase, percent, phrase
@@ -85,7 +85,6 @@ def _values(c: Computed) -> list[j.Value]:
             choice=flight.verdict,
             origin="measured",
             entries=seen,
-            because=chances_sum(c) if flight.counted else (),
         )
     values = [verdict]
     if facts.seen and flight.spine is not None:

@@ -21,11 +21,14 @@ SPINE_COUNTS = 0.05
 """Of arrows, a change of ln spine counts from here on."""
 
 
+Did = Literal["set", "checked", "touched"]
+
+
 class Event(NamedTuple):
     """Something that was done to a setting."""
 
     node: Node
-    done: Literal["set", "checked", "touched"]
+    done: Did
     value: Setting | None = None
     at: datetime | None = None
     """When, for the reader; the order of events is what counts."""

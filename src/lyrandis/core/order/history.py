@@ -3,7 +3,8 @@
 import math
 from collections.abc import Callable, Iterable
 from functools import cache
-from typing import TYPE_CHECKING, Any, NamedTuple
+from operator import itemgetter
+from typing import TYPE_CHECKING, Any
 
 from lyrandis.core.archer.draw import Draw
 from lyrandis.core.arrow.shooting import outward_is_left
@@ -13,10 +14,10 @@ from lyrandis.core.flight.readings import BareApart, ButtHits, WalkedBack
 from lyrandis.core.nock.height import lift_of
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import LimbsInLine, NockHeight
-from lyrandis.core.order.doubt import Event, Setting
+from lyrandis.core.order.doubt import Did, Event, Setting
 from lyrandis.core.order.graph import KITS
 from lyrandis.core.order.words import Node
-from lyrandis.core.pile import Recorded, when
+from lyrandis.core.pile import At, Recorded, when
 from lyrandis.core.string.braces import to_pivot
 from lyrandis.core.string.numbers import StringNumbers
 from lyrandis.core.string.readings import BraceHeight, BraceTried
@@ -29,11 +30,13 @@ MOMENT_MM = 100.0
 """A gram moved this far along the riser counts as a gram put on it."""
 
 
-class _Done(NamedTuple):
-    recorded: Recorded[Any]
-    node: Node
-    done: str
-    value: Setting | None
+_Done = tuple[At, Event]
+"""An event, and where it stands in the order."""
+
+
+def _done(recorded: Recorded[Any], node: Node, done: Did, value: Setting | None) -> _Done:
+    at = when(recorded.entry)
+    return at, Event(node, done, value, at[0])
 
 
 def history(
@@ -67,15 +70,12 @@ def history(
         *_arrows(setup),
         *_riser(setup),
         *_by_flight(setup),
-        *(_Done(one, one.reading.setting, "checked", None) for one in facts.checked),
-        *(_Done(one, one.reading.setting, "touched", None) for one in facts.moved),
-        *(_Done(one, one.reading.setting, "set", _found(one.reading)) for one in facts.found),
+        *(_done(one, one.reading.setting, "checked", None) for one in facts.checked),
+        *(_done(one, one.reading.setting, "touched", None) for one in facts.moved),
+        *(_done(one, one.reading.setting, "set", _found(one.reading)) for one in facts.found),
     ]
-    done.sort(key=lambda one: when(one.recorded.entry))
-    return [
-        Event(one.node, one.done, one.value, one.recorded.entry.happened_at)  # type: ignore[arg-type]
-        for one in done
-    ]
+    done.sort(key=itemgetter(0))
+    return [event for _, event in done]
 
 
 LEVEL_MM_AT_18 = 100.0
@@ -89,12 +89,12 @@ def _by_flight(setup: "Setup") -> list[_Done]:
     for one in setup.flight.seen:
         reading = one.reading
         if isinstance(reading, WalkedBack):
-            found.append(_Done(one, "walk_back", "set", outward * reading.drift_mm))
+            found.append(_done(one, "walk_back", "set", outward * reading.drift_mm))
         elif isinstance(reading, BareApart | ButtHits) and reading.trial is None:
             said = _bare_word(reading)
             if said is not None:
                 node: Node = "bare_final" if reading.distance_m >= FAR_BARE_M else "bare_rough"
-                found.append(_Done(one, node, "set", said))
+                found.append(_done(one, node, "set", said))
     return found
 
 
@@ -128,7 +128,7 @@ def _set(
     for one in told:
         said = value(one.reading)
         if said is not None:
-            found.append(_Done(one, node, "set", said))
+            found.append(_done(one, node, "set", said))
     return found
 
 
@@ -139,18 +139,18 @@ def _draws(draw: Draw | None) -> list[_Done]:
     used = sorted(draw.used, key=lambda one: when(one.recorded.entry)) if draw else []
     for number, reading in enumerate(used, start=1):
         total += reading.length.value
-        found.append(_Done(reading.recorded, "draw", "set", total / number))
+        found.append(_done(reading.recorded, "draw", "set", total / number))
     return found
 
 
 def _string(setup: "Setup") -> list[_Done]:
     """A string counts as set once something of it is told; a new one in its place at once."""
     fitted = [one for one in setup.order.fitted if one.reading.part == "string"]
-    found = [_Done(one, "string", "set", one.reading.part_id or "none") for one in fitted[1:]]
+    found = [_done(one, "string", "set", one.reading.part_id or "none") for one in fitted[1:]]
     builds = setup.string.builds
     if builds and (not fitted or fitted[-1] is fitted[0] or not found):
         name = setup.fitted.string or "string"
-        found.append(_Done(builds[0], "string", "set", name))
+        found.append(_done(builds[0], "string", "set", name))
     return found
 
 
@@ -159,9 +159,9 @@ def _settled(string: StringNumbers) -> list[_Done]:
     found = []
     if string.settling is not None and string.facts.braces:
         left = string.settling.now.p90_mm
-        found.append(_Done(string.facts.braces[-1], "settled", "set", left))
+        found.append(_done(string.facts.braces[-1], "settled", "set", left))
     if told is not None and told.reading.settled:
-        found.append(_Done(told, "settled", "set", 0.0))
+        found.append(_done(told, "settled", "set", 0.0))
     return found
 
 
@@ -176,7 +176,7 @@ def _weights_of_bow(bow: "BowNumbers") -> list[_Done]:
         if point.recorded.reading.kind == "bow_weighed":
             there = max(force(point.draw_mm), 1e-9)
             value = point.weight.value * force(MARKED_DRAW_MM) / there
-            found.append(_Done(point.recorded, "weight_rough", "set", value))
+            found.append(_done(point.recorded, "weight_rough", "set", value))
     return found
 
 
@@ -208,19 +208,22 @@ def _arrows(setup: "Setup") -> list[_Done]:
     fitted = [one for one in facts.fitted if one.reading.part == "arrow_set"]
     own = setup.fitted.arrow_set
     spine = setup.arrows.part("spine_lbf")[0]
+    ln_spine = math.log(spine) if spine else 0.0
     latest: dict[object, float] = {}
+    total = 0.0
     found = []
     for number, one in enumerate(facts.masses):
-        key = one.reading.arrow_number
-        latest[key if key is not None else f"unnumbered {number}"] = one.reading.arrow_mass_gr
-        mean = sum(latest.values()) / len(latest)
-        value = (math.log(mean), math.log(spine) if spine else 0.0)
-        found.append(_Done(one, "arrows", "set", value))
-    known = found[-1].value if found else None
+        key, mass = one.reading.arrow_number, one.reading.arrow_mass_gr
+        which = key if key is not None else f"unnumbered {number}"
+        total += mass - latest.get(which, 0.0)
+        latest[which] = mass
+        value = (math.log(total / len(latest)), ln_spine)
+        found.append(_done(one, "arrows", "set", value))
+    known = found[-1][1].value if found else None
     for put_on in fitted[1:]:
         part = put_on.reading.part_id
         value_now = known if part == own and known is not None else part or "none"
-        found.append(_Done(put_on, "arrows", "set", value_now))
+        found.append(_done(put_on, "arrows", "set", value_now))
     return found
 
 
@@ -243,5 +246,5 @@ def _riser(setup: "Setup") -> list[_Done]:
         on[one.reading.place] = (one.reading.mass_g, one.reading.mass_g * one.reading.up_mm)
         grams = sum(mass for mass, _ in on.values())
         moment = sum(moment for _, moment in on.values()) / MOMENT_MM
-        found.append(_Done(one, "riser_weights", "set", grams + moment))
+        found.append(_done(one, "riser_weights", "set", grams + moment))
     return found

@@ -130,7 +130,9 @@ def turned_braces(facts: StringFacts, grips: ArcherFacts) -> tuple[TurnedBrace, 
         if tried.reading.turns is not None:
             height = to_pivot(tried.reading.brace_height_mm, tried.reading.datum, grips).value
             found.append((when(tried.entry), TurnedBrace(tried.reading.turns, height)))
-    return tuple(turned for _, turned in sorted(found, key=itemgetter(0)))
+    if facts.tried:
+        found.sort(key=itemgetter(0))
+    return tuple(turned for _, turned in found)
 
 
 def usual_limits(brace_in: float) -> tuple[float, float]:

@@ -162,6 +162,8 @@ def pairs_of(
     """
     found = []
     for before, after in pairwise(readings):
+        if before.turns == after.turns:
+            continue
         shorter = shortening(length_mm, diameter_mm, after.turns, before.turns)
         if abs(shorter) >= BRACE_READING_SD_MM:
             gained = after.brace_mm - before.brace_mm

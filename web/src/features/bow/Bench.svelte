@@ -34,7 +34,7 @@
   const margin = $derived(drawing.onset_mm != null ? drawing.onset_mm - view.draw : null);
 
   function value(key: string, label: string, said: Figure | null, missing: string): Value {
-    return { key, label, figure: said, text: null, missing, entries: [], because: [] };
+    return { key, label, figure: said, text: null, missing, entries: [] };
   }
   const live = $derived([
     value(

@@ -15,7 +15,6 @@
     label,
     figure: said,
     entries: [],
-    because: [],
   });
   const values = $derived([
     value('gpp', 'arrow over weight', gpp(knee.mass / drawing.weight_lbf)),
