@@ -26,7 +26,7 @@ class Reckoning:
         """When something was recorded last."""
 
     def ready(self, asked: Asked) -> Reckoned | None:
-        """Return what is known, else None; begun once it is asked for again after a quiet moment."""
+        """Return what is known, else None; begun once asked for again after a quiet moment."""
         found = known(asked)
         if found is not None:
             return found

@@ -38,6 +38,15 @@ class ArcherFacts:
     belly_depth: Recorded[GripDepth] | None = None
     plunger_depth: Recorded[GripDepth] | None = None
 
+    @property
+    def grips(self) -> "ArcherFacts":
+        """The grip's depths alone: all that readings of draw and brace are converted with."""
+        return ArcherFacts(
+            back_depth=self.back_depth,
+            belly_depth=self.belly_depth,
+            plunger_depth=self.plunger_depth,
+        )
+
 
 def facts(pile: Pile) -> ArcherFacts:
     """Return what is in force of the archer on this rig."""

@@ -17,6 +17,7 @@ from lyrandis.core.bow.words import Family
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.pile import Recorded
+from lyrandis.core.remember import remembered
 
 Basis = Literal["weighed", "told", "estimated", "parts"]
 
@@ -212,6 +213,7 @@ def sum_of(parts: tuple[Part, ...]) -> Estimate | None:
     )
 
 
+@remembered
 def arrow_mass_of(arrows: ArrowFacts, draw_mm: float | None) -> ArrowMass | None:
     """Return the finished mass: weighed if anything was, else as told, else from the parts.
 

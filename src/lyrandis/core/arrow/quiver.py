@@ -16,6 +16,7 @@ from lyrandis.core.entries import Entry
 from lyrandis.core.errors import DomainError
 from lyrandis.core.look_over import LookOver, looked_over_as
 from lyrandis.core.pile import Recorded
+from lyrandis.core.remember import remembered
 
 MASS_STEP_GR = 5.0
 SPINE_STEP_LBF = 2.0
@@ -55,6 +56,7 @@ class QuiverArrow:
         return self.retired or self.safety == "cracked"
 
 
+@remembered
 def quiver_of(arrows: ArrowFacts) -> tuple[QuiverArrow, ...]:
     """Return the numbered arrows in order, each with the newest that is known of it.
 

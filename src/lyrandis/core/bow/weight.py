@@ -22,6 +22,7 @@ from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.pile import Recorded
 from lyrandis.core.reading import Source
+from lyrandis.core.remember import remembered
 
 TILT_SD_PER_IN = 0.0055
 """One standard deviation of a bow's weight per inch about its family's, as a share of its weight:
@@ -171,9 +172,10 @@ def mark_point(bow: BowFacts) -> Point | None:
     return Point(mark.draw_length_mm, Estimate(mark.draw_weight_lbf, sd), bow.mark)
 
 
+@remembered
 def weighed_points(
     bow: BowFacts, archer: ArcherFacts, hook: Estimate, curve: Hermite
-) -> list[Point]:
+) -> tuple[Point, ...]:
     """Return the weighed points by the position of the string at the hook.
 
     `curve` is the typical force curve: an error of draw weighs as much as the weight it gains.
@@ -200,7 +202,7 @@ def weighed_points(
             steep = curve.slope(pivot) / max(curve.at(pivot), 1e-30)
             sd = math.hypot(sd, min(steep, 1 / MM_PER_IN) * reading.draw_weight_lbf * loose)
         points.append(Point(at, Estimate(reading.draw_weight_lbf, sd), recorded))
-    return sorted(points, key=itemgetter(0))
+    return tuple(sorted(points, key=itemgetter(0)))
 
 
 def least_draw_mm(likeness: Likeness) -> float:
@@ -228,7 +230,7 @@ def points_at_rest(
     1
     """
     least = least_draw_mm(likeness)
-    points = weighed_points(bow, archer, hook, likeness.curve.force)
+    points = weighed_points(bow, archer.grips, hook, likeness.curve.force)
     return tuple(point for point in points if point.draw_mm < least)
 
 
@@ -251,7 +253,7 @@ def draw_weight_at(
     """
     curve = likeness.curve.force
     mark = mark_point(bow)
-    weighed = weighed_points(bow, archer, hook, curve)
+    weighed = weighed_points(bow, archer.grips, hook, curve)
     least = least_draw_mm(likeness)
     usable = [point for point in weighed if point.draw_mm >= least]
     points = usable or ([mark] if mark and mark.draw_mm >= least else [])

@@ -7,7 +7,10 @@ from operator import itemgetter
 from typing import TYPE_CHECKING, Any
 
 from lyrandis.core.archer.draw import Draw
+from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.arrow.readings import ArrowMassed
 from lyrandis.core.arrow.shooting import outward_is_left
+from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.constants import MARKED_DRAW_MM, TRADE_OFFSET_MM
 from lyrandis.core.flight.evidence import FAR_BARE_M, apart_of
 from lyrandis.core.flight.readings import BareApart, ButtHits, WalkedBack
@@ -18,7 +21,9 @@ from lyrandis.core.order.doubt import Did, Event, Setting
 from lyrandis.core.order.graph import KITS
 from lyrandis.core.order.words import Node
 from lyrandis.core.pile import At, Recorded, when
+from lyrandis.core.remember import remembered
 from lyrandis.core.string.braces import to_pivot
+from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.numbers import StringNumbers
 from lyrandis.core.string.readings import BraceHeight, BraceTried
 
@@ -56,7 +61,7 @@ def history(
     >>> [event.node for event in c.order.events][:2]
     ['draw', 'hold']
     """
-    facts = setup.order
+    facts, spine = setup.order, setup.arrows.part("spine_lbf")[0]
     done: list[_Done] = [
         *_draws(draw),
         *_set("hold", facts.holds, lambda one: one.hold),
@@ -65,9 +70,9 @@ def history(
         *_string(setup),
         *_settled(string),
         *(_weights_of_bow(bow) if nock.kit in KITS["weight_rough"] else ()),
-        *_braces(setup, string),
+        *_braces(string.facts, facts.others, string.grips),
         *_nocks(setup, nock),
-        *_arrows(setup),
+        *_arrows(facts.masses, facts.fitted, setup.fitted.arrow_set, spine),
         *_riser(setup),
         *_by_flight(setup),
         *(_done(one, one.reading.setting, "checked", None) for one in facts.checked),
@@ -132,6 +137,7 @@ def _set(
     return found
 
 
+@remembered
 def _draws(draw: Draw | None) -> list[_Done]:
     """The draw as it was known after each reading that counts."""
     found: list[_Done] = []
@@ -180,17 +186,16 @@ def _weights_of_bow(bow: "BowNumbers") -> list[_Done]:
     return found
 
 
-def _braces(setup: "Setup", string: StringNumbers) -> list[_Done]:
+@remembered
+def _braces(
+    facts: StringFacts, others: tuple[Recorded[Any], ...], grips: ArcherFacts
+) -> list[_Done]:
     read = [
-        *string.facts.braces,
-        *string.facts.tried,
-        *(one for one in setup.order.others if isinstance(one.reading, BraceHeight | BraceTried)),
+        *facts.braces,
+        *facts.tried,
+        *(one for one in others if isinstance(one.reading, BraceHeight | BraceTried)),
     ]
-    return _set(
-        "brace",
-        read,
-        lambda one: to_pivot(one.brace_height_mm, one.datum, string.grips).value,
-    )
+    return _set("brace", read, lambda one: to_pivot(one.brace_height_mm, one.datum, grips).value)
 
 
 def _nocks(setup: "Setup", nock: NockNumbers) -> list[_Done]:
@@ -202,17 +207,20 @@ def _nocks(setup: "Setup", nock: NockNumbers) -> list[_Done]:
     )
 
 
-def _arrows(setup: "Setup") -> list[_Done]:
+@remembered
+def _arrows(
+    masses: tuple[Recorded[ArrowMassed], ...],
+    put_on: tuple[Recorded[PartFitted], ...],
+    own: str | None,
+    spine: float | None,
+) -> list[_Done]:
     """Arrows as they were known after each weighing; another set is another word."""
-    facts = setup.order
-    fitted = [one for one in facts.fitted if one.reading.part == "arrow_set"]
-    own = setup.fitted.arrow_set
-    spine = setup.arrows.part("spine_lbf")[0]
+    fitted = [one for one in put_on if one.reading.part == "arrow_set"]
     ln_spine = math.log(spine) if spine else 0.0
     latest: dict[object, float] = {}
     total = 0.0
     found = []
-    for number, one in enumerate(facts.masses):
+    for number, one in enumerate(masses):
         key, mass = one.reading.arrow_number, one.reading.arrow_mass_gr
         which = key if key is not None else f"unnumbered {number}"
         total += mass - latest.get(which, 0.0)
@@ -220,10 +228,10 @@ def _arrows(setup: "Setup") -> list[_Done]:
         value = (math.log(total / len(latest)), ln_spine)
         found.append(_done(one, "arrows", "set", value))
     known = found[-1][1].value if found else None
-    for put_on in fitted[1:]:
-        part = put_on.reading.part_id
+    for one_set in fitted[1:]:
+        part = one_set.reading.part_id
         value_now = known if part == own and known is not None else part or "none"
-        found.append(_done(put_on, "arrows", "set", value_now))
+        found.append(_done(one_set, "arrows", "set", value_now))
     return found
 
 

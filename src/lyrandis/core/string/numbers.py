@@ -143,7 +143,7 @@ class StringNumbers:
 
 
 def numbers(
-    facts: StringFacts, grips: ArcherFacts, bow: BowFacts, likeness: Likeness
+    facts: StringFacts, archer: ArcherFacts, bow: BowFacts, likeness: Likeness
 ) -> StringNumbers:
     """Return the string's numbers."""
-    return StringNumbers(facts, grips, bow, likeness.shape)
+    return StringNumbers(facts, archer.grips, bow, likeness.shape)
