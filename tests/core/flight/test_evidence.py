@@ -33,6 +33,7 @@ from lyrandis.core.flight.evidence import (
 from lyrandis.core.flight.likely import NOISE, Push
 from lyrandis.core.flight.numbers import MOVED_NOCK_MM
 from lyrandis.core.jot import Listener, parse
+from lyrandis.core.order.words import NODE_WORDS
 from lyrandis.core.setup import fold
 from tests.entries import draft, entries
 
@@ -316,7 +317,7 @@ def test_what_is_shot_stands_in_the_order_of_work() -> None:
 def test_a_trial_that_is_on_is_asked_to_be_put_back() -> None:
     on = rig(MATCHED, "tail straight @ 2.3m", "trial draw short 1in")
     step = judge(on).next_step
-    assert step.title.text() == "Drawn 1 in short"
+    assert step.title.text() == "Shoot three drawn 1 in short"
     shot = rig(
         MATCHED, "tail straight @ 2.3m", "trial draw short 1in", "tail right 2 @ 2.3m short 1in"
     )
@@ -500,6 +501,24 @@ def test_a_correction_records_the_change_itself() -> None:
                                 nock.reading)))  # fmt: skip
     assert isinstance(done.flight.steps[-1], Shifted)
     assert board(done).expected_now is not None
+
+
+def test_a_correction_puts_in_doubt_what_it_is_said_to_disturb() -> None:
+    said = ("spine 400", "walkback 10m 0, 20m 2cm left", "tail right 3 @ 2.3m 6 arrows",
+            *["bare 40cm left @ 18m 6 arrows"] * 2, "wear none", "wear none")  # fmt: skip
+    before = rig(*said)
+    found = board(before).correction
+    assert found is not None
+    done = [one for one in found.levers if one.reading is not None and one.refused is None]
+    assert {"plate", "point"} <= {one.key for one in done}
+    known = {NODE_WORDS[node]: node for node, s in before.order.states.items() if s.at}
+    for lever in done:
+        after = rig(*said, lever.reading).order.states
+        for name in set(lever.disturbs) & set(known):
+            assert after[known[name]].mark in ("direct", "rests"), (lever.key, name)
+        untouched = set(known) - set(lever.disturbs)
+        for name in untouched:
+            assert after[known[name]].mark != "direct", (lever.key, name)
 
 
 def test_what_is_expected_is_compared_with_what_came() -> None:

@@ -59,6 +59,49 @@ def test_what_is_recorded_puts_in_doubt(said: tuple[str, ...], doubted: set[str]
     assert {node for node, mark in marks(*said).items() if mark == "direct"} == doubted
 
 
+WALKED = ("kit rest", "point 100gr", "shaft 29in 8gpi", "walkback 10m 0, 20m 0")
+
+
+@pytest.mark.parametrize(
+    ("said", "doubted", "reason"),
+    [
+        (("point 112gr",), set(), None),
+        (("point 113gr",), {"walk_back", "bare_final"}, "arrows 5 % weaker since"),
+        (("point 125gr",), {"walk_back", "bare_final"}, "arrows 10 % weaker since"),
+        (("point 125gr", "point 100gr"), set(), None),
+        (("shaft 28in 8gpi",), {"walk_back", "bare_final"}, "arrows 11 % stiffer since"),
+        (("spine 600",), {"walk_back", "bare_final"}, "arrows 17 % weaker since"),
+        (("material wood",), set(), None),
+        (("window 2mm",), set(), None),
+        (("window 2mm", "walkback 10m 0, 20m 0", "window 2.4mm"), set(), None),
+        (("window 2mm", "walkback 10m 0, 20m 0", "window 3mm"), {"walk_back"}, None),
+        (("centreshot 1mm out", "window 2mm", "walkback 10m 0, 20m 0", "window 1mm"),
+         {"walk_back"}, None),
+        (("window 2mm", "walkback 10m 0, 20m 0", "window 3mm", "centreshot 0mm out",
+          "centreshot 2mm out"), {"walk_back"}, None),
+    ],
+)  # fmt: skip
+def test_other_points_lengths_spines_and_plates_put_in_doubt_what_was_shot_with_them(
+    said: tuple[str, ...], doubted: set[str], reason: str | None
+) -> None:
+    order = computed(*WALKED, "bare 0cm left @ 18m", *said).order
+    assert {node for node, one in order.states.items() if one.mark == "direct"} == doubted
+    if reason is not None:
+        found = order.reason("walk_back")
+        assert found is not None
+        assert found.text() == reason
+        assert "went from" not in order.sentence("walk_back").text()
+
+
+def test_arrows_weighed_again_with_their_new_points_count_by_the_scale() -> None:
+    """430 gr and 25 more, and the scale agrees: nothing moved since the points did."""
+    shot = ("walkback 10m 0, 20m 0",)
+    told = computed(*WALKED, "point 125gr", *shot, "arrow 1 455gr").order
+    assert told.states["walk_back"].mark == "settled"
+    off = computed(*WALKED, "point 125gr", *shot, "arrow 1 490gr").order
+    assert off.states["walk_back"].mark == "direct"
+
+
 def test_another_string_puts_brace_and_nock_in_doubt_though_their_readings_are_of_the_old() -> None:
     old, new = (
         draft(e.PartFitted(part="string", part_id=part), on="rig", days=days)

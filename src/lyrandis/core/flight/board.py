@@ -261,7 +261,7 @@ def _due(flight: FlightNumbers, across: float | None) -> Phrase:
 
 _Node = Literal["nock", "string", "arrows", "centre_shot", "brace"]
 _NODES: dict[str, _Node] = {
-    "nock": "nock", "silencers": "string", "point": "arrows", "length": "arrows",
+    "nock": "nock", "point": "arrows", "length": "arrows",
     "shafts": "arrows", "plate": "centre_shot", "brace": "brace",
 }  # fmt: skip
 
@@ -282,7 +282,7 @@ def _lever(c: Computed, flight: FlightNumbers, one: Lever, across: float | None)
         refused=one.refused,
         reaches=one.reaches,
         first=one.first,
-        disturbs=c.order.resting_on(_NODES[one.key]),
+        disturbs=c.order.resting_on(_NODES[one.key]) if one.key in _NODES else (),
     )
 
 

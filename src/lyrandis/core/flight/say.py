@@ -65,6 +65,46 @@ def test_title(test: FlightTest, change: Change | None) -> Phrase:
     return phrase("Listen for a slap")
 
 
+_MANY = {3.0: "three", 6.0: "six"}
+_WITH = {"draw_short": "", "draw_extra": "", "silencers": "with ", "other_shafts": "with "}
+
+
+def trial_act(change: Change, many: str = "three") -> Phrase:
+    """Return what to shoot for a trial, as a next step is called.
+
+    Source: words of the trade.
+
+    >>> trial_act(Change(what="draw_short", amount=25.4)).text()
+    'Shoot three drawn 1 in short'
+    """
+    said = change.say()
+    by = _WITH.get(change.what, "with the ")
+    return phrase(f"Shoot {many} {by}{said.template}", **said.figures)
+
+
+def test_act(test: FlightTest, change: Change | None) -> Phrase:
+    """Return what to do for a test, as a next step is called.
+
+    Source: words of the trade.
+
+    >>> from lyrandis.core.flight.choose import PLAIN_TESTS
+    >>> test_act(PLAIN_TESTS[0], None).text()
+    'Shoot three from 2.3 m, read the tail'
+    >>> test_act(PLAIN_TESTS[0], Change(what="brace", amount=-6.35)).text()
+    'Shoot three with the brace 1/4 in lower'
+    """
+    at, many = metres(test.distance_m), _MANY.get(test.arrows, f"{test.arrows:g}")
+    if change is not None:
+        return trial_act(change, many)
+    if test.sees == "tail":
+        return phrase(f"Shoot {many} from {at}, read the tail")
+    if test.sees == "bare":
+        return phrase(f"Shoot {many} bare shafts from {at}")
+    if test.sees == "mark":
+        return phrase("Look for a mark on the side plate")
+    return phrase("Listen for a slap")
+
+
 def test_how(test: FlightTest, change: Change | None) -> Phrase:
     """Return how a test is shot: how far, how many arrows, what is changed.
 

@@ -6,7 +6,7 @@ from lyrandis.core.flight.choose import FlightTest
 from lyrandis.core.flight.correct import levers_of
 from lyrandis.core.flight.readings import Change
 from lyrandis.core.flight.rules import CORRECT, EVIDENCE, HITS, RECORD
-from lyrandis.core.flight.say import cause_word, put_back, sure_word, test_how, test_title
+from lyrandis.core.flight.say import cause_word, put_back, sure_word, test_act, test_how, trial_act
 from lyrandis.core.flight.words import CARE_WORDS, MATCH_FROM_WORDS, AxisName, Class, Doubtful
 from lyrandis.core.phrase import Phrase, percent, phrase
 from lyrandis.core.room import Ask
@@ -192,10 +192,9 @@ def left_changed(c: Computed) -> j.NextStep | None:
             action=j.Action(label="It is put back", stage="flight", control="trial"),
             on_page=True,
         )
-    title = f"{on.template[0].upper()}{on.template[1:]}"
     return j.NextStep(
-        title=phrase(title, **on.figures),
-        why=phrase("Shoot three fletched arrows at 2.3 m so, and record the tail."),
+        title=trial_act(trial),
+        why=phrase("Fletched arrows from 2.3 m, and record which way the nocks point."),
         tells=phrase("What it means is said once it is recorded, so that the eye stays honest."),
         minutes=3,
         action=RECORD,
@@ -257,7 +256,7 @@ def _test_step(c: Computed) -> j.NextStep | None:
     test = c.flight.ranked[0].test
     change = change_of(c, test)
     return j.NextStep(
-        title=test_title(test, change),
+        title=test_act(test, change),
         why=test_how(test, change),
         tells=phrase("No other test tells as much for its trouble."),
         minutes=round(test.minutes),

@@ -8,15 +8,15 @@ from typing import TYPE_CHECKING, Any
 
 from lyrandis.core.archer.draw import Draw
 from lyrandis.core.archer.facts import ArcherFacts
-from lyrandis.core.arrow.readings import ArrowMassed
+from lyrandis.core.arrow.readings import ArrowBuild, ArrowMassed, ArrowPass
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.bench_readings import PartFitted
-from lyrandis.core.constants import MARKED_DRAW_MM, TRADE_OFFSET_MM
+from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.flight.evidence import FAR_BARE_M, apart_of
 from lyrandis.core.flight.readings import BareApart, ButtHits, WalkedBack
 from lyrandis.core.nock.height import lift_of
 from lyrandis.core.nock.numbers import NockNumbers
-from lyrandis.core.nock.readings import LimbsInLine, NockHeight
+from lyrandis.core.nock.readings import CentreShot, LimbsInLine, NockHeight
 from lyrandis.core.order.doubt import Did, Event, Setting
 from lyrandis.core.order.graph import KITS
 from lyrandis.core.order.words import Node
@@ -61,7 +61,7 @@ def history(
     >>> [event.node for event in c.order.events][:2]
     ['draw', 'hold']
     """
-    facts, spine = setup.order, setup.arrows.part("spine_lbf")[0]
+    facts = setup.order
     done: list[_Done] = [
         *_draws(draw),
         *_set("hold", facts.holds, lambda one: one.hold),
@@ -72,7 +72,8 @@ def history(
         *(_weights_of_bow(bow) if nock.kit in KITS["weight_rough"] else ()),
         *_braces(string.facts, facts.others, string.grips),
         *_nocks(setup, nock),
-        *_arrows(facts.masses, facts.fitted, setup.fitted.arrow_set, spine),
+        *_arrows(facts.masses, setup.arrows.builds, facts.fitted, setup.fitted.arrow_set),
+        *_centres(facts.centres, setup.arrows.passes),
         *_riser(setup),
         *_by_flight(setup),
         *(_done(one, one.reading.setting, "checked", None) for one in facts.checked),
@@ -207,31 +208,105 @@ def _nocks(setup: "Setup", nock: NockNumbers) -> list[_Done]:
     )
 
 
+LN_PER_INCH, LN_PER_25_GR = 0.1, 0.1
+"""Source: the trade's rule of thumb, 5 lb an inch and 5 lb per 25 gr, of shafts of some 50 lb."""
+
+
+class _Set:
+    """One set of arrows as it is known so far: how heavy, and how stiff it stands on the bow."""
+
+    def __init__(self) -> None:
+        self.latest: dict[object, float] = {}
+        self.total = 0.0
+        self.stiffness = 0.0
+        """ln, over what it was when first told."""
+        self.parts: dict[str, float] = {}
+
+    @property
+    def value(self) -> tuple[float, float]:
+        return math.log(self.total / len(self.latest)), self.stiffness
+
+    def weigh(self, which: object, mass: float) -> None:
+        self.total += mass - self.latest.get(which, 0.0)
+        self.latest[which] = mass
+
+    def build(self, told: ArrowBuild) -> bool:
+        """Take parts as told; True where the arrows are others by it."""
+        new = {name: getattr(told, name) for name in _PARTS}
+        new = {name: value for name, value in new.items() if value is not None}
+        more = {n: v - self.parts[n] for n, v in new.items() if self.parts.get(n, v) != v}
+        tip = more.get("point_gr", 0.0) + more.get("insert_gr", 0.0)
+        inches = more.get("shaft_length_mm", 0.0) / MM_PER_IN
+        self.stiffness -= LN_PER_25_GR * tip / 25 + LN_PER_INCH * inches
+        if "spine_lbf" in more:
+            self.stiffness += math.log(new["spine_lbf"] / self.parts["spine_lbf"])
+        self.parts |= new
+        if not more or not self.latest:
+            return False
+        grains = tip + inches * self.parts.get("shaft_gr_per_in", 0.0)
+        grains = max(grains, -min(self.latest.values()) / 2)  # no arrow weighs nothing
+        for which, mass in self.latest.items():
+            self.latest[which] = mass + grains
+        self.total = sum(self.latest.values())
+        return True
+
+
+_PARTS = ("point_gr", "insert_gr", "shaft_length_mm", "spine_lbf", "shaft_gr_per_in")
+
+
 @remembered
 def _arrows(
     masses: tuple[Recorded[ArrowMassed], ...],
+    builds: tuple[Recorded[ArrowBuild], ...],
     put_on: tuple[Recorded[PartFitted], ...],
     own: str | None,
-    spine: float | None,
 ) -> list[_Done]:
-    """Arrows as they were known after each weighing; another set is another word."""
-    fitted = [one for one in put_on if one.reading.part == "arrow_set"]
-    ln_spine = math.log(spine) if spine else 0.0
-    latest: dict[object, float] = {}
-    total = 0.0
+    """Arrows as they were known after each weighing and change; another set is another word."""
+    arrows = _Set()
     found = []
-    for number, one in enumerate(masses):
-        key, mass = one.reading.arrow_number, one.reading.arrow_mass_gr
-        which = key if key is not None else f"unnumbered {number}"
-        total += mass - latest.get(which, 0.0)
-        latest[which] = mass
-        value = (math.log(total / len(latest)), ln_spine)
-        found.append(_done(one, "arrows", "set", value))
+    told: list[Recorded[Any]] = sorted([*masses, *builds], key=lambda one: when(one.entry))
+    for number, one in enumerate(told):
+        if isinstance(one.reading, ArrowMassed):
+            key = one.reading.arrow_number
+            which = key if key is not None else f"unnumbered {number}"
+            arrows.weigh(which, one.reading.arrow_mass_gr)
+        elif not arrows.build(one.reading):
+            continue
+        found.append(_done(one, "arrows", "set", arrows.value))
     known = found[-1][1].value if found else None
+    fitted = [one for one in put_on if one.reading.part == "arrow_set"]
     for one_set in fitted[1:]:
         part = one_set.reading.part_id
         value_now = known if part == own and known is not None else part or "none"
         found.append(_done(one_set, "arrows", "set", value_now))
+    return found
+
+
+def _centres(
+    centres: tuple[Recorded[CentreShot], ...], passes: tuple[Recorded[ArrowPass], ...]
+) -> list[_Done]:
+    """Where the arrow stands across the bow: as measured, and moved with the face it lies on.
+
+    The face alone says it where nobody measured; a face that never moved says nothing.
+    """
+    faces = [one for one in passes if one.reading.window_mm is not None]
+    if len({one.reading.window_mm for one in faces}) < 2:
+        return _set("centre_shot", centres, lambda one: one.out_mm)
+    told: list[Recorded[Any]] = sorted([*centres, *faces], key=lambda one: when(one.entry))
+    face, apart = faces[0].reading.window_mm or 0.0, 0.0
+    for one in told:
+        if isinstance(one.reading, CentreShot):
+            apart = one.reading.out_mm - face  # what is measured first says where the face stood
+            break
+        face = one.reading.window_mm
+    found: list[_Done] = []
+    face = faces[0].reading.window_mm or 0.0
+    for one in told:
+        if isinstance(one.reading, CentreShot):
+            apart = one.reading.out_mm - face
+        else:
+            face = one.reading.window_mm
+        found.append(_done(one, "centre_shot", "set", face + apart))
     return found
 
 
@@ -243,7 +318,6 @@ def _riser(setup: "Setup") -> list[_Done]:
     facts = setup.order
     found = [
         *_set("limb_alignment", facts.in_line, _off),
-        *_set("centre_shot", facts.centres, lambda one: one.out_mm),
         *_set("tiller_rough", facts.tillers, lambda one: one.upper_mm - one.lower_mm),
     ]
     in_line = min((when(one.entry) for one in facts.in_line), default=None)

@@ -217,9 +217,17 @@ class OrderNumbers:
         if state.now is None:
             return phrase(f"The {above} {_were(edge.above)} moved {since}")
         was, now = (said_value(edge.above, value) for value in (state.before, state.now))
-        if was is None or now is None or edge.threshold is None:
+        if was is None or now is None or edge.threshold is None or _by_stiffness(state):
             return phrase(f"The {above} changed {since}")
         return phrase(f"The {above} went from {{was}} to {{now}} {since}", was=was, now=now)
+
+
+def _by_stiffness(state: State) -> bool:
+    """Return whether arrows changed in stiffness more than in the mass that would be said."""
+    if not isinstance(state.before, tuple) or not isinstance(state.now, tuple):
+        return False
+    heavier, stiffer = (b - a for a, b in zip(state.before, state.now, strict=True))
+    return abs(stiffer) > abs(heavier)
 
 
 def _were(node: Node) -> str:
@@ -264,8 +272,10 @@ def said_word(value: Setting | None) -> str | None:
 def _moved(node: Node, before: Setting | None, now: Setting) -> tuple[Figure, str] | None:
     """Return by how much a setting moved, and the word for which way."""
     if isinstance(before, tuple) and isinstance(now, tuple):
-        change = now[0] - before[0]
-        return percent(abs(math.expm1(change))), "heavier" if change > 0 else "lighter"
+        heavier, stiffer = (b - a for a, b in zip(before, now, strict=True))
+        if abs(stiffer) > abs(heavier):
+            return percent(abs(math.expm1(stiffer))), "stiffer" if stiffer > 0 else "weaker"
+        return percent(abs(math.expm1(heavier))), "heavier" if heavier > 0 else "lighter"
     if isinstance(before, float) and isinstance(now, float):
         figure = said_value(node, abs(now - before))
         if figure is None:
