@@ -426,6 +426,31 @@ def test_a_kept_tuning_stands_for_other_arrows_and_not_twice_for_its_own() -> No
     )  # fmt: skip
 
 
+@pytest.mark.parametrize(
+    ("since", "wider"),
+    [((), 1.0), (("brace 8 1/2 grip",), 1.001), (("window 6mm",), 1.02), (("spine 450",), 1.0)],
+)
+def test_a_kept_tuning_is_less_sure_once_brace_or_plate_moved(
+    since: tuple[str, ...], wider: float
+) -> None:
+    kept = e.RigTuned(matched_lbf=50.0, model_lbf=60.0, offset=2.0, sd=0.6)
+    other = draft(e.PartFitted(part="arrow_set", part_id="set-b"), on="rig", days=200)
+    build = [
+        draft(line, days=201 + i, subject="set-b")
+        for i, line in enumerate(("material carbon", "shaft 29 1/2 8gpi", "point 110gr",
+                                  "diameter 7mm", "spine 400", "arrow 400gr"))
+    ]  # fmt: skip
+    moved = [draft(line, days=250 + i) for i, line in enumerate(since) if "spine" not in line]
+    moved += [draft(line, days=250, subject="set-b") for line in since if "spine" in line]
+    c = compute(fold(entries(*RIG, MATCHED, kept, other, *build, *moved)))
+    (tuning,) = c.flight.tunings
+    assert tuning.offset == 2.0
+    if wider == 1.0:
+        assert tuning.sd == pytest.approx(0.6)
+    else:
+        assert tuning.sd > 0.6 * wider
+
+
 # contradictions, surprises, corrections
 
 
@@ -468,7 +493,7 @@ def test_levers_are_this_rigs_own_in_real_units_easiest_to_undo_first() -> None:
     assert list(levers)[-1] == "shafts"
     assert levers["plate"].what.text() == "Plate 2 mm further in"
     assert levers["point"].what.text() == "Point 135 gr for 110 gr"
-    assert "turns in" in levers["brace"].what.text()
+    assert re.search(r", \d+ turns in$", levers["brace"].what.text())
     assert "length" not in levers, "a stiff shaft is not cut"
     assert "silencers" not in levers, "there are none to take off"
     assert levers["shafts"].first
@@ -519,6 +544,32 @@ def test_a_correction_puts_in_doubt_what_it_is_said_to_disturb() -> None:
         untouched = set(known) - set(lever.disturbs)
         for name in untouched:
             assert after[known[name]].mark != "direct", (lever.key, name)
+
+
+SHAFT = (MATCHED, "tail straight @ 2.3m 6 arrows", "wear none",
+         *["bare 0cm left @ 18m 6 arrows"] * 2)  # fmt: skip
+LEVEL = (*["tail straight high 0 @ 2.3m 6 arrows", "bare 0cm left 0cm high @ 18m 6 arrows"] * 5,)
+
+
+@pytest.mark.parametrize(
+    ("said", "word", "beside"),
+    [
+        (SHAFT, "shaft tuned", "High and low were not looked at"),
+        ((*SHAFT, "bare 0cm left 9cm high @ 18m 6 arrows"), "shaft tuned", "not sure enough"),
+        ((*SHAFT, *LEVEL), "tuned", "the nock within 2 mm"),
+    ],
+)
+def test_tuned_is_said_of_the_whole_only_where_the_nock_is_right_too(
+    said: tuple[str, ...], word: str, beside: str
+) -> None:
+    c = rig(*said)
+    assert c.flight.tuned
+    found = board(c)
+    assert found.under is not None
+    assert beside in found.under.text()
+    assert found.sentence.text().startswith("Tuned" if word == "tuned" else "The shaft is tuned")
+    stage = next(one for one in judge(c).stages if one.key == "flight")
+    assert stage.live.text == word
 
 
 def test_what_is_expected_is_compared_with_what_came() -> None:

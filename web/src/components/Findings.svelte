@@ -3,11 +3,13 @@
   import FindingItem from './FindingItem.svelte';
   import NextStepCard from './NextStepCard.svelte';
 
-  let { assessment }: { assessment: Assessment } = $props();
+  let { assessment, waits }: { assessment: Assessment; waits: boolean } = $props();
+
+  const stepped = $derived(waits ? null : assessment.next_step.finding);
 </script>
 
 <aside aria-label="Next step and findings" class="flex flex-col gap-5 p-4">
-  <NextStepCard step={assessment.next_step} />
+  {#key assessment.rig}<NextStepCard step={assessment.next_step} {waits} />{/key}
   <section aria-labelledby="findings-title">
     <h2 id="findings-title" tabindex="-1" class="border-b border-line pb-2">Findings</h2>
     {#if assessment.findings.length}
@@ -15,8 +17,8 @@
         {#each assessment.findings as finding (finding.id)}
           <FindingItem
             {finding}
-            asked={finding.id === assessment.next_step.finding}
-            said={finding.severity === 'stop' || finding.id === assessment.next_step.finding}
+            asked={finding.id === stepped}
+            said={finding.severity === 'stop' || finding.id === stepped}
           />
         {/each}
       </ul>

@@ -4,11 +4,22 @@
   import { tell } from '../lib/preferences.svelte';
   import { route } from '../router';
 
-  let { step, brief = false }: { step: NextStep; brief?: boolean } = $props();
+  let {
+    step: now,
+    brief = false,
+    waits = false,
+  }: { step: NextStep; brief?: boolean; waits?: boolean } = $props();
+
+  // while something is worked out the step may yet change: the last one stays until it is known
+  let settled = $state.raw<NextStep | null>(null);
+  $effect.pre(() => {
+    if (!waits) settled = now;
+  });
+  const step = $derived(waits ? settled : now);
 
   const id = $props.id();
   /** On the page where it is done the button would only be in the way. */
-  const here = $derived(step.on_page && route.pathname.endsWith(`/${pathOf(step.action)}`));
+  const here = $derived(step?.on_page && route.pathname.endsWith(`/${pathOf(step.action)}`));
 </script>
 
 <section
@@ -18,22 +29,27 @@
   class:brief
 >
   {#if !brief}<p class="text-sm opacity-80">Next step</p>{/if}
-  <h2 {id}>{tell(step.title)}</h2>
-  {#if !brief}
-    <p class="mt-2">{tell(step.why)}</p>
-    {#if step.tells.template}<p class="mt-1 opacity-90">{tell(step.tells)}</p>{/if}
-  {/if}
-  <div class="mt-3 flex items-center justify-between gap-3">
-    {#if !here}
-      <button
-        class="min-h-9 rounded bg-paper px-3 font-semibold whitespace-nowrap text-ink"
-        onclick={() => goTo(step.action)}
-      >
-        {step.action.label}
-      </button>
+  {#if step}
+    <h2 {id}>{tell(step.title)}</h2>
+    {#if !brief}
+      <p class="mt-2">{tell(step.why)}</p>
+      {#if step.tells.template}<p class="mt-1 opacity-90">{tell(step.tells)}</p>{/if}
     {/if}
-    {#if !brief}<span class="text-sm whitespace-nowrap opacity-80">{step.minutes} min</span>{/if}
-  </div>
+    <div class="mt-3 flex items-center justify-between gap-3">
+      {#if !here}
+        <button
+          class="min-h-9 rounded bg-paper px-3 font-semibold whitespace-nowrap text-ink"
+          onclick={() => goTo(step.action)}
+        >
+          {step.action.label}
+        </button>
+      {/if}
+      {#if !brief}<span class="text-sm whitespace-nowrap opacity-80">{step.minutes} min</span>{/if}
+    </div>
+  {:else}
+    <h2 {id}>One moment</h2>
+    {#if !brief}<p class="mt-2">What the flight shows is being worked out.</p>{/if}
+  {/if}
 </section>
 
 <style>

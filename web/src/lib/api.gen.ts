@@ -1962,10 +1962,6 @@ export interface components {
             tuned: boolean;
             /** Nock Tuned */
             nock_tuned: boolean;
-            /** Tuned Chance */
-            tuned_chance: number;
-            /** Nock Tuned Chance */
-            nock_tuned_chance: number | null;
             match: components["schemas"]["TunedMatch"] | null;
             /** Suspects */
             suspects: components["schemas"]["Suspect"][];

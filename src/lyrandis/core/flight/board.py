@@ -103,8 +103,6 @@ def board(c: Computed, reckoner: Reckoner = reckon) -> FlightBoard:
         expected_now=expected_reading(flight, spine_axis) if changed_last(flight) else None,
         tuned=flight.tuned,
         nock_tuned=flight.nock_tuned,
-        tuned_chance=spine_axis.chances()["tuned"],
-        nock_tuned_chance=upright.chances()["tuned"] if flight.looked_up else None,
         match=_match(flight),
         suspects=_suspects(c, flight),
         schools=schools(c),
@@ -150,10 +148,7 @@ def _sentence(flight: FlightNumbers) -> tuple[Phrase, Phrase | None]:
             phrase("Nothing is said of the cause until it is known what changed between them."),
         )
     if flight.tuned:
-        return (
-            phrase("Tuned, {chance}", chance=percent(chances["tuned"])),
-            phrase("Within a tenth of the stiffness this rig wants."),
-        )
+        return _tuned_sentence(flight, chances["tuned"])
     if chance >= SAID_FROM:
         return (
             phrase(f"{cause_word('spine', best).capitalize()}, {sure_word(chance)}: {{chance}}",
@@ -168,6 +163,28 @@ def _sentence(flight: FlightNumbers) -> tuple[Phrase, Phrase | None]:
         under = phrase("Too stiff either way, {either}: nothing stiffer is the cure.",
                        either=percent(either))  # fmt: skip
     return phrase(f"Not enough to say: {names}"), under
+
+
+def _tuned_sentence(flight: FlightNumbers, shaft: float) -> tuple[Phrase, Phrase]:
+    """Return that it is tuned: the shaft alone where the nock is not known to be right."""
+    within = "Within a tenth of the stiffness this rig wants"
+    if flight.upright is None or not flight.looked_up:
+        return (
+            phrase("The shaft is tuned, {shaft}", shaft=percent(shaft)),
+            phrase(f"{within}. High and low were not looked at."),
+        )
+    nock = percent(flight.upright.chances()["tuned"])
+    if flight.nock_tuned:
+        return (
+            phrase("Tuned: shaft {shaft}, nock {nock}", shaft=percent(shaft), nock=nock),
+            phrase(f"{within}, and the nock within 2 mm."),
+        )
+    return (
+        phrase("The shaft is tuned, {shaft}", shaft=percent(shaft)),
+        phrase(
+            f"{within}. The nock is within 2 mm at {{nock}}: not sure enough to say.", nock=nock
+        ),
+    )
 
 
 def _off_says(off: float) -> Phrase:

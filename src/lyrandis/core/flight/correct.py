@@ -177,7 +177,9 @@ def _brace(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
     turns, bundle = turns_to(c, brace.value + by), c.string.bundle
     counted = ""
     if turns is not None and bundle is not None:
-        counted = f", {abs(turns - bundle.turns):g} turns {'in' if by > 0 else 'out'}"
+        whole = round(abs(turns - bundle.turns))
+        if whole:
+            counted = f", {whole} turn{'s' * (whole > 1)} {'in' if by > 0 else 'out'}"
     inside = within(brace.value + by, low, high)
     return Lever(
         "brace", "spine",

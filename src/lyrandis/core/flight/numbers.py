@@ -73,9 +73,15 @@ ASSUMED_SD = 2.5
 UNKNOWN_SD = 4.0
 """Assumption: of a shaft whose spine nobody told."""
 TUNED_WIDE_SHARE = 0.05
+MOVED_SHARE = 0.3
+"""Assumption: of a computed shift, how much a tuning that was kept before it may not follow."""
 MOVED_NOCK_MM = 0.5
 """A nock read again within this stands where it stood."""
 KINDS_TO_TUNE = 2
+
+
+_Told = tuple[Sequence[Recorded[Any]], str, MatchChange, float]
+"""Readings of one number, its field, what it changes, and its unit in the mechanics' own."""
 
 
 class Entry(NamedTuple):
@@ -211,14 +217,16 @@ class FlightNumbers:
             if when(one.entry) > since and abs(after - before) >= MOVED_NOCK_MM:
                 by = upright_push(Change(what="nock", amount=_within(after - before, 20.0))).by
                 found.append(_changed(one, Shifted("upright", by, "nock")))
-        found += self._lever(reckoned, since)
-        return found
+        found += self._points(reckoned, since)
+        lengths: _Told = (self.arrows.builds, "shaft_length_mm", "length", 1e-3)
+        found += self._moved(reckoned, since, (lengths, *self._of_rig))
+        return [one for one in found if abs(one.step.by) >= LEAST_SHIFT]  # type: ignore[union-attr]
 
-    def _lever(self, reckoned: Reckoned, since: At) -> list[Entry]:
+    def _points(self, reckoned: Reckoned, since: At) -> list[Entry]:
+        """Return the changes of what stands in front of the shaft."""
         found: list[Entry] = []
-        builds, passes, strings = self.arrows.builds, self.arrows.passes, self.string.builds
         tip: dict[str, float] = {}
-        for one in builds:
+        for one in self.arrows.builds:
             before = tip.get("point_gr", 0.0) + tip.get("insert_gr", 0.0)
             parts = {name: getattr(one.reading, name) for name in ("point_gr", "insert_gr")}
             again = {k: v for k, v in parts.items() if v is not None and k in tip and tip[k] != v}
@@ -226,12 +234,20 @@ class FlightNumbers:
             after = tip.get("point_gr", 0.0) + tip.get("insert_gr", 0.0)
             if again and when(one.entry) > since and (by := point_shift(reckoned, before, after)):
                 found.append(_changed(one, Shifted("spine", by, "lever")))
-        told: tuple[tuple[Sequence[Recorded[Any]], str, MatchChange, float], ...] = (
-            (builds, "shaft_length_mm", "length", 1e-3),
-            (passes, "window_mm", "window", 1e-3),
-            (strings, "silencers_gr", "string", KG_PER_GRAIN),
+        return found
+
+    @property
+    def _of_rig(self) -> tuple[_Told, ...]:
+        """What is told of the rig, not of its arrows, that moves its match."""
+        return (
+            (self.arrows.passes, "window_mm", "window", 1e-3),
+            (self.string.builds, "silencers_gr", "string", KG_PER_GRAIN),
             (self.string.braces, "brace_height_mm", "brace", 1e-3),
         )
+
+    def _moved(self, reckoned: Reckoned, since: At, told: Sequence[_Told]) -> list[Entry]:
+        """Return the changes of one number after the other, as shifts of the shaft's index."""
+        found: list[Entry] = []
         for records, name, change, per in told:
             last: float | None = None
             for of in records:
@@ -242,7 +258,7 @@ class FlightNumbers:
                     by = sensitivity(reckoned, change, (value - last) * per)
                     found.append(_changed(of, Shifted("spine", by, "lever")))
                 last = value
-        return [one for one in found if abs(one.step.by) >= LEAST_SHIFT]  # type: ignore[union-attr]
+        return found
 
     @cached_property
     def steps(self) -> tuple[Step, ...]:
@@ -272,13 +288,27 @@ class FlightNumbers:
 
     @cached_property
     def tunings(self) -> tuple[Tuning, ...]:
-        """What tunings with other arrows said of this bow and archer, the last of each set."""
-        last = {of: one.reading for of, one in self.facts.tunings}
-        return tuple(
-            Tuning(one.matched_lbf, 2 * one.sd / 10, one.offset, one.sd)
-            for of, one in last.items()
-            if of != self.own_set
-        )
+        """What tunings with other arrows said of this bow and archer, the last of each set.
+
+        Brace, string and plate moved since make each of them less sure.
+        """
+        found = []
+        for of, one in dict(self.facts.tunings).items():
+            if of == self.own_set:
+                continue
+            kept = one.reading
+            sd = math.hypot(kept.sd, *(MOVED_SHARE * by for by in self._since(when(one.entry))))
+            found.append(Tuning(kept.matched_lbf, 2 * sd / 10, kept.offset, sd))
+        return tuple(found)
+
+    def _since(self, since: At) -> list[float]:
+        """Return how far brace, silencers and plate have each moved the match since [index]."""
+        if self.reckoned is None:
+            return []
+        return [
+            sum(getattr(one.step, "by", 0.0) for one in self._moved(self.reckoned, since, (told,)))
+            for told in self._of_rig
+        ]
 
     @cached_property
     def axes(self) -> tuple[Axis, Axis] | None:

@@ -33,9 +33,9 @@ def expected_reading(flight: FlightNumbers, axis: Axis) -> ExpectedReading:
 def _bare_words(right_mm: float, plus_minus_mm: float) -> Phrase:
     off, spread = _half_inches(right_mm), _half_inches(plus_minus_mm)
     if off == 0:
-        return phrase("bare shafts at 18 m with the others, within {spread}", spread=mm(spread))
+        return phrase("bare shafts with the others, within {spread} at 18 m", spread=mm(spread))
     way = "right" if right_mm > 0 else "left"
-    return phrase(f"bare shafts at 18 m {{off}} {way}", off=mm(off, spread))
+    return phrase(f"bare shafts {{off}} {way}, at 18 m", off=mm(off, spread))
 
 
 def _half_inches(value_mm: float) -> float:

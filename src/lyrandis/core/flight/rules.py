@@ -188,7 +188,7 @@ def _cause(c: Computed) -> list[j.Finding]:
         return []
     fine = c.flight.tuned
     text = (
-        "Tuned, {chance}: the shaft is within a tenth of what this rig wants."
+        "The shaft is tuned, {chance}: within a tenth of what this rig wants."
         if fine
         else f"{sure_word(chance).capitalize()} {cause_word('spine', cause)}, {{chance}}. "
         f"{MEANS[cause]}"

@@ -175,8 +175,6 @@ class FlightBoard(_Said):
     expected_now: ExpectedReading | None
     tuned: bool
     nock_tuned: bool
-    tuned_chance: float
-    nock_tuned_chance: float | None
     match: TunedMatch | None
     suspects: tuple[Suspect, ...]
     schools: tuple[SchoolLine, ...]

@@ -72,6 +72,13 @@ def said(axis: AxisName, verdict: Class | Doubtful | None) -> str:
     return cause_word(axis, verdict)
 
 
+def _word(c: Computed) -> str:
+    """Return how the shaft stands in a word: plainly tuned only where the nock is right too."""
+    if c.flight.tuned:
+        return "tuned" if c.flight.nock_tuned else "shaft tuned"
+    return said("spine", c.flight.verdict)
+
+
 def _values(c: Computed) -> list[j.Value]:
     flight, facts = c.flight, c.flight.facts
     seen = tuple(one.entry.id for one in facts.seen)
@@ -81,7 +88,7 @@ def _values(c: Computed) -> list[j.Value]:
         verdict = j.Value(
             key="verdict",
             label="The shaft",
-            text="tuned" if flight.tuned else said("spine", flight.verdict),
+            text=_word(c),
             choice=flight.verdict,
             origin="measured",
             entries=seen,

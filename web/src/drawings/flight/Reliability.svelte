@@ -40,7 +40,7 @@
   <li aria-hidden="true" class="axis">
     <span class="track">
       {#each [0.4, 0.6, 0.8, 1] as tick (tick)}
-        <span class="label" style:left={place(tick)}>{Math.round(100 * tick)} %</span>
+        <span class="share" style:left={place(tick)}>{Math.round(100 * tick)} %</span>
       {/each}
     </span>
   </li>
@@ -88,12 +88,13 @@
     border-radius: 50%;
     background: var(--paper);
   }
-  .label {
+  .share {
+    white-space: nowrap;
     transform: translateX(-50%);
     font-size: 0.8rem;
     color: var(--soft);
   }
-  .axis .label:last-child {
+  .axis .share:last-child {
     transform: translateX(-100%);
   }
   @media (max-width: 767px) {

@@ -13,7 +13,6 @@
   import WithBoard from './WithBoard.svelte';
 
   const board = new Board().follow();
-  const per = (chance: number) => `${Math.round(100 * chance)}\u00a0%`;
 
   function keep(match: NonNullable<FlightBoard['match']>) {
     void board.say(
@@ -38,12 +37,7 @@
         <div {@attach wanted('correct')} tabindex="-1" class="outline-none">
           <p class="text-[1.35rem] font-bold">{tell(found.sentence)}</p>
           {#if found.tuned}
-            <p>
-              Shaft {per(found.tuned_chance)}{#if found.nock_tuned_chance != null}, nock {per(
-                  found.nock_tuned_chance,
-                )}, both {per(found.tuned_chance * found.nock_tuned_chance)}{:else}; high and low
-                were not looked at{/if}.
-            </p>
+            {#if found.under}<p>{tell(found.under)}</p>{/if}
           {:else if found.correction}
             <p>{tell(found.correction.sentence)}</p>
           {:else if found.counted}

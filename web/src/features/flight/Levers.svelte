@@ -114,6 +114,9 @@
     min-height: 2.6rem;
     padding: 0.25rem 0;
   }
+  li:last-child {
+    border-bottom: 0;
+  }
   .what {
     display: flex;
     flex-wrap: wrap;

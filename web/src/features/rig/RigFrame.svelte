@@ -43,6 +43,10 @@
     const timer = setInterval(() => void bench.open(rig), RECKONING_MS);
     return () => clearInterval(timer);
   });
+  /** What is worked out may yet change the next step; a Stop does not wait for it. */
+  const waits = $derived(
+    assessment?.reckoning === true && !assessment.findings.some((one) => one.severity === 'stop'),
+  );
   /** On a phone the findings stand below the work: what waits there is said above it. */
   const findingsSaid = $derived.by(() => {
     const graver = (assessment?.findings ?? []).filter(
@@ -125,7 +129,9 @@
     <div class="work">
       <div class="rail-area"><Rail {assessment} /></div>
       <div class="md:hidden">
-        <NextStepCard step={assessment.next_step} brief />
+        {#key assessment.rig}
+          <NextStepCard step={assessment.next_step} brief {waits} />
+        {/key}
         <button
           class="quiet w-full border-b border-line px-3 py-2 text-left text-sm"
           onclick={toFindings}
@@ -150,7 +156,7 @@
         {@render children()}
       </main>
       <div class="findings-area">
-        <Findings {assessment} />
+        <Findings {assessment} {waits} />
         <div class="pb-4 md:hidden"><FittedNow {assessment} /></div>
       </div>
     </div>
