@@ -78,7 +78,7 @@
         </div>
         {#if lever.disturbs.length && lever.first}
           <p class="col-span-full text-sm text-soft">
-            It disturbs: {lever.disturbs.join(', ')}.
+            It disturbs: {lever.disturbs.join('; ')}.
           </p>
         {/if}
       </li>
