@@ -1,0 +1,73 @@
+"""A crawl in the archer's own notation: fingers by feel, stitches of the tab, millimetres."""
+
+import math
+from typing import NamedTuple
+
+from lyrandis.core.crawls.sight import MM
+from lyrandis.core.estimate import Estimate
+
+FINGER = Estimate(19.0, 1.5)
+"""Assumption: a finger's width across the tab where nobody measured."""
+_WORDS = ("no", "one", "two", "three", "four", "five", "six", "seven")
+_PARTS = {1: "a quarter", 2: "a half", 3: "three quarters"}
+
+
+class Rounded(NamedTuple):
+    """A crawl in a notation, rounded as it is said, and what that costs."""
+
+    steps: float
+    off_mm: float
+    """How much deeper the rounded crawl is."""
+    high_mm: float
+    """Where that strikes at the mark, + high."""
+
+
+def in_steps(
+    crawl_mm: float, step_mm: float, parts: int, distance_m: float, tip_mm: float, kappa: float
+) -> Rounded:
+    """Return a crawl in steps of the tab or of fingers, to a part of a step.
+
+    A crawl too deep by dc strikes low by dc kappa (d - Lt)/Lt. Source: similar triangles.
+
+    >>> found = in_steps(34.0, 19.0, 4, 20.0, 780.0, 0.88)
+    >>> found.steps, round(found.off_mm, 2), round(found.high_mm / 10, 1)
+    (1.75, -0.75, 1.6)
+    """
+    count = round(crawl_mm / step_mm * parts) / parts
+    off = count * step_mm - crawl_mm
+    return Rounded(count, off, -off * kappa * (distance_m - tip_mm / MM) / (tip_mm / MM))
+
+
+def fingers(count: float) -> str:
+    """Return fingers in words, to the quarter.
+
+    Source: words of the trade.
+
+    >>> [fingers(count) for count in (0.0, 0.25, 1.0, 1.5, 2.75)]
+    ['no crawl', 'a quarter finger', 'one finger', 'one and a half fingers', \
+'two and three quarters fingers']
+    """
+    quarters = round(abs(count) * 4)
+    whole, part = divmod(quarters, 4)
+    above = " above" if count < 0 and quarters else ""
+    if not quarters:
+        return "no crawl"
+    if whole >= len(_WORDS):
+        return f"{quarters / 4:g} fingers{above}"
+    if not whole:
+        return f"{_PARTS[part]} finger{above}"
+    if not part:
+        return f"{_WORDS[whole]} finger{'s' * (whole > 1)}{above}"
+    return f"{_WORDS[whole]} and {_PARTS[part]} fingers{above}"
+
+
+def from_steps(count: float, step: Estimate, read_sd: float) -> Estimate:
+    """Return what a count of steps measures [mm]: the step's own doubt and the reading's.
+
+    Source: propagation of errors.
+
+    >>> found = from_steps(2.75, Estimate(19.0, 0.3), 0.125)
+    >>> found.value, round(found.sd, 2)
+    (52.25, 2.51)
+    """
+    return Estimate(count * step.value, math.hypot(count * step.sd, read_sd * step.value))

@@ -1,0 +1,156 @@
+"""Where point-on lies with another anchor, arrow or speed, and how deep the near crawls then go."""
+
+import math
+from typing import Literal, NamedTuple
+
+import numpy as np
+
+from lyrandis.core.archer.words import Anchor, Hold
+from lyrandis.core.crawls.sight import Sight, crawls_mm, point_on_m, zeroed
+from lyrandis.core.estimate import Estimate
+
+EYE_MM: dict[Anchor, dict[Hold, Estimate]] = {
+    "cheekbone": {
+        "split": Estimate(50.0, 10.0),
+        "three_under": Estimate(38.0, 10.0),
+        "thumb": Estimate(50.0, 14.0),
+    },
+    "corner": {
+        "split": Estimate(78.0, 8.0),
+        "three_under": Estimate(60.0, 8.0),
+        "thumb": Estimate(78.0, 14.0),
+    },
+    "under_chin": {
+        "split": Estimate(122.0, 10.0),
+        "three_under": Estimate(108.0, 10.0),
+        "thumb": Estimate(122.0, 14.0),
+    },
+}
+"""Assumption: eye over the nock, from usual faces (pupil to corner 68, chin 112, cheekbone 40 mm);
+the nock half a finger below the anchor (split) or above it (three under, index at the anchor)."""
+MIRROR_SD_MM = 3.0
+"""Assumption: the same measured in a mirror or on a photograph."""
+KAPPA = Estimate(0.89, 0.03)
+"""Assumption: how far the nock rises per mm of crawl, where the bow is not known."""
+KAPPA_SD = 0.02
+LAUNCH_SD = 0.03
+"""Assumption: launch is not exactly along the shaft; as a share of speed."""
+DRAG = Estimate(0.0017, 0.25)
+"""Assumption: drag of a usual arrow [1/m]; sd as a share."""
+AIR, DRAG_SHAPE = 1.2, 2.0
+"""Air [kg/m3], and Cd of a fletched arrow on its shaft's section (Assumption: 1.5 to 2.6)."""
+DEEPEST_MM = 120.0
+"""No hand reaches deeper."""
+
+Lever = Literal["eye", "speed", "tip"]
+
+
+class Planned(NamedTuple):
+    """One way to hold, or one arrow, and what it gives."""
+
+    point_on_m: float | None
+    near_mm: float
+    """Crawl at 10 m."""
+    deepest_mm: float
+    """Crawl at the nearest distance of the table."""
+
+
+class Need(NamedTuple):
+    """What one lever alone would have to be for a wished point-on."""
+
+    lever: Lever
+    value: float
+    """Eye over nock [mm], speed [m/s] or nock to point [mm], in the arrow's own quantities."""
+    by: float
+    """Against what it is now."""
+
+
+def seen(speed_mps: float, eye_mm: float, drag: float, tip_mm: float, kappa: float) -> Sight:
+    """Return a sight in seen quantities: v' = v sqrt(kappa), h' = h/kappa.
+
+    Source: definition.
+
+    >>> round(seen(52.0, 60.0, 0.0017, 780.0, 0.88).eye_mm, 1)
+    68.2
+    """
+    return Sight(speed_mps * math.sqrt(kappa), eye_mm / kappa, drag, tip_mm)
+
+
+def drag_of(mass_gr: float | None, diameter_mm: float | None) -> Estimate:
+    """Return an arrow's drag k = rho Cd A/(2 m) [1/m], sd as a share.
+
+    Source: drag as the square of speed, on the shaft's own section.
+
+    >>> round(drag_of(400.0, 7.0).value, 5)
+    0.00178
+    """
+    if mass_gr is None or diameter_mm is None:
+        return DRAG
+    area = math.pi * (diameter_mm / 1000) ** 2 / 4
+    return Estimate(AIR * DRAG_SHAPE * area / (2 * mass_gr * 64.79891e-6), DRAG.sd)
+
+
+def planned(sight: Sight, nearest_m: float = 5.0) -> Planned:
+    """Return what a sight gives: point-on, the crawl at 10 m, and the deepest one.
+
+    Source: `sight`.
+
+    >>> found = planned(seen(52.0, 60.0, 0.0017, 780.0, 0.88))
+    >>> round(found.point_on_m, 1), round(found.near_mm)
+    (39.6, 51)
+    """
+    near, deepest = crawls_mm(np.array([10.0, nearest_m]), sight).tolist()
+    return Planned(point_on_m(sight), near, deepest)
+
+
+def needs(sight: Sight, kappa: float, wished_m: float) -> tuple[Need, ...]:
+    """Return what each lever alone would have to be for point-on at a wished distance.
+
+    Eye: e'(d) itself; speed and tip by bisection. Only those in reach: eye 20 to 140 mm, speed
+    within a fifth, the tip within 100 mm. Source: `zeroed`.
+
+    >>> base = seen(52.0, 60.0, 0.0017, 780.0, 0.88)
+    >>> [(one.lever, round(one.by)) for one in needs(base, 0.88, 46.0)]
+    [('eye', 10), ('speed', 4)]
+    """
+    found = []
+    at = np.array([wished_m])
+    eye = float(zeroed(at, sight).over_mm[0]) * kappa
+    if EYE_REACH[0] <= eye <= EYE_REACH[1]:
+        found.append(Need("eye", eye, eye - sight.eye_mm * kappa))
+
+    def off_speed(share: float) -> float:
+        other = sight._replace(speed_mps=sight.speed_mps * share)
+        return float(zeroed(at, other).over_mm[0]) - sight.eye_mm
+
+    share = _bisected(off_speed, 1 - SPEED_REACH, 1 + SPEED_REACH)
+    if share is not None:
+        own = sight.speed_mps / math.sqrt(kappa)
+        found.append(Need("speed", own * share, own * (share - 1)))
+
+    def off_tip(tip: float) -> float:
+        return float(zeroed(at, sight._replace(tip_mm=tip)).over_mm[0]) - sight.eye_mm
+
+    tip = _bisected(off_tip, sight.tip_mm - TIP_REACH_MM, sight.tip_mm + TIP_REACH_MM)
+    if tip is not None:
+        found.append(Need("tip", tip, tip - sight.tip_mm))
+    return tuple(found)
+
+
+EYE_REACH = (20.0, 140.0)
+SPEED_REACH = 0.2
+TIP_REACH_MM = 100.0
+
+
+def _bisected(off, low: float, high: float) -> float | None:  # type: ignore[no-untyped-def]
+    """Return where a falling or rising function is nought between two ends; else None."""
+    at_low, at_high = off(low), off(high)
+    if at_low * at_high > 0:
+        return None
+    for _ in range(40):
+        middle = (low + high) / 2
+        if off(middle) * at_low > 0:
+            low = middle
+        else:
+            high = middle
+    return (low + high) / 2
