@@ -101,6 +101,7 @@ def _field(name: str, annotation: Any) -> st.SearchStrategy[Any]:
     return st.sampled_from(named) if named else st.just("x")
 
 
+_DEEP = {"crawl_mm": 110.0, "fingers": 6.0, "stitches": 40.0}
 _TRIALS = st.none() | st.sampled_from(
     [
         e.Change(what="draw_short", amount=25.4),
@@ -269,6 +270,36 @@ def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
             model_lbf=_field("spine_lbf", None),
             offset=st.floats(-6, 6),
             sd=st.floats(0.3, 2),
+        ),
+        e.CrawlMark: st.builds(
+            lambda how, deep, **more: e.CrawlMark(**{how: deep * _DEEP[how]}, **more),
+            how=st.sampled_from(sorted(_DEEP)),
+            deep=st.floats(-0.1, 1),
+            distance_m=st.floats(2, 70),
+            unit=st.sampled_from(["m", "yd"]),
+            sure=st.sampled_from(["sure", "ordinary", "about"]),
+            high_mm=st.none() | st.floats(-800, 800),
+            arrows=st.integers(1, 6),
+            guessed=st.booleans(),
+        ),
+        e.CrawlUnits: st.builds(e.CrawlUnits, unit=st.sampled_from(["m", "yd"])),
+        e.CrawlCounted: st.builds(
+            e.CrawlCounted,
+            mark=st.integers(1, 30).map(lambda n: f"entry-{n:08}"),
+            counted=st.booleans(),
+        ),
+        e.FingerWidth: st.builds(e.FingerWidth, width_mm=st.floats(12, 29)),
+        e.TabStitches: st.builds(e.TabStitches, ten_mm=st.floats(15, 70)),
+        e.EyeHeight: st.builds(e.EyeHeight, eye_mm=st.floats(20, 150)),
+        e.ArrowReach: st.builds(e.ArrowReach, reach_mm=st.floats(500, 1000)),
+        e.CrawlHabit: st.builds(
+            e.CrawlHabit,
+            notation=st.sampled_from(["mm", "fingers", "stitches"]),
+            repeat_mm=st.none() | st.floats(0.5, 5),
+            unit=st.none() | st.sampled_from(["m", "yd"]),
+            from_m=st.none() | st.floats(2, 20),
+            to_m=st.none() | st.floats(20, 100),
+            step_m=st.none() | st.floats(1, 10),
         ),
         e.ArrowMassed: st.builds(
             e.ArrowMassed,

@@ -20,7 +20,8 @@ from lyrandis.core.setup import fold
 from tests.entries import any_entries, entries
 
 CORE = Path(__file__).parents[2] / "src" / "lyrandis" / "core"
-WITHOUT_WORD = {"named", "retraction", "put_away", "taper_shot", "butt_hits", "rig_tuned"}
+WITHOUT_WORD = {"named", "retraction", "put_away", "taper_shot", "butt_hits", "rig_tuned",
+                "crawl_counted"}  # fmt: skip
 """Kinds that have a control of their own and are not typed."""
 
 
@@ -104,6 +105,7 @@ def test_a_room_that_does_not_apply_leaves_no_trace() -> None:
         ("string", 3),
         ("nock", 4),
         ("flight", 5),
+        ("crawls", 6),
     ]
     assert "bow" not in {finding.stage for finding in assessment.findings}
 
@@ -132,7 +134,7 @@ def imported(path: Path) -> set[str]:
     return {name.removeprefix("lyrandis.core.") for name in found if name.startswith("lyrandis")}
 
 
-ORDER = ("archer", "bow", "string", "arrow", "nock", "flight", "order")
+ORDER = ("archer", "bow", "string", "arrow", "nock", "flight", "crawls", "order")
 """Stages as they may import: the string's readings and facts are read by bow and arrow."""
 KNOTS = {
     # mechanics do not run in the order of work: see core/computed.py

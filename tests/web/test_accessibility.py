@@ -37,6 +37,7 @@ VIEWS = [
     "/rigs/marram-longbow/flight/correct",
     "/rigs/marram-longbow/flight/schools",
     "/rigs/marram-longbow/flight/proved",
+    "/rigs/tideway-recurve/crawls",
     "/rigs/tideway-recurve/order",
     "/rigs/tideway-recurve/instruments",
     "/rigs/marram-longbow/logbook",

@@ -10,6 +10,8 @@ from lyrandis.core.arrow.numbers import numbers as arrow_numbers
 from lyrandis.core.bow.likeness import brace_to_pivot, likeness_of
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.numbers import numbers as bow_numbers
+from lyrandis.core.crawls.numbers import CrawlNumbers
+from lyrandis.core.crawls.numbers import numbers as crawl_numbers
 from lyrandis.core.flight.evidence import reckon
 from lyrandis.core.flight.numbers import FlightNumbers, Reckoner
 from lyrandis.core.flight.numbers import numbers as flight_numbers
@@ -33,6 +35,7 @@ class Computed:
     string: StringNumbers
     nock: NockNumbers
     flight: FlightNumbers
+    crawls: CrawlNumbers
     order: OrderNumbers
 
 
@@ -84,4 +87,15 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
     if flight.match is not arrow.match:
         arrow = replace(arrow, match=flight.match)
     order = order_numbers(setup, archer=archer, bow=bow, string=string, nock=nock)
-    return Computed(setup, archer, bow, arrow, string, nock, flight, order)
+    crawls = crawl_numbers(
+        setup.crawls,
+        archer_facts=setup.archer,
+        anchors=setup.order.anchors,
+        holds=setup.order.holds,
+        arrows=setup.arrows,
+        archer=archer,
+        bow=bow,
+        arrow=arrow,
+        usual_mm=setup.nock.crawl_mm,
+    )
+    return Computed(setup, archer, bow, arrow, string, nock, flight, crawls, order)

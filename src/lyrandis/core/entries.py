@@ -76,6 +76,18 @@ from lyrandis.core.bow.words import (
     InspectionItem,
     LimbsAre,
 )
+from lyrandis.core.crawls.readings import (
+    ArrowReach,
+    CrawlCounted,
+    CrawlHabit,
+    CrawlMark,
+    CrawlReading,
+    CrawlUnits,
+    EyeHeight,
+    FingerWidth,
+    TabStitches,
+)
+from lyrandis.core.crawls.words import M_PER_YD, DistanceUnit, Notation, Sureness
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.readings import (
     BareApart,
@@ -144,6 +156,7 @@ from lyrandis.core.string.readings import (
 from lyrandis.core.string.words import BraceDatum, StringMaterial, StringType, Tail
 
 __all__ = [
+    "M_PER_YD",
     "PARTS",
     "READINGS",
     "Anchor",
@@ -156,6 +169,7 @@ __all__ = [
     "ArrowNock",
     "ArrowNumber",
     "ArrowPass",
+    "ArrowReach",
     "ArrowSpeed",
     "ArrowState",
     "AssemblyStep",
@@ -179,7 +193,12 @@ __all__ = [
     "CentreShot",
     "Change",
     "ColumnMark",
+    "CrawlCounted",
+    "CrawlHabit",
+    "CrawlMark",
+    "CrawlUnits",
     "Datum",
+    "DistanceUnit",
     "DrawLimit",
     "DrawMarked",
     "DrawOnScale",
@@ -187,8 +206,10 @@ __all__ = [
     "Entry",
     "EntryDraft",
     "EntryId",
+    "EyeHeight",
     "Family",
     "FeathersSeen",
+    "FingerWidth",
     "Fitted",
     "Flight",
     "FlightKit",
@@ -219,6 +240,7 @@ __all__ = [
     "NockLocked",
     "NockShot",
     "Node",
+    "Notation",
     "Note",
     "Noted",
     "NumberedArrow",
@@ -255,6 +277,8 @@ __all__ = [
     "Subject",
     "SubjectId",
     "SubjectKind",
+    "Sureness",
+    "TabStitches",
     "Tail",
     "TailSeen",
     "Taking",
@@ -274,6 +298,7 @@ Reading = Annotated[
     | ArrowReading
     | NockReading
     | FlightReading
+    | CrawlReading
     | OrderReading,
     Field(discriminator="kind"),
 ]

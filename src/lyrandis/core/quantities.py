@@ -96,6 +96,12 @@ PLAUSIBLE: dict[str, Plausible] = {
     "upward": Plausible("place up the riser", "gap", -500, 500, "riserweight"),
     "under_rest": Plausible("place under the rest", "gap", 0, 80, "gripmark"),
     "crawl": Plausible("crawl", "gap", 0, 120, "usualcrawl"),
+    "hook_place": Plausible("crawl", "gap", -25, 120, "crawl"),
+    "three_fingers": Plausible("width of three fingers", "gap", 33, 90, "finger three"),
+    "finger_width": Plausible("finger's width", "gap", 11, 30, "finger"),
+    "ten_stitches": Plausible("width of ten stitches", "gap", 12, 80, "stitches"),
+    "eye_height": Plausible("eye over the nock", "gap", 15, 160, "eye"),
+    "arrow_reach": _inches("nock to point's end", 15, 46, "reach"),
     "tail_aside": Plausible("place of the nock", "gap", -300, 300, "tail"),
     "hit_aside": Plausible("place of a hit", "mm", -2000, 2000, "bare"),
 }
@@ -245,6 +251,11 @@ Forward = Annotated[float, _checked("forward"), _told("forward")]
 Upward = Annotated[float, _checked("upward"), _told("upward")]
 UnderRest = Annotated[float, _checked("under_rest"), _told("under_rest")]
 Crawl = Annotated[float, _checked("crawl"), _told("crawl")]
+Hook = Annotated[float, _checked("hook_place"), _told("hook_place")]
+FingerWidth = Annotated[float, _checked("finger_width"), _told("finger_width")]
+TenStitches = Annotated[float, _checked("ten_stitches"), _told("ten_stitches")]
+EyeHeight = Annotated[float, _checked("eye_height"), _told("eye_height")]
+ArrowReach = Annotated[float, _checked("arrow_reach"), _told("arrow_reach")]
 TailAside = Annotated[float, _checked("tail_aside"), _told("tail_aside")]
 HitAside = Annotated[float, _checked("hit_aside"), _told("hit_aside")]
 RiserMass = Annotated[float, Field(ge=0, le=3000, description="mass on the riser [g], 0 to 3000")]

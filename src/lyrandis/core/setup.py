@@ -12,6 +12,8 @@ from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.facts import facts as arrow_facts
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.facts import facts as bow_facts
+from lyrandis.core.crawls.facts import CrawlFacts
+from lyrandis.core.crawls.facts import facts as crawl_facts
 from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.facts import facts as flight_facts
 from lyrandis.core.nock.facts import NockFacts
@@ -42,6 +44,7 @@ class Setup:
     arrows: ArrowFacts = field(default_factory=ArrowFacts)
     nock: NockFacts = field(default_factory=NockFacts)
     flight: FlightFacts = field(default_factory=FlightFacts)
+    crawls: CrawlFacts = field(default_factory=CrawlFacts)
     order: OrderFacts = field(default_factory=OrderFacts)
     pile: Pile = field(default_factory=Pile, compare=False, repr=False)
     """All that stands: a stage whose facts nobody else reads takes them from here."""
@@ -95,6 +98,7 @@ def fold(
         arrows=arrow_facts(pile),
         nock=nock_facts(pile),
         flight=flight_facts(pile),
+        crawls=crawl_facts(pile),
         order=order_facts(pile),
         pile=pile,
     )

@@ -55,14 +55,16 @@
           <span class="w-4 text-sm text-soft max-md:hidden">{stage.number}</span>
           <span class="min-w-0 flex-1">
             <span class="block text-sm text-soft">{stage.name}</span>
-            <span class="block font-semibold max-md:whitespace-nowrap md:text-[1.05rem]">
-              <ValueText value={headline(stage)} plain />
+            <span class="said">
+              <span class="font-semibold max-md:whitespace-nowrap md:text-[1.05rem]">
+                <ValueText value={headline(stage)} plain />
+              </span>
+              {#if stage.reason}
+                <span class="more text-amber">{tell(stage.reason)}</span>
+              {:else if stage.detail}
+                <span class="more text-soft">{tell(stage.detail)}</span>
+              {/if}
             </span>
-            {#if stage.reason}
-              <span class="more text-amber">{tell(stage.reason)}</span>
-            {:else if stage.detail}
-              <span class="more text-soft">{tell(stage.detail)}</span>
-            {/if}
             {#if stage.moved}<span class="sr-only">{tell(stage.moved)}</span>{/if}
           </span>
           <RailMark mark={stage.mark} stop={stage.stop} />
@@ -94,7 +96,7 @@
     display: flex;
     align-items: center;
     gap: 0.75rem;
-    padding: 0.5rem 1.25rem 0.5rem 1.1rem;
+    padding: 0.4rem 1.1rem 0.4rem 1.1rem;
     border-left: 3px solid transparent;
     color: var(--ink);
     text-decoration: none;
@@ -115,11 +117,16 @@
     border-left-color: var(--ink);
     text-decoration: none;
   }
+  /* what is short stands behind the value, what is long under it */
+  .said {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 0 0.5rem;
+  }
   .more {
-    display: block;
     font-size: 0.87rem;
     white-space: nowrap;
-    margin-right: -1.9rem;
   }
   .step:hover {
     background: var(--faint);

@@ -687,7 +687,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls";
             /** Control */
             control: string;
         };
@@ -935,6 +935,22 @@ export interface components {
             track_mm?: number | null;
             /** Plunger */
             plunger?: boolean | null;
+        };
+        /**
+         * ArrowReach
+         * @description Nock groove to the point's very end.
+         */
+        ArrowReach: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrow_reach";
+            /**
+             * Reach Mm
+             * @description nock to point's end [mm], 381 to 1168.4
+             */
+            reach_mm: number;
         };
         /**
          * ArrowSpeed
@@ -1598,6 +1614,227 @@ export interface components {
             expected: components["schemas"]["ExpectedReading"] | null;
         };
         /**
+         * CrawlCounted
+         * @description Whether a mark counts that does not fit the others.
+         */
+        CrawlCounted: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crawl_counted";
+            /** Mark */
+            mark: string;
+            /** Counted */
+            counted: boolean;
+        };
+        /**
+         * CrawlHabit
+         * @description How the archer counts crawls, how well they repeat, and the table that is wanted.
+         */
+        CrawlHabit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crawl_habit";
+            /** Notation */
+            notation?: ("mm" | "fingers" | "stitches") | null;
+            /** Repeat Mm */
+            repeat_mm?: number | null;
+            /** Unit */
+            unit?: ("m" | "yd") | null;
+            /** From M */
+            from_m?: number | null;
+            /** To M */
+            to_m?: number | null;
+            /** Step M */
+            step_m?: number | null;
+        };
+        /**
+         * CrawlMark
+         * @description A crawl that was shot at a distance: in mm, fingers or stitches, and where it struck.
+         *
+         *     `high_mm` is where it struck from the aim, + high; without it the crawl was right.
+         */
+        CrawlMark: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crawl_mark";
+            /**
+             * Distance M
+             * @description distance [m], over 1.5 to 120
+             */
+            distance_m: number;
+            /**
+             * Unit
+             * @default m
+             * @enum {string}
+             */
+            unit: "m" | "yd";
+            /** Crawl Mm */
+            crawl_mm?: number | null;
+            /** Fingers */
+            fingers?: number | null;
+            /** Stitches */
+            stitches?: number | null;
+            /**
+             * Sure
+             * @default ordinary
+             * @enum {string}
+             */
+            sure: "sure" | "ordinary" | "about";
+            /** High Mm */
+            high_mm?: number | null;
+            /**
+             * Arrows
+             * @default 3
+             */
+            arrows: number;
+            /**
+             * Guessed
+             * @default false
+             */
+            guessed: boolean;
+        };
+        /**
+         * CrawlRow
+         * @description One distance of the table.
+         */
+        CrawlRow: {
+            /** Distance M */
+            distance_m: number;
+            /** Says */
+            says: string;
+            /** Crawl Mm */
+            crawl_mm: number;
+            /** Half Mm */
+            half_mm: number;
+            /** After Mm */
+            after_mm: number | null;
+            /** Fingers */
+            fingers: string;
+            /** Fingers High Mm */
+            fingers_high_mm: number;
+            /** Stitches */
+            stitches: number | null;
+            /** Stitches High Mm */
+            stitches_high_mm: number | null;
+            /** Beyond */
+            beyond: boolean;
+        };
+        /**
+         * CrawlSeen
+         * @description A mark, and how it stands against the table.
+         */
+        CrawlSeen: {
+            /** Entry Id */
+            entry_id: string;
+            says: components["schemas"]["Phrase"];
+            /** Where */
+            where: string;
+            told: components["schemas"]["Phrase"];
+            /** Plain */
+            plain: boolean;
+            /** Distance M */
+            distance_m: number;
+            /** Crawl Mm */
+            crawl_mm: number | null;
+            /** Sd Mm */
+            sd_mm: number | null;
+            /** Off Mm */
+            off_mm: number | null;
+            /** Counts */
+            counts: boolean;
+            /** Odd */
+            odd: boolean;
+            /** Why Not */
+            why_not: string | null;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * CrawlUnits
+         * @description What the distances of all marks until now were meant in.
+         */
+        CrawlUnits: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crawl_units";
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "yd";
+        };
+        /**
+         * CrawlsPage
+         * @description What the crawls' pages draw.
+         */
+        CrawlsPage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            stage: "crawls";
+            /** Lacks */
+            lacks: string[];
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "yd";
+            /**
+             * Notation
+             * @enum {string}
+             */
+            notation: "mm" | "fingers" | "stitches";
+            /** Finger Mm */
+            finger_mm: number;
+            /** Finger Measured */
+            finger_measured: boolean;
+            /** Stitch Mm */
+            stitch_mm: number | null;
+            /** Held */
+            held: string;
+            /** Anchor Assumed */
+            anchor_assumed: boolean;
+            /** Point On M */
+            point_on_m: number | null;
+            /** Point On Half M */
+            point_on_half_m: number | null;
+            /** Rows */
+            rows: components["schemas"]["CrawlRow"][];
+            /** Curve */
+            curve: components["schemas"]["CurvePoint"][];
+            /** Marks */
+            marks: components["schemas"]["CrawlSeen"][];
+            next: components["schemas"]["NextMark"] | null;
+            linear: components["schemas"]["LinearSchool"] | null;
+            /** Ask Yards */
+            ask_yards: boolean;
+            /** Elsewhere */
+            elsewhere: number;
+        };
+        /** CurvePoint */
+        CurvePoint: {
+            /** Distance M */
+            distance_m: number;
+            /** Crawl Mm */
+            crawl_mm: number;
+            /** Half Mm */
+            half_mm: number;
+            /** After Mm */
+            after_mm: number | null;
+        };
+        /**
          * DrawDrawing
          * @description The drawn arrow seen from the side: offsets from the pivot, and the readings.
          */
@@ -1731,7 +1968,7 @@ export interface components {
             /** Seen */
             seen?: number | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls") | null;
         };
         /**
          * Entry
@@ -1740,7 +1977,7 @@ export interface components {
         Entry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /**
              * Happened At
              * Format: date-time
@@ -1773,7 +2010,7 @@ export interface components {
         EntryDraft: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -1801,6 +2038,24 @@ export interface components {
             bare_right_mm: number;
             /** Bare Plus Minus Mm */
             bare_plus_minus_mm: number;
+        };
+        /**
+         * EyeHeight
+         * @description Eye over the arrow's nock at full draw without a crawl, from a mirror or a photograph.
+         */
+        EyeHeight: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "eye_height";
+            /**
+             * Eye Mm
+             * @description eye over the nock [gap], 15 to 160
+             */
+            eye_mm: number;
+            /** Anchor */
+            anchor?: ("under_chin" | "corner" | "cheekbone") | null;
         };
         /**
          * FamilyBoard
@@ -1865,7 +2120,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls";
             /**
              * Severity
              * @enum {string}
@@ -1881,12 +2136,28 @@ export interface components {
             title?: string | null;
         };
         /**
+         * FingerWidth
+         * @description One finger's width across the tab: a third of three, closed.
+         */
+        FingerWidth: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finger_width";
+            /**
+             * Width Mm
+             * @description finger's width [gap], 11 to 30
+             */
+            width_mm: number;
+        };
+        /**
          * FirstReading
          * @description A reading that a new subject starts with.
          */
         FirstReading: {
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Source */
             source?: ("weighed" | "measured" | "estimated" | "told" | "simulated") | null;
             /** Note */
@@ -2292,7 +2563,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Stage */
-            stage?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
+            stage?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls") | null;
             /**
              * Units
              * @default inch
@@ -2350,7 +2621,7 @@ export interface components {
              */
             reckoning: boolean;
             /** Page */
-            page?: (components["schemas"]["ArcherPage"] | components["schemas"]["BowPage"] | components["schemas"]["ArrowPage"] | components["schemas"]["StringPage"] | components["schemas"]["NockPage"] | components["schemas"]["FlightPage"]) | null;
+            page?: (components["schemas"]["ArcherPage"] | components["schemas"]["BowPage"] | components["schemas"]["ArrowPage"] | components["schemas"]["StringPage"] | components["schemas"]["NockPage"] | components["schemas"]["FlightPage"] | components["schemas"]["CrawlsPage"]) | null;
         };
         /** KindProved */
         KindProved: {
@@ -2455,7 +2726,7 @@ export interface components {
              */
             subject: "archer" | "bow" | "string" | "arrow_set" | "rig";
             /** Reading */
-            reading: (components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"]) | null;
+            reading: (components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"]) | null;
             trial: components["schemas"]["Change"] | null;
             /** Refused */
             refused: string | null;
@@ -2555,6 +2826,16 @@ export interface components {
             most_out_mm: number;
             /** Outward Is Left */
             outward_is_left: boolean;
+        };
+        /**
+         * LinearSchool
+         * @description So many millimetres for every ten metres.
+         */
+        LinearSchool: {
+            /** At 0 Mm */
+            at_0_mm: number;
+            /** Per 10 M */
+            per_10_m: number;
         };
         /**
          * LogbookBrought
@@ -2702,6 +2983,19 @@ export interface components {
              * @default false
              */
             alike: boolean;
+        };
+        /** NextMark */
+        NextMark: {
+            /** Distance M */
+            distance_m: number;
+            /** Says */
+            says: string;
+            /** Crawl Mm */
+            crawl_mm: number;
+            /** Before Mm */
+            before_mm: number;
+            /** After Mm */
+            after_mm: number;
         };
         /**
          * NextStep
@@ -3008,7 +3302,7 @@ export interface components {
             subject_name: string | null;
             draft: components["schemas"]["EntryDraft"] | null;
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /**
              * Source
              * @enum {string}
@@ -3161,7 +3455,7 @@ export interface components {
         PostedEntry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -3389,7 +3683,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls") | null;
         };
         /**
          * RetractionsDraft
@@ -3399,7 +3693,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls") | null;
             /** Entries */
             entries: components["schemas"]["Taking"][];
         };
@@ -3570,7 +3864,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls";
             /** Title */
             title: string;
             /** Statement */
@@ -4005,7 +4299,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "archer" | "bow" | "arrow" | "string" | "nock" | "flight";
+            key: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls";
             /** Number */
             number: number;
             /** Name */
@@ -4025,7 +4319,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "archer" | "bow" | "arrow" | "string" | "nock" | "flight";
+            key: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls";
             /** Name */
             name: string;
             /**
@@ -4074,7 +4368,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls";
             /** Control */
             control: string;
             /** Found By Flight */
@@ -4249,6 +4543,22 @@ export interface components {
             says: components["schemas"]["Phrase"];
             /** Why */
             why: string;
+        };
+        /**
+         * TabStitches
+         * @description How far apart the tab's stitches are, over ten of them.
+         */
+        TabStitches: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tab_stitches";
+            /**
+             * Ten Mm
+             * @description width of ten stitches [gap], 12 to 80
+             */
+            ten_mm: number;
         };
         /**
          * TableColumn
@@ -4964,7 +5274,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls") | null;
         };
         /**
          * WordProved
@@ -5251,7 +5561,7 @@ export interface operations {
     read_rig: {
         parameters: {
             query?: {
-                page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight") | null;
+                page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls") | null;
                 as_of?: string | null;
             };
             header?: {

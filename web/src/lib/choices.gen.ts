@@ -131,6 +131,20 @@ export const MATCH_FROM_WORDS = [
   ['flight', 'what this rig\'s flight says'],
   ['model', 'the computed match alone'],
 ] as const;
+export const NOTATION_WORDS = [
+  ['mm', 'millimetres'],
+  ['fingers', 'fingers by feel'],
+  ['stitches', 'stitches of the tab'],
+] as const;
+export const SURENESS_WORDS = [
+  ['sure', 'sure of it'],
+  ['ordinary', 'as usual'],
+  ['about', 'about'],
+] as const;
+export const DISTANCE_UNIT_WORDS = [
+  ['m', 'metres'],
+  ['yd', 'yards'],
+] as const;
 export const NODE_WORDS = [
   ['draw', 'draw length'],
   ['hold', 'hold'],

@@ -76,6 +76,7 @@ def history(
         *_centres(facts.centres, setup.arrows.passes),
         *_riser(setup),
         *_by_flight(setup),
+        *(_done(one, "crawls", "set", None) for one in setup.crawls.marks),
         *(_done(one, one.reading.setting, "checked", None) for one in facts.checked),
         *(_done(one, one.reading.setting, "touched", None) for one in facts.moved),
         *(_done(one, one.reading.setting, "set", _found(one.reading)) for one in facts.found),

@@ -57,7 +57,7 @@ class OrderNumbers:
         habit = self.setup.order.habit
         return Kind(
             self.nock.kit,
-            walks=self.setup.nock.crawl_mm > 0,
+            walks=self.setup.nock.crawl_mm > 0 or bool(self.setup.crawls.marks),
             habit=habit.reading.habit if habit else "workbench",
         )
 

@@ -1,0 +1,47 @@
+"""What is in force of crawls: the marks made with these arrows on this bow, and those of others."""
+
+from dataclasses import dataclass
+
+from lyrandis.core.crawls.readings import (
+    ArrowReach,
+    CrawlCounted,
+    CrawlHabit,
+    CrawlMark,
+    CrawlUnits,
+    EyeHeight,
+    FingerWidth,
+    TabStitches,
+)
+from lyrandis.core.pile import Pile, Recorded
+
+
+@dataclass(frozen=True)
+class CrawlFacts:
+    marks: tuple[Recorded[CrawlMark], ...] = ()
+    """Made with the archer, bow and arrows that are on the rig."""
+    elsewhere: tuple[Recorded[CrawlMark], ...] = ()
+    """Made on this rig with other arrows, or by another archer, or on another bow."""
+    units: tuple[Recorded[CrawlUnits], ...] = ()
+    counted: tuple[Recorded[CrawlCounted], ...] = ()
+    finger: Recorded[FingerWidth] | None = None
+    tab: Recorded[TabStitches] | None = None
+    eye: Recorded[EyeHeight] | None = None
+    reach: Recorded[ArrowReach] | None = None
+    habit: CrawlHabit | None = None
+
+
+def facts(pile: Pile) -> CrawlFacts:
+    """Return what is in force of crawls."""
+    habit = pile.merged(CrawlHabit)
+    elsewhere = [one for one in pile.others if isinstance(one.reading, CrawlMark)]
+    return CrawlFacts(
+        marks=pile.all(CrawlMark),
+        elsewhere=tuple(Recorded(one.reading, one.entry) for one in elsewhere),  # type: ignore[arg-type]
+        units=pile.all(CrawlUnits),
+        counted=pile.keyed(CrawlCounted),
+        finger=pile.last(FingerWidth),
+        tab=pile.last(TabStitches),
+        eye=pile.last(EyeHeight),
+        reach=pile.last(ArrowReach),
+        habit=habit.reading if habit else None,
+    )

@@ -1,0 +1,425 @@
+"""The numbers of the crawls: what the rig says before any mark, the marks, and the table."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal, NamedTuple
+
+from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.archer.numbers import ArcherNumbers
+from lyrandis.core.archer.readings import AnchorChosen, HoldChosen
+from lyrandis.core.archer.words import Anchor, Hold
+from lyrandis.core.arrow.facts import ArrowFacts
+from lyrandis.core.arrow.numbers import ArrowNumbers
+from lyrandis.core.bow.numbers import BowNumbers
+from lyrandis.core.constants import TRADE_OFFSET_MM
+from lyrandis.core.crawls.facts import CrawlFacts
+from lyrandis.core.crawls.fit import (
+    LEAST_OTHERS,
+    LEFT_OUT_Z,
+    Fit,
+    Mark,
+    Next,
+    Prior,
+    Row,
+    fit_crawls,
+    next_distance,
+    odd_one,
+    were_yards,
+)
+from lyrandis.core.crawls.notation import FINGER, from_steps
+from lyrandis.core.crawls.plan import (
+    EYE_MM,
+    KAPPA,
+    KAPPA_SD,
+    LAUNCH_SD,
+    MIRROR_SD_MM,
+    drag_of,
+)
+from lyrandis.core.crawls.ranges import corrected_mm, ends_m, own
+from lyrandis.core.crawls.readings import CrawlMark
+from lyrandis.core.crawls.sight import MM, Sight, crawls_mm
+from lyrandis.core.crawls.words import FEEL_SD_MM, M_PER_YD, SURE_SD_MM, DistanceUnit, Notation
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.pile import Recorded, when
+from lyrandis.core.remember import remembered
+
+POINT_AHEAD = Estimate(22.0, 6.0)
+"""Assumption: how far a point stands out of its shaft, where nobody measured to its end."""
+GUESSED_SHARE = 0.1
+"""Assumption: a guessed distance is good to a tenth, one standard deviation."""
+GROUP_AT_20_M = 80.0
+"""Assumption: one standard deviation of an arrow's height at 20 m [mm], growing with distance."""
+TRUSTED_HIT_MM = 400.0
+FINGER_READ, STITCH_READ = 0.125, 0.25
+"""One standard deviation of a count by feel, and of one read off a tab."""
+USUAL_TABLE = (5.0, 50.0, 5.0)
+MOST_ROWS = 120
+DEEPEST_MM = 120.0
+SWAPPED_SDS = 3.0
+
+WhyNot = Literal["other_anchor", "no_tab", "left_out", "off", "too_deep"]
+WHY_NOT_WORDS: dict[WhyNot, str] = {
+    "other_anchor": "made with another anchor or hold",
+    "no_tab": "counts once the tab's stitches are measured",
+    "left_out": "left out by you",
+    "off": "does not fit the others",
+    "too_deep": "deeper than a hand reaches",
+}
+
+
+class MarkLine(NamedTuple):
+    """A mark as it is taken: how deep, how far, and why not where it does not count."""
+
+    recorded: Recorded[CrawlMark]
+    distance_m: float
+    unit: DistanceUnit
+    crawl: Estimate | None
+    why_not: WhyNot | None = None
+
+    @property
+    def mark(self) -> Mark | None:
+        if self.crawl is None:
+            return None
+        return Mark(self.distance_m, self.crawl.value, self.crawl.sd)
+
+
+_fit = remembered(fit_crawls)
+
+
+@dataclass(frozen=True)
+class CrawlNumbers:
+    """What follows from the facts of crawls; reckoned when it is asked for."""
+
+    facts: CrawlFacts
+    archer_facts: ArcherFacts
+    anchors: tuple[Recorded[AnchorChosen], ...]
+    holds: tuple[Recorded[HoldChosen], ...]
+    arrows: ArrowFacts
+    archer: ArcherNumbers
+    bow: BowNumbers
+    arrow: ArrowNumbers
+    usual_mm: float
+
+    @property
+    def walks(self) -> bool:
+        """True for an archer who walks the string, or has begun to."""
+        return self.usual_mm > 0 or bool(self.facts.marks or self.facts.elsewhere)
+
+    @property
+    def hold(self) -> Hold:
+        told = self.archer_facts.hold
+        return told.reading.hold if told else "three_under"
+
+    @property
+    def anchor(self) -> Anchor:
+        told = self.archer_facts.anchor
+        return told.reading.anchor if told else "corner"
+
+    @property
+    def notation(self) -> Notation:
+        habit = self.facts.habit
+        if habit is not None and habit.notation is not None:
+            return habit.notation
+        return "stitches" if self.facts.tab else "mm"
+
+    @property
+    def unit(self) -> DistanceUnit:
+        habit = self.facts.habit
+        if habit is not None and habit.unit is not None:
+            return habit.unit
+        return self.lines[-1].unit if self.lines else "m"
+
+    @property
+    def finger(self) -> Estimate:
+        told = self.facts.finger
+        return Estimate(told.reading.width_mm, 0.3) if told else FINGER
+
+    @property
+    def stitch(self) -> Estimate | None:
+        told = self.facts.tab
+        return Estimate(told.reading.ten_mm / 10, 0.05) if told else None
+
+    @cached_property
+    def kappa(self) -> Estimate:
+        """How far the nock rises per mm of crawl: the string's slope at full draw."""
+        if not self.bow.likeness.known or self.archer.draw is None:
+            return KAPPA
+        curve = self.bow.likeness.curve
+        draw = min(max(self.archer.drawn_to.value - TRADE_OFFSET_MM, curve.first_mm), curve.last_mm)
+        return Estimate(math.cos(curve.gamma.at(draw)), KAPPA_SD)
+
+    @cached_property
+    def eye(self) -> Estimate:
+        """Eye over the nock without a crawl: as measured, else by anchor and hold."""
+        told = self.facts.eye
+        if told is not None and told.reading.anchor in (None, self.anchor):
+            return Estimate(told.reading.eye_mm, MIRROR_SD_MM)
+        return EYE_MM[self.anchor][self.hold]
+
+    @cached_property
+    def speed(self) -> Estimate | None:
+        """The arrow's speed by the bow's mechanics and the chronograph."""
+        if self.bow.thrust is None or self.arrow.finished is None:
+            return None
+        return self.bow.thrust.speed_estimate(self.arrow.finished.mass.value)
+
+    @cached_property
+    def tip_mm(self) -> float | None:
+        """Nock groove to the point's very end."""
+        if self.facts.reach is not None:
+            return self.facts.reach.reading.reach_mm
+        length = self.arrows.part("shaft_length_mm")[0]
+        return None if length is None else float(length) + POINT_AHEAD.value
+
+    @cached_property
+    def lacks(self) -> tuple[str, ...]:
+        """What a table cannot do without."""
+        found = []
+        if self.speed is None:
+            found.append("a draw length, a bow's weight and an arrow's mass")
+        if self.tip_mm is None:
+            found.append("the arrow's length")
+        return tuple(found)
+
+    @cached_property
+    def prior(self) -> Prior | None:
+        """What the rig says of the table before any mark, in seen quantities."""
+        if self.speed is None or self.tip_mm is None:
+            return None
+        kappa, root = self.kappa, math.sqrt(self.kappa.value)
+        share = math.hypot(self.speed.sd / self.speed.value, LAUNCH_SD, kappa.sd / kappa.value / 2)
+        speed, eye = self.speed.value * root, self.eye.value / kappa.value
+        mass = self.arrow.finished.mass.value if self.arrow.finished else None
+        return Prior(
+            Estimate(speed, speed * share),
+            Estimate(eye, math.hypot(self.eye.sd / kappa.value, eye * kappa.sd / kappa.value)),
+            drag_of(mass, self.arrows.part("shaft_diameter_mm")[0]),
+            self.tip_mm,
+        )
+
+    @cached_property
+    def told(self) -> bool:
+        """True where the archer's own repeatability is told."""
+        return self.facts.habit is not None and self.facts.habit.repeat_mm is not None
+
+    @cached_property
+    def lines(self) -> tuple[MarkLine, ...]:
+        """Every mark of these arrows, as it is taken."""
+        out = {one.reading.mark for one in self.facts.counted if not one.reading.counted}
+        return tuple(self._line(one, out) for one in self.facts.marks)
+
+    def _line(self, one: Recorded[CrawlMark], out: set[str]) -> MarkLine:
+        reading, at = one.reading, when(one.entry)
+        unit = reading.unit
+        for meant in self.facts.units:
+            if when(meant.entry) > at:
+                unit = meant.reading.unit
+        distance = reading.distance_m
+        if unit != reading.unit:
+            distance *= M_PER_YD if unit == "yd" else 1 / M_PER_YD
+        crawl = self._crawl(reading, distance)
+        why: WhyNot | None = None
+        if one.entry.id in out:
+            why = "left_out"
+        elif self._held_otherwise(one):
+            why = "other_anchor"
+        elif crawl is None:
+            why = "no_tab"
+        elif crawl.value > DEEPEST_MM:
+            why = "too_deep"
+        return MarkLine(one, distance, unit, crawl, why)
+
+    def _held_otherwise(self, one: Recorded[CrawlMark]) -> bool:
+        """Return whether anchor or hold were others when a mark was made."""
+        at = when(one.entry)
+        for told, now in ((self.anchors, self.anchor), (self.holds, self.hold)):
+            then = [was for was in told if when(was.entry) <= at]
+            if then and getattr(then[-1].reading, then[-1].reading.kind.split("_")[0]) != now:
+                return True
+        return False
+
+    def _crawl(self, reading: CrawlMark, distance_m: float) -> Estimate | None:
+        """Return the crawl that would have struck, with how well it is known [mm]."""
+        repeat = self.facts.habit.repeat_mm if self.facts.habit else None
+        scale = SURE_SD_MM[reading.sure] / SURE_SD_MM["ordinary"]
+        usual = scale * (repeat if repeat is not None else SURE_SD_MM["ordinary"])
+        if reading.crawl_mm is not None:
+            crawl, sd = reading.crawl_mm, usual
+        elif reading.fingers is not None:
+            crawl, sd = from_steps(reading.fingers, self.finger, FINGER_READ)
+            sd = math.hypot(sd, scale * FEEL_SD_MM)
+        elif self.stitch is not None and reading.stitches is not None:
+            crawl, sd = from_steps(reading.stitches, self.stitch, STITCH_READ)
+            sd = math.hypot(sd, usual)
+        else:
+            return None
+        tip = self.tip_mm
+        if tip is None or distance_m <= tip / MM:
+            return Estimate(crawl, sd)
+        per = tip / (self.kappa.value * (distance_m - tip / MM)) / MM
+        if reading.high_mm:
+            crawl = corrected_mm(crawl, reading.high_mm, distance_m, tip, self.kappa.value)
+            group = GROUP_AT_20_M * distance_m / 20 / math.sqrt(reading.arrows)
+            if abs(reading.high_mm) > TRUSTED_HIT_MM:
+                group = math.hypot(group, 0.25 * reading.high_mm)
+            sd = math.hypot(sd, group * per)
+        if reading.guessed and self.prior is not None:
+            sd = math.hypot(sd, self._per_metre(distance_m) * GUESSED_SHARE * distance_m)
+        return Estimate(crawl, sd)
+
+    def _per_metre(self, distance_m: float) -> float:
+        assert self.prior is not None
+        sight = Sight(self.prior.speed.value, self.prior.eye.value, self.prior.drag.value,
+                      self.prior.tip_mm)  # fmt: skip
+        near, far = (float(crawls_mm(_at(distance_m + off), sight)[0]) for off in (-0.5, 0.5))
+        return abs(far - near)
+
+    @cached_property
+    def _all(self) -> Fit | None:
+        """The fit of all marks that may count."""
+        if self.prior is None:
+            return None
+        marks = tuple(one.mark for one in self.lines if one.why_not is None and one.mark)
+        return _fit(self.prior, marks, told=self.told)
+
+    @cached_property
+    def odd(self) -> MarkLine | None:
+        """The mark that does not fit the others, if there is one."""
+        if self._all is None:
+            return None
+        number = odd_one(self._all)
+        if number is None:
+            return None
+        return [one for one in self.lines if one.why_not is None and one.mark][number]
+
+    @cached_property
+    def odd_z(self) -> float:
+        number = odd_one(self._all) if self._all else None
+        return self._all.residuals[number].z if self._all and number is not None else 0.0
+
+    @cached_property
+    def dropped(self) -> MarkLine | None:
+        """The same where enough others remain to leave it out; said, and one tap counts it."""
+        if self.odd is None or self._all is None or abs(self.odd_z) <= LEFT_OUT_Z:
+            return None
+        kept = {one.reading.mark for one in self.facts.counted if one.reading.counted}
+        if self.odd.recorded.entry.id in kept or len(self._all.marks) - 1 < LEAST_OTHERS:
+            return None
+        return self.odd
+
+    @cached_property
+    def fit(self) -> Fit | None:
+        """The table's fit: every mark that counts, what is dropped left out."""
+        if self._all is None or self.dropped is None or self.prior is None:
+            return self._all
+        marks = tuple(one.mark for one in self.counting if one.mark)
+        return _fit(self.prior, marks, told=self.told)
+
+    @cached_property
+    def counting(self) -> tuple[MarkLine, ...]:
+        """The marks the table stands on."""
+        return tuple(
+            one
+            for one in self.lines
+            if one.why_not is None and one.mark is not None and one is not self.dropped
+        )
+
+    @cached_property
+    def own_sight(self) -> Sight | None:
+        """The arrow's own sight by the table: for where it strikes, not for where to hook."""
+        return own(self.fit, self.kappa.value) if self.fit else None
+
+    @cached_property
+    def table_m(self) -> tuple[float, ...]:
+        """The distances of the table that is wanted, as far as it can be trusted."""
+        first, last, step = USUAL_TABLE
+        habit = self.facts.habit
+        if habit is not None:
+            per = M_PER_YD if habit.unit == "yd" else 1.0
+            first, last, step = (one * per for one in (first, last, step))
+            first, last = habit.from_m or first, habit.to_m or last
+            step = habit.step_m or step
+        if self.own_sight is not None:
+            last = ends_m(self.own_sight, last)
+        count = min(int((last - first) / step + 1e-6) + 1, MOST_ROWS)
+        return tuple(first + number * step for number in range(max(count, 1)))
+
+    @cached_property
+    def rows(self) -> tuple[Row, ...]:
+        return self.fit.table(self.table_m) if self.fit else ()
+
+    @cached_property
+    def next(self) -> Next | None:
+        """The distance whose mark would tell most."""
+        return (
+            next_distance(self.fit, self.table_m, furthest_m=self.table_m[-1]) if self.fit else None
+        )
+
+    @cached_property
+    def ask_yards(self) -> bool:
+        return self.fit is not None and self.unit == "m" and were_yards(self.fit)
+
+    @cached_property
+    def one_distance(self) -> bool:
+        """True while all marks stand at one distance."""
+        return len({round(one.distance_m) for one in self.counting}) == 1
+
+    @cached_property
+    def swapped(self) -> tuple[MarkLine, MarkLine] | None:
+        """Two marks of which the longer distance has the deeper crawl, beyond their doubt."""
+        ordered = sorted(self.counting, key=lambda one: one.distance_m)
+        for near, far in _pairs(ordered):
+            if near.crawl is None or far.crawl is None or far.distance_m - near.distance_m < 2:
+                continue
+            sd = math.hypot(near.crawl.sd, far.crawl.sd)
+            if far.crawl.value - near.crawl.value > SWAPPED_SDS * sd:
+                return near, far
+        return None
+
+    @cached_property
+    def half_mm(self) -> float | None:
+        """Half of the table's band, root mean square over the rows that are shot with a crawl."""
+        halves = [row.half_mm for row in self.rows if row.crawl_mm >= 0]
+        if not halves:
+            return None
+        return math.sqrt(sum(one**2 for one in halves) / len(halves))
+
+    @cached_property
+    def speed_off(self) -> float | None:
+        """How far the marks' speed lies off what bow and chronograph say, in sds of both."""
+        if self.fit is None or self.prior is None or len(self.counting) < 2:
+            return None
+        said = self.fit.theta[0] - math.log(self.prior.speed.value)
+        before = self.prior.speed.sd / self.prior.speed.value
+        after = math.sqrt(float(self.fit.covariance[0][0]))
+        # of two that share the prior: the marks' own share of it
+        apart = math.sqrt(max(before**2 - after**2, 1e-12))
+        return float(said) / apart
+
+
+def _at(distance_m: float):  # type: ignore[no-untyped-def]
+    import numpy as np
+
+    return np.array([distance_m])
+
+
+def _pairs(lines: Sequence[MarkLine]) -> list[tuple[MarkLine, MarkLine]]:
+    return [(a, b) for at, a in enumerate(lines) for b in lines[at + 1 :]]
+
+
+def numbers(
+    facts: CrawlFacts,
+    *,
+    archer_facts: ArcherFacts,
+    anchors: tuple[Recorded[AnchorChosen], ...],
+    holds: tuple[Recorded[HoldChosen], ...],
+    arrows: ArrowFacts,
+    archer: ArcherNumbers,
+    bow: BowNumbers,
+    arrow: ArrowNumbers,
+    usual_mm: float,
+) -> CrawlNumbers:
+    """Return the numbers of the crawls."""
+    return CrawlNumbers(facts, archer_facts, anchors, holds, arrows, archer, bow, arrow, usual_mm)

@@ -1,0 +1,239 @@
+"""What the crawls' pages draw: the table, the chart, the marks, and what another mark would do."""
+
+from datetime import datetime
+from typing import Literal
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS
+from lyrandis.core.computed import Computed
+from lyrandis.core.crawls.fit import Fit, Row, slopes
+from lyrandis.core.crawls.notation import fingers, in_steps
+from lyrandis.core.crawls.numbers import WHY_NOT_WORDS, MarkLine
+from lyrandis.core.crawls.readings import said_distance
+from lyrandis.core.crawls.words import DistanceUnit, Notation
+from lyrandis.core.phrase import Phrase
+from lyrandis.core.room import Page
+
+CURVE_FROM_M, CURVE_STEP_M = 4.0, 2.0
+MOST_MARKS = 60
+
+
+class _Drawn(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+class CrawlRow(_Drawn):
+    """One distance of the table."""
+
+    distance_m: float
+    says: str
+    """The distance, in the archer's unit."""
+    crawl_mm: float
+    half_mm: float
+    after_mm: float | None
+    """Half of the band after the proposed mark."""
+    fingers: str
+    fingers_high_mm: float
+    """Where a crawl rounded to a quarter finger strikes, + high."""
+    stitches: float | None
+    stitches_high_mm: float | None
+    beyond: bool
+    """Beyond point-on: the hook would stand above the nock."""
+
+
+class CurvePoint(_Drawn):
+    distance_m: float
+    crawl_mm: float
+    half_mm: float
+    after_mm: float | None
+
+
+class CrawlSeen(_Drawn):
+    """A mark, and how it stands against the table."""
+
+    entry_id: str
+    says: Phrase
+    where: str
+    told: Phrase
+    """The crawl as it was told, and where it struck."""
+    plain: bool
+    """True where it was told in mm and struck."""
+    distance_m: float
+    crawl_mm: float | None
+    sd_mm: float | None
+    off_mm: float | None
+    """+ deeper than the table has it."""
+    counts: bool
+    odd: bool
+    why_not: str | None
+    at: datetime
+
+
+class NextMark(_Drawn):
+    distance_m: float
+    says: str
+    crawl_mm: float
+    before_mm: float
+    after_mm: float
+
+
+class LinearSchool(_Drawn):
+    """So many millimetres for every ten metres."""
+
+    at_0_mm: float
+    per_10_m: float
+
+
+class CrawlsPage(Page):
+    """What the crawls' pages draw."""
+
+    stage: Literal["crawls"] = "crawls"
+    lacks: tuple[str, ...]
+    unit: DistanceUnit
+    notation: Notation
+    finger_mm: float
+    finger_measured: bool
+    stitch_mm: float | None
+    held: str
+    """Anchor and hold the table is of."""
+    anchor_assumed: bool
+    point_on_m: float | None
+    point_on_half_m: float | None
+    rows: tuple[CrawlRow, ...]
+    curve: tuple[CurvePoint, ...]
+    marks: tuple[CrawlSeen, ...]
+    next: NextMark | None
+    linear: LinearSchool | None
+    ask_yards: bool
+    elsewhere: int
+    """Marks made on this rig with other parts."""
+
+
+def page(c: Computed) -> CrawlsPage:
+    """Return what the crawls' pages draw."""
+    crawls = c.crawls
+    fit = crawls.fit
+    on = fit.point_on if fit else None
+    return CrawlsPage(
+        lacks=crawls.lacks,
+        unit=crawls.unit,
+        notation=crawls.notation,
+        finger_mm=crawls.finger.value,
+        finger_measured=crawls.facts.finger is not None,
+        stitch_mm=crawls.stitch.value if crawls.stitch else None,
+        held=f"{ANCHOR_WORDS[crawls.anchor].capitalize()}, {HOLD_WORDS[crawls.hold]}.",
+        anchor_assumed=c.setup.archer.anchor is None,
+        point_on_m=on.value if on else None,
+        point_on_half_m=fit.factor * on.sd if fit and on else None,
+        rows=_rows(c, fit) if fit else (),
+        curve=_curve(c, fit) if fit else (),
+        marks=tuple(_seen(c, one) for one in crawls.lines[-MOST_MARKS:]),
+        next=_next(c, fit) if fit else None,
+        linear=_linear(c),
+        ask_yards=crawls.ask_yards and crawls.odd is None,
+        elsewhere=len(crawls.facts.elsewhere),
+    )
+
+
+def _after(c: Computed, fit: Fit, distances: list[float]) -> list[float | None]:
+    """Return the half of each band once the proposed mark is shot."""
+    found = c.crawls.next
+    if found is None:
+        return [None] * len(distances)
+    at = slopes(np.array([found.distance_m]), fit.sight)
+    covariance = fit.scale**2 * fit.covariance
+    own = float((at @ covariance @ at.T)[0, 0])
+    rows = slopes(np.array(distances), fit.sight)
+    across = (rows @ covariance @ at.T)[:, 0]
+    now = np.einsum("ij,jk,ik->i", rows, covariance, rows)
+    after = np.sqrt(np.maximum(now - across**2 / (own + 4.0), 0.0) + 0.25)
+    return [float(fit.factor * one) for one in after]
+
+
+def _rows(c: Computed, fit: Fit) -> tuple[CrawlRow, ...]:
+    crawls, tip = c.crawls, c.crawls.tip_mm or 780.0
+    after = _after(c, fit, list(crawls.table_m))
+    stitch = crawls.stitch
+    found = []
+    for row, then in zip(crawls.rows, after, strict=True):
+        deep = (row.crawl_mm, row.distance_m, tip, crawls.kappa.value)
+        by_finger = in_steps(deep[0], crawls.finger.value, 4, *deep[1:])
+        by_stitch = in_steps(deep[0], stitch.value, 2, *deep[1:]) if stitch else None
+        found.append(
+            CrawlRow(
+                distance_m=row.distance_m,
+                says=said_distance(row.distance_m, crawls.unit),
+                crawl_mm=row.crawl_mm,
+                half_mm=row.half_mm,
+                after_mm=then,
+                fingers=fingers(by_finger.steps),
+                fingers_high_mm=by_finger.high_mm,
+                stitches=by_stitch.steps if by_stitch else None,
+                stitches_high_mm=by_stitch.high_mm if by_stitch else None,
+                beyond=row.crawl_mm < 0,
+            )
+        )
+    return tuple(found)
+
+
+def _curve(c: Computed, fit: Fit) -> tuple[CurvePoint, ...]:
+    last = max(c.crawls.table_m[-1], *(one.distance_m for one in c.crawls.lines), 10.0)
+    count = int((last - CURVE_FROM_M) / CURVE_STEP_M) + 1
+    distances = [CURVE_FROM_M + number * CURVE_STEP_M for number in range(count)]
+    if distances[-1] < last:
+        distances.append(last)
+    after = _after(c, fit, distances)
+    return tuple(
+        CurvePoint(distance_m=row.distance_m, crawl_mm=row.crawl_mm, half_mm=row.half_mm,
+                   after_mm=then)
+        for row, then in zip(fit.table(distances), after, strict=True)
+    )  # fmt: skip
+
+
+def _seen(c: Computed, line: MarkLine) -> CrawlSeen:
+    crawls = c.crawls
+    row: Row | None = None
+    if crawls.fit is not None and line.crawl is not None:
+        row = crawls.fit.table([line.distance_m])[0]
+    dropped = line is crawls.dropped
+    why = line.why_not or ("off" if dropped else None)
+    return CrawlSeen(
+        entry_id=line.recorded.entry.id,
+        says=line.recorded.reading.say(),
+        where=said_distance(line.distance_m, line.unit),
+        told=line.recorded.reading.told_as(),
+        plain=line.recorded.reading.crawl_mm is not None and not line.recorded.reading.high_mm,
+        distance_m=line.distance_m,
+        crawl_mm=line.crawl.value if line.crawl else None,
+        sd_mm=line.crawl.sd if line.crawl else None,
+        off_mm=line.crawl.value - row.crawl_mm if line.crawl and row else None,
+        counts=why is None,
+        odd=line is crawls.odd,
+        why_not=WHY_NOT_WORDS[why] if why else None,
+        at=line.recorded.entry.happened_at,
+    )
+
+
+def _next(c: Computed, fit: Fit) -> NextMark | None:
+    found = c.crawls.next
+    if found is None:
+        return None
+    return NextMark(
+        distance_m=found.distance_m,
+        says=said_distance(found.distance_m, c.crawls.unit),
+        crawl_mm=fit.table([found.distance_m])[0].crawl_mm,
+        before_mm=found.before_mm,
+        after_mm=found.after_mm,
+    )
+
+
+def _linear(c: Computed) -> LinearSchool | None:
+    """Return the straight line through the marks: the habit of so many fingers per ten metres."""
+    points = [(one.distance_m, one.crawl.value) for one in c.crawls.counting if one.crawl]
+    if len({round(one[0], 1) for one in points}) < 2:
+        return None
+    far, deep = np.array(points, dtype=float).T
+    slope, start = np.polyfit(far, deep, 1).tolist()
+    return LinearSchool(at_0_mm=start, per_10_m=10 * slope)

@@ -1,0 +1,22 @@
+"""The crawls' room."""
+
+from lyrandis.core.crawls.jots import WORDS
+from lyrandis.core.crawls.page import page
+from lyrandis.core.crawls.rules import RULES, judge
+from lyrandis.core.crawls.stage import ASKS, applies, missing, stage
+from lyrandis.core.room import Room
+
+ROOM = Room(
+    key="crawls",
+    name="Crawls",
+    needs=("flight",),
+    words=WORDS,
+    bare=(),
+    rules=RULES,
+    judge=judge,
+    stage=stage,
+    missing=missing,
+    page=page,
+    asks=ASKS,
+    applies=applies,
+)

@@ -1,0 +1,161 @@
+"""Crawls on the page: how good the table is, point-on, and what to shoot next."""
+
+from lyrandis.core import judgement as j
+from lyrandis.core.computed import Computed
+from lyrandis.core.crawls.readings import said_distance
+from lyrandis.core.crawls.rules import SHOOT
+from lyrandis.core.crawls.words import M_PER_YD, NOTATION_WORDS
+from lyrandis.core.phrase import Figure, Phrase, gap, mps, phrase
+from lyrandis.core.room import Ask
+from lyrandis.core.setup import Setup
+
+SETTLED_MM = 3.0
+ROUND_M = 5.0
+
+CAUTIONS = (
+    j.Caution(
+        id="crawl-range",
+        text="Crawl with a clear butt and backstop: a wrong crawl goes over it. Begin far and work "
+        "inward, high asks for more crawl.",
+    ),
+    j.Caution(
+        id="crawl-hand",
+        text="A deep crawl pulls the lower limb. Stop at noise, pain or a limb that twists.",
+    ),
+)
+
+
+def applies(setup: Setup) -> bool:
+    """Tell whether somebody walks the string of this rig, or has begun to.
+
+    >>> from lyrandis.core.example import setup
+    >>> applies(setup()), applies(setup(["crawl 20m 34mm"]))
+    (False, True)
+    """
+    facts = setup.crawls
+    return bool(
+        setup.nock.crawl_mm > 0
+        or facts.marks
+        or facts.elsewhere
+        or facts.tab
+        or facts.finger
+        or facts.habit
+    )
+
+
+def stage(c: Computed, _: list[j.Finding]) -> j.Standing:
+    """Return the stage of the crawls."""
+    values = _values(c)
+    return j.Standing(
+        mark=_mark(c),
+        headline=values[0].key,
+        detail=_detail(c),
+        values=tuple(values),
+        cautions=CAUTIONS,
+    )
+
+
+def _mark(c: Computed) -> j.Mark:
+    half = c.crawls.half_mm
+    if half is None or not c.crawls.counting:
+        return "unset"
+    if c.crawls.odd is not None and c.crawls.dropped is None:
+        return "in_doubt"
+    return "settled" if half <= SETTLED_MM else "estimated"
+
+
+def _detail(c: Computed) -> Phrase | None:
+    count = len(c.crawls.counting)
+    if not count:
+        return None
+    half = c.crawls.half_mm
+    if half is None:
+        return phrase(f"{count} mark{'' if count == 1 else 's'}")
+    return phrase(f"{count} mark{'' if count == 1 else 's'}, ± {half:.0f} mm")
+
+
+def distance(c: Computed, metres: float) -> str:
+    """Return a distance in the unit the archer's crawls are told in.
+
+    >>> from lyrandis.core.example import rig
+    >>> distance(rig(["crawl 20yd 34mm"]), 18.288)
+    '20 yd'
+    """
+    return said_distance(metres, c.crawls.unit)
+
+
+def _point_on(c: Computed) -> j.Value:
+    label = "Point-on"
+    if c.crawls.lacks:
+        return j.Value(key="point_on", label=label, missing=f"Needs {c.crawls.lacks[0]}")
+    on = c.crawls.fit.point_on if c.crawls.fit else None
+    if on is None:
+        return j.Value(key="point_on", label=label, missing="Beyond 120 m or under 2 m")
+    per = M_PER_YD if c.crawls.unit == "yd" else 1.0
+    assert c.crawls.fit is not None
+    half = c.crawls.fit.factor * on.sd / per
+    return j.Value(
+        key="point_on",
+        label=label,
+        text=f"{on.value / per:.0f} ± {max(half, 0.5):.0f} {c.crawls.unit}",
+        origin="measured" if c.crawls.counting else "estimated",
+        entries=tuple(one.recorded.entry.id for one in c.crawls.counting),
+    )
+
+
+def _plain(key: str, label: str, figure: Figure | None, missing: str, origin: j.Origin) -> j.Value:
+    if figure is None:
+        return j.Value(key=key, label=label, missing=missing)
+    return j.Value(key=key, label=label, figure=figure, origin=origin)
+
+
+def _values(c: Computed) -> list[j.Value]:
+    crawls = c.crawls
+    own = crawls.own_sight if crawls.counting else None
+    stitch = crawls.stitch
+    return [
+        _point_on(c),
+        _plain("table_half", "The table is good to",
+               gap(crawls.half_mm) if crawls.half_mm else None, "No table yet", "estimated"),
+        _plain("crawl_speed", "Speed by the crawls", mps(own.speed_mps) if own else None,
+               "Needs a crawl", "measured"),
+        _plain("crawl_eye", "Eye over the nock", gap(own.eye_mm) if own else
+               gap(crawls.eye.value, crawls.eye.plus_minus), "", "estimated"),
+        _plain("finger", "A finger", gap(crawls.finger.value, crawls.finger.plus_minus), "",
+               "measured" if crawls.facts.finger else "estimated"),
+        _plain("stitch", "A stitch", gap(stitch.value) if stitch else None,
+               "Measure ten stitches of the tab", "measured"),
+        j.Value(key="notation", label="Counted in", text=NOTATION_WORDS[crawls.notation],
+                choice=crawls.notation, origin="told" if crawls.facts.habit else "estimated"),
+    ]  # fmt: skip
+
+
+def missing(_: Computed) -> j.NextStep | None:
+    """Nothing of a crawl is missing to shoot."""
+    return None
+
+
+def _shoot_step(c: Computed) -> j.NextStep | None:
+    found = c.crawls.next
+    if found is None or not c.crawls.walks:
+        return None
+    at = distance(c, found.distance_m)
+    row = c.crawls.fit.table([found.distance_m])[0] if c.crawls.fit else None
+    why = "It tells most of the whole table."
+    figures = {}
+    if row is not None and row.crawl_mm > 0:
+        why = "Begin with a crawl of {crawl}; it tells most of the whole table."
+        figures = {"crawl": gap(row.crawl_mm)}
+    return j.NextStep(
+        title=phrase(f"Shoot {at} next"),
+        why=phrase(why, **figures),
+        tells=phrase(
+            "The table is good to {before} now, to {after} after.",
+            before=gap(found.before_mm), after=gap(found.after_mm),
+        ),
+        minutes=8,
+        action=SHOOT,
+    )  # fmt: skip
+
+
+ASKS = (Ask(25, _shoot_step),)

@@ -1,0 +1,101 @@
+"""Crawls in the real browser: the table, the chart's handle, marks, what does not fit, units."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.web.conftest import HereServer, Opener
+
+CRAWLS = "/rigs/tideway-recurve/crawls"
+
+
+def row(page: Page, at: str) -> str:
+    found = page.get_by_role("row").filter(has=page.get_by_role("rowheader", name=at, exact=True))
+    return found.first.inner_text().replace("\t", " ").replace("\n", " ")
+
+
+def record(page: Page, distance: str, crawl: str, off: str = "") -> None:
+    page.get_by_label("Distance", exact=True).fill(distance)
+    page.get_by_label("Crawl", exact=True).fill(crawl)
+    page.get_by_label("It struck").fill(off)
+    page.get_by_role("button", name="Record", exact=True).click()
+
+
+def test_the_table_names_what_does_not_fit_and_a_tap_counts_it(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + CRAWLS)
+    expect(page.get_by_text("5 crawls count, one does not fit.")).to_be_visible()
+    before = row(page, "30 m")
+    expect(page.get_by_text("7.3 mm deeper")).to_be_visible()
+    page.get_by_role("button", name="count it").click()
+    expect(page.get_by_text("6 crawls count, one does not fit.")).to_be_visible()
+    assert row(page, "30 m") != before
+    page.get_by_role("button", name="leave it out").click()
+    expect(page.get_by_text("5 crawls count.")).to_be_visible()
+    expect(page.get_by_text("left out by you")).to_be_visible()
+    assert row(page, "30 m") == before
+
+
+def test_a_crawl_is_recorded_in_the_archers_own_notation_and_narrows_the_table(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + CRAWLS)
+    expect(page.get_by_label("Crawl", exact=True)).to_have_attribute("placeholder", "e.g. 11")
+    record(page, "35", "1/2")
+    expect(page.get_by_text("6 crawls count, one does not fit.")).to_be_visible()
+    expect(page.get_by_role("cell", name="0.5 stitches", exact=True)).to_be_visible()
+    expect(page.get_by_label("Distance", exact=True)).to_be_focused()
+    record(page, "10m", "40mm", "8cm high")
+    high = page.get_by_role("cell", name=re.compile(r"^40.0 mm: .* high"))
+    expect(high.first).to_be_visible()
+
+
+def test_a_bad_crawl_is_refused_beside_its_field_and_kept(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + CRAWLS)
+    record(page, "500m", "34mm")
+    expect(page.locator("#problem-crawl")).to_contain_text("no distance for a crawl")
+    expect(page.get_by_label("Distance", exact=True)).to_have_value("500m")
+    record(page, "20m", "340mm")
+    expect(page.locator("#problem-crawl")).to_contain_text("outside what a crawl can be")
+    expect(page.get_by_label("Crawl", exact=True)).to_have_value("340mm")
+
+
+def test_the_handle_asks_the_table_by_keys(shared_demo: HereServer, look: Opener) -> None:
+    page = look(shared_demo.url + CRAWLS)
+    handle = page.get_by_role("slider", name="Distance to ask the table")
+    expect(handle).to_have_attribute("aria-valuetext", re.compile(r"^20 m: 2\d ± \d mm$"))
+    handle.focus()
+    page.keyboard.press("ArrowRight")
+    expect(handle).to_have_attribute("aria-valuenow", "21")
+    page.keyboard.press("Shift+ArrowRight")
+    expect(handle).to_have_attribute("aria-valuenow", "26")
+    page.keyboard.press("Home")
+    expect(handle).to_have_attribute("aria-valuenow", "4")
+    page.keyboard.press("Escape")
+    expect(handle).to_have_attribute("aria-valuenow", "20")
+
+
+def test_one_tap_turns_the_set_into_yards_and_taking_it_back_is_exact(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + CRAWLS)
+    before = row(page, "20 m")
+    page.get_by_role("button", name="these were all yards").click()
+    expect(page.get_by_role("rowheader", name="28 yd", exact=True)).to_be_visible()
+    expect(page.get_by_role("button", name="these were all metres")).to_be_visible()
+    page.get_by_role("button", name="these were all metres").click()
+    expect(page.get_by_role("rowheader", name="28 m", exact=True)).to_be_visible()
+    assert row(page, "20 m") == before
+
+
+def test_a_rig_nobody_walks_has_no_crawls_until_one_is_shot(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + "/rigs/marram-longbow/archer")
+    expect(page.locator("nav li").filter(has_text="Crawls")).to_have_count(0)
+    page.get_by_label("Jot", exact=True).fill("crawl 20m 30mm")
+    page.keyboard.press("Enter")
+    expect(page.locator("nav li").filter(has_text="Crawls")).to_be_visible()

@@ -1,0 +1,11 @@
+/** The crawls' place: its pages, and the controls not on the first of them. */
+import { lazily } from '../../lib/lazily';
+
+export const crawls = {
+  key: 'crawls',
+  name: 'Crawls',
+  routes: {
+    '/crawls': lazily(() => import('./Table.svelte')),
+  },
+  controls: {},
+} as const;
