@@ -47,6 +47,7 @@ from lyrandis.core.bow.moving_mass import moving_mass
 from lyrandis.core.bow.statics import SEGMENTS, BowShape, solve_curve
 from lyrandis.core.bow.weight import draw_weight_at
 from lyrandis.core.computed import compute
+from lyrandis.core.crawls.fit import Mark, Prior, fit_crawls, next_distance, odd_one
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.flight.belief import new_axis
 from lyrandis.core.flight.board import board
@@ -68,6 +69,8 @@ from lyrandis.store.database import open_database
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 from tests.api.conftest import HOST
 from tests.api.fuzz import fuzz
+from tests.core.crawls.archers import named
+from tests.core.crawls.archers import tried as walked
 from tests.core.flight.trials import TESTS
 from tests.core.string.archers import by_ear, by_the_model, creep, readings_of, within
 from tests.entries import entries
@@ -384,6 +387,45 @@ def bench_flight() -> list[Row]:
         Row("next test chosen, median", statistics.median(choice), 60, "ms", "12 tests; kept"),
         Row("board of evidence, median", statistics.median(boards), 60, "ms",
             "demo rig, curves kept; our own limit"),
+    ]  # fmt: skip
+
+
+def bench_crawls() -> list[Row]:
+    """Let made-up archers make marks and hold every band against the truth; time one table."""
+    marks = [Mark(10, 50.0), Mark(20, 36.5), Mark(30, 22.0), Mark(40, 8.0)]
+    prior = Prior(Estimate(52.0, 3.0), Estimate(68.0, 10.0), Estimate(0.0017, 0.25), 780.0)
+
+    def whole() -> None:
+        fit = fit_crawls(prior, marks)
+        fit.table(range(5, 61))
+        next_distance(fit, range(5, 55, 5))
+        odd_one(fit)
+
+    took = timed(whole, 60)
+    rows = [
+        Row("crawls: fit, 56 rows, bands, next mark, median", statistics.median(took), 15, "ms",
+            "four marks", paced=statistics.median(took.at_reference())),
+    ]  # fmt: skip
+    for count in (1, 2, 4, 8):
+        found, other = walked(500, count, count), walked(500, count, 50 + count, richer=True)
+        rows.append(
+            Row(f"crawls: bands hold the truth, {count} marks", 100 * found.share, 93, "%",
+                f"500 made-up archers, ± 2 mm; by distance {100 * found.covered.min():.0f} to "
+                f"{100 * found.covered.max():.0f} %; in a richer world {100 * other.share:.1f} %; "
+                f"off by {found.off_mm:.1f} mm, median", least=True)
+        )  # fmt: skip
+    best = walked(500, [5.0, 45.0], 9)
+    careless = walked(500, 6, 10, repeat_mm=4.0, told=False)
+    return [
+        *rows,
+        Row("crawls: table off by, two best distances", best.off_mm, 2, "mm",
+            "median of 5 to 50 m"),
+        Row("crawls: named where one is 4 sd off, of 8", 100 * named(400, 8, 4.0), 85, "%",
+            "90 asked; false alarms one table in ten", least=True),
+        Row("crawls: named where one is 5 sd off, of 5", 100 * named(400, 5, 5.0), 85, "%",
+            "90 asked", least=True),
+        Row("crawls: bands of an archer twice as careless", 100 * careless.share, 80, "%",
+            "six marks, ± 4 mm, told nothing", least=True),
     ]  # fmt: skip
 
 
@@ -776,7 +818,14 @@ def table(rows: list[Row]) -> str:
 def main() -> int:
     rows = [
         row
-        for part in (bench_core, bench_mechanics, bench_arrow, bench_string, bench_flight)
+        for part in (
+            bench_core,
+            bench_mechanics,
+            bench_arrow,
+            bench_string,
+            bench_crawls,
+            bench_flight,
+        )
         for row in paced(part)
     ]
     with tempfile.TemporaryDirectory() as folder:

@@ -63,7 +63,7 @@ def drag_nock(page: Page) -> None:
 VIEWS = (
     ("rigs", "/", WIDE, False, None),
     ("first-run", "/new", WIDE, False, answer_draw),
-    ("archer", "/rigs/marram-longbow/archer", WIDE, False, None),
+    ("crawls-range", "/rigs/tideway-recurve/crawls/range", WIDE, False, None),
     ("bow", "/rigs/marram-longbow/bow", WIDE, False, None),
     ("bow-dark", "/rigs/sandpiper-thumb-bow/bow", WIDE, True, None),
     ("bow-choose", "/rigs/tideway-recurve/bow/choose", (1280, 1000), False, None),
@@ -72,7 +72,7 @@ VIEWS = (
     ("arrow-try", "/rigs/tideway-recurve/arrow/try", WIDE, False, heavier),
     ("arrow-quiver", "/rigs/marram-longbow/arrow/quiver", WIDE, True, choose),
     ("arrow-stop", "/rigs/sandpiper-thumb-bow/arrow/build", WIDE, False, None),
-    ("logbook", "/rigs/marram-longbow/logbook", WIDE, False, None),
+    ("crawls", "/rigs/tideway-recurve/crawls", WIDE, False, None),
     ("string-brace", "/rigs/marram-longbow/string/brace", WIDE, False, None),
     ("nock", "/rigs/tideway-recurve/nock", WIDE, False, None),
     ("order-dark", "/rigs/tideway-recurve/order", (1280, 1000), True, at_nock),

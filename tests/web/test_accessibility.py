@@ -38,6 +38,7 @@ VIEWS = [
     "/rigs/marram-longbow/flight/schools",
     "/rigs/marram-longbow/flight/proved",
     "/rigs/tideway-recurve/crawls",
+    "/rigs/tideway-recurve/crawls/range",
     "/rigs/tideway-recurve/order",
     "/rigs/tideway-recurve/instruments",
     "/rigs/marram-longbow/logbook",

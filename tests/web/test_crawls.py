@@ -94,8 +94,43 @@ def test_one_tap_turns_the_set_into_yards_and_taking_it_back_is_exact(
 def test_a_rig_nobody_walks_has_no_crawls_until_one_is_shot(
     demo: HereServer, open_page: Opener
 ) -> None:
-    page = open_page(demo.url + "/rigs/marram-longbow/archer")
+    page = open_page(demo.url + "/rigs/marram-longbow/crawls")
+    expect(page.get_by_text("Nobody walks the string of this rig yet.")).to_be_visible()
     expect(page.locator("nav li").filter(has_text="Crawls")).to_have_count(0)
-    page.get_by_label("Jot", exact=True).fill("crawl 20m 30mm")
-    page.keyboard.press("Enter")
+    record(page, "20", "30")
     expect(page.locator("nav li").filter(has_text="Crawls")).to_be_visible()
+    expect(page.get_by_text("1 crawl counts")).to_be_visible()
+    expect(page.get_by_role("rowheader", name="20 m", exact=True).first).to_be_visible()
+
+
+def test_a_wrong_guess_is_shown_both_ways_and_the_circle_moves_by_keys(
+    shared_demo: HereServer, look: Opener
+) -> None:
+    page = look(shared_demo.url + CRAWLS + "/range")
+    expect(page.get_by_text("where you aim")).to_be_visible()
+    nearer, further = (
+        page.get_by_role("row").filter(has_text=f"5 m {way}, cm") for way in ("nearer", "further")
+    )
+    high, low = (
+        [int(cell) for cell in one.get_by_role("cell").all_inner_texts()]
+        for one in (nearer, further)
+    )
+    assert all(b > a for a, b in zip(high, low, strict=True)), "the further side costs more"
+    circle = page.get_by_role("slider", name="Circle, half across")
+    expect(page.get_by_text("inside a circle 30 cm across to")).to_be_visible()
+    circle.focus()
+    page.keyboard.press("Shift+ArrowRight")
+    expect(page.get_by_text("inside a circle 40 cm across to")).to_be_visible()
+    guess = page.get_by_label("Your guess of the distance is wrong by")
+    guess.focus()
+    page.keyboard.press("Home")
+    expect(page.get_by_role("row").filter(has_text="1 m further, cm low")).to_be_visible()
+
+
+def test_slopes_ask_for_more_crawl_up_and_down(shared_demo: HereServer, look: Opener) -> None:
+    page = look(shared_demo.url + CRAWLS + "/range")
+    at30 = page.get_by_role("row").filter(has_text="30° down").inner_text()
+    page.get_by_role("combobox").select_option("50")
+    expect(page.get_by_role("row").filter(has_text="30° down")).not_to_have_text(at30)
+    for way in ("30° up", "20° up", "30° down"):
+        assert "mm" in page.get_by_role("row").filter(has_text=way).inner_text()

@@ -25,6 +25,7 @@ from lyrandis.api.gate import Gate
 from lyrandis.api.routers import (
     arrows,
     choosing,
+    crawls,
     demo,
     entries,
     flight,
@@ -52,6 +53,7 @@ _ROUTERS = (
     subjects.router,
     work.router,
     flight.router,
+    crawls.router,
     instruments.router,
     demo.router,
 )

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lyrandis.core.crawls.fit import Fit, Mark, Prior, fit_crawls
+from lyrandis.core.crawls.fit import Fit, Mark, Prior, fit_crawls, odd_one
 from lyrandis.core.crawls.plan import EYE_MM
 from lyrandis.core.estimate import Estimate
 
@@ -112,6 +112,31 @@ class Trial:
     @property
     def share(self) -> float:
         return float(self.covered.mean())
+
+
+def named(count: int, marks: int, off_sds: float, seed: int = 11) -> float:
+    """Return how often the one mark that is off by so much is the one that is named."""
+    rng = np.random.default_rng(seed)
+    found = 0
+    for _ in range(count):
+        one = walker(rng)
+        at = [float(d) for d in rng.choice(TABLE_M, marks, replace=False)]
+        made = one.marks(at, rng)
+        which = int(rng.integers(marks))
+        made[which] = Mark(at[which], one.crawl(at[which]) + rng.choice([-1, 1]) * off_sds * 2.0)
+        found += odd_one(one.fit(made)) == which
+    return found / count
+
+
+def false_alarms(count: int, marks: int, seed: int = 12) -> float:
+    """Return how often a mark is named in a table where none is off."""
+    rng = np.random.default_rng(seed)
+    found = 0
+    for _ in range(count):
+        one = walker(rng)
+        at = [float(d) for d in rng.choice(TABLE_M, marks, replace=False)]
+        found += odd_one(one.fit(one.marks(at, rng))) is not None
+    return found / count
 
 
 def tried(

@@ -24,7 +24,7 @@ from lyrandis.core.crawls.fit import (
 )
 from lyrandis.core.crawls.sight import crawls_mm
 from lyrandis.core.estimate import Estimate
-from tests.core.crawls.archers import CHRONOGRAPH, TABLE_M, tried, walker
+from tests.core.crawls.archers import CHRONOGRAPH, TABLE_M, false_alarms, named, tried
 
 RIG = Prior(Estimate(52.0, 0.06 * 52), Estimate(68.0, 10.0), Estimate(0.0017, 0.25), 780.0, 1.0)
 AT = [5.0, 10.0, 20.0, 30.0, 40.0, 50.0]
@@ -147,20 +147,8 @@ def test_a_left_out_mark_no_longer_pulls() -> None:
 
 @pytest.mark.parametrize(("count", "off", "least"), [(8, 4.0, 0.85), (5, 5.0, 0.84)])
 def test_a_mark_that_does_not_fit_is_named(count: int, off: float, least: float) -> None:
-    rng = np.random.default_rng(11)
-    named = false = 0
-    tries = 150
-    for _ in range(tries):
-        one = walker(rng)
-        at = [float(d) for d in rng.choice(TABLE_M, count, replace=False)]
-        marks = one.marks(at, rng)
-        false += odd_one(one.fit(marks)) is not None
-        which = int(rng.integers(count))
-        way = rng.choice([-1, 1])
-        marks[which] = Mark(at[which], one.crawl(at[which]) + way * off * 2.0)
-        named += odd_one(one.fit(marks)) == which
-    assert named / tries >= least
-    assert false / tries <= 0.15
+    assert named(150, count, off) >= least
+    assert false_alarms(150, count) <= 0.15
 
 
 @pytest.mark.parametrize("count", [1, 2, 4, 8])

@@ -3,7 +3,16 @@
   import type { Assessment, PageOf, Stage, StageKey } from '../lib/api';
   import { bench } from '../lib/bench.svelte';
 
-  let { key, children }: { key: K; children: Snippet<[Assessment, Stage, PageOf<K>]> } = $props();
+  let {
+    key,
+    children,
+    none,
+  }: {
+    key: K;
+    children: Snippet<[Assessment, Stage, PageOf<K>]>;
+    /** Shown where the rig has no such stage. */
+    none?: Snippet;
+  } = $props();
 
   const stage = $derived(bench.stage(key));
   const page = $derived(bench.pages[key] as PageOf<K> | undefined);
@@ -11,4 +20,6 @@
 
 {#if bench.assessment && stage && page}
   {@render children(bench.assessment, stage, page)}
+{:else if bench.assessment && !stage}
+  {@render none?.()}
 {/if}

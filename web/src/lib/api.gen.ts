@@ -612,6 +612,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig}/crawl-ranges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Crawl Ranges
+         * @description Return where arrows strike when the distance was guessed wrong, and on slopes.
+         */
+        get: operations["read_crawl_ranges"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments": {
         parameters: {
             query?: never;
@@ -2376,6 +2396,18 @@ export interface components {
             says: string;
         };
         /**
+         * GuessRow
+         * @description A guess wrong by so much: where it strikes at each distance.
+         */
+        GuessRow: {
+            /** By */
+            by: number;
+            /** Nearer Mm */
+            nearer_mm: (number | null)[];
+            /** Further Mm */
+            further_mm: (number | null)[];
+        };
+        /**
          * HandChosen
          * @description The hand that draws the string.
          */
@@ -3636,6 +3668,29 @@ export interface components {
             bad: components["schemas"]["BadRow"][];
         };
         /**
+         * RangeBoard
+         * @description What a wrong guess and a slope cost.
+         */
+        RangeBoard: {
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "yd";
+            /** Marks */
+            marks: number;
+            /** Speed Share */
+            speed_share: number;
+            /** Distances */
+            distances: number[];
+            /** Guesses */
+            guesses: components["schemas"]["GuessRow"][];
+            /** Slopes */
+            slopes: components["schemas"]["SlopeRow"][];
+            /** Hunts */
+            hunts: boolean;
+        };
+        /**
          * Recorded
          * @description What was recorded, and the assessment that follows.
          */
@@ -4216,6 +4271,27 @@ export interface components {
             /** Heard */
             heard: boolean;
             trial?: components["schemas"]["Change"] | null;
+        };
+        /** SlopeCost */
+        SlopeCost: {
+            /** Degrees */
+            degrees: number;
+            /** More Mm */
+            more_mm: number;
+            /** Costs Mm */
+            costs_mm: number;
+        };
+        /**
+         * SlopeRow
+         * @description Slopes at one distance.
+         */
+        SlopeRow: {
+            /** Distance */
+            distance: number;
+            /** Says */
+            says: string;
+            /** Slopes */
+            slopes: components["schemas"]["SlopeCost"][];
         };
         /**
          * SpeedReading
@@ -6794,6 +6870,47 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_crawl_ranges: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RangeBoard"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];

@@ -45,6 +45,7 @@ export type Trial = Schemas['Trial'];
 export type InstrumentOut = Schemas['InstrumentOut'];
 export type Term = Schemas['Term'];
 export type FlightBoard = Schemas['FlightBoard'];
+export type RangeBoard = Schemas['RangeBoard'];
 export type FlightTrials = Schemas['Proved'];
 export type FlightTest = Schemas['TestLine'];
 export type LeverLine = Schemas['LeverLine'];
@@ -158,6 +159,9 @@ export const api = {
   /** What the evidence says; the first time of a rig its curves are reckoned. */
   flight: (rig: string) =>
     answer(client.GET('/api/rigs/{rig}/flight', { params: { path: { rig } } })),
+  /** What a wrong guess of the distance costs, and slopes. */
+  crawlRanges: (rig: string) =>
+    answer(client.GET('/api/rigs/{rig}/crawl-ranges', { params: { path: { rig } } })),
   flightTrials: () => answer(client.GET('/api/flight-trials')),
   tryArrow: (rig: string, tried: Tried) =>
     answer(client.GET('/api/rigs/{rig}/arrow-trial', { params: { path: { rig }, query: tried } })),

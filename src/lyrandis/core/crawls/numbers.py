@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal, NamedTuple
 
+import numpy as np
+
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.archer.readings import AnchorChosen, HoldChosen
@@ -86,6 +88,13 @@ class MarkLine(NamedTuple):
 
 
 _fit = remembered(fit_crawls)
+_next = remembered(next_distance)
+_yards = remembered(were_yards)
+
+
+@remembered
+def _table(fit: Fit, distances_m: tuple[float, ...]) -> tuple[Row, ...]:
+    return fit.table(distances_m)
 
 
 @dataclass(frozen=True)
@@ -273,11 +282,11 @@ class CrawlNumbers:
         assert self.prior is not None
         sight = Sight(self.prior.speed.value, self.prior.eye.value, self.prior.drag.value,
                       self.prior.tip_mm)  # fmt: skip
-        near, far = (float(crawls_mm(_at(distance_m + off), sight)[0]) for off in (-0.5, 0.5))
-        return abs(far - near)
+        near, far = crawls_mm(np.array([distance_m - 0.5, distance_m + 0.5]), sight).tolist()
+        return float(abs(far - near))
 
     @cached_property
-    def _all(self) -> Fit | None:
+    def whole(self) -> Fit | None:
         """The fit of all marks that may count."""
         if self.prior is None:
             return None
@@ -287,33 +296,33 @@ class CrawlNumbers:
     @cached_property
     def odd(self) -> MarkLine | None:
         """The mark that does not fit the others, if there is one."""
-        if self._all is None:
+        if self.whole is None:
             return None
-        number = odd_one(self._all)
+        number = odd_one(self.whole)
         if number is None:
             return None
         return [one for one in self.lines if one.why_not is None and one.mark][number]
 
     @cached_property
     def odd_z(self) -> float:
-        number = odd_one(self._all) if self._all else None
-        return self._all.residuals[number].z if self._all and number is not None else 0.0
+        number = odd_one(self.whole) if self.whole else None
+        return self.whole.residuals[number].z if self.whole and number is not None else 0.0
 
     @cached_property
     def dropped(self) -> MarkLine | None:
         """The same where enough others remain to leave it out; said, and one tap counts it."""
-        if self.odd is None or self._all is None or abs(self.odd_z) <= LEFT_OUT_Z:
+        if self.odd is None or self.whole is None or abs(self.odd_z) <= LEFT_OUT_Z:
             return None
         kept = {one.reading.mark for one in self.facts.counted if one.reading.counted}
-        if self.odd.recorded.entry.id in kept or len(self._all.marks) - 1 < LEAST_OTHERS:
+        if self.odd.recorded.entry.id in kept or len(self.whole.marks) - 1 < LEAST_OTHERS:
             return None
         return self.odd
 
     @cached_property
     def fit(self) -> Fit | None:
         """The table's fit: every mark that counts, what is dropped left out."""
-        if self._all is None or self.dropped is None or self.prior is None:
-            return self._all
+        if self.whole is None or self.dropped is None or self.prior is None:
+            return self.whole
         marks = tuple(one.mark for one in self.counting if one.mark)
         return _fit(self.prior, marks, told=self.told)
 
@@ -348,18 +357,16 @@ class CrawlNumbers:
 
     @cached_property
     def rows(self) -> tuple[Row, ...]:
-        return self.fit.table(self.table_m) if self.fit else ()
+        return _table(self.fit, self.table_m) if self.fit else ()
 
     @cached_property
     def next(self) -> Next | None:
         """The distance whose mark would tell most."""
-        return (
-            next_distance(self.fit, self.table_m, furthest_m=self.table_m[-1]) if self.fit else None
-        )
+        return _next(self.fit, self.table_m, furthest_m=self.table_m[-1]) if self.fit else None
 
     @cached_property
     def ask_yards(self) -> bool:
-        return self.fit is not None and self.unit == "m" and were_yards(self.fit)
+        return self.fit is not None and self.unit == "m" and _yards(self.fit)
 
     @cached_property
     def one_distance(self) -> bool:
@@ -397,12 +404,6 @@ class CrawlNumbers:
         # of two that share the prior: the marks' own share of it
         apart = math.sqrt(max(before**2 - after**2, 1e-12))
         return float(said) / apart
-
-
-def _at(distance_m: float):  # type: ignore[no-untyped-def]
-    import numpy as np
-
-    return np.array([distance_m])
 
 
 def _pairs(lines: Sequence[MarkLine]) -> list[tuple[MarkLine, MarkLine]]:

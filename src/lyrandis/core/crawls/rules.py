@@ -136,9 +136,9 @@ def _table_sum(c: Computed) -> tuple[Phrase, ...]:
 
 def _judge_odd(c: Computed) -> list[j.Finding]:
     odd = c.crawls.odd
-    if odd is None or odd.crawl is None or c.crawls._all is None:
+    if odd is None or odd.crawl is None or c.crawls.whole is None:
         return []
-    row = c.crawls._all.table([odd.distance_m])[0]
+    row = c.crawls.whole.table([odd.distance_m])[0]
     way = "deeper" if odd.crawl.value > row.crawl_mm else "shallower"
     out = "It is left out until you count it." if c.crawls.dropped else f"{_reason(c, odd)}"
     return [
@@ -163,7 +163,7 @@ def _reason(c: Computed, odd: MarkLine) -> str:
     others = [one for one in c.crawls.counting if one is not odd]
     if any(abs(one.distance_m - odd.distance_m) < 1 for one in others):
         return "Another mark of that distance disagrees: anchor or hook moved."
-    fit = c.crawls._all
+    fit = c.crawls.whole
     if fit is not None:
         yards = fit.table([odd.distance_m * M_PER_YD])[0]
         if abs(yards.crawl_mm - odd.crawl.value) < odd.crawl.sd:

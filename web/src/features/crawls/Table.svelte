@@ -11,6 +11,7 @@
   import CrawlForm from './CrawlForm.svelte';
   import CrawlRows from './CrawlRows.svelte';
   import CrawlsHead from './CrawlsHead.svelte';
+  import NoCrawls from './NoCrawls.svelte';
   import Marks from './Marks.svelte';
 
   const page = $derived(bench.pages.crawls as PageOf<'crawls'> | undefined);
@@ -68,6 +69,7 @@
     </div>
     <Cautions {stage} />
   {/snippet}
+  {#snippet none()}<NoCrawls />{/snippet}
 </WhenReady>
 
 <style>

@@ -6,6 +6,7 @@ export const crawls = {
   name: 'Crawls',
   routes: {
     '/crawls': lazily(() => import('./Table.svelte')),
+    '/crawls/range': lazily(() => import('./RangeError.svelte')),
   },
   controls: {},
 } as const;

@@ -1,0 +1,178 @@
+<script lang="ts">
+  import { scaleLinear } from 'd3-scale';
+  import { line } from 'd3-shape';
+  import { slid } from '../keys';
+  import type { Horn } from './horn.svelte';
+
+  let { horn }: { horn: Horn } = $props();
+
+  let width = $state(720);
+  let svg = $state<SVGSVGElement>();
+  const W = $derived(Math.max(width, 320));
+  const H = 230;
+  const PLOT = { left: 112, right: 12, top: 10, bottom: 26 };
+
+  const board = $derived(horn.board);
+  const first = $derived(board.distances[0] ?? 5);
+  const last = $derived(board.distances.at(-1) ?? 50);
+  const x = $derived(scaleLinear([first, last], [PLOT.left, W - PLOT.right]));
+  const most = $derived(
+    Math.max(
+      1.25 * horn.circle_cm,
+      ...(horn.row?.further_mm.map((mm) => -(mm ?? 0) / 10) ?? []),
+      ...(horn.row?.nearer_mm.map((mm) => (mm ?? 0) / 10) ?? []),
+    ) + 3,
+  );
+  const y = $derived(scaleLinear([most, -most], [PLOT.top, H - PLOT.bottom]));
+
+  function edge(of: readonly (number | null)[] | undefined) {
+    const points = (of ?? []).map((mm, i): [number, number | null] => [
+      board.distances[i] ?? 0,
+      mm,
+    ]);
+    return line<[number, number | null]>()
+      .defined(([, mm]) => mm !== null)
+      .x(([distance]) => x(distance))
+      .y(([, mm]) => y((mm ?? 0) / 10))(points);
+  }
+  const out = $derived(horn.furthest);
+  const outLeft = $derived(out !== null && x(out) > W - 205);
+
+  function drag(event: PointerEvent) {
+    if (!svg || !(event.buttons & 1)) return;
+    const box = svg.getBoundingClientRect();
+    horn.hold(Math.abs(y.invert(((event.clientY - box.top) / box.height) * H)));
+  }
+  function grab(event: PointerEvent) {
+    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+    drag(event);
+  }
+  function key(event: KeyboardEvent) {
+    const to = slid(event, { now: horn.circle_cm, step: 1, page: 5, low: 5, high: 60 });
+    if (to !== null) horn.hold(to);
+  }
+</script>
+
+<figure bind:clientWidth={width}>
+  <svg
+    bind:this={svg}
+    viewBox="0 0 {W} {H}"
+    class="w-full touch-pan-y"
+    role="group"
+    aria-label="Where it strikes when the guess is wrong"
+  >
+    <rect
+      x={PLOT.left}
+      y={y(horn.circle_cm)}
+      width={W - PLOT.left - PLOT.right}
+      height={y(-horn.circle_cm) - y(horn.circle_cm)}
+      class="circle"
+    />
+    <line x1={PLOT.left} x2={W - PLOT.right} y1={y(0)} y2={y(0)} class="aim" />
+    <text x={PLOT.left - 24} y={y(0)} dy="4" text-anchor="end" class="said">where you aim</text>
+    {#each [horn.beside?.nearer_mm, horn.beside?.further_mm] as of, i (i)}
+      <path d={edge(of)} class="beside" />
+    {/each}
+    {#each [horn.row?.nearer_mm, horn.row?.further_mm] as of, i (i)}
+      <path d={edge(of)} class="edge" />
+    {/each}
+    {#each [1, -1] as way (way)}
+      <line
+        x1={PLOT.left}
+        x2={W - PLOT.right}
+        y1={y(way * horn.circle_cm)}
+        y2={y(way * horn.circle_cm)}
+        stroke="var(--green)"
+        stroke-width="1.6"
+      />
+    {/each}
+    <text x={PLOT.left - 24} y={y(-horn.circle_cm)} dy="4" text-anchor="end" class="green"
+      >{horn.circle_cm} cm low</text
+    >
+    <text x={PLOT.left - 24} y={y(horn.circle_cm)} dy="4" text-anchor="end" class="green"
+      >{horn.circle_cm} cm high</text
+    >
+    {#if out !== null && out < last}
+      <line x1={x(out)} x2={x(out)} y1={y(-horn.circle_cm)} y2={H - PLOT.bottom} class="drop" />
+      <circle cx={x(out)} cy={y(-horn.circle_cm)} r="5" class="leaves" />
+      <text
+        x={x(out) + (outLeft ? -8 : 8)}
+        y={H - PLOT.bottom - 8}
+        text-anchor={outLeft ? 'end' : 'start'}
+        class="said">{horn.by} {board.unit} wrong leaves the circle here</text
+      >
+    {/if}
+    {#each board.distances.filter((one) => one % 5 === 0) as at (at)}
+      <text x={x(at)} y={H - 6} text-anchor="middle" class="soft">{at}</text>
+    {/each}
+    <g
+      role="slider"
+      tabindex="0"
+      aria-label="Circle, half across"
+      aria-valuemin={5}
+      aria-valuemax={60}
+      aria-valuenow={horn.circle_cm}
+      aria-valuetext={`${horn.circle_cm} cm`}
+      class="handle"
+      onkeydown={key}
+      onpointerdown={grab}
+      onpointermove={drag}
+    >
+      <circle cx={PLOT.left} cy={y(horn.circle_cm)} r="20" fill="transparent" />
+      <circle cx={PLOT.left} cy={y(horn.circle_cm)} r="8" class="knob" />
+      <circle cx={PLOT.left} cy={y(horn.circle_cm)} r="2.6" fill="var(--paper)" />
+    </g>
+  </svg>
+</figure>
+
+<style>
+  .soft {
+    fill: var(--soft);
+  }
+  .said {
+    fill: var(--ink);
+    font-weight: 600;
+  }
+  .green {
+    fill: var(--green);
+    font-weight: 600;
+  }
+  .circle {
+    fill: color-mix(in srgb, var(--green) 16%, var(--paper));
+  }
+  .aim {
+    stroke: var(--soft);
+    stroke-dasharray: 9 4 2 4;
+  }
+  .edge {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .beside {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.2;
+    stroke-dasharray: 5 4;
+  }
+  .drop {
+    stroke: var(--ink);
+    stroke-dasharray: 2 3;
+  }
+  .leaves {
+    fill: var(--paper);
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .handle {
+    cursor: ns-resize;
+    outline: none;
+  }
+  .knob {
+    fill: var(--red);
+  }
+  .handle:focus-visible .knob {
+    stroke: var(--ink);
+    stroke-width: 3;
+  }
+</style>
