@@ -77,3 +77,23 @@ def test_a_bad_crawl_is_refused_at_its_field(
 def test_the_flights_rig_knows_no_crawls(demo: Api) -> None:
     made = jot(demo, "crawl 20m 30mm")
     assert "crawls" in {one["key"] for one in made["assessment"]["stages"]}
+
+
+def test_a_plan_is_made_for_a_wished_point_on(demo: Api) -> None:
+    near = demo.get(f"/rigs/{RIG}/crawl-plan", params={"wished_m": 30})
+    far = demo.get(f"/rigs/{RIG}/crawl-plan", params={"wished_m": 45})
+    assert near["wished_m"] == 30
+    assert [line["key"] for line in near["anchors"]] == ["cheekbone", "corner", "under_chin"]
+    assert near["needs"] != far["needs"]
+    assert demo.get(f"/rigs/{RIG}/crawl-plan", 422, params={"wished_m": 500})["field"]
+
+
+@pytest.mark.parametrize("what", ["strip", "card"])
+def test_drawings_come_as_svg_at_true_size(demo: Api, what: str) -> None:
+    answer = demo.client.get(f"/api/rigs/{RIG}/crawl-{what}.svg")
+    assert answer.status_code == 200
+    assert answer.headers["content-type"].startswith("image/svg+xml")
+    assert f"{RIG}-{what}.svg" in answer.headers["content-disposition"]
+    assert 'mm" viewBox="0 0 ' in answer.text
+    rig = demo.post("/rigs", {"name": "Bare rig"})["rig"]
+    assert demo.get(f"/rigs/{rig}/crawl-{what}.svg", 422)["code"] == "nothing_to_shoot"

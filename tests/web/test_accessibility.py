@@ -39,6 +39,8 @@ VIEWS = [
     "/rigs/marram-longbow/flight/proved",
     "/rigs/tideway-recurve/crawls",
     "/rigs/tideway-recurve/crawls/range",
+    "/rigs/tideway-recurve/crawls/plan",
+    "/rigs/tideway-recurve/crawls/strip",
     "/rigs/tideway-recurve/order",
     "/rigs/tideway-recurve/instruments",
     "/rigs/marram-longbow/logbook",

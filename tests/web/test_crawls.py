@@ -134,3 +134,36 @@ def test_slopes_ask_for_more_crawl_up_and_down(shared_demo: HereServer, look: Op
     expect(page.get_by_role("row").filter(has_text="30° down")).not_to_have_text(at30)
     for way in ("30° up", "20° up", "30° down"):
         assert "mm" in page.get_by_role("row").filter(has_text=way).inner_text()
+
+
+def test_anchors_and_arrows_stand_side_by_side_and_a_wish_says_what_it_needs(
+    shared_demo: HereServer, look: Opener
+) -> None:
+    page = look(shared_demo.url + CRAWLS + "/plan")
+    ons = [
+        int(re.search(r"(\d+) m\b", row(page, name)).group(1))  # type: ignore[union-attr]
+        for name in ("Cheekbone, now", "Corner of the mouth", "Under the chin")
+    ]
+    assert ons == sorted(ons)
+    assert ons[0] == 36
+    before = page.get_by_text("over yours").inner_text()
+    wish = page.get_by_role("spinbutton", name="Point-on at")
+    wish.fill("40")
+    wish.press("Enter")
+    expect(page.get_by_text(before)).to_have_count(0)
+    expect(page.get_by_text("over yours")).to_be_visible()
+
+
+def test_the_strip_stands_on_the_page_and_on_paper_at_true_size(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + CRAWLS + "/strip")
+    strip = page.get_by_alt_text("Every crawl down the string, at true size")
+    expect(strip).to_be_visible()
+    page.wait_for_function("() => [...document.images].every((one) => one.naturalWidth > 0)")
+    size = strip.evaluate("(image) => [image.width, image.height]")
+    assert abs(size[0] / 96 * 25.4 - 62.0) < 0.7
+    page.emulate_media(media="print")
+    printed = strip.evaluate("(image) => image.getBoundingClientRect().width")
+    assert abs(printed / 96 * 25.4 - 62.0) < 0.3
+    expect(page.get_by_role("heading", name="Crawls", exact=True)).not_to_be_visible()

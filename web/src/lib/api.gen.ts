@@ -632,6 +632,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig}/crawl-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Crawl Plan
+         * @description Return where point-on lies with other anchors and arrows, and what a wished one needs.
+         */
+        get: operations["read_crawl_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/crawl-strip.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Crawl Strip
+         * @description Return the strip for the tab at true size, with a ruler of 50 mm to measure.
+         */
+        get: operations["read_crawl_strip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/crawl-card.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Crawl Card
+         * @description Return the pocket card at true size.
+         */
+        get: operations["read_crawl_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments": {
         parameters: {
             query?: never;
@@ -3450,6 +3510,57 @@ export interface components {
             figures?: {
                 [key: string]: components["schemas"]["Figure"];
             };
+        };
+        /**
+         * PlanBoard
+         * @description Anchors, arrows and what a wished point-on needs.
+         */
+        PlanBoard: {
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "yd";
+            /** Wished M */
+            wished_m: number;
+            /** Nearest M */
+            nearest_m: number;
+            /** Anchors */
+            anchors: components["schemas"]["PlanLine"][];
+            /** Arrows */
+            arrows: components["schemas"]["PlanLine"][];
+            /** Needs */
+            needs: components["schemas"]["PlanNeed"][];
+        };
+        /**
+         * PlanLine
+         * @description One way to anchor, or one arrow.
+         */
+        PlanLine: {
+            /** Key */
+            key: string;
+            says: components["schemas"]["Phrase"];
+            /** Now */
+            now: boolean;
+            /** Point On M */
+            point_on_m: number | null;
+            /** Near Mm */
+            near_mm: number;
+            /** Deepest Mm */
+            deepest_mm: number;
+            /** Too Deep */
+            too_deep: boolean;
+            /** Margin Mm */
+            margin_mm: number | null;
+        };
+        /**
+         * PlanNeed
+         * @description What one change alone would have to be for the wished point-on.
+         */
+        PlanNeed: {
+            /** Lever */
+            lever: string;
+            says: components["schemas"]["Phrase"];
         };
         /**
          * PlateMarked
@@ -6898,6 +7009,132 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RangeBoard"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_crawl_plan: {
+        parameters: {
+            query?: {
+                /** @description point-on that is wished for [m] */
+                wished_m?: number;
+            };
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanBoard"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_crawl_strip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a drawing at true size, 1 unit 1 mm */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": unknown;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_crawl_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a drawing at true size, 1 unit 1 mm */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": unknown;
                 };
             };
             400: components["responses"]["Problem400"];

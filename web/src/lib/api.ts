@@ -45,6 +45,7 @@ export type Trial = Schemas['Trial'];
 export type InstrumentOut = Schemas['InstrumentOut'];
 export type Term = Schemas['Term'];
 export type FlightBoard = Schemas['FlightBoard'];
+export type PlanBoard = Schemas['PlanBoard'];
 export type RangeBoard = Schemas['RangeBoard'];
 export type FlightTrials = Schemas['Proved'];
 export type FlightTest = Schemas['TestLine'];
@@ -162,6 +163,13 @@ export const api = {
   /** What a wrong guess of the distance costs, and slopes. */
   crawlRanges: (rig: string) =>
     answer(client.GET('/api/rigs/{rig}/crawl-ranges', { params: { path: { rig } } })),
+  /** Where point-on lies with other anchors and arrows. */
+  crawlPlan: (rig: string, wished_m: number) =>
+    answer(
+      client.GET('/api/rigs/{rig}/crawl-plan', {
+        params: { path: { rig }, query: { wished_m } },
+      }),
+    ),
   flightTrials: () => answer(client.GET('/api/flight-trials')),
   tryArrow: (rig: string, tried: Tried) =>
     answer(client.GET('/api/rigs/{rig}/arrow-trial', { params: { path: { rig }, query: tried } })),

@@ -1,16 +1,55 @@
-"""The crawls of a rig: what a wrong guess of the distance costs."""
+"""The crawls of a rig: what a wrong guess of the distance costs, and planning of point-on."""
 
-from fastapi import APIRouter, Response
+from typing import Annotated
 
+from fastapi import APIRouter, Query, Response
+
+from lyrandis.api.context import DeskOf
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.api.turns import TurnsOf
 from lyrandis.core import entries as e
+from lyrandis.core.crawls.plan_board import WISHED_M, PlanBoard, plan_board
 from lyrandis.core.crawls.range_board import RangeBoard, range_board
+from lyrandis.core.crawls.strip import card_of, strip_of
 
 router = APIRouter(tags=["crawls"])
+
+Wished = Annotated[float, Query(ge=10, le=100, description="point-on that is wished for [m]")]
 
 
 @router.get("/rigs/{rig}/crawl-ranges", response_model=RangeBoard, responses=NOT_FOUND)
 async def read_crawl_ranges(turns: TurnsOf, rig: e.SubjectId) -> Response:
     """Return where arrows strike when the distance was guessed wrong, and on slopes."""
     return await turns.answer(rig, "crawl-ranges", range_board)
+
+
+@router.get("/rigs/{rig}/crawl-plan", response_model=PlanBoard, responses=NOT_FOUND)
+async def read_crawl_plan(
+    turns: TurnsOf, rig: e.SubjectId, wished_m: Wished = WISHED_M
+) -> Response:
+    """Return where point-on lies with other anchors and arrows, and what a wished one needs."""
+    key = ("crawl-plan", wished_m)
+    return await turns.answer(rig, key, lambda c: plan_board(c, wished_m))
+
+
+_SVG: dict[int | str, dict[str, object]] = {
+    200: {"content": {"image/svg+xml": {}}, "description": "a drawing at true size, 1 unit 1 mm"},
+    **NOT_FOUND,
+}
+
+
+@router.get("/rigs/{rig}/crawl-strip.svg", response_class=Response, responses=_SVG)
+async def read_crawl_strip(turns: TurnsOf, desk: DeskOf, rig: e.SubjectId) -> Response:
+    """Return the strip for the tab at true size, with a ruler of 50 mm to measure."""
+    return await turns.take(lambda: _svg(strip_of(desk.computed(rig)), f"{rig}-strip"))
+
+
+@router.get("/rigs/{rig}/crawl-card.svg", response_class=Response, responses=_SVG)
+async def read_crawl_card(turns: TurnsOf, desk: DeskOf, rig: e.SubjectId) -> Response:
+    """Return the pocket card at true size."""
+    return await turns.take(lambda: _svg(card_of(desk.computed(rig)), f"{rig}-card"))
+
+
+def _svg(drawn: str, name: str) -> Response:
+    headers = {"content-disposition": f'inline; filename="{name}.svg"'}
+    return Response(drawn, media_type="image/svg+xml", headers=headers)

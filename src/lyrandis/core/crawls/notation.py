@@ -61,6 +61,23 @@ def fingers(count: float) -> str:
     return f"{_WORDS[whole]} and {_PARTS[part]} fingers{above}"
 
 
+_SIGNS = {0: "", 1: "¼", 2: "½", 3: "¾"}
+
+
+def in_figures(count: float) -> str:
+    """Return a count to the quarter, as it is written on a tab.
+
+    Source: habit of the trade.
+
+    >>> [in_figures(count) for count in (0.0, 0.25, 1.0, 2.75, -0.5)]
+    ['0', '¼', '1', '2¾', '−½']
+    """
+    quarters = round(abs(count) * 4)
+    whole, part = divmod(quarters, 4)
+    sign = "−" if count < 0 and quarters else ""
+    return f"{sign}{whole if whole or not part else ''}{_SIGNS[part]}"
+
+
 def from_steps(count: float, step: Estimate, read_sd: float) -> Estimate:
     """Return what a count of steps measures [mm]: the step's own doubt and the reading's.
 

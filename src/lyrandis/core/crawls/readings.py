@@ -21,6 +21,8 @@ from lyrandis.core.reading import BaseReading, EntryId, PartKind, require_someth
 
 NEAREST_M, FURTHEST_M = 1.5, 120.0
 MOST_FINGERS, MOST_STITCHES = 6.5, 60.0
+LEAST_FINGERS, LEAST_STITCHES = -1.5, -10.0
+"""Above the nock, for who hooks there."""
 _OF_TABLE: frozenset[PartKind] = frozenset({"archer", "bow", "arrow_set"})
 
 
@@ -43,9 +45,9 @@ MarkDistance = Annotated[
 ]
 
 
-def _steps(most: float, what: str, field: str):  # type: ignore[no-untyped-def]
+def _steps(least: float, most: float, what: str, field: str):  # type: ignore[no-untyped-def]
     def check(count: float) -> float:
-        if not -1.0 <= count <= most:
+        if not least <= count <= most:
             raise DomainError(
                 "out_of_range",
                 f"{count:g} {what} is no crawl.",
@@ -58,11 +60,11 @@ def _steps(most: float, what: str, field: str):  # type: ignore[no-untyped-def]
 
 
 Fingers = Annotated[
-    float, AfterValidator(_steps(MOST_FINGERS, "fingers", "fingers")),
+    float, AfterValidator(_steps(LEAST_FINGERS, MOST_FINGERS, "fingers", "fingers")),
     Field(description="fingers under the nock"),
 ]  # fmt: skip
 Stitches = Annotated[
-    float, AfterValidator(_steps(MOST_STITCHES, "stitches", "stitches")),
+    float, AfterValidator(_steps(LEAST_STITCHES, MOST_STITCHES, "stitches", "stitches")),
     Field(description="stitches under the nock"),
 ]  # fmt: skip
 

@@ -8,6 +8,8 @@
   const PAGES = [
     ['', 'Table'],
     ['range', 'Range error'],
+    ['plan', 'Plan'],
+    ['strip', 'Tab strip'],
   ] as const;
   const count = $derived(page.marks.filter((mark) => mark.counts).length);
   const about = $derived.by(() => {

@@ -6,6 +6,8 @@ export const crawls = {
   name: 'Crawls',
   routes: {
     '/crawls': lazily(() => import('./Table.svelte')),
+    '/crawls/plan': lazily(() => import('./Plan.svelte')),
+    '/crawls/strip': lazily(() => import('./Strip.svelte')),
     '/crawls/range': lazily(() => import('./RangeError.svelte')),
   },
   controls: {},
