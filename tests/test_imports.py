@@ -16,7 +16,8 @@ ALLOWED = {
 CORE_MAY_USE = {
     "__future__", "abc", "bisect", "collections", "contextlib", "csv", "dataclasses", "datetime",
     "unicodedata",
-    "decimal", "difflib", "enum", "fractions", "functools", "hashlib", "io", "itertools", "math",
+    "decimal", "difflib", "enum", "fractions", "functools", "hashlib", "html", "io", "itertools",
+    "math",
     "numpy", "operator", "pydantic", "re", "scipy", "statistics", "string", "typing",
 }  # fmt: skip
 FILES = sorted(ROOT.rglob("*.py"))

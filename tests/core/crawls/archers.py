@@ -43,15 +43,15 @@ class Walker:
     def crawl(self, distance_m: float) -> float:
         """The crawl that strikes the mark, by bisection of where it strikes."""
         low, high = -120.0, self.eye_mm / self.kappa + 20.0
-        for _ in range(50):
+        for _ in range(36):
             middle = (low + high) / 2
             low, high = (middle, high) if self._high(distance_m, middle) > 0 else (low, middle)
         return (low + high) / 2
 
     def _high(self, distance_m: float, crawl: float) -> float:
-        rise = crawl
-        for _ in range(20):  # c = u + q (u/60)^2
-            rise = crawl - self.deep_mm * (rise / 60) ** 2
+        rise = crawl  # c = u + q (u/60)^2, solved for u
+        if abs(self.deep_mm) > 1e-9:
+            rise = (math.sqrt(1 + self.deep_mm * crawl / 900) - 1) * 1800 / self.deep_mm
         eye = (self.eye_mm - self.kappa * rise) / 1000
         tip = self.tip_mm / 1000
         over = eye * tip / (tip + (self.behind_mm + self.forward * crawl) / 1000)

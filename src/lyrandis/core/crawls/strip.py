@@ -1,8 +1,8 @@
 """The tab strip and the pocket card as drawings at true size: one unit of the drawing is 1 mm."""
 
 from collections.abc import Sequence
+from html import escape
 from typing import NamedTuple
-from xml.sax.saxutils import escape
 
 from lyrandis.core.computed import Computed
 from lyrandis.core.crawls.notation import in_figures, in_steps
