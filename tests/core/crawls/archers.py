@@ -51,7 +51,8 @@ class Walker:
     def _high(self, distance_m: float, crawl: float) -> float:
         rise = crawl  # c = u + q (u/60)^2, solved for u
         if abs(self.deep_mm) > 1e-9:
-            rise = (math.sqrt(1 + self.deep_mm * crawl / 900) - 1) * 1800 / self.deep_mm
+            root = math.sqrt(max(1 + self.deep_mm * crawl / 900, 0.0))
+            rise = (root - 1) * 1800 / self.deep_mm
         eye = (self.eye_mm - self.kappa * rise) / 1000
         tip = self.tip_mm / 1000
         over = eye * tip / (tip + (self.behind_mm + self.forward * crawl) / 1000)
