@@ -9,6 +9,7 @@ from lyrandis.core import entries as e
 from lyrandis.core.assessment import judge
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.crawls.page import page
+from lyrandis.core.crawls.sight import high_per_mm
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import Listener, parse
 from lyrandis.core.setup import fold
@@ -140,6 +141,7 @@ def test_a_high_hit_asks_for_more_crawl_and_is_less_sure_than_a_right_one() -> N
     assert high is not None
     assert low is not None
     assert low.value < plain.value < high.value
+    assert high.value == pytest.approx(30 + 120 / high_per_mm(25, 771.3, 0.887), abs=0.02)
     assert high.sd > plain.sd
 
 

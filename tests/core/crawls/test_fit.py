@@ -9,7 +9,6 @@ from hypothesis import strategies as st
 
 from lyrandis.core.crawls.fit import (
     LEAST_OTHERS,
-    YARD_M,
     Fit,
     Mark,
     Prior,
@@ -23,6 +22,7 @@ from lyrandis.core.crawls.fit import (
     without,
 )
 from lyrandis.core.crawls.sight import crawls_mm
+from lyrandis.core.crawls.words import M_PER_YD
 from lyrandis.core.estimate import Estimate
 from tests.core.crawls.archers import CHRONOGRAPH, TABLE_M, false_alarms, named, tried
 
@@ -178,7 +178,7 @@ def test_a_careless_archer_widens_the_band() -> None:
 def test_yards_are_only_asked_about_where_they_fit_better() -> None:
     sure = RIG._replace(speed=Estimate(52.0, 0.6), eye=Estimate(68.0, 3.0))
     true = fit_crawls(sure)
-    yards = [Mark(d, true.table([d * YARD_M])[0].crawl_mm, 1.0) for d in (10.0, 20.0, 30.0, 40.0)]
+    yards = [Mark(d, true.table([d * M_PER_YD])[0].crawl_mm, 1.0) for d in (10.0, 20.0, 30.0, 40.0)]
     metres = [Mark(d, true.table([d])[0].crawl_mm, 1.0) for d in (10.0, 20.0, 30.0, 40.0)]
     assert were_yards(fit_crawls(sure, yards))
     assert not were_yards(fit_crawls(sure, metres))

@@ -9,13 +9,14 @@ from hypothesis import strategies as st
 
 from lyrandis.core.crawls.notation import FINGER, fingers, from_steps, in_steps
 from lyrandis.core.crawls.plan import EYE_MM, needs, planned, seen
-from lyrandis.core.crawls.ranges import corrected_mm, ends_m, furthest_m, miss, on_slope
+from lyrandis.core.crawls.ranges import ends_m, furthest_m, miss, on_slope
 from lyrandis.core.crawls.sight import (
     Sight,
     crawls_mm,
     drop_m,
     flown_mm,
     height_mm,
+    high_per_mm,
     point_on_m,
     zeroed,
 )
@@ -166,7 +167,7 @@ PLANS = {
 def test_reference_anchors(way: tuple[str, str], row: list[tuple[int, int]]) -> None:
     eye = EYE_MM[way[0]][way[1]].value  # type: ignore[index]
     for speed, (on, near) in zip((46, 52, 58), row, strict=True):
-        found = planned(seen(speed, eye, 0.0017, 780.0, 0.88))
+        found = planned(seen(Sight(speed, eye, 0.0017, 780.0), 0.88))
         assert found.point_on_m == pytest.approx(on, abs=0.6)
         assert found.near_mm == pytest.approx(near, abs=0.6)
 
@@ -177,27 +178,20 @@ def test_reference_anchors(way: tuple[str, str], row: list[tuple[int, int]]) -> 
      ({"eye_mm": 70}, 46.0), ({"drag": 0.0017 * 1.3}, 39.1)],
 )  # fmt: skip
 def test_what_moves_point_on(change: dict[str, float], on: float) -> None:
-    base = {"speed_mps": 52.0, "eye_mm": 60.0, "drag": 0.0017, "tip_mm": 780.0, "kappa": 0.88}
-    assert point_on_m(seen(**(base | change))) == pytest.approx(on, abs=0.11)
+    own = Sight(52.0, 60.0, 0.0017, 780.0)._replace(**change)
+    assert point_on_m(seen(own, 0.88)) == pytest.approx(on, abs=0.11)
 
 
 @given(st.floats(46, 60), st.floats(45, 110), st.floats(30, 60))
 def test_what_a_wished_point_on_needs_gives_it(speed: float, eye: float, wished: float) -> None:
-    base = seen(speed, eye, 0.0017, 780.0, 0.88)
+    base = seen(Sight(speed, eye, 0.0017, 780.0), 0.88)
     for need in needs(base, 0.88, wished):
         other = {
-            "eye": seen(speed, need.value, 0.0017, 780.0, 0.88),
-            "speed": seen(need.value, eye, 0.0017, 780.0, 0.88),
-            "tip": seen(speed, eye, 0.0017, need.value, 0.88),
+            "eye": seen(Sight(speed, need.value, 0.0017, 780.0), 0.88),
+            "speed": seen(Sight(need.value, eye, 0.0017, 780.0), 0.88),
+            "tip": seen(Sight(speed, eye, 0.0017, need.value), 0.88),
         }[need.lever]
         assert point_on_m(other) == pytest.approx(wished, abs=0.01)
-
-
-@given(st.floats(0, 70), st.floats(-400, 400), st.floats(8, 50))
-def test_high_asks_for_more_crawl_low_for_less(crawl: float, high: float, distance: float) -> None:
-    found = corrected_mm(crawl, high, distance, 780.0, 0.88)
-    assert (found - crawl) * high >= 0
-    assert corrected_mm(found, -high, distance, 780.0, 0.88) == pytest.approx(crawl)
 
 
 @given(st.floats(60, 110), st.floats(10, 50), st.floats(-300, 300))
@@ -207,14 +201,14 @@ def test_a_corrected_crawl_strikes(eye: float, distance: float, high: float) -> 
     true = float(crawls_mm(np.array([distance]), sight)[0])
     shot = true - high * 0.78 / (distance - 0.78)
     at = height_mm(np.array([distance]), sight.eye_mm - shot, sight)[0]
-    assert corrected_mm(shot, float(at), distance, 780.0, 1.0) == pytest.approx(
+    assert shot + float(at) / high_per_mm(distance, 780.0, 1.0) == pytest.approx(
         true, abs=0.1 + 0.02 * abs(true - shot)
     )
 
 
 @given(st.floats(0, 110), st.floats(5, 50))
 def test_a_rounded_crawl_is_at_most_half_a_step_off(crawl: float, distance: float) -> None:
-    found = in_steps(crawl, FINGER.value, 4, distance, 780.0, 0.88)
+    found = in_steps(crawl, FINGER.value, parts=4, high_per_mm=high_per_mm(distance, 780.0, 0.88))
     assert abs(found.off_mm) <= FINGER.value / 8 + 1e-9
     assert found.off_mm * found.high_mm <= 0, "deeper strikes lower"
 

@@ -1796,10 +1796,12 @@ export interface components {
             after_mm: number | null;
             /** Fingers */
             fingers: string;
+            /** Fingers Short */
+            fingers_short: string;
             /** Fingers High Mm */
             fingers_high_mm: number;
-            /** Stitches */
-            stitches: number | null;
+            /** Stitches Short */
+            stitches_short: string | null;
             /** Stitches High Mm */
             stitches_high_mm: number | null;
             /** Beyond */

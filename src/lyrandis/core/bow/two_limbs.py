@@ -203,6 +203,21 @@ def worst_extra_draw(shape: BowShape, draw_mm: float, offset_mm: float) -> float
     return low - draw_mm
 
 
+HOOK_UNDER_NOCK_MM, NOCK_OVER_MIDDLE_MM = 25.0, 45.0
+"""Assumption: where three fingers pull under the nock, and the nock over the string's middle."""
+
+
+def crawl_draw(bow_length_mm: float, crawl_mm: float) -> float:
+    """Return how much further the lower limb is bent by a crawl, held square [mm].
+
+    Source: `extra_draw`, with the hook a crawl and half a hand under the nock.
+
+    >>> crawl_draw(58 * 25.4, 20.0), round(crawl_draw(58 * 25.4, 80.0) / 25.4, 2)
+    (0.0, 0.73)
+    """
+    return extra_draw(bow_length_mm, max(crawl_mm + HOOK_UNDER_NOCK_MM - NOCK_OVER_MIDDLE_MM, 0.0))
+
+
 def extra_draw(bow_length_mm: float, offset_mm: float) -> float:
     """Return how much further the lower limb is bent by a hook below the middle, held square [mm].
 

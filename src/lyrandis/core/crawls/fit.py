@@ -14,6 +14,7 @@ from typing import NamedTuple
 import numpy as np
 
 from lyrandis.core.crawls.sight import MM, Array, G, Sight, crawls_mm, point_on_m, zeroed
+from lyrandis.core.crawls.words import M_PER_YD
 from lyrandis.core.estimate import Estimate
 
 DEEP_SD_MM = 2.0
@@ -24,7 +25,6 @@ LEAST_SCALE, SCALE_FROM, SCALE_PRIOR = 0.7, 4, 4.0
 NORMAL_95 = 1.959964
 MOST_STEPS, SHORT_STEPS, DONE_SDS = 25, 3, 1e-5
 NAMED_Z, LEFT_OUT_Z, LEAST_OTHERS = 2.5, 3.0, 4
-YARD_M = 0.9144
 YARDS_ASKED = 2.0
 """A fall of the misfit from which it is asked whether the distances were yards."""
 NEXT_M = (5, 10, 15, 20, 25, 30, 35, 40, 45, 50)
@@ -121,7 +121,7 @@ def slopes(distance_m: Array, sight: Sight) -> Array:
     """Return how each crawl moves with (ln v', h', ln k, q): one row a distance.
 
     de/dS = 1/(f' cos^2 a), dS/dln v = -2 S, dS/dln k = g z (e^z - 1)/(4 k^2 v^2) - 2 S.
-    Source: implicit differentiation of `zeroed`; against differences to 1e-7.
+    Source: implicit differentiation of `zeroed`; against differences to 2e-5.
 
     >>> slopes(np.array([20.0]), Sight(52.0, 68.0, 0.0017, 780.0)).round(2).tolist()
     [[60.36, 1.0, -0.69, 0.4]]
@@ -330,14 +330,14 @@ def were_yards(fit: Fit) -> bool:
 
     >>> drag = Estimate(0.0017, 0.25)
     >>> rig = Prior(Estimate(52.0, 0.6), Estimate(68.0, 3.0), drag, 780.0, 1.0)
-    >>> true = fit_crawls(rig).table([10 * YARD_M, 20 * YARD_M, 40 * YARD_M])
+    >>> true = fit_crawls(rig).table([10 * M_PER_YD, 20 * M_PER_YD, 40 * M_PER_YD])
     >>> marks = [Mark(d, row.crawl_mm, 1.0) for d, row in zip((10, 20, 40), true, strict=True)]
     >>> were_yards(fit_crawls(rig, marks))
     True
     """
     if not fit.marks:
         return False
-    other = [one._replace(distance_m=one.distance_m * YARD_M) for one in fit.marks]
+    other = [one._replace(distance_m=one.distance_m * M_PER_YD) for one in fit.marks]
     return fit.misfit - fit_crawls(fit.prior, other, told=fit.told).misfit > YARDS_ASKED
 
 

@@ -3,7 +3,6 @@
 import math
 from typing import NamedTuple
 
-from lyrandis.core.crawls.sight import MM
 from lyrandis.core.estimate import Estimate
 
 FINGER = Estimate(19.0, 1.5)
@@ -22,20 +21,19 @@ class Rounded(NamedTuple):
     """Where that strikes at the mark, + high."""
 
 
-def in_steps(
-    crawl_mm: float, step_mm: float, parts: int, distance_m: float, tip_mm: float, kappa: float
-) -> Rounded:
-    """Return a crawl in steps of the tab or of fingers, to a part of a step.
+def in_steps(crawl_mm: float, step_mm: float, *, parts: int, high_per_mm: float) -> Rounded:
+    """Return a crawl in steps of the tab or of fingers, to one of so many parts of a step.
 
-    A crawl too deep by dc strikes low by dc kappa (d - Lt)/Lt. Source: similar triangles.
+    `high_per_mm` is how far higher the arrow strikes for a millimetre less.
+    Source: definition of rounding; `sight.high_per_mm`.
 
-    >>> found = in_steps(34.0, 19.0, 4, 20.0, 780.0, 0.88)
+    >>> found = in_steps(34.0, 19.0, parts=4, high_per_mm=21.7)
     >>> found.steps, round(found.off_mm, 2), round(found.high_mm / 10, 1)
     (1.75, -0.75, 1.6)
     """
     count = round(crawl_mm / step_mm * parts) / parts
     off = count * step_mm - crawl_mm
-    return Rounded(count, off, -off * kappa * (distance_m - tip_mm / MM) / (tip_mm / MM))
+    return Rounded(count, off, -off * high_per_mm)
 
 
 def fingers(count: float) -> str:

@@ -32,6 +32,7 @@ from lyrandis.core.crawls.fit import (
 )
 from lyrandis.core.crawls.notation import FINGER, from_steps
 from lyrandis.core.crawls.plan import (
+    DEEPEST_MM,
     EYE_MM,
     KAPPA,
     KAPPA_SD,
@@ -39,9 +40,9 @@ from lyrandis.core.crawls.plan import (
     MIRROR_SD_MM,
     drag_of,
 )
-from lyrandis.core.crawls.ranges import corrected_mm, ends_m, own
+from lyrandis.core.crawls.ranges import ends_m, own
 from lyrandis.core.crawls.readings import CrawlMark
-from lyrandis.core.crawls.sight import MM, Sight, crawls_mm
+from lyrandis.core.crawls.sight import MM, Sight, crawls_mm, high_per_mm
 from lyrandis.core.crawls.words import FEEL_SD_MM, M_PER_YD, SURE_SD_MM, DistanceUnit, Notation
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.pile import Recorded, when
@@ -58,7 +59,6 @@ FINGER_READ, STITCH_READ = 0.125, 0.25
 """One standard deviation of a count by feel, and of one read off a tab."""
 USUAL_TABLE = (5.0, 50.0, 5.0)
 MOST_ROWS = 120
-DEEPEST_MM = 120.0
 SWAPPED_SDS = 3.0
 
 WhyNot = Literal["other_anchor", "no_tab", "left_out", "off", "too_deep"]
@@ -243,11 +243,9 @@ class CrawlNumbers:
     def _held_otherwise(self, one: Recorded[CrawlMark]) -> bool:
         """Return whether anchor or hold were others when a mark was made."""
         at = when(one.entry)
-        for told, now in ((self.anchors, self.anchor), (self.holds, self.hold)):
-            then = [was for was in told if when(was.entry) <= at]
-            if then and getattr(then[-1].reading, then[-1].reading.kind.split("_")[0]) != now:
-                return True
-        return False
+        anchors = [was.reading.anchor for was in self.anchors if when(was.entry) <= at]
+        holds = [was.reading.hold for was in self.holds if when(was.entry) <= at]
+        return anchors[-1:] not in ([], [self.anchor]) or holds[-1:] not in ([], [self.hold])
 
     def _crawl(self, reading: CrawlMark, distance_m: float) -> Estimate | None:
         """Return the crawl that would have struck, with how well it is known [mm]."""
@@ -267,13 +265,13 @@ class CrawlNumbers:
         tip = self.tip_mm
         if tip is None or distance_m <= tip / MM:
             return Estimate(crawl, sd)
-        per = tip / (self.kappa.value * (distance_m - tip / MM)) / MM
+        high = high_per_mm(distance_m, tip, self.kappa.value)
         if reading.high_mm:
-            crawl = corrected_mm(crawl, reading.high_mm, distance_m, tip, self.kappa.value)
+            crawl += reading.high_mm / high
             group = GROUP_AT_20_M * distance_m / 20 / math.sqrt(reading.arrows)
             if abs(reading.high_mm) > TRUSTED_HIT_MM:
                 group = math.hypot(group, 0.25 * reading.high_mm)
-            sd = math.hypot(sd, group * per)
+            sd = math.hypot(sd, group / high)
         if reading.guessed and self.prior is not None:
             sd = math.hypot(sd, self._per_metre(distance_m) * GUESSED_SHARE * distance_m)
         return Estimate(crawl, sd)

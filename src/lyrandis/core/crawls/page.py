@@ -9,9 +9,10 @@ from pydantic import BaseModel, ConfigDict
 from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.crawls.fit import Fit, Row, slopes
-from lyrandis.core.crawls.notation import fingers, in_steps
+from lyrandis.core.crawls.notation import fingers, in_figures, in_steps
 from lyrandis.core.crawls.numbers import WHY_NOT_WORDS, MarkLine
 from lyrandis.core.crawls.readings import said_distance
+from lyrandis.core.crawls.sight import high_per_mm
 from lyrandis.core.crawls.words import DistanceUnit, Notation
 from lyrandis.core.phrase import Phrase
 from lyrandis.core.room import Page
@@ -35,9 +36,11 @@ class CrawlRow(_Drawn):
     after_mm: float | None
     """Half of the band after the proposed mark."""
     fingers: str
+    """In words, to the quarter."""
+    fingers_short: str
     fingers_high_mm: float
     """Where a crawl rounded to a quarter finger strikes, + high."""
-    stitches: float | None
+    stitches_short: str | None
     stitches_high_mm: float | None
     beyond: bool
     """Beyond point-on: the hook would stand above the nock."""
@@ -158,9 +161,10 @@ def _rows(c: Computed, fit: Fit) -> tuple[CrawlRow, ...]:
     stitch = crawls.stitch
     found = []
     for row, then in zip(crawls.rows, after, strict=True):
-        deep = (row.crawl_mm, row.distance_m, tip, crawls.kappa.value)
-        by_finger = in_steps(deep[0], crawls.finger.value, 4, *deep[1:])
-        by_stitch = in_steps(deep[0], stitch.value, 2, *deep[1:]) if stitch else None
+        high = high_per_mm(row.distance_m, tip, crawls.kappa.value)
+        deep = row.crawl_mm
+        by_finger = in_steps(deep, crawls.finger.value, parts=4, high_per_mm=high)
+        by_stitch = in_steps(deep, stitch.value, parts=2, high_per_mm=high) if stitch else None
         found.append(
             CrawlRow(
                 distance_m=row.distance_m,
@@ -169,8 +173,9 @@ def _rows(c: Computed, fit: Fit) -> tuple[CrawlRow, ...]:
                 half_mm=row.half_mm,
                 after_mm=then,
                 fingers=fingers(by_finger.steps),
+                fingers_short=in_figures(by_finger.steps),
                 fingers_high_mm=by_finger.high_mm,
-                stitches=by_stitch.steps if by_stitch else None,
+                stitches_short=in_figures(by_stitch.steps) if by_stitch else None,
                 stitches_high_mm=by_stitch.high_mm if by_stitch else None,
                 beyond=row.crawl_mm < 0,
             )

@@ -6,6 +6,8 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from lyrandis.core.archer.words import Anchor, Hold
+from lyrandis.core.arrow.after import AIR, AXIAL_DRAG
+from lyrandis.core.bow.thrust import KG_PER_GRAIN
 from lyrandis.core.crawls.sight import Sight, crawls_mm, point_on_m, zeroed
 from lyrandis.core.estimate import Estimate
 
@@ -37,8 +39,6 @@ LAUNCH_SD = 0.03
 """Assumption: launch is not exactly along the shaft; as a share of speed."""
 DRAG = Estimate(0.0017, 0.25)
 """Assumption: drag of a usual arrow [1/m]; sd as a share."""
-AIR, DRAG_SHAPE = 1.2, 2.0
-"""Air [kg/m3], and Cd of a fletched arrow on its shaft's section (Assumption: 1.5 to 2.6)."""
 DEEPEST_MM = 120.0
 """No hand reaches deeper."""
 
@@ -65,15 +65,15 @@ class Need(NamedTuple):
     """Against what it is now."""
 
 
-def seen(speed_mps: float, eye_mm: float, drag: float, tip_mm: float, kappa: float) -> Sight:
+def seen(own: Sight, kappa: float) -> Sight:
     """Return a sight in seen quantities: v' = v sqrt(kappa), h' = h/kappa.
 
-    Source: definition.
+    Source: definition; `ranges.own` is the way back.
 
-    >>> round(seen(52.0, 60.0, 0.0017, 780.0, 0.88).eye_mm, 1)
+    >>> round(seen(Sight(52.0, 60.0, 0.0017, 780.0), 0.88).eye_mm, 1)
     68.2
     """
-    return Sight(speed_mps * math.sqrt(kappa), eye_mm / kappa, drag, tip_mm)
+    return own._replace(speed_mps=own.speed_mps * math.sqrt(kappa), eye_mm=own.eye_mm / kappa)
 
 
 def drag_of(mass_gr: float | None, diameter_mm: float | None) -> Estimate:
@@ -87,7 +87,7 @@ def drag_of(mass_gr: float | None, diameter_mm: float | None) -> Estimate:
     if mass_gr is None or diameter_mm is None:
         return DRAG
     area = math.pi * (diameter_mm / 1000) ** 2 / 4
-    return Estimate(AIR * DRAG_SHAPE * area / (2 * mass_gr * 64.79891e-6), DRAG.sd)
+    return Estimate(AIR * AXIAL_DRAG * area / (2 * mass_gr * KG_PER_GRAIN), DRAG.sd)
 
 
 def planned(sight: Sight, nearest_m: float = 5.0) -> Planned:
@@ -95,7 +95,7 @@ def planned(sight: Sight, nearest_m: float = 5.0) -> Planned:
 
     Source: `sight`.
 
-    >>> found = planned(seen(52.0, 60.0, 0.0017, 780.0, 0.88))
+    >>> found = planned(seen(Sight(52.0, 60.0, 0.0017, 780.0), 0.88))
     >>> round(found.point_on_m, 1), round(found.near_mm)
     (39.6, 51)
     """
@@ -109,7 +109,7 @@ def needs(sight: Sight, kappa: float, wished_m: float) -> tuple[Need, ...]:
     Eye: e'(d) itself; speed and tip by bisection. Only those in reach: eye 20 to 140 mm, speed
     within a fifth, the tip within 100 mm. Source: `zeroed`.
 
-    >>> base = seen(52.0, 60.0, 0.0017, 780.0, 0.88)
+    >>> base = seen(Sight(52.0, 60.0, 0.0017, 780.0), 0.88)
     >>> [(one.lever, round(one.by)) for one in needs(base, 0.88, 46.0)]
     [('eye', 10), ('speed', 4)]
     """

@@ -3,11 +3,10 @@
 from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.words import ANCHOR_WORDS, Anchor
-from lyrandis.core.bow.two_limbs import extra_draw
+from lyrandis.core.bow.two_limbs import crawl_draw
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.crawls.plan import DEEPEST_MM, EYE_MM, Need, needs, planned, seen
-from lyrandis.core.crawls.rules import NOCK_OVER_MIDDLE_MM, PULL_UNDER_NOCK_MM
 from lyrandis.core.crawls.sight import Sight
 from lyrandis.core.crawls.words import DistanceUnit
 from lyrandis.core.errors import DomainError
@@ -88,14 +87,13 @@ def plan_board(c: Computed, wished_m: float = WISHED_M) -> PlanBoard:
             _line(c, anchor, phrase(ANCHOR_WORDS[anchor].capitalize()),
                   sight._replace(eye_mm=max(eye, 10.0)), now=anchor == crawls.anchor)
         )  # fmt: skip
-    base = seen(sight.speed_mps, sight.eye_mm, sight.drag, sight.tip_mm, kappa)
     return PlanBoard(
         unit=crawls.unit,
         wished_m=wished_m,
         nearest_m=crawls.table_m[0],
         anchors=tuple(anchors),
         arrows=_arrows(c, sight),
-        needs=tuple(_need(one) for one in needs(base, kappa, wished_m)),
+        needs=tuple(_need(one) for one in needs(seen(sight, kappa), kappa, wished_m)),
     )
 
 
@@ -126,15 +124,11 @@ def _arrows(c: Computed, sight: Sight) -> tuple[PlanLine, ...]:
 
 
 def _line(c: Computed, key: str, says: Phrase, sight: Sight, *, now: bool) -> PlanLine:
-    kappa = c.crawls.kappa.value
-    found = planned(
-        seen(sight.speed_mps, sight.eye_mm, sight.drag, sight.tip_mm, kappa), c.crawls.table_m[0]
-    )
+    found = planned(seen(sight, c.crawls.kappa.value), c.crawls.table_m[0])
     margin, length = c.bow.stack_margin_mm, c.setup.bow.length
     left = None
     if margin is not None and length is not None:
-        hook = max(found.deepest_mm + PULL_UNDER_NOCK_MM - NOCK_OVER_MIDDLE_MM, 0.0)
-        left = margin.value - extra_draw(length.reading.bow_length_mm, hook)
+        left = margin.value - crawl_draw(length.reading.bow_length_mm, found.deepest_mm)
     return PlanLine(
         key=key,
         says=says,

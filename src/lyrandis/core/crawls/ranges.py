@@ -10,7 +10,6 @@ import numpy as np
 
 from lyrandis.core.crawls.fit import Fit
 from lyrandis.core.crawls.sight import (
-    MM,
     NEAREST_M,
     SLOW_END_M,
     SLOW_MPS,
@@ -139,21 +138,6 @@ def _flown_over(sight: Sight, distance_m: float, up: float, start: float) -> flo
         a, fa, b = b, fb, b - fb * (b - a) / (fb - fa)
         fb = flown_mm(distance_m, b, sight, up_rad=up)
     return b
-
-
-def corrected_mm(
-    crawl_mm: float, high_mm: float, distance_m: float, tip_mm: float, kappa: float
-) -> float:
-    """Return the crawl a hit asks for: high asks for more.
-
-    dc = dy Lt/(kappa (d - Lt)). Source: similar triangles over the tip; within half a per cent to
-    80 cm.
-
-    >>> round(corrected_mm(30.0, 120.0, 25.0, 780.0, 0.88), 1)
-    34.4
-    """
-    tip = tip_mm / MM
-    return crawl_mm + high_mm * tip / (kappa * (distance_m - tip))
 
 
 def ends_m(sight: Sight, wished_m: float) -> float:

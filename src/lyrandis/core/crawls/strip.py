@@ -5,7 +5,7 @@ from html import escape
 from typing import NamedTuple
 
 from lyrandis.core.computed import Computed
-from lyrandis.core.crawls.notation import in_figures, in_steps
+from lyrandis.core.crawls.notation import in_figures
 from lyrandis.core.crawls.numbers import CrawlNumbers
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.errors import DomainError
@@ -183,7 +183,6 @@ def card_of(c: Computed) -> str:
     True
     """
     crawls = _known(c)
-    tip, kappa = crawls.tip_mm or 0.0, crawls.kappa.value
     by, step, parts = "fingers", crawls.finger, 4
     if crawls.stitch is not None and crawls.notation == "stitches":
         by, step, parts = "stitches", crawls.stitch, 2
@@ -191,8 +190,7 @@ def card_of(c: Computed) -> str:
     for row in crawls.rows:
         if row.crawl_mm < 0:
             continue
-        deep = (row.distance_m, tip, kappa)
-        noted = in_figures(in_steps(row.crawl_mm, step.value, parts, *deep).steps)
+        noted = in_figures(round(row.crawl_mm / step.value * parts) / parts)
         rows.append((said_distance(row.distance_m, crawls.unit), f"{row.crawl_mm:.0f}", noted))
     return card_svg(rows, title=_title(c), head=("mm", by))
 

@@ -5,7 +5,7 @@ from functools import partial
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.words import HOLD_WORDS
 from lyrandis.core.arrow.shooting import outward_is_left
-from lyrandis.core.bow.two_limbs import extra_draw
+from lyrandis.core.bow.two_limbs import HOOK_UNDER_NOCK_MM, NOCK_OVER_MIDDLE_MM, crawl_draw
 from lyrandis.core.computed import Computed
 from lyrandis.core.nock.tiller import MEND_MM, WATCH_MM, tiller_word
 from lyrandis.core.phrase import count, gap, mm, phrase
@@ -15,8 +15,6 @@ IN_LINE_MM = 1.0
 FAR_OUT_OF_LINE_MM = 3.0
 CENTRE_RADII = (0.0, 1.0)
 """Assumption: with a plunger the point stands outside the string's line by so many shaft radii."""
-HOOK_UNDER_NOCK_MM, NOCK_OVER_MIDDLE_MM = 25.0, 45.0
-"""Assumption: the pull's centre under the nock without a crawl, and the nock over the middle."""
 BOLTS_KEEP = 0.5
 """Turns short of the maker's most from which bolts are warned of."""
 
@@ -338,7 +336,7 @@ def _judge_hook(c: Computed) -> list[j.Finding]:
     if crawl <= 0 or margin is None or length is None:
         return []
     offset = crawl + HOOK_UNDER_NOCK_MM - NOCK_OVER_MIDDLE_MM
-    extra = extra_draw(length.reading.bow_length_mm, max(offset, 0.0))
+    extra = crawl_draw(length.reading.bow_length_mm, crawl)
     left = margin.value - extra
     if left >= 12.7 or extra <= 0:
         return []

@@ -1,10 +1,11 @@
 /** The distance being asked of the table: in whole metres or yards, read between its points. */
 import type { PageOf } from '../../lib/api';
+import { M_PER_FT } from '../../lib/units.gen';
 import { slid } from '../keys';
 
 type Crawls = PageOf<'crawls'>;
 
-const M_PER_YD = 0.9144;
+export const M_PER_YD = 3 * M_PER_FT;
 
 export interface Between {
   crawl_mm: number;

@@ -6,16 +6,6 @@
   type Row = PageOf<'crawls'>['rows'][number];
   const near = (a: number, b: number) => Math.abs(a - b) < 0.5;
   const proposed = (row: Row) => page.next != null && near(row.distance_m, page.next.distance_m);
-  const FRACTIONS: Record<number, string> = { 1: '¼', 2: '½', 3: '¾' };
-  /** Fingers in figures, as they are written on a tab. */
-  function figures(row: Row): string {
-    const quarters = Math.round((row.crawl_mm / page.finger_mm) * 4);
-    const [whole, part] = [Math.floor(Math.abs(quarters) / 4), Math.abs(quarters) % 4];
-    const sign = quarters < 0 ? '−' : '';
-    return `${sign}${whole || !part ? whole : ''}${FRACTIONS[part] ?? ''}`;
-  }
-  const halves = (count: number) =>
-    `${count < 0 ? '−' : ''}${Math.trunc(Math.abs(count)) || (count % 1 ? '' : 0)}${count % 1 ? '½' : ''}`;
   const signed = (value: number) => `${value < 0 ? '−' : ''}${Math.abs(value)}`;
   const costs = (high: number) =>
     `${Math.abs(high / 10).toFixed(1)} cm ${high > 0 ? 'high' : 'low'} by rounding`;
@@ -40,13 +30,14 @@
           <td class="num font-semibold">{signed(Math.round(row.crawl_mm))}</td>
           <td class="num text-soft">{row.half_mm.toFixed(0)}</td>
           {#if page.next}<td class="num green">{row.after_mm?.toFixed(0) ?? ''}</td>{/if}
-          <td class="num" title={`${row.fingers}: ${costs(row.fingers_high_mm)}`}>{figures(row)}</td
+          <td class="num" title={`${row.fingers}: ${costs(row.fingers_high_mm)}`}
+            >{row.fingers_short}</td
           >
           {#if page.stitch_mm != null}
             <td
               class="num"
               title={row.stitches_high_mm != null ? costs(row.stitches_high_mm) : undefined}
-              >{row.stitches != null ? halves(row.stitches) : ''}</td
+              >{row.stitches_short ?? ''}</td
             >
           {/if}
         </tr>

@@ -1,7 +1,8 @@
 <script lang="ts">
   import Cautions from '../../components/Cautions.svelte';
-  import DidNotCome from '../../components/DidNotCome.svelte';
+  import WhenAsked from '../../components/WhenAsked.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
+  import { M_PER_YD } from '../../drawings/crawls/reach.svelte';
   import PointOnScale from '../../drawings/crawls/PointOnScale.svelte';
   import { api, type PlanBoard } from '../../lib/api';
   import { AskedOfRig } from '../../lib/asked.svelte';
@@ -10,7 +11,6 @@
   import CrawlsHead from './CrawlsHead.svelte';
   import NoCrawls from './NoCrawls.svelte';
 
-  const M_PER_YD = 0.9144;
   let wished = $state(50);
   const asked: AskedOfRig<PlanBoard> = new AskedOfRig<PlanBoard>((rig, known) =>
     api.crawlPlan(rig, wished * (known?.unit === 'yd' ? M_PER_YD : 1)),
@@ -37,86 +37,81 @@
 <WhenReady key="crawls">
   {#snippet children(_, stage, page)}
     <CrawlsHead {stage} {page} />
-    {#if asked.data}
-      {@const board = asked.data}
-      {#each GROUPS as group (group.title)}
-        <section class="mb-5" aria-label={group.title}>
-          <table class="rows">
-            <thead>
-              <tr>
-                <th class="w-40">{group.first}</th>
-                <th>Point-on</th>
-                <th class="num">at 10 m</th>
-                <th class="num">at {at(board.nearest_m)}</th>
-                <th class="num">left before stack</th>
-              </tr>
-            </thead>
-            <tbody>
-              {#each group.lines as line (line.key)}
-                <tr class:now={line.now}>
-                  <th scope="row">
-                    {tell(line.says)}{#if line.now}<span class="text-sm text-soft">, now</span>{/if}
-                  </th>
-                  <td>
-                    <PointOnScale at_m={line.point_on_m ?? null} wished_m={board.wished_m} />
-                    <span class="sr-only">point-on</span>
-                    {at(line.point_on_m)}
-                  </td>
-                  <td class="num whitespace-nowrap">{line.near_mm.toFixed(0)} mm</td>
-                  <td class="num whitespace-nowrap" class:out={line.too_deep}>
-                    {line.deepest_mm.toFixed(0)} mm{#if line.too_deep}<span class="sr-only"
-                        >, deeper than a hand reaches</span
-                      >{/if}
-                  </td>
-                  <td class="num" class:out={line.margin_mm != null && line.margin_mm < 12.7}>
-                    {line.margin_mm == null
-                      ? '–'
-                      : line.margin_mm < 0
-                        ? 'past it'
-                        : figure(mm(line.margin_mm))}
-                  </td>
+    <WhenAsked {asked}>
+      {#snippet children(board)}
+        {#each GROUPS as group (group.title)}
+          <section class="mb-5" aria-label={group.title}>
+            <table class="rows">
+              <thead>
+                <tr>
+                  <th class="w-40">{group.first}</th>
+                  <th>Point-on</th>
+                  <th class="num">at 10 m</th>
+                  <th class="num">at {at(board.nearest_m)}</th>
+                  <th class="num">left before stack</th>
                 </tr>
-              {/each}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {#each group.lines as line (line.key)}
+                  <tr class:now={line.now}>
+                    <th scope="row">
+                      {tell(line.says)}{#if line.now}<span class="text-sm text-soft">, now</span
+                        >{/if}
+                    </th>
+                    <td>
+                      <PointOnScale at_m={line.point_on_m ?? null} wished_m={board.wished_m} />
+                      <span class="sr-only">point-on</span>
+                      {at(line.point_on_m)}
+                    </td>
+                    <td class="num whitespace-nowrap">{line.near_mm.toFixed(0)} mm</td>
+                    <td class="num whitespace-nowrap" class:out={line.too_deep}>
+                      {line.deepest_mm.toFixed(0)} mm{#if line.too_deep}<span class="sr-only"
+                          >, deeper than a hand reaches</span
+                        >{/if}
+                    </td>
+                    <td class="num" class:out={line.margin_mm != null && line.margin_mm < 12.7}>
+                      {line.margin_mm == null
+                        ? '–'
+                        : line.margin_mm < 0
+                          ? 'past it'
+                          : figure(mm(line.margin_mm))}
+                    </td>
+                  </tr>
+                {/each}
+              </tbody>
+            </table>
+          </section>
+        {/each}
+        <p class="text-sm text-soft">
+          A crawl of more than 120 mm no hand reaches. Left before stack: at the deepest crawl, the
+          bow held square, the worst case. Long shafts bring point-on nearer: less crawl for near
+          shots.
+        </p>
+        <section class="mt-5" aria-labelledby="needs-title">
+          <h2 id="needs-title">
+            <label for="wished">Point-on at</label>
+            <input
+              id="wished"
+              type="number"
+              min="15"
+              max="90"
+              step="5"
+              value={wished}
+              onchange={wish}
+              class="field wish"
+            />
+            {unit} needs one of these
+          </h2>
+          {#if board.needs.length}
+            <ul class="mt-1">
+              {#each board.needs as need (need.lever)}<li class="need">{tell(need.says)}</li>{/each}
+            </ul>
+          {:else}
+            <p class="text-soft">No single change reaches it.</p>
+          {/if}
         </section>
-      {/each}
-      <p class="text-sm text-soft">
-        A crawl of more than 120 mm no hand reaches. Left before stack: at the deepest crawl, the
-        bow held square, the worst case. Long shafts bring point-on nearer: less crawl for near
-        shots.
-      </p>
-      <section class="mt-5" aria-labelledby="needs-title">
-        <h2 id="needs-title">
-          <label for="wished">Point-on at</label>
-          <input
-            id="wished"
-            type="number"
-            min="15"
-            max="90"
-            step="5"
-            value={wished}
-            onchange={wish}
-            class="field wish"
-          />
-          {unit} needs one of these
-        </h2>
-        {#if board.needs.length}
-          <ul class="mt-1">
-            {#each board.needs as need (need.lever)}<li class="need">{tell(need.says)}</li>{/each}
-          </ul>
-        {:else}
-          <p class="text-soft">No single change reaches it.</p>
-        {/if}
-      </section>
-    {:else if asked.problem?.code === 'nothing_to_shoot'}
-      <p class="mt-4">{asked.problem.reason}</p>
-      <p class="text-soft">{asked.problem.instruction}</p>
-    {:else if asked.problem}
-      <DidNotCome problem={asked.problem} again={asked.load} />
-    {:else}
-      <p class="mt-4 text-soft" aria-busy="true">Working it out…</p>
-    {/if}
+      {/snippet}
+    </WhenAsked>
     <Cautions {stage} />
   {/snippet}
   {#snippet none()}<NoCrawls />{/snippet}
