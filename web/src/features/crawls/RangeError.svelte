@@ -59,7 +59,7 @@
               max="10"
               step="1"
               bind:value={horn.by}
-              class="w-full"
+              class="range w-full"
             />
           </div>
           <p>
