@@ -4,7 +4,7 @@ VENV := .venv
 BIN := $(VENV)/bin
 PORT ?= 8080
 STAMPS := .make
-WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json
+WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/field.html web/vite.config.ts web/vite.field.config.ts web/svelte.config.js web/tsconfig.json
 NPM := sh tools/npm.sh
 
 .DEFAULT_GOAL := help

@@ -17,7 +17,9 @@ case $1 in
   build)
     echo "Building the page…"
     log=$(mktemp)
-    node_modules/.bin/vite build --logLevel warn >"$log" 2>&1 || { cat "$log" >&2; exit 1; }
+    for config in vite.config.ts vite.field.config.ts; do
+      node_modules/.bin/vite build --config "$config" --logLevel warn >"$log" 2>&1 || { cat "$log" >&2; exit 1; }
+    done
     ;;
   check)
     node_modules/.bin/svelte-check --fail-on-warnings --tsconfig ./tsconfig.json --output human --threshold warning >/tmp/lyrandis-svelte-check.$$ 2>&1 \

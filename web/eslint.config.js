@@ -14,6 +14,7 @@ export default ts.config(
   ...svelte.configs.prettier,
   { rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_$' }] } },
   { languageOptions: { globals: { ...globals.browser, ...globals.node } } },
+  { files: ['public/field-worker.js'], languageOptions: { globals: globals.serviceworker } },
   {
     files: ['**/*.svelte', '**/*.svelte.ts'],
     languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } },

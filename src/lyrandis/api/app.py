@@ -16,10 +16,12 @@ from fastapi.routing import APIRoute
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
+from starlette.routing import BaseRoute
 from starlette.types import Receive, Scope, Send
 
 from lyrandis import __version__
 from lyrandis.api import problems
+from lyrandis.api.carried import FIELD_PAGE
 from lyrandis.api.desk import Desk
 from lyrandis.api.gate import Gate
 from lyrandis.api.routers import (
@@ -28,6 +30,7 @@ from lyrandis.api.routers import (
     crawls,
     demo,
     entries,
+    field,
     flight,
     instruments,
     judging,
@@ -54,6 +57,7 @@ _ROUTERS = (
     work.router,
     flight.router,
     crawls.router,
+    field.router,
     instruments.router,
     demo.router,
 )
@@ -104,19 +108,29 @@ def _bare_app(lifespan: Any = None, page: str | None = None) -> FastAPI:
         openapi_url="/api/openapi.json",
         docs_url=None,
         redoc_url=None,
-        generate_unique_id_function=_operation_id,
-        responses=problems.RESPONSES,
         lifespan=lifespan,
     )
-    api = APIRouter(prefix="/api")
-    for router in _ROUTERS:
-        api.include_router(router)
-    app.include_router(api)
+    app.router.routes.extend(_routes())
     app.openapi = openapi_document  # type: ignore[method-assign]
     problems.install(app)
     app.add_middleware(_PageGZip, minimum_size=500, compresslevel=6)
     app.add_middleware(Gate, page=page)
     return app
+
+
+@cache
+def _routes() -> tuple[BaseRoute, ...]:
+    """Return the routes of all routers, worked out once: they know nothing of an app."""
+    api = APIRouter(prefix="/api")
+    for router in _ROUTERS:
+        api.include_router(router)
+    whole = FastAPI(
+        openapi_url=None,
+        generate_unique_id_function=_operation_id,
+        responses=problems.RESPONSES,
+    )
+    whole.include_router(api)
+    return tuple(whole.router.routes)
 
 
 def _page_built(static: Path) -> str | None:
@@ -175,7 +189,8 @@ def _serve_page(app: FastAPI, static: Path) -> None:
         wanted = _file_at(static, path)
         if wanted is not None:
             return FileResponse(wanted)
-        index = static / "index.html"
+        page = FIELD_PAGE if path.startswith("field/") else "index.html"
+        index = static / page
         if not index.is_file():
             raise HTTPException(404)
         return FileResponse(index, headers={"cache-control": "no-cache"})

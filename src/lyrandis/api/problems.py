@@ -79,6 +79,7 @@ CODES: dict[Code, tuple[int, str]] = {
     "too_many": (422, "too many arrows"),
     "too_long": (422, "too long a table"),
     "not_a_table": (422, "no table"),
+    "not_field_shots": (422, "no shots"),
     "not_a_logbook": (422, "no logbook"),
     "database_newer": (422, "written by a newer Lyrandis"),
     "not_a_database": (422, "no database"),

@@ -71,6 +71,7 @@ Code = Literal[
     "too_many",
     "too_long",
     "not_a_table",
+    "not_field_shots",
     "not_a_logbook",
     "database_newer",
     "not_a_database",

@@ -18,7 +18,8 @@ Source = Literal["weighed", "measured", "estimated", "told", "simulated"]
 StageKey = Literal["archer", "bow", "arrow", "string", "nock", "flight", "crawls"]
 
 SubjectId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
-EntryId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{7,63}$")]
+ENTRY_ID = r"^[A-Za-z0-9][A-Za-z0-9-]{7,63}$"
+EntryId = Annotated[str, StringConstraints(pattern=ENTRY_ID)]
 
 
 _UNSEEN = frozenset({"Cc", "Cf", "Cs", "Co", "Cn", "Zl", "Zp"})

@@ -692,6 +692,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig}/field-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Field Table
+         * @description Return the table the field helper carries: crawls of every metre, and how they would move.
+         */
+        get: operations["read_field_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/field-helper.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Field Helper
+         * @description Return the field helper as one file with the table inside; it needs no server.
+         */
+        get: operations["read_field_helper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/field-shots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Field Shots
+         * @description Look at shots that came back, or record those that are new, all or none of them.
+         */
+        post: operations["bring_field_shots"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments": {
         parameters: {
             query?: never;
@@ -1735,7 +1795,8 @@ export interface components {
          * CrawlMark
          * @description A crawl that was shot at a distance: in mm, fingers or stitches, and where it struck.
          *
-         *     `high_mm` is where it struck from the aim, + high; without it the crawl was right.
+         *     `high_mm` is where it struck from the aim, + high; `struck` says so without a figure. Without
+         *     either the crawl was right.
          */
         CrawlMark: {
             /**
@@ -1768,6 +1829,8 @@ export interface components {
             sure: "sure" | "ordinary" | "about";
             /** High Mm */
             high_mm?: number | null;
+            /** Struck */
+            struck?: ("high" | "fine" | "low") | null;
             /**
              * Arrows
              * @default 3
@@ -2175,6 +2238,146 @@ export interface components {
             kind: "feathers_seen";
             /** Rubbed */
             rubbed: boolean;
+        };
+        /**
+         * FieldPoint
+         * @description The crawl at one distance, and how it moves with what is believed.
+         */
+        FieldPoint: {
+            /** Distance M */
+            distance_m: number;
+            /** Crawl Mm */
+            crawl_mm: number;
+            /** Steep */
+            steep: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Further Mm */
+            further_mm: number | null;
+        };
+        /**
+         * FieldShots
+         * @description What came back, line by line.
+         */
+        FieldShots: {
+            /** Lines */
+            lines: components["schemas"]["ShotLine"][];
+            /** Recorded */
+            recorded: string[];
+        };
+        /**
+         * FieldStep
+         * @description How the archer counts a crawl, and how well.
+         */
+        FieldStep: {
+            /**
+             * Notation
+             * @enum {string}
+             */
+            notation: "mm" | "fingers" | "stitches";
+            /** Mm */
+            mm: number;
+            /** Parts */
+            parts: number;
+            /** Read Sd Mm */
+            read_sd_mm: number;
+            /** Sd Mm */
+            sd_mm: number;
+        };
+        /**
+         * FieldTable
+         * @description A table of crawls to be carried to the range.
+         */
+        FieldTable: {
+            /** Rig */
+            rig: string;
+            /** Name */
+            name: string;
+            /** Revision */
+            revision: number;
+            /** Arrow Set */
+            arrow_set: string | null;
+            /** Arrows */
+            arrows: string;
+            /**
+             * Anchor
+             * @enum {string}
+             */
+            anchor: "under_chin" | "corner" | "cheekbone";
+            /**
+             * Hold
+             * @enum {string}
+             */
+            hold: "split" | "three_under" | "thumb";
+            /** Held */
+            held: string;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "yd";
+            /** Steps */
+            steps: components["schemas"]["FieldStep"][];
+            /** Marks */
+            marks: number;
+            /** Points */
+            points: components["schemas"]["FieldPoint"][];
+            /** Point On M */
+            point_on_m: number | null;
+            /** Covariance */
+            covariance: number[][];
+            /** Scale */
+            scale: number;
+            /** Factor */
+            factor: number;
+            /** Floor Mm */
+            floor_mm: number;
+            /** Floor Share */
+            floor_share: number;
+            /** Tip Mm */
+            tip_mm: number;
+            /** Kappa */
+            kappa: number;
+            /** Group Mm */
+            group_mm: number;
+            /** Trusted Mm */
+            trusted_mm: number;
+            /** Struck Sds */
+            struck_sds: {
+                [key: string]: number;
+            };
+            /** Struck Sd */
+            struck_sd: number;
+            /** Guessed Share */
+            guessed_share: number;
+            /** Speed Share */
+            speed_share: number;
+        };
+        /**
+         * FieldText
+         * @description Shots of the field helper, as its file or its text holds them.
+         */
+        FieldText: {
+            /** Text */
+            text: string;
+            /**
+             * Record
+             * @default false
+             */
+            record: boolean;
+            /**
+             * Also
+             * @default []
+             */
+            also: string[];
         };
         /**
          * Figure
@@ -3635,7 +3838,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "unlike_places" | "which_datum" | "measure_it" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "no_match" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "bad_request" | "too_slow" | "locked" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
+            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "unlike_places" | "which_datum" | "measure_it" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "no_match" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_field_shots" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "bad_request" | "too_slow" | "locked" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
             /** Reason */
             reason: string;
             /** Instruction */
@@ -4334,6 +4537,28 @@ export interface components {
             sound_shots: number[];
             /** Shock Shots */
             shock_shots: number[];
+        };
+        /**
+         * ShotLine
+         * @description A shot that came back, and whether it is new here.
+         */
+        ShotLine: {
+            /** Id */
+            id: string;
+            /** Line */
+            line: string;
+            /** At */
+            at?: string | null;
+            says?: components["schemas"]["Phrase"] | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "new" | "here" | "differs" | "bad";
+            /** Why */
+            why?: string | null;
+            /** Instruction */
+            instruction?: string | null;
         };
         /**
          * ShownArrow
@@ -7152,6 +7377,142 @@ export interface operations {
             };
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_field_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldTable"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_field_helper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description one page with everything inside */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": unknown;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    bring_field_shots: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldShots"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            /** @description It changed meanwhile, or is already done */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];

@@ -47,6 +47,7 @@ export type Term = Schemas['Term'];
 export type FlightBoard = Schemas['FlightBoard'];
 export type PlanBoard = Schemas['PlanBoard'];
 export type RangeBoard = Schemas['RangeBoard'];
+export type FieldShots = Schemas['FieldShots'];
 export type FlightTrials = Schemas['Proved'];
 export type FlightTest = Schemas['TestLine'];
 export type LeverLine = Schemas['LeverLine'];
@@ -170,6 +171,9 @@ export const api = {
         params: { path: { rig }, query: { wished_m } },
       }),
     ),
+  /** Shots that come back from the field helper: looked at, or recorded. */
+  fieldShots: (rig: string, body: Schemas['FieldText']) =>
+    answer(client.POST('/api/rigs/{rig}/field-shots', { params: { path: { rig } }, body })),
   flightTrials: () => answer(client.GET('/api/flight-trials')),
   tryArrow: (rig: string, tried: Tried) =>
     answer(client.GET('/api/rigs/{rig}/arrow-trial', { params: { path: { rig }, query: tried } })),

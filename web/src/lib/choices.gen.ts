@@ -141,6 +141,11 @@ export const SURENESS_WORDS = [
   ['ordinary', 'as usual'],
   ['about', 'about'],
 ] as const;
+export const STRUCK_WORDS = [
+  ['high', 'struck high'],
+  ['fine', 'struck fine'],
+  ['low', 'struck low'],
+] as const;
 export const DISTANCE_UNIT_WORDS = [
   ['m', 'metres'],
   ['yd', 'yards'],

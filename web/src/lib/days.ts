@@ -18,6 +18,10 @@ export const inWords = (instant: string): string =>
     year: 'numeric',
   });
 
-/** The same; today is said as today. */
+/** The time of day of an instant, as 14:05. */
+export const sayTime = (instant: string): string =>
+  new Date(instant).toLocaleTimeString('sv', { hour: '2-digit', minute: '2-digit' });
+
+/** The day in words; today is said as today. */
 export const sayDay = (instant: string): string =>
   dayOf(instant) === today() ? 'today' : inWords(instant);

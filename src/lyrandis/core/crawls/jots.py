@@ -75,7 +75,9 @@ def _crawl(line: Line) -> e.Reading:
                     "missing_choice", "Did it strike high or low?", "Say high or low behind it."
                 )
             told["high_mm"] = off
-        elif word in ("fine", "right", "hit"):
+        elif word in ("high", "low", "fine"):
+            told["struck"] = line.take().text.lower()
+        elif word in ("right", "hit"):
             line.take()
         else:
             break
@@ -130,7 +132,7 @@ def _table(line: Line) -> e.Reading:
 
 
 WORDS: tuple[Word, ...] = (
-    Word("crawl", "rig", "crawl 20m 34mm", "a crawl as shot at a distance: mm, inches, fingers or stitches; “12cm high” where it struck elsewhere, “sure” or “about”, “guessed”", _crawl),
+    Word("crawl", "rig", "crawl 20m 34mm", "a crawl as shot at a distance: mm, inches, fingers or stitches; “12cm high”, or only “high”, where it struck elsewhere, “sure” or “about”, “guessed”", _crawl),
     Word("finger", "archer", "finger 19mm", "one finger's width across the tab, a third of three closed", _finger),
     Word("stitches", "archer", "stitches 33mm", "ten stitches of the tab, measured over all ten", lambda line: e.TabStitches(ten_mm=line.small("ten_stitches", inches_below=3.5))),
     Word("eye", "archer", "eye 62mm", "eye over the nock at full draw without a crawl, from a mirror; the anchor behind it if another", _eye),

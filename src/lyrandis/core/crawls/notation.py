@@ -7,6 +7,8 @@ from lyrandis.core.estimate import Estimate
 
 FINGER = Estimate(19.0, 1.5)
 """Assumption: a finger's width across the tab where nobody measured."""
+FEEL_PARTS, STITCH_PARTS = 4, 2
+"""A crawl is said to the quarter finger and the half stitch."""
 _WORDS = ("no", "one", "two", "three", "four", "five", "six", "seven")
 _PARTS = {1: "a quarter", 2: "a half", 3: "three quarters"}
 

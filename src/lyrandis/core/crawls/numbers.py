@@ -43,7 +43,15 @@ from lyrandis.core.crawls.plan import (
 from lyrandis.core.crawls.ranges import ends_m, own
 from lyrandis.core.crawls.readings import CrawlMark
 from lyrandis.core.crawls.sight import MM, Sight, crawls_mm, high_per_mm
-from lyrandis.core.crawls.words import FEEL_SD_MM, M_PER_YD, SURE_SD_MM, DistanceUnit, Notation
+from lyrandis.core.crawls.words import (
+    FEEL_SD_MM,
+    M_PER_YD,
+    STRUCK_SD,
+    STRUCK_SDS,
+    SURE_SD_MM,
+    DistanceUnit,
+    Notation,
+)
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.pile import Recorded, when
 from lyrandis.core.remember import remembered
@@ -213,6 +221,12 @@ class CrawlNumbers:
         """True where the archer's own repeatability is told."""
         return self.facts.habit is not None and self.facts.habit.repeat_mm is not None
 
+    @property
+    def repeat_mm(self) -> float:
+        """One standard deviation of a crawl read off the tab, as told or as usual."""
+        repeat = self.facts.habit.repeat_mm if self.facts.habit else None
+        return repeat if repeat is not None else SURE_SD_MM["ordinary"]
+
     @cached_property
     def lines(self) -> tuple[MarkLine, ...]:
         """Every mark of these arrows, as it is taken."""
@@ -249,9 +263,8 @@ class CrawlNumbers:
 
     def _crawl(self, reading: CrawlMark, distance_m: float) -> Estimate | None:
         """Return the crawl that would have struck, with how well it is known [mm]."""
-        repeat = self.facts.habit.repeat_mm if self.facts.habit else None
         scale = SURE_SD_MM[reading.sure] / SURE_SD_MM["ordinary"]
-        usual = scale * (repeat if repeat is not None else SURE_SD_MM["ordinary"])
+        usual = scale * self.repeat_mm
         if reading.crawl_mm is not None:
             crawl, sd = reading.crawl_mm, usual
         elif reading.fingers is not None:
@@ -265,16 +278,25 @@ class CrawlNumbers:
         tip = self.tip_mm
         if tip is None or distance_m <= tip / MM:
             return Estimate(crawl, sd)
-        high = high_per_mm(distance_m, tip, self.kappa.value)
-        if reading.high_mm:
-            crawl += reading.high_mm / high
-            group = GROUP_AT_20_M * distance_m / 20 / math.sqrt(reading.arrows)
-            if abs(reading.high_mm) > TRUSTED_HIT_MM:
-                group = math.hypot(group, 0.25 * reading.high_mm)
-            sd = math.hypot(sd, group / high)
+        struck = self._struck(reading, distance_m)
+        if struck is not None:
+            high = high_per_mm(distance_m, tip, self.kappa.value)
+            crawl += struck.value / high
+            sd = math.hypot(sd, struck.sd / high)
         if reading.guessed and self.prior is not None:
             sd = math.hypot(sd, self._per_metre(distance_m) * GUESSED_SHARE * distance_m)
         return Estimate(crawl, sd)
+
+    def _struck(self, reading: CrawlMark, distance_m: float) -> Estimate | None:
+        """Return where the arrows struck [mm], + high; None where the crawl was right."""
+        group = GROUP_AT_20_M * distance_m / 20 / math.sqrt(reading.arrows)
+        if reading.struck is not None:
+            return Estimate(STRUCK_SDS[reading.struck] * group, STRUCK_SD * group)
+        if reading.high_mm is None:
+            return None
+        if abs(reading.high_mm) > TRUSTED_HIT_MM:
+            group = math.hypot(group, 0.25 * reading.high_mm)
+        return Estimate(reading.high_mm, group)
 
     def _per_metre(self, distance_m: float) -> float:
         assert self.prior is not None

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict
 from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.crawls.fit import Fit, Row, slopes
-from lyrandis.core.crawls.notation import fingers, in_figures, in_steps
+from lyrandis.core.crawls.notation import FEEL_PARTS, STITCH_PARTS, fingers, in_figures, in_steps
 from lyrandis.core.crawls.numbers import WHY_NOT_WORDS, MarkLine
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.sight import high_per_mm
@@ -163,8 +163,10 @@ def _rows(c: Computed, fit: Fit) -> tuple[CrawlRow, ...]:
     for row, then in zip(crawls.rows, after, strict=True):
         high = high_per_mm(row.distance_m, tip, crawls.kappa.value)
         deep = row.crawl_mm
-        by_finger = in_steps(deep, crawls.finger.value, parts=4, high_per_mm=high)
-        by_stitch = in_steps(deep, stitch.value, parts=2, high_per_mm=high) if stitch else None
+        by_finger = in_steps(deep, crawls.finger.value, parts=FEEL_PARTS, high_per_mm=high)
+        by_stitch = (
+            in_steps(deep, stitch.value, parts=STITCH_PARTS, high_per_mm=high) if stitch else None
+        )
         found.append(
             CrawlRow(
                 distance_m=row.distance_m,

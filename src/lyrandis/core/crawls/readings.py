@@ -10,9 +10,11 @@ from lyrandis.core.crawls.words import (
     DISTANCE_UNIT_WORDS,
     M_PER_YD,
     NOTATION_WORDS,
+    STRUCK_WORDS,
     SURENESS_WORDS,
     DistanceUnit,
     Notation,
+    Struck,
     Sureness,
 )
 from lyrandis.core.errors import DomainError, Guess
@@ -83,7 +85,8 @@ def said_distance(distance_m: float, unit: DistanceUnit) -> str:
 class CrawlMark(BaseReading):
     """A crawl that was shot at a distance: in mm, fingers or stitches, and where it struck.
 
-    `high_mm` is where it struck from the aim, + high; without it the crawl was right.
+    `high_mm` is where it struck from the aim, + high; `struck` says so without a figure. Without
+    either the crawl was right.
     """
 
     of = frozenset({"rig"})
@@ -99,6 +102,7 @@ class CrawlMark(BaseReading):
     stitches: Stitches | None = None
     sure: Sureness = "ordinary"
     high_mm: q.HitAside | None = None
+    struck: Struck | None = None
     arrows: Annotated[int, Field(ge=1, le=36)] = 3
     guessed: bool = False
     """True where the distance was guessed, as on an unmarked course."""
@@ -112,6 +116,13 @@ class CrawlMark(BaseReading):
                 "The crawl is missing." if not given else "The crawl is given twice.",
                 "Give it once: in mm, fingers or stitches.",
                 "crawl_mm",
+            )
+        if self.struck is not None and self.high_mm is not None:
+            raise DomainError(
+                "twice",
+                "Where it struck is given twice.",
+                "Give it once: how many cm high or low, or only high, fine or low.",
+                "struck",
             )
         return self
 
@@ -130,6 +141,8 @@ class CrawlMark(BaseReading):
         if self.high_mm:
             said += f": {{off}} {'high' if self.high_mm > 0 else 'low'}"
             figures["off"] = mm(abs(self.high_mm))
+        if self.struck is not None:
+            said += f", {STRUCK_WORDS[self.struck]}"
         return phrase(said, **figures)
 
     def say(self) -> Phrase:

@@ -10,6 +10,7 @@
     ['range', 'Range error'],
     ['plan', 'Plan'],
     ['strip', 'Tab strip'],
+    ['field', 'Field'],
   ] as const;
   const count = $derived(page.marks.filter((mark) => mark.counts).length);
   const about = $derived.by(() => {

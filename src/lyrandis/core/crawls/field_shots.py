@@ -1,0 +1,234 @@
+"""Shots that come back from the field helper: a plain text, one line a shot, read and sorted.
+
+    Lyrandis field shots
+    of tideway-recurve with carbon-set-a held cheekbone three_under
+    2026-11-26T10:02:11Z 8f3c1a2b4d5e6f70 crawl guessed 27m 7 stitches high 1 arrow
+
+Behind the instant and the shot's own id stands a line as it could be jotted. A shot is recorded
+once, however often its text is brought.
+"""
+
+import re
+from collections.abc import Sequence
+from datetime import datetime
+from typing import Literal, NamedTuple
+
+from pydantic import AwareDatetime, BaseModel, ConfigDict
+
+from lyrandis.core import entries as e
+from lyrandis.core.archer.readings import AnchorChosen, HoldChosen
+from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS
+from lyrandis.core.crawls.readings import CrawlMark
+from lyrandis.core.errors import DomainError
+from lyrandis.core.jot import Listener, parse
+from lyrandis.core.phrase import Phrase
+from lyrandis.core.pile import Pile, in_force, parts_fitted
+from lyrandis.core.reading import ENTRY_ID
+from lyrandis.core.record import check_instant
+
+MOST_SHOTS, LONGEST_TEXT = 500, 100_000
+_OF = re.compile(r"of (?P<rig>\S+) with (?P<arrows>\S+) held (?P<anchor>\S+) (?P<hold>\S+)$")
+_SHOT = re.compile(r"(?P<at>\d{4}-\d\d-\d\dT\S+)\s+(?P<id>\S+)\s+(?P<line>crawl\b.*)$")
+_QUOTED = re.compile(r"^[>\s]+")
+_READS = Listener(stage="crawls", units="metric")
+
+ShotState = Literal["new", "here", "differs", "bad"]
+
+
+class ShotOf(NamedTuple):
+    """What a table was of, as the helper carried it."""
+
+    rig: str
+    arrows: str
+    """`-` for none."""
+    anchor: str
+    hold: str
+
+
+class FieldShot(NamedTuple):
+    """One line that came back."""
+
+    line: str
+    of: ShotOf | None
+    id: str
+    at: str
+
+
+class ShotLine(BaseModel):
+    """A shot that came back, and whether it is new here."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: str
+    line: str
+    at: AwareDatetime | None = None
+    says: Phrase | None = None
+    state: ShotState
+    why: str | None = None
+    """Why it is not simply recorded."""
+    instruction: str | None = None
+
+
+class Sorted(NamedTuple):
+    """A shot's line, and the draft that would record it."""
+
+    shown: ShotLine
+    draft: e.PostedEntry | None
+
+
+def read_shots(text: str) -> list[FieldShot]:
+    """Return the shots of a text in its order; words around them are passed over.
+
+    Raises `DomainError` where there is none, or too many. Source: definition.
+
+    >>> head = "of my-rig with set-a held corner split"
+    >>> found = read_shots(f"{head}\\n> 2026-11-26T10:02:11Z 8f3c1a2b crawl 27m 34mm high")
+    >>> found[0].id, found[0].line, found[0].of.anchor
+    ('8f3c1a2b', 'crawl 27m 34mm high', 'corner')
+    """
+    of: ShotOf | None = None
+    shots = []
+    for raw in text.splitlines():
+        line = _QUOTED.sub("", raw).strip()
+        head, shot = _OF.match(line), _SHOT.match(line)
+        if head is not None:
+            of = ShotOf(**head.groupdict())
+        elif shot is not None:
+            shots.append(FieldShot(shot["line"], of, shot["id"], shot["at"]))
+    if not shots:
+        raise DomainError(
+            "not_field_shots",
+            "No shot of the field helper is in this.",
+            "Choose the file the helper saved, or paste its text whole.",
+            "text",
+        )
+    if len(shots) > MOST_SHOTS:
+        raise DomainError(
+            "too_many",
+            f"{len(shots)} shots are more than are taken at once.",
+            f"Bring at most {MOST_SHOTS} at a time.",
+            "text",
+        )
+    return shots
+
+
+def sort_shots(
+    shots: Sequence[FieldShot], log: Sequence[e.Entry], *, rig: str, now: datetime
+) -> list[Sorted]:
+    """Return each shot with whether it is new, here already, of another rig, or cannot be read.
+
+    `log` holds the rig's entries and its parts'. A shot differs where the rig had other arrows,
+    anchor or hold at that time than its table was of: then a person chooses.
+
+    >>> shots = read_shots("2026-11-26T10:02:11Z 8f3c1a2b crawl 27m 34mm high")
+    >>> now = datetime.fromisoformat("2026-11-26T12:00:00Z")
+    >>> [one.shown.state for one in sort_shots(shots, [], rig="my-rig", now=now)]
+    ['new']
+    """
+    known = {entry.id: entry for entry in log}
+    found: list[Sorted] = []
+    seen: set[str] = set()
+    for shot in shots:
+        try:
+            sorted_ = _sort(shot, known, log, rig, now)
+        except DomainError as problem:
+            sorted_ = _refused(shot, problem.reason, problem.instruction)
+        if shot.id in seen:
+            continue
+        seen.add(shot.id)
+        found.append(sorted_)
+    return found
+
+
+def _refused(shot: FieldShot, why: str, instruction: str | None) -> Sorted:
+    return Sorted(
+        ShotLine(id=shot.id, line=shot.line, state="bad", why=why, instruction=instruction), None
+    )
+
+
+def _sort(
+    shot: FieldShot, known: dict[str, e.Entry], log: Sequence[e.Entry], rig: str, now: datetime
+) -> Sorted:
+    if shot.of is not None and shot.of.rig != rig:
+        return _refused(
+            shot, f"It was shot with the rig {shot.of.rig}.", "Bring it in where that rig is open."
+        )
+    draft = _draft(shot, rig, now)
+    at, reading = draft.happened_at, draft.reading
+    assert at is not None
+
+    def shown(state: ShotState, why: str | None = None, do: str | None = None) -> ShotLine:
+        return ShotLine(
+            id=shot.id, line=shot.line, at=at, says=reading.say(), state=state, why=why,
+            instruction=do,
+        )  # fmt: skip
+
+    before = known.get(shot.id)
+    if before is not None and (before.reading, before.happened_at) == (reading, at):
+        return Sorted(shown("here"), None)
+    if before is not None:
+        return Sorted(
+            shown("bad", f"Recorded already, otherwise: {before.reading.say().text()}.",
+                  "It stays as it was recorded. Jot it anew if it should stand."),
+            None,
+        )  # fmt: skip
+    if shot.of is None:
+        return Sorted(shown("new"), draft)
+    fitted, anchor, hold = _as_it_was(log, rig, at)
+    told = None if shot.of.arrows == "-" else shot.of.arrows
+    if told != fitted.arrow_set:
+        told_draft = draft.model_copy(
+            update={"fitted": fitted.model_copy(update={"arrow_set": told})}
+        )
+        return Sorted(
+            shown("differs", "The rig had other arrows at that time.",
+                  "Recorded all the same, it counts for the arrows it was shot with."),
+            told_draft,
+        )  # fmt: skip
+    if (anchor and anchor != shot.of.anchor) or (hold and hold != shot.of.hold):
+        held = f"{ANCHOR_WORDS[anchor] if anchor else ''} {HOLD_WORDS[hold] if hold else ''}"
+        return Sorted(
+            shown("differs", f"Anchor and hold were others at that time: {held.strip()}.",
+                  "Recorded all the same, it counts for the anchor and hold of that time."),
+            draft,
+        )  # fmt: skip
+    return Sorted(shown("new"), draft)
+
+
+def _instant(told: str) -> datetime | None:
+    try:
+        return datetime.fromisoformat(told)
+    except ValueError:
+        return None
+
+
+def _draft(shot: FieldShot, rig: str, now: datetime) -> e.PostedEntry:
+    at = _instant(shot.at)
+    if at is None or at.tzinfo is None:
+        raise DomainError(
+            "no_time_zone", f"“{shot.at}” is no instant.", "Give it as 2026-11-26T10:02:11Z."
+        )
+    check_instant(at, now)
+    reading = parse(shot.line, to=_READS).reading
+    if not isinstance(reading, CrawlMark):
+        raise DomainError("unknown_word", "That is no crawl.", "Begin with crawl 20m 34mm.")
+    if re.fullmatch(ENTRY_ID, shot.id) is None:
+        raise DomainError("invalid", f"“{shot.id}” is no id of a shot.", "Bring the text as it is.")
+    return e.PostedEntry(
+        subject=e.Subject(kind="rig", id=rig), reading=reading, happened_at=at, id=shot.id
+    )
+
+
+def _as_it_was(
+    log: Sequence[e.Entry], rig: str, at: datetime
+) -> tuple[e.Fitted, e.Anchor | None, e.Hold | None]:
+    """Return the parts on the rig, the anchor and the hold at an instant."""
+    standing = in_force([entry for entry in log if entry.happened_at <= at], ordered=True)
+    fitted = parts_fitted(standing, rig)
+    pile = Pile(standing, rig, fitted)
+    anchor, hold = pile.last(AnchorChosen), pile.last(HoldChosen)
+    return (
+        fitted,
+        anchor.reading.anchor if anchor else None,
+        hold.reading.hold if hold else None,
+    )

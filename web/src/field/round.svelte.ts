@@ -1,0 +1,280 @@
+/** A round: the table, the shots logged, and their way home. Kept in the browser at every step. */
+import { Learner, type FieldTable, type Logged } from './learn';
+import { asJotted, instant, perUnit } from './words';
+
+/** A shot, and how far it has come. */
+export interface Shot extends Logged {
+  id: string;
+  at: string;
+  /** What it was shot with, as the text says it. */
+  of: string;
+  /** The shot as it can be jotted. */
+  line: string;
+  /** Recorded on the bench. */
+  home: boolean;
+  /** The table here has it already. */
+  counted: boolean;
+  /** Taken back: the id of what takes it back, until that is recorded too. */
+  taken: string | null;
+  /** Why it waits for a choice, or was refused. */
+  differs: string | null;
+  refused: string | null;
+}
+
+interface Kept {
+  table: FieldTable;
+  shots: Shot[];
+  arrows: number;
+  guessed: boolean;
+  notation: string | null;
+}
+
+type Link = 'asking' | 'here' | 'away' | 'carried';
+
+const RETRY_MS = 4000;
+const KEPT_MS = 14 * 24 * 3600 * 1000;
+
+/** An id without `randomUUID`, which a page from a file may not have. */
+function newId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(8));
+  return Array.from(bytes, (one) => one.toString(16).padStart(2, '0')).join('');
+}
+
+export class Round {
+  table = $state.raw<FieldTable | null>(null);
+  shots = $state.raw<Shot[]>([]);
+  arrows = $state(1);
+  guessed = $state(true);
+  notation = $state<string | null>(null);
+  link = $state<Link>('asking');
+  /** Why there is no table. */
+  problem = $state('');
+  /** False where the browser keeps nothing: then a closed page loses what was not given back. */
+  keeps = $state(true);
+  readonly rig: string;
+  #carried: boolean;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #busy = false;
+
+  readonly learner = $derived(
+    this.table
+      ? new Learner(
+          this.table,
+          this.shots.filter((one) => !one.counted && !one.taken && !one.refused),
+        )
+      : null,
+  );
+  readonly step = $derived(
+    this.table?.steps.find((one) => one.notation === this.notation) ?? this.table?.steps[0] ?? null,
+  );
+  /** Shots that stand. */
+  readonly standing = $derived(this.shots.filter((one) => !one.taken));
+  readonly unsent = $derived(this.shots.filter((one) => !one.home && !one.taken && !one.refused));
+  readonly toChoose = $derived(this.shots.filter((one) => one.differs && !one.home && !one.taken));
+  readonly refused = $derived(this.shots.filter((one) => one.refused && !one.taken));
+
+  constructor(rig: string, carried: FieldTable | null) {
+    this.rig = rig;
+    this.#carried = carried !== null;
+    this.#read();
+    if (carried) {
+      this.table = carried;
+      this.link = 'carried';
+      this.#keep();
+    } else {
+      addEventListener('online', () => void this.sync());
+      void this.sync();
+    }
+  }
+
+  log(shot: Logged): void {
+    const { table } = this;
+    if (!table) return;
+    const of = `of ${table.rig} with ${table.arrow_set ?? '-'} held ${table.anchor} ${table.hold}`;
+    this.shots = [
+      ...this.shots,
+      {
+        ...shot,
+        id: newId(),
+        at: instant(),
+        of,
+        line: jotted(shot, table),
+        home: false,
+        counted: false,
+        taken: null,
+        differs: null,
+        refused: null,
+      },
+    ];
+    this.#changed();
+  }
+
+  takeBack(id: string): void {
+    this.#change([id], (one) => ({ ...one, taken: newId() }));
+    this.#changed();
+  }
+
+  /** Record a shot that differs all the same. */
+  insist(id: string): Promise<void> {
+    return this.#send(
+      this.shots.filter((one) => one.id === id),
+      [id],
+    );
+  }
+
+  choose(change: { arrows?: number; guessed?: boolean; notation?: string }): void {
+    if (change.arrows) this.arrows = change.arrows;
+    if (change.guessed !== undefined) this.guessed = change.guessed;
+    if (change.notation) this.notation = change.notation;
+    this.#keep();
+  }
+
+  /** Forget shots that are given back, and begin anew. */
+  clear(): void {
+    this.shots = this.shots.filter((one) => !this.#carried && !one.home && !one.taken);
+    this.#keep();
+  }
+
+  /** What a messenger or a file carries home. */
+  text(shots: readonly Shot[] = this.standing): string {
+    const lines = ['Lyrandis field shots'];
+    let of = '';
+    for (const one of shots) {
+      if (one.of !== of) lines.push((of = one.of));
+      lines.push(`${one.at} ${one.id} ${one.line}`);
+    }
+    return `${lines.join('\n')}\n`;
+  }
+
+  /** Bring shots home and ask for the table; quiet while nobody answers. */
+  async sync(): Promise<void> {
+    if (this.#carried || this.#busy) return;
+    this.#busy = true;
+    clearTimeout(this.#timer);
+    try {
+      const fresh = this.unsent.filter((one) => !one.differs);
+      if (fresh.length) await this.#send(fresh, []);
+      await this.#sendTakings();
+      await this.#ask();
+      this.link = 'here';
+    } catch {
+      this.link = 'away';
+    } finally {
+      this.#busy = false;
+    }
+    const waits = this.shots.some((one) => !one.refused && !one.differs && !done(one));
+    if (this.link === 'away' || waits) {
+      this.#timer = setTimeout(() => void this.sync(), this.link === 'away' ? RETRY_MS : 0);
+    }
+  }
+
+  async #send(shots: readonly Shot[], also: string[]): Promise<void> {
+    const body = { text: this.text(shots), record: true, also };
+    const answer = await post(`/api/rigs/${this.rig}/field-shots`, body);
+    if (!answer.ok) {
+      const { reason } = (await answer.json()) as { reason: string };
+      this.#change(
+        shots.map((one) => one.id),
+        (one) => ({ ...one, refused: reason }),
+      );
+      return;
+    }
+    const { lines, recorded } = (await answer.json()) as {
+      lines: { id: string; state: string; why: string | null }[];
+      recorded: string[];
+    };
+    for (const line of lines) {
+      const home = recorded.includes(line.id) || line.state === 'here';
+      this.#change([line.id], (one) => ({
+        ...one,
+        home,
+        differs: !home && line.state === 'differs' ? line.why : null,
+        refused: line.state === 'bad' ? line.why : null,
+      }));
+    }
+    if (also.length) void this.sync();
+  }
+
+  async #sendTakings(): Promise<void> {
+    for (const one of this.shots.filter((shot) => shot.home && shot.taken)) {
+      const entries = [{ entry_id: one.id, id: one.taken }];
+      // taken back on the bench meanwhile: that is what was wanted
+      await post('/api/retractions', { entries, rig: this.rig });
+      this.shots = this.shots.filter((shot) => shot.id !== one.id);
+    }
+    this.shots = this.shots.filter((shot) => !shot.taken);
+    this.#keep();
+  }
+
+  async #ask(): Promise<void> {
+    const sent = this.shots.filter((one) => one.home).map((one) => one.id);
+    const answer = await fetch(`/api/rigs/${this.rig}/field-table`);
+    if (!answer.ok) {
+      const problem = (await answer.json()) as { reason: string; instruction: string };
+      this.problem = `${problem.reason} ${problem.instruction}`;
+      return;
+    }
+    this.table = (await answer.json()) as FieldTable;
+    this.problem = '';
+    this.#change(sent, (one) => ({ ...one, counted: true }));
+  }
+
+  #change(ids: readonly string[], change: (shot: Shot) => Shot): void {
+    this.shots = this.shots.map((one) => (ids.includes(one.id) ? change(one) : one));
+    this.#keep();
+  }
+
+  #changed(): void {
+    if (this.#carried) this.shots = this.shots.filter((one) => !one.taken);
+    this.#keep();
+    void this.sync();
+  }
+
+  get #key(): string {
+    return `lyrandis.field.${this.#carried ? 'carried.' : ''}${this.rig}`;
+  }
+
+  #read(): void {
+    try {
+      const kept = JSON.parse(localStorage.getItem(this.#key) ?? 'null') as Kept | null;
+      if (!kept) return;
+      this.table = kept.table;
+      const since = instant(KEPT_MS);
+      this.shots = kept.shots.filter((one) => !one.home || one.at > since);
+      this.arrows = kept.arrows;
+      this.guessed = kept.guessed;
+      this.notation = kept.notation;
+    } catch {
+      this.keeps = false;
+    }
+  }
+
+  #keep(): void {
+    const { table, shots, arrows, guessed, notation } = this;
+    if (!table) return;
+    try {
+      localStorage.setItem(this.#key, JSON.stringify({ table, shots, arrows, guessed, notation }));
+      this.keeps = true;
+    } catch {
+      this.keeps = false;
+    }
+  }
+}
+
+const done = (shot: Shot): boolean => shot.home && !shot.taken;
+
+function post(path: string, body: unknown): Promise<Response> {
+  const headers = { 'content-type': 'application/json' };
+  return fetch(path, { method: 'POST', headers, body: JSON.stringify(body) });
+}
+
+/** A shot in the words of the jot line. */
+function jotted(shot: Logged, table: FieldTable): string {
+  const distance = Math.round((shot.distance_m / perUnit(table)) * 10) / 10;
+  const where = `${shot.guessed ? 'guessed ' : ''}${distance}${table.unit}`;
+  const struck =
+    shot.struck ??
+    `${Math.abs(shot.high_mm ?? 0) / 10}cm ${(shot.high_mm ?? 0) < 0 ? 'low' : 'high'}`;
+  const arrows = `${shot.arrows} arrow${shot.arrows === 1 ? '' : 's'}`;
+  return `crawl ${where} ${asJotted(shot.count, shot.notation as 'mm')} ${struck} ${arrows}`;
+}
