@@ -2,6 +2,8 @@
 
 import re
 
+import pypdfium2 as pdfium
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.web.conftest import HereServer, Opener
@@ -162,8 +164,18 @@ def test_the_strip_stands_on_the_page_and_on_paper_at_true_size(
     expect(strip).to_be_visible()
     page.wait_for_function("() => [...document.images].every((one) => one.naturalWidth > 0)")
     size = strip.evaluate("(image) => [image.width, image.height]")
-    assert abs(size[0] / 96 * 25.4 - 62.0) < 0.7
+    assert size[0] == 240, "63.5 mm"
     page.emulate_media(media="print")
     printed = strip.evaluate("(image) => image.getBoundingClientRect().width")
-    assert abs(printed / 96 * 25.4 - 62.0) < 0.3
+    assert printed == 240
     expect(page.get_by_role("heading", name="Crawls", exact=True)).not_to_be_visible()
+    with pdfium.PdfDocument(page.pdf(format="A4")) as paper:
+        assert len(paper) == 1
+        level = [
+            (right - left) * 25.4 / 72 - 0.5  # without the pen's breadth at both ends
+            for one in paper[0].get_objects(max_depth=8)
+            if one.type == pdfium.raw.FPDF_PAGEOBJ_PATH
+            for left, bottom, right, top in [one.get_bounds()]
+            if (top - bottom) * 25.4 / 72 < 0.6
+        ]
+    assert max(level) == pytest.approx(50.0, abs=0.03), "printed by the browser, measured again"

@@ -8,16 +8,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lyrandis.core.crawls.sheet import Sheet, svg_of
 from lyrandis.core.crawls.strip import (
     CARD_MM,
     MOST_CARD_ROWS,
     NOCK_AT_MM,
     WIDTH_MM,
     Tick,
+    card,
     card_of,
-    card_svg,
+    strip,
     strip_of,
-    strip_svg,
 )
 from tests.core.crawls.test_crawl_stage import GOOD, rig
 
@@ -28,8 +29,8 @@ TICKS = st.lists(
 )  # fmt: skip
 
 
-def drawn(svg: str) -> Any:
-    return ET.fromstring(svg)
+def drawn(sheet: Sheet) -> Any:
+    return ET.fromstring(svg_of(sheet))
 
 
 def of(root: Any, kind: str) -> list[dict[str, str]]:
@@ -46,7 +47,7 @@ def box(root: Any) -> tuple[float, float]:
 def test_one_unit_is_a_millimetre_and_the_ruler_fifty_of_them(
     ticks: list[Tick], stitch: float | None, mirrored: bool
 ) -> None:
-    root = drawn(strip_svg(ticks, title="a < b", stitch_mm=stitch, mirrored=mirrored))
+    root = drawn(strip(ticks, title="a < b", stitch_mm=stitch, mirrored=mirrored))
     width, height = box(root)
     (ruler,) = of(root, "ruler")
     assert float(ruler["x2"]) - float(ruler["x1"]) == 50.0
@@ -60,7 +61,7 @@ def test_one_unit_is_a_millimetre_and_the_ruler_fifty_of_them(
 
 @given(TICKS)
 def test_every_crawl_under_the_nock_stands_where_it_is(ticks: list[Tick]) -> None:
-    root = drawn(strip_svg(ticks, title="Bram"))
+    root = drawn(strip(ticks, title="Bram"))
     found = sorted(float(one["y1"]) - NOCK_AT_MM for one in of(root, "crawl"))
     wanted = sorted(one.crawl_mm for one in ticks if one.crawl_mm >= 0)
     assert found == pytest.approx(wanted, abs=0.001)
@@ -68,7 +69,7 @@ def test_every_crawl_under_the_nock_stands_where_it_is(ticks: list[Tick]) -> Non
 
 @given(TICKS)
 def test_a_left_hand_tab_is_the_mirror(ticks: list[Tick]) -> None:
-    right, left = (drawn(strip_svg(ticks, title="B", stitch_mm=3.3, mirrored=m))
+    right, left = (drawn(strip(ticks, title="B", stitch_mm=3.3, mirrored=m))
                    for m in (False, True))  # fmt: skip
     for kind in ("crawl", "nock"):
         for a, b in zip(of(right, kind), of(left, kind), strict=True):
@@ -79,13 +80,13 @@ def test_a_left_hand_tab_is_the_mirror(ticks: list[Tick]) -> None:
 
 
 def test_stitches_stand_at_their_own_spacing() -> None:
-    root = drawn(strip_svg([Tick("20 m", 34.0, 2.0)], title="B", stitch_mm=3.3))
+    root = drawn(strip([Tick("20 m", 34.0, 2.0)], title="B", stitch_mm=3.3))
     ys = [float(one["cy"]) for one in of(root, "stitch")]
     assert [b - a for a, b in pairwise(ys)] == pytest.approx([3.3] * (len(ys) - 1))
 
 
 def test_close_labels_stand_in_two_columns() -> None:
-    root = drawn(strip_svg([Tick("30 m", 20.0, 1), Tick("31 m", 18.5, 1)], title="B"))
+    root = drawn(strip([Tick("30 m", 20.0, 1), Tick("31 m", 18.5, 1)], title="B"))
     ends = [float(one["x2"]) for one in of(root, "crawl")]
     assert abs(ends[0] - ends[1]) > 10
 
@@ -98,9 +99,9 @@ def test_a_rigs_own_strip_and_card_follow_its_table_and_hand() -> None:
     assert deep == pytest.approx(table, abs=0.001)
     left = drawn(strip_of(rig(*GOOD, "hand left")))
     assert of(left, "nock")[0]["x1"] != of(root, "nock")[0]["x1"]
-    card = drawn(card_of(c))
-    assert box(card) == CARD_MM
-    words = [one.text for one in card.iter(f"{NS}text")]
+    pocket = drawn(card_of(c))
+    assert box(pocket) == CARD_MM
+    words = [one.text for one in pocket.iter(f"{NS}text")]
     assert "20 m" in words
     assert "11" in words
     assert "stitches" in words
@@ -110,8 +111,8 @@ def test_a_rigs_own_strip_and_card_follow_its_table_and_hand() -> None:
 
 
 def test_what_is_typed_cannot_become_part_of_the_drawing() -> None:
-    svg = card_svg([("<b>", "1", "&")], title="<script>", head=("mm", "f"))
-    assert "<script>" not in svg
-    assert drawn(svg) is not None
-    many = card_svg([("9 m", "1", "1")] * 40, title="", head=("mm", "f"))
-    assert many.count("9 m") == MOST_CARD_ROWS
+    sheet = card([("<b>", "1", "&")], title="<script>", head=("mm", "f"))
+    assert "<script>" not in svg_of(sheet)
+    assert drawn(sheet) is not None
+    many = card([("9 m", "1", "1")] * 40, title="", head=("mm", "f"))
+    assert svg_of(many).count("9 m") == MOST_CARD_ROWS

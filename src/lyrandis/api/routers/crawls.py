@@ -5,11 +5,13 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Response
 
 from lyrandis.api.context import DeskOf
+from lyrandis.api.paper import pdf_of
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.api.turns import TurnsOf
 from lyrandis.core import entries as e
 from lyrandis.core.crawls.plan_board import WISHED_M, PlanBoard, plan_board
 from lyrandis.core.crawls.range_board import RangeBoard, range_board
+from lyrandis.core.crawls.sheet import Sheet, svg_of
 from lyrandis.core.crawls.strip import card_of, strip_of
 
 router = APIRouter(tags=["crawls"])
@@ -50,6 +52,28 @@ async def read_crawl_card(turns: TurnsOf, desk: DeskOf, rig: e.SubjectId) -> Res
     return await turns.take(lambda: _svg(card_of(desk.computed(rig)), f"{rig}-card"))
 
 
-def _svg(drawn: str, name: str) -> Response:
+_PDF: dict[int | str, dict[str, object]] = {
+    200: {
+        "content": {"application/pdf": {}},
+        "description": "strip and card on one page",
+    },
+    **NOT_FOUND,
+}
+
+
+@router.get("/rigs/{rig}/crawl-strip.pdf", response_class=Response, responses=_PDF)
+async def read_crawl_paper(turns: TurnsOf, desk: DeskOf, rig: e.SubjectId) -> Response:
+    """Return strip and card on one page at true size, for paper."""
+
+    def make() -> Response:
+        c = desk.computed(rig)
+        headers = {"content-disposition": f'attachment; filename="{rig}-crawls.pdf"'}
+        paper = pdf_of((strip_of(c), card_of(c)), title=c.setup.name or rig)
+        return Response(paper, media_type="application/pdf", headers=headers)
+
+    return await turns.take(make)
+
+
+def _svg(drawn: Sheet, name: str) -> Response:
     headers = {"content-disposition": f'inline; filename="{name}.svg"'}
-    return Response(drawn, media_type="image/svg+xml", headers=headers)
+    return Response(svg_of(drawn), media_type="image/svg+xml", headers=headers)

@@ -115,9 +115,9 @@ def field_table(c: Computed) -> FieldTable:
     Source: `fit.slopes`, `ranges.miss`.
 
     >>> from lyrandis.core.example import rig
-    >>> found = field_table(rig(["crawl 20m 34mm"]))
+    >>> found = field_table(rig())
     >>> [point.distance_m for point in found.points[:2]], found.steps[0].notation, found.marks
-    ([2.0, 3.0], 'mm', 1)
+    ([2.0, 3.0], 'mm', 0)
     """
     crawls = c.crawls
     fit, own, tip = crawls.fit, crawls.own_sight, crawls.tip_mm

@@ -4,6 +4,7 @@
   import { bench } from '../../lib/bench.svelte';
   import CrawlsHead from './CrawlsHead.svelte';
   import NoCrawls from './NoCrawls.svelte';
+  import RoundingCosts from './RoundingCosts.svelte';
 
   // the drawings are asked for anew once something was recorded
   const revision = $derived(bench.assessment?.revision ?? 0);
@@ -28,12 +29,13 @@
           >.
         </p>
       {/if}
-      <div class="mt-3 flex gap-3">
+      <div class="mt-3 flex flex-wrap gap-3">
         <button class="act act-strong" onclick={() => window.print()}>Print</button>
+        <a class="act" href={`/api/rigs/${bench.rig}/crawl-strip.pdf?at=${revision}`} download
+          >Save as PDF</a
+        >
         {#each DRAWINGS as { what, says } (what)}
-          <a class="act" href={path(what)} download={`${bench.rig}-${what}.svg`}
-            >Save {says.toLowerCase()}</a
-          >
+          <a class="act" href={path(what)} download={`${bench.rig}-${what}.svg`}>{says}, SVG</a>
         {/each}
       </div>
       <div class="sheet mt-4">
@@ -44,6 +46,7 @@
           </figure>
         {/each}
       </div>
+      <RoundingCosts {page} />
     {:else}
       <p class="mt-4 text-soft">A strip needs {page.lacks.join(', and ')}.</p>
     {/if}
