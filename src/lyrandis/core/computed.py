@@ -87,15 +87,5 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
     if flight.match is not arrow.match:
         arrow = replace(arrow, match=flight.match)
     order = order_numbers(setup, archer=archer, bow=bow, string=string, nock=nock)
-    crawls = crawl_numbers(
-        setup.crawls,
-        archer_facts=setup.archer,
-        anchors=setup.order.anchors,
-        holds=setup.order.holds,
-        arrows=setup.arrows,
-        archer=archer,
-        bow=bow,
-        arrow=arrow,
-        usual_mm=setup.nock.crawl_mm,
-    )
+    crawls = crawl_numbers(setup, archer=archer, bow=bow, finished=arrow.finished)
     return Computed(setup, archer, bow, arrow, string, nock, flight, crawls, order)

@@ -55,6 +55,8 @@ class Pile:
         """What each subject is called now."""
         self.others: list[Recorded[e.BaseReading]] = []
         """The rig's readings made with parts that are no longer on it."""
+        self.made_with: dict[str, e.Fitted] = {}
+        """The parts those were made with, by the entry's id."""
         self._general: _Piled = {}
         self._on_rig: _Piled = {}
         wanted: dict[str, str | None] = {"rig": rig, **dict(fitted)}
@@ -71,6 +73,7 @@ class Pile:
                     so_far = so_far.model_copy(update={reading.part: reading.part_id})
                 elif not _same_parts(reading, entry.fitted or so_far, fitted):
                     self.others.append(Recorded(reading, entry))
+                    self.made_with[entry.id] = entry.fitted or so_far
                     continue
             of_kind = piled.get(type(reading))
             if of_kind is None:

@@ -28,6 +28,15 @@ _SEQ = attrgetter("seq")
 
 
 @dataclass(frozen=True)
+class OtherArrows:
+    """Another set this archer has crawled with on this bow, and what is in force of it."""
+
+    id: str
+    arrows: ArrowFacts
+    crawls: CrawlFacts
+
+
+@dataclass(frozen=True)
 class Setup:
     """The rig's header, and what each stage holds in force. Lengths in mm, forces in lbf."""
 
@@ -45,6 +54,7 @@ class Setup:
     nock: NockFacts = field(default_factory=NockFacts)
     flight: FlightFacts = field(default_factory=FlightFacts)
     crawls: CrawlFacts = field(default_factory=CrawlFacts)
+    other_arrows: tuple[OtherArrows, ...] = ()
     order: OrderFacts = field(default_factory=OrderFacts)
     pile: Pile = field(default_factory=Pile, compare=False, repr=False)
     """All that stands: a stage whose facts nobody else reads takes them from here."""
@@ -99,6 +109,24 @@ def fold(
         nock=nock_facts(pile),
         flight=flight_facts(pile),
         crawls=crawl_facts(pile),
+        other_arrows=_other_arrows(standing, rig, pile, fitted),
         order=order_facts(pile),
         pile=pile,
     )
+
+
+def _other_arrows(
+    standing: Sequence[e.Entry], rig: str | None, pile: Pile, fitted: e.Fitted
+) -> tuple[OtherArrows, ...]:
+    """Return the other sets that crawls were shot with, archer and bow being the same."""
+    sets: dict[str, None] = {}
+    for one in pile.others:
+        then = pile.made_with[one.entry.id]
+        same = (then.archer, then.bow) == (fitted.archer, fitted.bow)
+        if isinstance(one.reading, e.CrawlMark) and same and then.arrow_set is not None:
+            sets[then.arrow_set] = None
+    found = []
+    for arrow_set in sets:
+        other = Pile(standing, rig, fitted.model_copy(update={"arrow_set": arrow_set}))
+        found.append(OtherArrows(arrow_set, arrow_facts(other), crawl_facts(other)))
+    return tuple(found)

@@ -13,6 +13,7 @@ from lyrandis.core.crawls.plan_board import WISHED_M, PlanBoard, plan_board
 from lyrandis.core.crawls.range_board import RangeBoard, range_board
 from lyrandis.core.crawls.sheet import Sheet, svg_of
 from lyrandis.core.crawls.strip import card_of, strip_of
+from lyrandis.core.crawls.tables_board import TablesBoard, tables_board
 
 router = APIRouter(tags=["crawls"])
 
@@ -32,6 +33,12 @@ async def read_crawl_plan(
     """Return where point-on lies with other anchors and arrows, and what a wished one needs."""
     key = ("crawl-plan", wished_m)
     return await turns.answer(rig, key, lambda c: plan_board(c, wished_m))
+
+
+@router.get("/rigs/{rig}/crawl-tables", response_model=TablesBoard, responses=NOT_FOUND)
+async def read_crawl_tables(turns: TurnsOf, rig: e.SubjectId) -> Response:
+    """Return the tables of every arrow set, anchor and hold that crawls were shot with."""
+    return await turns.answer(rig, "crawl-tables", tables_board)
 
 
 _SVG: dict[int | str, dict[str, object]] = {

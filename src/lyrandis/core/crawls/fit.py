@@ -50,6 +50,14 @@ class Prior(NamedTuple):
     """1/m; its sd as a share of it."""
     tip_mm: float
     deep_sd_mm: float = DEEP_SD_MM
+    together: float = 0.0
+    """Covariance of ln v' and h' [mm], where both come from marks with other arrows."""
+
+    @property
+    def covariance(self) -> Array:
+        found: Array = np.diag(self.sd**2)
+        found[0, 1] = found[1, 0] = self.together
+        return found
 
     @property
     def mean(self) -> Array:
@@ -226,15 +234,16 @@ class Fit:
     def misfit(self) -> float:
         """Sum of squares of marks and prior, in standard deviations."""
         r, _, _ = self._at_marks
-        off = (self.theta - self.prior.mean) / self.prior.sd
-        return float((r**2).sum() + (off**2).sum())
+        off = self.theta - self.prior.mean
+        return float((r**2).sum() + off @ np.linalg.solve(self.prior.covariance, off))
 
 
 def fit_crawls(prior: Prior, marks: Sequence[Mark] = (), *, told: bool = False) -> Fit:
     """Return what marks make of the prior. Marks at any distance from 2 to 120 m, none needed.
 
-    A = diag(1/psd^2) + J^T W J, steps A^-1 (J^T W (c - c(theta)) + (mean - theta)/psd^2), the first
-    three no longer than three prior sds. Source: Gauss-Newton for the maximum a posteriori.
+    A = P^-1 + J^T W J, steps A^-1 (J^T W (c - c(theta)) + P^-1 (mean - theta)), P the prior's
+    covariance, the first three no longer than three prior sds.
+    Source: Gauss-Newton for the maximum a posteriori.
 
     >>> drag = Estimate(0.0017, 0.25)
     >>> rig = Prior(Estimate(52.0, 3.12), Estimate(68.0, 10.0), drag, 780.0, 1.0)
@@ -242,9 +251,9 @@ def fit_crawls(prior: Prior, marks: Sequence[Mark] = (), *, told: bool = False) 
     [49.0, 3.2]
     """
     mean, sd = prior.mean, prior.sd
-    inverse = np.diag(1 / sd**2)
     if not marks:
-        return Fit(prior, (), mean, np.diag(sd**2), told)
+        return Fit(prior, (), mean, prior.covariance, told)
+    inverse = np.linalg.inv(prior.covariance)
     distance, crawl, mark_sd = np.array(marks, dtype=float).T
     weight = 1 / mark_sd**2
     theta = mean.copy()
@@ -252,7 +261,7 @@ def fit_crawls(prior: Prior, marks: Sequence[Mark] = (), *, told: bool = False) 
         sight = sight_of(theta, prior.tip_mm)
         steep = slopes(distance, sight)
         precision = inverse + steep.T @ (weight[:, None] * steep)
-        pull = steep.T @ (weight * (crawl - crawls_mm(distance, sight))) + (mean - theta) / sd**2
+        pull = steep.T @ (weight * (crawl - crawls_mm(distance, sight))) + inverse @ (mean - theta)
         step = np.linalg.solve(precision, pull)
         if number < SHORT_STEPS:
             step = np.clip(step, -3 * sd, 3 * sd)

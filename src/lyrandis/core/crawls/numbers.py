@@ -2,9 +2,9 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Literal, NamedTuple
+from typing import TYPE_CHECKING, Literal, NamedTuple
 
 import numpy as np
 
@@ -13,7 +13,7 @@ from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.archer.readings import AnchorChosen, HoldChosen
 from lyrandis.core.archer.words import Anchor, Hold
 from lyrandis.core.arrow.facts import ArrowFacts
-from lyrandis.core.arrow.numbers import ArrowNumbers
+from lyrandis.core.arrow.mass import ArrowMass, arrow_mass_of
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.constants import TRADE_OFFSET_MM
 from lyrandis.core.crawls.facts import CrawlFacts
@@ -56,6 +56,9 @@ from lyrandis.core.estimate import Estimate
 from lyrandis.core.pile import Recorded, when
 from lyrandis.core.remember import remembered
 
+if TYPE_CHECKING:
+    from lyrandis.core.setup import Setup
+
 POINT_AHEAD = Estimate(22.0, 6.0)
 """Assumption: how far a point stands out of its shaft, where nobody measured to its end."""
 GUESSED_SHARE = 0.1
@@ -63,6 +66,10 @@ GUESSED_SHARE = 0.1
 GROUP_AT_20_M = 80.0
 """Assumption: one standard deviation of an arrow's height at 20 m [mm], growing with distance."""
 TRUSTED_HIT_MM = 400.0
+EYE_KEPT_SD_MM = 2.0
+"""Assumption: what another set's nocks and points move the eye's height by."""
+SPEED_KEPT_SD = 0.012
+"""Assumption: how far two sets differ from what the bow's mechanics say of their speeds' ratio."""
 FINGER_READ, STITCH_READ = 0.125, 0.25
 """One standard deviation of a count by feel, and of one read off a tab."""
 USUAL_TABLE = (5.0, 50.0, 5.0)
@@ -116,8 +123,11 @@ class CrawlNumbers:
     arrows: ArrowFacts
     archer: ArcherNumbers
     bow: BowNumbers
-    arrow: ArrowNumbers
+    finished: ArrowMass | None
     usual_mm: float
+    others: "tuple[CrawlNumbers, ...]" = ()
+    """The same for the archer's other sets on this bow."""
+    arrow_set: str | None = None
 
     @property
     def walks(self) -> bool:
@@ -176,11 +186,23 @@ class CrawlNumbers:
         return EYE_MM[self.anchor][self.hold]
 
     @cached_property
+    def before(self) -> "CrawlNumbers | None":
+        """The other set, held the same, whose marks say most of eye and speed."""
+        found = [
+            (float(one.fit.covariance[1][1]), number, one)
+            for number, one in enumerate(self.others)
+            if one.fit is not None
+            and one.counting
+            and (one.anchor, one.hold) == (self.anchor, self.hold)
+        ]
+        return min(found)[2] if found else None
+
+    @cached_property
     def speed(self) -> Estimate | None:
         """The arrow's speed by the bow's mechanics and the chronograph."""
-        if self.bow.thrust is None or self.arrow.finished is None:
+        if self.bow.thrust is None or self.finished is None:
             return None
-        return self.bow.thrust.speed_estimate(self.arrow.finished.mass.value)
+        return self.bow.thrust.speed_estimate(self.finished.mass.value)
 
     @cached_property
     def tip_mm(self) -> float | None:
@@ -202,13 +224,36 @@ class CrawlNumbers:
 
     @cached_property
     def prior(self) -> Prior | None:
-        """What the rig says of the table before any mark, in seen quantities."""
+        """What is believed of the table before any mark of these arrows, in seen quantities.
+
+        From the rig; and from marks with other arrows, which tell the eye, and how much faster or
+        slower this bow shoots than its mechanics say.
+        """
+        own = self.rig_prior
+        old = self.before.fit if self.before else None
+        if own is None or old is None:
+            return own
+        kept = old.scale**2 * old.covariance[:2, :2]
+        share = math.sqrt(float(kept[0][0]) + SPEED_KEPT_SD**2)
+        speed = own.speed.value * math.exp(old.theta[0]) / old.prior.speed.value
+        return own._replace(
+            speed=Estimate(speed, speed * share),
+            eye=Estimate(
+                float(old.theta[1]),
+                math.sqrt(float(kept[1][1]) + (EYE_KEPT_SD_MM / self.kappa.value) ** 2),
+            ),
+            together=float(kept[0][1]),
+        )
+
+    @cached_property
+    def rig_prior(self) -> Prior | None:
+        """What the rig and the archer's face alone say."""
         if self.speed is None or self.tip_mm is None:
             return None
         kappa, root = self.kappa, math.sqrt(self.kappa.value)
         share = math.hypot(self.speed.sd / self.speed.value, LAUNCH_SD, kappa.sd / kappa.value / 2)
         speed, eye = self.speed.value * root, self.eye.value / kappa.value
-        mass = self.arrow.finished.mass.value if self.arrow.finished else None
+        mass = self.finished.mass.value if self.finished else None
         return Prior(
             Estimate(speed, speed * share),
             Estimate(eye, math.hypot(self.eye.sd / kappa.value, eye * kappa.sd / kappa.value)),
@@ -254,12 +299,27 @@ class CrawlNumbers:
             why = "too_deep"
         return MarkLine(one, distance, unit, crawl, why)
 
-    def _held_otherwise(self, one: Recorded[CrawlMark]) -> bool:
-        """Return whether anchor or hold were others when a mark was made."""
+    def held(self, anchor: Anchor, hold: Hold) -> "CrawlNumbers":
+        """Return the same arrows' numbers with another anchor and hold."""
+        anchors = [one for one in self.anchors if one.reading.anchor == anchor]
+        holds = [one for one in self.holds if one.reading.hold == hold]
+        as_held = replace(
+            self.archer_facts,
+            anchor=anchors[-1] if anchors else self.archer_facts.anchor,
+            hold=holds[-1] if holds else self.archer_facts.hold,
+        )
+        return replace(self, archer_facts=as_held)
+
+    def held_at(self, one: Recorded[CrawlMark]) -> tuple[Anchor, Hold]:
+        """Return anchor and hold when a mark was made, as far as they were told."""
         at = when(one.entry)
         anchors = [was.reading.anchor for was in self.anchors if when(was.entry) <= at]
         holds = [was.reading.hold for was in self.holds if when(was.entry) <= at]
-        return anchors[-1:] not in ([], [self.anchor]) or holds[-1:] not in ([], [self.hold])
+        return anchors[-1] if anchors else self.anchor, holds[-1] if holds else self.hold
+
+    def _held_otherwise(self, one: Recorded[CrawlMark]) -> bool:
+        """Return whether anchor or hold were others when a mark was made."""
+        return self.held_at(one) != (self.anchor, self.hold)
 
     def _crawl(self, reading: CrawlMark, distance_m: float) -> Estimate | None:
         """Return the crawl that would have struck, with how well it is known [mm]."""
@@ -431,16 +491,29 @@ def _pairs(lines: Sequence[MarkLine]) -> list[tuple[MarkLine, MarkLine]]:
 
 
 def numbers(
-    facts: CrawlFacts,
-    *,
-    archer_facts: ArcherFacts,
-    anchors: tuple[Recorded[AnchorChosen], ...],
-    holds: tuple[Recorded[HoldChosen], ...],
-    arrows: ArrowFacts,
-    archer: ArcherNumbers,
-    bow: BowNumbers,
-    arrow: ArrowNumbers,
-    usual_mm: float,
+    setup: "Setup", *, archer: ArcherNumbers, bow: BowNumbers, finished: ArrowMass | None
 ) -> CrawlNumbers:
-    """Return the numbers of the crawls."""
-    return CrawlNumbers(facts, archer_facts, anchors, holds, arrows, archer, bow, arrow, usual_mm)
+    """Return the numbers of the crawls, those of the archer's other sets beside them."""
+    own = CrawlNumbers(
+        setup.crawls,
+        archer_facts=setup.archer,
+        anchors=setup.order.anchors,
+        holds=setup.order.holds,
+        arrows=setup.arrows,
+        archer=archer,
+        bow=bow,
+        finished=finished,
+        usual_mm=setup.nock.crawl_mm,
+        arrow_set=setup.fitted.arrow_set,
+    )
+    others = tuple(
+        replace(
+            own,
+            facts=other.crawls,
+            arrows=other.arrows,
+            finished=arrow_mass_of(other.arrows, archer.draw_mm),
+            arrow_set=other.id,
+        )
+        for other in setup.other_arrows
+    )
+    return replace(own, others=others) if others else own

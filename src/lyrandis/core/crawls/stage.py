@@ -103,6 +103,15 @@ def _point_on(c: Computed) -> j.Value:
     )
 
 
+def _eye(c: Computed) -> Figure:
+    """Return the eye's height before any mark of these arrows."""
+    prior, kappa = c.crawls.prior, c.crawls.kappa.value
+    eye = c.crawls.eye
+    if prior is None:
+        return gap(eye.value, eye.plus_minus)
+    return gap(prior.eye.value * kappa, 2 * prior.eye.sd * kappa)
+
+
 def _plain(key: str, label: str, figure: Figure | None, missing: str, origin: j.Origin) -> j.Value:
     if figure is None:
         return j.Value(key=key, label=label, missing=missing)
@@ -119,8 +128,8 @@ def _values(c: Computed) -> list[j.Value]:
                gap(crawls.half_mm) if crawls.half_mm else None, "No table yet", "estimated"),
         _plain("crawl_speed", "Speed by the crawls", mps(own.speed_mps) if own else None,
                "Needs a crawl", "measured"),
-        _plain("crawl_eye", "Eye over the nock", gap(own.eye_mm) if own else
-               gap(crawls.eye.value, crawls.eye.plus_minus), "", "estimated"),
+        _plain("crawl_eye", "Eye over the nock", gap(own.eye_mm) if own else _eye(c), "",
+               "estimated"),
         _plain("finger", "A finger", gap(crawls.finger.value, crawls.finger.plus_minus), "",
                "measured" if crawls.facts.finger else "estimated"),
         _plain("stitch", "A stitch", gap(stitch.value) if stitch else None,

@@ -51,8 +51,8 @@ def history(
     bow: "BowNumbers",
     string: StringNumbers,
     nock: NockNumbers,
-) -> list[Event]:
-    """Return all that was set, checked or moved on a rig, in order.
+) -> list[tuple[At, Event]]:
+    """Return all that was set, checked or moved on a rig, in order, each with its place in it.
 
     Source: definition; a part that is put on is another word of its setting.
 
@@ -82,7 +82,7 @@ def history(
         *(_done(one, one.reading.setting, "set", _found(one.reading)) for one in facts.found),
     ]
     done.sort(key=itemgetter(0))
-    return [event for _, event in done]
+    return done
 
 
 LEVEL_MM_AT_18 = 100.0

@@ -1,8 +1,10 @@
 """The order of work of one rig: how every setting stands, what is next, and what to say of it."""
 
 import math
-from dataclasses import dataclass
+from collections.abc import Sequence, Set
+from dataclasses import dataclass, replace
 from functools import cached_property
+from operator import itemgetter
 from typing import TYPE_CHECKING
 
 from lyrandis.core import judgement as j
@@ -24,6 +26,7 @@ from lyrandis.core.order.history import history
 from lyrandis.core.order.steps import STEPS
 from lyrandis.core.order.words import NODE_NOUNS, NODE_WORDS, PLURAL, SHORT_WORDS, Node
 from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, lbf, mm, percent, phrase, plain
+from lyrandis.core.pile import At
 from lyrandis.core.reading import StageKey
 from lyrandis.core.string.numbers import StringNumbers
 
@@ -62,11 +65,16 @@ class OrderNumbers:
         )
 
     @cached_property
-    def events(self) -> list[Event]:
-        """All that was done to the settings, in order."""
+    def dated(self) -> list[tuple[At, Event]]:
+        """All that was done to the settings, in order, and where it stands in the order."""
         return history(
             self.setup, draw=self.archer.draw, bow=self.bow, string=self.string, nock=self.nock
         )
+
+    @cached_property
+    def events(self) -> list[Event]:
+        """All that was done to the settings, in order."""
+        return [event for _, event in self.dated]
 
     @cached_property
     def waiting(self) -> frozenset[Node]:
@@ -179,23 +187,18 @@ class OrderNumbers:
             at = settling.settled_at if settling else None
             more = "" if settling is None or at is None else f", {at - settling.hours:.0f} h more"
             return phrase(f"string settles{more}")
-        if state.touched:
-            return phrase("moved, not measured")
-        if state.mark == "rests" and state.on is not None:
-            return phrase(f"rests on {SHORT_WORDS[state.on]}")
-        if state.because is None:
-            return None
-        above = state.because.above
-        if above in _CHANGED:
-            return phrase(_CHANGED[above])
-        name = SHORT_WORDS[above]
-        if state.now is None:
-            return phrase(f"{name} moved since")
-        moved = _moved(above, state.before, state.now)
-        if moved is None:
-            return phrase(f"{name} changed since")
-        figure, word = moved
-        return phrase(f"{name} {{by}} {word} since", by=figure)
+        return reason_of(state)
+
+    def crawls_since(self, marks: Sequence[At], beside: Set[Node]) -> State:
+        """Return how crawls of some instants stand, whatever moved of the settings `beside`."""
+        told = [
+            event
+            for event in self.dated
+            if event[1].node != "crawls" and event[1].node not in beside
+        ]
+        shot = [(at, Event("crawls", "set", None, at[0])) for at in marks]
+        events = [event for _, event in sorted([*told, *shot], key=itemgetter(0))]
+        return states_of(events, replace(self.kind, walks=True), self.waiting)["crawls"]
 
     def sentence(self, node: Node) -> Phrase:
         """Return the whole reason a setting is in doubt, or how it is found."""
@@ -220,6 +223,27 @@ class OrderNumbers:
         if was is None or now is None or edge.threshold is None or _by_stiffness(state):
             return phrase(f"The {above} changed {since}")
         return phrase(f"The {above} went from {{was}} to {{now}} {since}", was=was, now=now)
+
+
+def reason_of(state: State) -> Phrase | None:
+    """Return why a setting is in doubt in a few words; None where it stands."""
+    if state.touched:
+        return phrase("moved, not measured")
+    if state.mark == "rests" and state.on is not None:
+        return phrase(f"rests on {SHORT_WORDS[state.on]}")
+    if state.because is None:
+        return None
+    above = state.because.above
+    if above in _CHANGED:
+        return phrase(_CHANGED[above])
+    name = SHORT_WORDS[above]
+    if state.now is None:
+        return phrase(f"{name} moved since")
+    moved = _moved(above, state.before, state.now)
+    if moved is None:
+        return phrase(f"{name} changed since")
+    figure, word = moved
+    return phrase(f"{name} {{by}} {word} since", by=figure)
 
 
 def _by_stiffness(state: State) -> bool:

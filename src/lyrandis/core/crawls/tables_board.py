@@ -1,0 +1,139 @@
+"""Tables of one archer and bow side by side: by arrow set, anchor and hold; which one stands."""
+
+from datetime import datetime
+
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS, Anchor, Hold
+from lyrandis.core.computed import Computed
+from lyrandis.core.crawls.numbers import CrawlNumbers
+from lyrandis.core.crawls.ranges import ends_m
+from lyrandis.core.crawls.readings import said_distance
+from lyrandis.core.crawls.words import M_PER_YD, DistanceUnit
+from lyrandis.core.order.numbers import reason_of
+from lyrandis.core.order.words import Node
+from lyrandis.core.phrase import Phrase
+from lyrandis.core.pile import when
+
+COMPARED = (10.0, 20.0, 30.0, 40.0, 50.0)
+"""In the archer's unit."""
+_OF_HOLDING: frozenset[Node] = frozenset({"anchor", "hold"})
+
+
+class _Drawn(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+class TableCell(_Drawn):
+    """A crawl of one table."""
+
+    crawl_mm: float
+    half_mm: float
+    deeper_mm: float | None
+    """Than the table that stands has it; None for that one."""
+
+
+class TableLine(_Drawn):
+    """One table: arrows, anchor and hold."""
+
+    key: str
+    arrow_set: str | None
+    arrows: str
+    anchor: Anchor
+    hold: Hold
+    held: str
+    stands: bool
+    """True for the table of what is fitted and how it is held now."""
+    marks: int
+    last: datetime | None
+    """When its newest mark was shot."""
+    half_mm: float | None
+    point_on_m: float | None
+    point_on_half_m: float | None
+    cells: tuple[TableCell | None, ...]
+    """At the distances that are compared; None beyond the table's end."""
+    since: Phrase | None
+    """Why it is in doubt: what moved since it was shot, its own arrows and holding apart."""
+    begun_from: str | None
+    """The arrows whose marks told eye and speed to begin with."""
+
+
+class TablesBoard(_Drawn):
+    """Every table there is."""
+
+    unit: DistanceUnit
+    distances: tuple[str, ...]
+    tables: tuple[TableLine, ...]
+
+
+def tables_board(c: Computed) -> TablesBoard:
+    """Return the tables of the archer's arrow sets, anchors and holds, the one that stands first.
+
+    Source: `CrawlNumbers`; doubt by the order of work.
+
+    >>> from lyrandis.core.example import rig
+    >>> found = tables_board(rig())
+    >>> [(line.stands, line.marks) for line in found.tables]
+    [(True, 0)]
+    """
+    per = M_PER_YD if c.crawls.unit == "yd" else 1.0
+    distances = tuple(one * per for one in COMPARED)
+    tables = [_line(c, one, distances, own=one is c.crawls) for one in _all(c.crawls)]
+    return TablesBoard(
+        unit=c.crawls.unit,
+        distances=tuple(said_distance(one, c.crawls.unit) for one in distances),
+        tables=tuple(tables),
+    )
+
+
+def _all(own: CrawlNumbers) -> list[CrawlNumbers]:
+    """Return the numbers of every table: the standing one, then those that have marks."""
+    found = [own]
+    for arrows in (own, *own.others):
+        held = dict.fromkeys(arrows.held_at(one) for one in arrows.facts.marks)
+        found += [
+            arrows.held(anchor, hold)
+            for anchor, hold in held
+            if arrows is not own or (anchor, hold) != (own.anchor, own.hold)
+        ]
+    return found
+
+
+def _line(c: Computed, of: CrawlNumbers, distances: tuple[float, ...], *, own: bool) -> TableLine:
+    on = of.fit.point_on if of.fit else None
+    instants = [when(one.recorded.entry) for one in of.counting]
+    beside: set[Node] = set()
+    if of.arrow_set != c.crawls.arrow_set:
+        beside.add("arrows")
+    if (of.anchor, of.hold) != (c.crawls.anchor, c.crawls.hold):
+        beside |= _OF_HOLDING
+    state = c.order.crawls_since(instants, beside) if instants else None
+    return TableLine(
+        key=f"{of.arrow_set or '-'}.{of.anchor}.{of.hold}",
+        arrow_set=of.arrow_set,
+        arrows=of.arrows.name or "arrows",
+        anchor=of.anchor,
+        hold=of.hold,
+        held=f"{ANCHOR_WORDS[of.anchor]}, {HOLD_WORDS[of.hold]}",
+        stands=own,
+        marks=len(of.counting),
+        last=max(instants)[0] if instants else None,
+        half_mm=of.half_mm,
+        point_on_m=on.value if on else None,
+        point_on_half_m=of.fit.factor * on.sd if of.fit and on else None,
+        cells=tuple(_cell(c.crawls, of, one, own=own) for one in distances),
+        since=reason_of(state) if state is not None and state.mark == "direct" else None,
+        begun_from=of.before.arrows.name or "other arrows" if of.before else None,
+    )
+
+
+def _cell(
+    standing: CrawlNumbers, of: CrawlNumbers, distance_m: float, *, own: bool
+) -> TableCell | None:
+    if of.fit is None or of.own_sight is None or ends_m(of.own_sight, distance_m) < distance_m:
+        return None
+    row = of.fit.table([distance_m])[0]
+    apart = None
+    if not own and standing.fit is not None:
+        apart = row.crawl_mm - standing.fit.table([distance_m])[0].crawl_mm
+    return TableCell(crawl_mm=row.crawl_mm, half_mm=row.half_mm, deeper_mm=apart)
