@@ -117,7 +117,7 @@ def test_shots_with_other_arrows_wait_for_a_choice_and_block_nothing(wire: Wire)
     strike(page, "Fine")
     until(page, lambda: len(marks_of(wire)) == 7)
     page.get_by_role("button", name="choose").click()
-    expect(page.get_by_text("others at that time: corner of the mouth").first).to_be_visible()
+    expect(page.get_by_text("Anchor at the corner of the mouth").first).to_be_visible()
     assert len(marks_of(wire)) == 7, "the second was shot by the table of the new anchor"
     page.get_by_role("button", name="Record it all the same").click()
     until(page, lambda: len(marks_of(wire)) == 8)

@@ -641,9 +641,29 @@ export interface paths {
         };
         /**
          * Read Crawl Plan
-         * @description Return where point-on lies with other anchors and arrows, and what a wished one needs.
+         * @description Return where point-on lies with other anchors, arrows and bows, and what one needs.
          */
         get: operations["read_crawl_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/crawl-tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Crawl Tables
+         * @description Return the tables of every arrow set, anchor and hold that crawls were shot with.
+         */
+        get: operations["read_crawl_tables"];
         put?: never;
         post?: never;
         delete?: never;
@@ -684,6 +704,26 @@ export interface paths {
          * @description Return the pocket card at true size.
          */
         get: operations["read_crawl_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/crawl-strip.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Crawl Paper
+         * @description Return strip and card on one page at true size, for paper.
+         */
+        get: operations["read_crawl_paper"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1920,6 +1960,30 @@ export interface components {
             unit: "m" | "yd";
         };
         /**
+         * CrawledSpeed
+         * @description What the crawls say of the speed, beside bow and chronograph.
+         */
+        CrawledSpeed: {
+            /** Marks */
+            marks: number;
+            /** Mass Gr */
+            mass_gr: number;
+            /** Said Mps */
+            said_mps: number;
+            /** Said Plus Minus Mps */
+            said_plus_minus_mps: number;
+            /** Alone Mps */
+            alone_mps: number | null;
+            /** Alone Plus Minus Mps */
+            alone_plus_minus_mps: number | null;
+            /** Together Mps */
+            together_mps: number;
+            /** Together Plus Minus Mps */
+            together_plus_minus_mps: number;
+            /** Apart */
+            apart: boolean;
+        };
+        /**
          * CrawlsPage
          * @description What the crawls' pages draw.
          */
@@ -2956,6 +3020,7 @@ export interface components {
             readings: components["schemas"]["SpeedReading"][];
             /** More */
             more: number;
+            crawled: components["schemas"]["CrawledSpeed"] | null;
         };
         /**
          * KneeSample
@@ -3133,6 +3198,12 @@ export interface components {
             at_0_mm: number;
             /** Per 10 M */
             per_10_m: number;
+            /** From M */
+            from_m: number;
+            /** To M */
+            to_m: number;
+            /** Leaves */
+            leaves: string[];
         };
         /**
          * LogbookBrought
@@ -3323,6 +3394,20 @@ export interface components {
             ways: components["schemas"]["WayIntoRange"][];
         };
         /**
+         * NockFor
+         * @description A nock height, and the crawls it is set for.
+         */
+        NockFor: {
+            /** Crawl Mm */
+            crawl_mm: number;
+            /** Lift Mm */
+            lift_mm: number;
+            /** From Says */
+            from_says: string;
+            /** To Says */
+            to_says: string;
+        };
+        /**
          * NockHeight
          * @description Where the arrow's nock stands on the string, above square.
          */
@@ -3373,6 +3458,26 @@ export interface components {
             tiller: components["schemas"]["TillerDrawing"];
             line: components["schemas"]["LineDrawing"];
             balance: components["schemas"]["BalanceDrawing"];
+        };
+        /**
+         * NockPlanned
+         * @description Which nock height the planned crawls favour, and whether two serve better.
+         */
+        NockPlanned: {
+            one: components["schemas"]["NockFor"];
+            /** Error Mm */
+            error_mm: number;
+            /** Two */
+            two: [
+                components["schemas"]["NockFor"],
+                components["schemas"]["NockFor"]
+            ] | null;
+            /** Two Error Mm */
+            two_error_mm: number | null;
+            /** Own Lift Mm */
+            own_lift_mm: number | null;
+            /** Fixed */
+            fixed: boolean;
         };
         /**
          * NockShot
@@ -3718,7 +3823,7 @@ export interface components {
         };
         /**
          * PlanBoard
-         * @description Anchors, arrows and what a wished point-on needs.
+         * @description Anchors, arrows, bows and what a wished point-on needs.
          */
         PlanBoard: {
             /**
@@ -3734,8 +3839,17 @@ export interface components {
             anchors: components["schemas"]["PlanLine"][];
             /** Arrows */
             arrows: components["schemas"]["PlanLine"][];
+            /** Bows */
+            bows: components["schemas"]["PlanLine"][];
             /** Needs */
             needs: components["schemas"]["PlanNeed"][];
+            nocks: components["schemas"]["NockPlanned"] | null;
+            /** Deep Mm */
+            deep_mm: number | null;
+            /** Deepest Mm */
+            deepest_mm: number;
+            /** Short Bow */
+            short_bow: boolean;
         };
         /**
          * PlanLine
@@ -4975,6 +5089,18 @@ export interface components {
             ten_mm: number;
         };
         /**
+         * TableCell
+         * @description A crawl of one table.
+         */
+        TableCell: {
+            /** Crawl Mm */
+            crawl_mm: number;
+            /** Half Mm */
+            half_mm: number;
+            /** Deeper Mm */
+            deeper_mm: number | null;
+        };
+        /**
          * TableColumn
          * @description A column as it is understood.
          */
@@ -4993,6 +5119,47 @@ export interface components {
             unit_wanted: boolean;
         };
         /**
+         * TableLine
+         * @description One table: arrows, anchor and hold.
+         */
+        TableLine: {
+            /** Key */
+            key: string;
+            /** Arrow Set */
+            arrow_set: string | null;
+            /** Arrows */
+            arrows: string;
+            /**
+             * Anchor
+             * @enum {string}
+             */
+            anchor: "under_chin" | "corner" | "cheekbone";
+            /**
+             * Hold
+             * @enum {string}
+             */
+            hold: "split" | "three_under" | "thumb";
+            /** Held */
+            held: string;
+            /** Stands */
+            stands: boolean;
+            /** Marks */
+            marks: number;
+            /** Last */
+            last: string | null;
+            /** Half Mm */
+            half_mm: number | null;
+            /** Point On M */
+            point_on_m: number | null;
+            /** Point On Half M */
+            point_on_half_m: number | null;
+            /** Cells */
+            cells: (components["schemas"]["TableCell"] | null)[];
+            since: components["schemas"]["Phrase"] | null;
+            /** Begun From */
+            begun_from: string | null;
+        };
+        /**
          * TableText
          * @description A pasted or imported table of arrows, and what its columns hold where that was said.
          */
@@ -5001,6 +5168,21 @@ export interface components {
             text: string;
             /** Columns */
             columns?: components["schemas"]["ColumnAs"][] | null;
+        };
+        /**
+         * TablesBoard
+         * @description Every table there is.
+         */
+        TablesBoard: {
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "yd";
+            /** Distances */
+            distances: string[];
+            /** Tables */
+            tables: components["schemas"]["TableLine"][];
         };
         /**
          * TailBefore
@@ -7303,6 +7485,47 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    read_crawl_tables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TablesBoard"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     read_crawl_strip: {
         parameters: {
             query?: never;
@@ -7362,6 +7585,47 @@ export interface operations {
                 };
                 content: {
                     "image/svg+xml": unknown;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_crawl_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description strip and card on one page */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
                 };
             };
             400: components["responses"]["Problem400"];

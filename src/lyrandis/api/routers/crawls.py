@@ -3,17 +3,21 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
+from fastapi.concurrency import run_in_threadpool
 
-from lyrandis.api.context import DeskOf
+from lyrandis.api.context import BenchOf, DeskOf
+from lyrandis.api.desk import Desk
 from lyrandis.api.paper import pdf_of
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.api.turns import TurnsOf
 from lyrandis.core import entries as e
+from lyrandis.core.computed import Computed
 from lyrandis.core.crawls.plan_board import WISHED_M, PlanBoard, plan_board
 from lyrandis.core.crawls.range_board import RangeBoard, range_board
 from lyrandis.core.crawls.sheet import Sheet, svg_of
 from lyrandis.core.crawls.strip import card_of, strip_of
 from lyrandis.core.crawls.tables_board import TablesBoard, tables_board
+from lyrandis.store.bench import Bench
 
 router = APIRouter(tags=["crawls"])
 
@@ -28,11 +32,24 @@ async def read_crawl_ranges(turns: TurnsOf, rig: e.SubjectId) -> Response:
 
 @router.get("/rigs/{rig}/crawl-plan", response_model=PlanBoard, responses=NOT_FOUND)
 async def read_crawl_plan(
-    turns: TurnsOf, rig: e.SubjectId, wished_m: Wished = WISHED_M
+    turns: TurnsOf, bench: BenchOf, desk: DeskOf, rig: e.SubjectId, wished_m: Wished = WISHED_M
 ) -> Response:
-    """Return where point-on lies with other anchors and arrows, and what a wished one needs."""
-    key = ("crawl-plan", wished_m)
-    return await turns.answer(rig, key, lambda c: plan_board(c, wished_m))
+    """Return where point-on lies with other anchors, arrows and bows, and what one needs."""
+    others = await run_in_threadpool(_other_rigs, bench, desk, rig)
+    key = ("crawl-plan", wished_m, *((c.setup.rig, c.setup.revision) for c in others))
+    return await turns.answer(rig, key, lambda c: plan_board(c, wished_m, others))
+
+
+def _other_rigs(bench: Bench, desk: Desk, rig: str) -> list[Computed]:
+    """Return the numbers of the other rigs the same archer shoots, those put away left out."""
+    archer = desk.computed(rig).setup.fitted.archer
+    if archer is None:
+        return []
+    return [
+        desk.computed(other.id)
+        for other, fitted, away in bench.rigs_as_fitted()
+        if other.id != rig and fitted.archer == archer and not away
+    ]
 
 
 @router.get("/rigs/{rig}/crawl-tables", response_model=TablesBoard, responses=NOT_FOUND)

@@ -12,7 +12,7 @@ from lyrandis.api.problems import CONFLICT, NOT_FOUND
 from lyrandis.api.turns import TurnsOf
 from lyrandis.core import entries as e
 from lyrandis.core.crawls.field import FieldTable, field_table
-from lyrandis.core.crawls.field_shots import LONGEST_TEXT, ShotLine, read_shots, sort_shots
+from lyrandis.core.field_shots import LONGEST_TEXT, ShotLine, read_shots, sort_shots
 
 router = APIRouter(tags=["crawls"])
 

@@ -137,6 +137,22 @@ class SpeedReading(_Drawing):
     off: bool
 
 
+class CrawledSpeed(_Drawing):
+    """What the crawls say of the speed, beside bow and chronograph."""
+
+    marks: int
+    mass_gr: float
+    said_mps: float
+    said_plus_minus_mps: float
+    """By bow and chronograph."""
+    alone_mps: float | None
+    alone_plus_minus_mps: float | None
+    together_mps: float
+    together_plus_minus_mps: float
+    apart: bool
+    """True where they lie apart beyond both doubts."""
+
+
 class KneeDrawing(_Drawing):
     """Arrow mass across: share of energy to the arrow, speed, energy left in the bow."""
 
@@ -149,6 +165,7 @@ class KneeDrawing(_Drawing):
     bowyer_gr: float | None
     readings: tuple[SpeedReading, ...]
     more: int
+    crawled: CrawledSpeed | None
 
 
 def bench_drawing(c: Computed) -> BenchDrawing:
@@ -312,6 +329,24 @@ def knee_drawing(c: Computed) -> KneeDrawing | None:
         bowyer_gr=floor.grains_per_pound * weight if stated else None,
         readings=tuple(_speed_reading(reading) for reading in readings[-MOST_SPEEDS:]),
         more=max(len(readings) - MOST_SPEEDS, 0),
+        crawled=_crawled(c),
+    )
+
+
+def _crawled(c: Computed) -> CrawledSpeed | None:
+    found, said, finished = c.crawls.speed_by_marks, c.crawls.speed, c.arrow.finished
+    if found is None or said is None or finished is None:
+        return None
+    return CrawledSpeed(
+        marks=found.marks,
+        mass_gr=finished.mass.value,
+        said_mps=said.value,
+        said_plus_minus_mps=said.plus_minus,
+        alone_mps=found.alone.value if found.alone else None,
+        alone_plus_minus_mps=found.alone.plus_minus if found.alone else None,
+        together_mps=found.together.value,
+        together_plus_minus_mps=found.together.plus_minus,
+        apart=found.apart,
     )
 
 

@@ -75,6 +75,10 @@ FINGER_READ, STITCH_READ = 0.125, 0.25
 USUAL_TABLE = (5.0, 50.0, 5.0)
 MOST_ROWS = 120
 SWAPPED_SDS = 3.0
+APART_SDS = 2.5
+"""From here the marks' speed and the bow's are said to disagree."""
+MOST_SHARE_ALONE = 0.15
+"""A speed that marks alone leave more open than this share is not said."""
 
 WhyNot = Literal["other_anchor", "no_tab", "left_out", "off", "too_deep"]
 WHY_NOT_WORDS: dict[WhyNot, str] = {
@@ -478,12 +482,46 @@ class CrawlNumbers:
         """How far the marks' speed lies off what bow and chronograph say, in sds of both."""
         if self.fit is None or self.prior is None or len(self.counting) < 2:
             return None
+        if self.before is not None:
+            return None  # then marks with other arrows are in the prior too
         said = self.fit.theta[0] - math.log(self.prior.speed.value)
         before = self.prior.speed.sd / self.prior.speed.value
         after = math.sqrt(float(self.fit.covariance[0][0]))
         # of two that share the prior: the marks' own share of it
         apart = math.sqrt(max(before**2 - after**2, 1e-12))
         return float(said) / apart
+
+    @cached_property
+    def speed_by_marks(self) -> "MarkedSpeed | None":
+        """What the marks say of the arrow's speed, with the bow's word and without it."""
+        fit, prior, own_sight = self.fit, self.prior, self.own_sight
+        if fit is None or prior is None or own_sight is None or not self.counting:
+            return None
+        before = prior.speed.sd / prior.speed.value
+        after = math.sqrt(float(fit.covariance[0][0]))
+        root = math.sqrt(self.kappa.value)
+        apart = self.speed_off is not None and abs(self.speed_off) >= APART_SDS
+        together = Estimate(own_sight.speed_mps, own_sight.speed_mps * fit.scale * after)
+        # precisions add: what the marks alone say is what they add to the prior
+        weight = 1 / after**2 - 1 / before**2
+        if weight * MOST_SHARE_ALONE**2 < 1:
+            return MarkedSpeed(len(self.counting), together, None, apart)
+        log = (fit.theta[0] / after**2 - math.log(prior.speed.value) / before**2) / weight
+        alone = math.exp(float(log)) / root
+        by_marks = Estimate(alone, alone * fit.scale / math.sqrt(weight))
+        return MarkedSpeed(len(self.counting), together, by_marks, apart)
+
+
+class MarkedSpeed(NamedTuple):
+    """An arrow's speed as crawls have it [m/s]."""
+
+    marks: int
+    together: Estimate
+    """With bow and chronograph."""
+    alone: Estimate | None
+    """By the marks alone; None where they hardly tell."""
+    apart: bool
+    """True where it lies off what bow and chronograph say beyond both doubts."""
 
 
 def _pairs(lines: Sequence[MarkLine]) -> list[tuple[MarkLine, MarkLine]]:

@@ -87,6 +87,11 @@ class LinearSchool(_Drawn):
 
     at_0_mm: float
     per_10_m: float
+    from_m: float
+    """Nearest and furthest mark it was drawn through."""
+    to_m: float
+    leaves: tuple[str, ...]
+    """Distances of the table where it lies outside the band."""
 
 
 class CrawlsPage(Page):
@@ -243,4 +248,15 @@ def _linear(c: Computed) -> LinearSchool | None:
         return None
     far, deep = np.array(points, dtype=float).T
     slope, start = np.polyfit(far, deep, 1).tolist()
-    return LinearSchool(at_0_mm=start, per_10_m=10 * slope)
+    leaves = tuple(
+        said_distance(row.distance_m, c.crawls.unit)
+        for row in c.crawls.rows
+        if abs(start + slope * row.distance_m - row.crawl_mm) > row.half_mm
+    )
+    return LinearSchool(
+        at_0_mm=start,
+        per_10_m=10 * slope,
+        from_m=float(far.min()),
+        to_m=float(far.max()),
+        leaves=leaves,
+    )

@@ -1,16 +1,22 @@
 """Anchors and arrows side by side: where point-on lies, and how deep the near crawls then go."""
 
+from collections.abc import Sequence
+
 from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.words import ANCHOR_WORDS, Anchor
 from lyrandis.core.bow.two_limbs import crawl_draw
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.crawls.fit import Row
 from lyrandis.core.crawls.plan import DEEPEST_MM, EYE_MM, Need, needs, planned, seen
+from lyrandis.core.crawls.readings import said_distance
+from lyrandis.core.crawls.rules import SHORT_BOW_MM
 from lyrandis.core.crawls.sight import Sight
 from lyrandis.core.crawls.words import DistanceUnit
 from lyrandis.core.errors import DomainError
-from lyrandis.core.phrase import Phrase, gap, gr, mm, mps, phrase
+from lyrandis.core.nock.height import CrawlShare, one_nock, start_lift, two_nocks
+from lyrandis.core.phrase import Phrase, gap, gr, mm, mps, phrase, plain
 
 WISHED_M = 50.0
 MORE_POINT_GR, LONGER_MM = 50.0, MM_PER_IN
@@ -47,19 +53,56 @@ class PlanNeed(_Drawn):
     says: Phrase
 
 
+class NockFor(_Drawn):
+    """A nock height, and the crawls it is set for."""
+
+    crawl_mm: float
+    lift_mm: float
+    """Where to begin: the hold's start and 0.13 mm more for each mm of crawl."""
+    from_says: str
+    to_says: str
+    """The nearest and the furthest distance shot from it."""
+
+
+class NockPlanned(_Drawn):
+    """Which nock height the planned crawls favour, and whether two serve better."""
+
+    one: NockFor
+    error_mm: float
+    """What is left of the height's error over the table, root mean square."""
+    two: tuple[NockFor, NockFor] | None
+    """Only where the second nock takes a millimetre off that."""
+    two_error_mm: float | None
+    own_lift_mm: float | None
+    fixed: bool
+    """True where the archer's own height is found and fixed: it stands."""
+
+
 class PlanBoard(_Drawn):
-    """Anchors, arrows and what a wished point-on needs."""
+    """Anchors, arrows, bows and what a wished point-on needs."""
 
     unit: DistanceUnit
     wished_m: float
     nearest_m: float
     anchors: tuple[PlanLine, ...]
     arrows: tuple[PlanLine, ...]
+    bows: tuple[PlanLine, ...]
+    """The archer's other rigs, each with its own arrows; this one first."""
     needs: tuple[PlanNeed, ...]
+    nocks: NockPlanned | None
+    deep_mm: float | None
+    """The crawl at which the lower limb reaches the onset of stack, the bow held square."""
+    deepest_mm: float
+    """The table's deepest."""
+    short_bow: bool
 
 
-def plan_board(c: Computed, wished_m: float = WISHED_M) -> PlanBoard:
-    """Return anchors and arrows side by side, and what a point-on at `wished_m` needs.
+def plan_board(
+    c: Computed, wished_m: float = WISHED_M, other_rigs: Sequence[Computed] = ()
+) -> PlanBoard:
+    """Return anchors, arrows and bows side by side, and what a point-on at `wished_m` needs.
+
+    `other_rigs` are the archer's other ones; those without a table are left out.
 
     Raises `DomainError` where no table can be had yet. Another anchor moves the eye by what usual
     faces have between the two; another arrow flies as fast as the bow's mechanics say.
@@ -78,7 +121,7 @@ def plan_board(c: Computed, wished_m: float = WISHED_M) -> PlanBoard:
             "Point-on follows from the arrow's speed, which is not known yet.",
             f"Enter {', and '.join(crawls.lacks) or 'what the crawls need'} first.",
         )
-    kappa = crawls.kappa.value
+    kappa, length = crawls.kappa.value, c.setup.bow.length
     usual = EYE_MM[crawls.anchor][crawls.hold].value
     anchors = []
     for anchor in ANCHORS:
@@ -93,6 +136,11 @@ def plan_board(c: Computed, wished_m: float = WISHED_M) -> PlanBoard:
         nearest_m=crawls.table_m[0],
         anchors=tuple(anchors),
         arrows=_arrows(c, sight),
+        bows=_bows(c, sight, other_rigs),
+        nocks=nocks_for(c),
+        deep_mm=_deep(c),
+        deepest_mm=max((row.crawl_mm for row in crawls.rows), default=0.0),
+        short_bow=length is not None and length.reading.bow_length_mm <= SHORT_BOW_MM,
         needs=tuple(_need(one) for one in needs(seen(sight, kappa), kappa, wished_m)),
     )
 
@@ -121,6 +169,80 @@ def _arrows(c: Computed, sight: Sight) -> tuple[PlanLine, ...]:
         )
         found.append(_line(c, key, says, other, now=False))
     return tuple(found)
+
+
+def _bows(c: Computed, sight: Sight, others: Sequence[Computed]) -> tuple[PlanLine, ...]:
+    """Return the archer's rigs, each by its own bow, arrows and marks."""
+    found = [
+        _line(other, other.setup.rig or str(number), _name(other), own, now=False)
+        for number, other in enumerate(others)
+        for own in (other.crawls.own_sight,)
+        if own is not None
+    ]
+    if not found:
+        return ()
+    return (_line(c, "now", _name(c), sight, now=True), *found)
+
+
+def _name(c: Computed) -> Phrase:
+    return Phrase(plain(c.setup.name or "A rig without a name"))
+
+
+def nocks_for(c: Computed) -> NockPlanned | None:
+    """Return which nock height the table's crawls favour, each of its distances shot as often.
+
+    Source: `one_nock`, `two_nocks`, `start_lift`; a height that is found and fixed stands.
+
+    >>> from lyrandis.core.example import rig
+    >>> nocks_for(rig()).one.from_says
+    '5 m'
+    """
+    rows = [row for row in c.crawls.rows if 0 <= row.crawl_mm <= DEEPEST_MM]
+    if not rows:
+        return None
+    shares = [CrawlShare(row.crawl_mm, 1.0) for row in rows]
+    one, two = one_nock(shares), two_nocks(shares)
+    nock = c.nock.arrow_nock.value
+
+    def at(crawl_mm: float, of: Sequence[Row]) -> NockFor:
+        return NockFor(
+            crawl_mm=crawl_mm,
+            lift_mm=start_lift(c.crawls.hold, crawl_mm, nock).lift_mm,
+            from_says=said_distance(min(row.distance_m for row in of), c.crawls.unit),
+            to_says=said_distance(max(row.distance_m for row in of), c.crawls.unit),
+        )
+
+    both = None
+    if two is not None:
+        low, high = two.crawls_mm
+        near_low = [row for row in rows if row.crawl_mm - low <= high - row.crawl_mm]
+        near_high = [row for row in rows if row not in near_low]
+        both = (at(low, near_low), at(high, near_high))
+    return NockPlanned(
+        one=at(one.crawls_mm[0], rows),
+        error_mm=one.error_mm,
+        two=both,
+        two_error_mm=two.error_mm if two else None,
+        own_lift_mm=c.nock.lift.value if c.nock.lift else None,
+        fixed=c.nock.fixed,
+    )
+
+
+def _deep(c: Computed) -> float | None:
+    """Return the crawl that uses up the margin before stack, to a hand's reach at most."""
+    margin, length = c.bow.stack_margin_mm, c.setup.bow.length
+    if margin is None or length is None:
+        return None
+    bow_mm = length.reading.bow_length_mm
+    if margin.value <= 0:
+        return 0.0
+    if crawl_draw(bow_mm, DEEPEST_MM) <= margin.value:
+        return None
+    low, high = 0.0, DEEPEST_MM
+    for _ in range(20):
+        middle = (low + high) / 2
+        low, high = (middle, high) if crawl_draw(bow_mm, middle) < margin.value else (low, middle)
+    return high
 
 
 def _line(c: Computed, key: str, says: Phrase, sight: Sight, *, now: bool) -> PlanLine:

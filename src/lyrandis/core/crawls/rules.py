@@ -6,7 +6,7 @@ from lyrandis.core import judgement as j
 from lyrandis.core.bow.two_limbs import crawl_draw
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
-from lyrandis.core.crawls.numbers import MarkLine
+from lyrandis.core.crawls.numbers import APART_SDS, MarkLine
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.words import M_PER_YD
 from lyrandis.core.phrase import Phrase, gap, mm, mps, phrase
@@ -15,7 +15,6 @@ NEAR_STACK_MM = MM_PER_IN / 2
 SHORT_BOW_MM, DEEP_ON_SHORT_MM, DEEP_MM = 58 * MM_PER_IN, 45.0, 60.0
 CUT_A_TAB_MM = 3.0
 """Half of the band from which a table is good enough to mark a tab by: a stitch."""
-SPEED_OFF = 2.5
 
 MARKS = j.Action(label="See the marks", stage="crawls", control="marks")
 SHOOT = j.Action(label="Record a crawl", stage="crawls", control="crawl")
@@ -287,7 +286,7 @@ def _judge_depth(c: Computed) -> list[j.Finding]:
 
 def _judge_speed(c: Computed) -> list[j.Finding]:
     off, own, said = c.crawls.speed_off, c.crawls.own_sight, c.crawls.speed
-    if off is None or own is None or said is None or abs(off) < SPEED_OFF:
+    if off is None or own is None or said is None or abs(off) < APART_SDS:
         return []
     return [
         _finding(

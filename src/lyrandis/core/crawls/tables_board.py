@@ -10,14 +10,11 @@ from lyrandis.core.crawls.numbers import CrawlNumbers
 from lyrandis.core.crawls.ranges import ends_m
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.words import M_PER_YD, DistanceUnit
-from lyrandis.core.order.numbers import reason_of
-from lyrandis.core.order.words import Node
 from lyrandis.core.phrase import Phrase
 from lyrandis.core.pile import when
 
 COMPARED = (10.0, 20.0, 30.0, 40.0, 50.0)
 """In the archer's unit."""
-_OF_HOLDING: frozenset[Node] = frozenset({"anchor", "hold"})
 
 
 class _Drawn(BaseModel):
@@ -102,12 +99,11 @@ def _all(own: CrawlNumbers) -> list[CrawlNumbers]:
 def _line(c: Computed, of: CrawlNumbers, distances: tuple[float, ...], *, own: bool) -> TableLine:
     on = of.fit.point_on if of.fit else None
     instants = [when(one.recorded.entry) for one in of.counting]
-    beside: set[Node] = set()
-    if of.arrow_set != c.crawls.arrow_set:
-        beside.add("arrows")
-    if (of.anchor, of.hold) != (c.crawls.anchor, c.crawls.hold):
-        beside |= _OF_HOLDING
-    state = c.order.crawls_since(instants, beside) if instants else None
+    since = c.order.crawls_since(
+        instants,
+        other_arrows=of.arrow_set != c.crawls.arrow_set,
+        other_holding=(of.anchor, of.hold) != (c.crawls.anchor, c.crawls.hold),
+    )
     return TableLine(
         key=f"{of.arrow_set or '-'}.{of.anchor}.{of.hold}",
         arrow_set=of.arrow_set,
@@ -122,7 +118,7 @@ def _line(c: Computed, of: CrawlNumbers, distances: tuple[float, ...], *, own: b
         point_on_m=on.value if on else None,
         point_on_half_m=of.fit.factor * on.sd if of.fit and on else None,
         cells=tuple(_cell(c.crawls, of, one, own=own) for one in distances),
-        since=reason_of(state) if state is not None and state.mark == "direct" else None,
+        since=since,
         begun_from=of.before.arrows.name or "other arrows" if of.before else None,
     )
 

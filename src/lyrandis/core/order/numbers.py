@@ -1,7 +1,7 @@
 """The order of work of one rig: how every setting stands, what is next, and what to say of it."""
 
 import math
-from collections.abc import Sequence, Set
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from operator import itemgetter
@@ -187,10 +187,20 @@ class OrderNumbers:
             at = settling.settled_at if settling else None
             more = "" if settling is None or at is None else f", {at - settling.hours:.0f} h more"
             return phrase(f"string settles{more}")
-        return reason_of(state)
+        return _reason_of(state)
 
-    def crawls_since(self, marks: Sequence[At], beside: Set[Node]) -> State:
-        """Return how crawls of some instants stand, whatever moved of the settings `beside`."""
+    def crawls_since(
+        self, marks: Sequence[At], *, other_arrows: bool, other_holding: bool
+    ) -> Phrase | None:
+        """Return what moved since crawls of some instants were shot, None where nothing did.
+
+        Arrows, or anchor and hold, that are other ones than now do not count as moved.
+        """
+        if not marks:
+            return None
+        beside: set[Node] = {"crawls"}
+        beside |= {"arrows"} if other_arrows else set()
+        beside |= {"anchor", "hold"} if other_holding else set()
         told = [
             event
             for event in self.dated
@@ -198,7 +208,8 @@ class OrderNumbers:
         ]
         shot = [(at, Event("crawls", "set", None, at[0])) for at in marks]
         events = [event for _, event in sorted([*told, *shot], key=itemgetter(0))]
-        return states_of(events, replace(self.kind, walks=True), self.waiting)["crawls"]
+        state = states_of(events, replace(self.kind, walks=True), self.waiting)["crawls"]
+        return _reason_of(state) if state.mark == "direct" else None
 
     def sentence(self, node: Node) -> Phrase:
         """Return the whole reason a setting is in doubt, or how it is found."""
@@ -225,7 +236,7 @@ class OrderNumbers:
         return phrase(f"The {above} went from {{was}} to {{now}} {since}", was=was, now=now)
 
 
-def reason_of(state: State) -> Phrase | None:
+def _reason_of(state: State) -> Phrase | None:
     """Return why a setting is in doubt in a few words; None where it stands."""
     if state.touched:
         return phrase("moved, not measured")

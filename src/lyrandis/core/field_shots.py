@@ -16,9 +16,6 @@ from typing import Literal, NamedTuple
 from pydantic import AwareDatetime, BaseModel, ConfigDict
 
 from lyrandis.core import entries as e
-from lyrandis.core.archer.readings import AnchorChosen, HoldChosen
-from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS
-from lyrandis.core.crawls.readings import CrawlMark
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import Listener, parse
 from lyrandis.core.phrase import Phrase
@@ -185,10 +182,15 @@ def _sort(
                   "Recorded all the same, it counts for the arrows it was shot with."),
             told_draft,
         )  # fmt: skip
-    if (anchor and anchor != shot.of.anchor) or (hold and hold != shot.of.hold):
-        held = f"{ANCHOR_WORDS[anchor] if anchor else ''} {HOLD_WORDS[hold] if hold else ''}"
+    others = [
+        one
+        for one, told in ((anchor, shot.of.anchor), (hold, shot.of.hold))
+        if one is not None and told not in one.told().values()
+    ]
+    if others:
+        held = ", ".join(one.say().text() for one in others)
         return Sorted(
-            shown("differs", f"Anchor and hold were others at that time: {held.strip()}.",
+            shown("differs", f"It was held otherwise at that time: {held}.",
                   "Recorded all the same, it counts for the anchor and hold of that time."),
             draft,
         )  # fmt: skip
@@ -210,7 +212,7 @@ def _draft(shot: FieldShot, rig: str, now: datetime) -> e.PostedEntry:
         )
     check_instant(at, now)
     reading = parse(shot.line, to=_READS).reading
-    if not isinstance(reading, CrawlMark):
+    if not isinstance(reading, e.CrawlMark):
         raise DomainError("unknown_word", "That is no crawl.", "Begin with crawl 20m 34mm.")
     if re.fullmatch(ENTRY_ID, shot.id) is None:
         raise DomainError("invalid", f"“{shot.id}” is no id of a shot.", "Bring the text as it is.")
@@ -221,14 +223,10 @@ def _draft(shot: FieldShot, rig: str, now: datetime) -> e.PostedEntry:
 
 def _as_it_was(
     log: Sequence[e.Entry], rig: str, at: datetime
-) -> tuple[e.Fitted, e.Anchor | None, e.Hold | None]:
-    """Return the parts on the rig, the anchor and the hold at an instant."""
+) -> tuple[e.Fitted, e.BaseReading | None, e.BaseReading | None]:
+    """Return the parts on the rig, and what was told of anchor and hold, at an instant."""
     standing = in_force([entry for entry in log if entry.happened_at <= at], ordered=True)
     fitted = parts_fitted(standing, rig)
     pile = Pile(standing, rig, fitted)
-    anchor, hold = pile.last(AnchorChosen), pile.last(HoldChosen)
-    return (
-        fitted,
-        anchor.reading.anchor if anchor else None,
-        hold.reading.hold if hold else None,
-    )
+    anchor, hold = pile.last(e.AnchorChosen), pile.last(e.HoldChosen)
+    return fitted, anchor.reading if anchor else None, hold.reading if hold else None
