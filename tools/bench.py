@@ -27,7 +27,7 @@ from typing import Any
 
 import numpy as np
 from fastapi.testclient import TestClient
-from playwright.sync_api import Browser, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 from lyrandis.api.app import Settings, create_app
 from lyrandis.cli import settle_memory
@@ -702,6 +702,7 @@ def bench_page(served: Served) -> list[Row]:
             context.close()
         drag = frames_while_dragging(browser, f"{served.url}/rigs/{RIG}/bow")
         sliding = slider_to_numbers(browser, f"{served.url}/rigs/{RIG}/arrow/try")
+        planning = plan_to_numbers(browser, f"{served.url}/rigs/tideway-recurve/crawls/plan")
         browser.close()
     weight = sum(len(gzip.compress(served.get(url.removeprefix(served.url)))) for url in scripts)
     how = f"new context each, 8 visits (slowest {max(seen):.2f} s)"
@@ -711,7 +712,9 @@ def bench_page(served: Served) -> list[Row]:
         Row("rig page, to findings visible, median", statistics.median(seen), 1.0, "s", how),
         Row("frames while dragging the string", drag, 50, "/s", "2 s of dragging", least=True),
         Row("what-if slider to updated numbers, p95", p95(sliding), 80, "ms", slid),
-    ]
+        Row("crawls' planning slider to what it needs, p95", p95(planning), 60, "ms",
+            f"in the browser, 40 places (median {statistics.median(planning):.0f} ms)"),
+    ]  # fmt: skip
 
 
 def frames_while_dragging(browser: Browser, url: str) -> float:
@@ -751,27 +754,47 @@ def slider_to_numbers(browser: Browser, url: str) -> list[float]:
     page.goto(url)
     page.get_by_label("Point", exact=True).wait_for()
     page.wait_for_timeout(500)
+    mass = """[...document.querySelectorAll('dl.numbers > div')]
+                .find((div) => div.textContent.includes('Finished mass'))"""
+    found = moved_to_text(page, "try-point_gr", mass, [30 + 5 * run for run in range(42)])
+    page.close()
+    return found
+
+
+def plan_to_numbers(browser: Browser, url: str) -> list[float]:
+    """Return the milliseconds from moving the wished point-on to what it needs."""
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.goto(url)
+    page.get_by_role("slider", name="Point-on at").wait_for()
+    page.wait_for_timeout(500)
+    needs = "document.querySelector('#needs-title').closest('section').querySelector('ul')"
+    found = moved_to_text(page, "wished", needs, [24 + run // 2 + run % 2 * 8 for run in range(42)])
+    page.close()
+    return found
+
+
+def moved_to_text(page: Page, slider: str, where: str, values: list[int]) -> list[float]:
+    """Return the milliseconds from each value of a slider to a new text, the first two left out."""
     found: list[float] = page.evaluate(
-        """async () => {
-             const slider = document.getElementById('try-point_gr');
-             const cell = [...document.querySelectorAll('dl.numbers > div')]
-               .find((div) => div.textContent.includes('Finished mass'));
+        f"""async (values) => {{
+             const slider = document.getElementById('{slider}');
+             const text = () => ({where})?.textContent;
              const times = [];
-             for (let run = 0; run < 42; run += 1) {
-               const before = cell.textContent;
+             for (const value of values) {{
+               const before = text();
                const start = performance.now();
-               slider.value = 30 + 5 * run;
-               slider.dispatchEvent(new Event('input', { bubbles: true }));
-               while (cell.textContent === before) {
+               slider.value = value;
+               slider.dispatchEvent(new Event('input', {{ bubbles: true }}));
+               while (text() === before) {{
                  await new Promise((done) => setTimeout(done, 1));
-               }
+               }}
                times.push(performance.now() - start);
                await new Promise((done) => setTimeout(done, 60));
-             }
+             }}
              return times.slice(2);
-           }"""
+           }}""",
+        values,
     )
-    page.close()
     return found
 
 

@@ -60,6 +60,13 @@ def drag_nock(page: Page) -> None:
     page.mouse.move(box["x"] + 105, box["y"] - 6, steps=4)
 
 
+def log_a_shot(page: Page) -> None:
+    for _ in range(7):
+        page.get_by_label("One m further").click()
+    page.get_by_role("button", name="High").click()
+    page.get_by_text("Kept.").wait_for()
+
+
 VIEWS = (
     ("rigs", "/", WIDE, False, None),
     ("first-run", "/new", WIDE, False, answer_draw),
@@ -76,7 +83,7 @@ VIEWS = (
     ("string-brace", "/rigs/marram-longbow/string/brace", WIDE, False, None),
     ("nock", "/rigs/tideway-recurve/nock", WIDE, False, None),
     ("order-dark", "/rigs/tideway-recurve/order", (1280, 1000), True, at_nock),
-    ("phone-arrow", "/rigs/marram-longbow/arrow", PHONE, False, None),
+    ("phone-field", "/field/tideway-recurve", PHONE, False, log_a_shot),
     ("flight", "/rigs/marram-longbow/flight", WIDE, False, jot),
     ("flight-record", "/rigs/marram-longbow/flight/record", WIDE, True, drag_nock),
     ("phone-flight", "/rigs/marram-longbow/flight/record", PHONE, False, None),

@@ -97,3 +97,34 @@ def test_drawings_come_as_svg_at_true_size(demo: Api, what: str) -> None:
     assert 'mm" viewBox="0 0 ' in answer.text
     rig = demo.post("/rigs", {"name": "Bare rig"})["rig"]
     assert demo.get(f"/rigs/{rig}/crawl-{what}.svg", 422)["code"] == "nothing_to_shoot"
+
+
+def test_the_archers_other_bows_stand_in_the_plan_and_follow_what_is_recorded_of_them(
+    demo: Api,
+) -> None:
+    assert demo.get(f"/rigs/{RIG}/crawl-plan")["bows"] == []
+    made = demo.post("/rigs", {"name": "Bram's longbow", "archer": "bram", "bow": "marram",
+                               "string": "marram-string-16", "arrow_set": "ash-set-b"})  # fmt: skip
+    [own, other] = demo.get(f"/rigs/{RIG}/crawl-plan")["bows"]
+    assert (own["now"], other["now"]) == (True, False)
+    assert other["says"]["template"] == "Bram's longbow"
+    demo.post("/entries", {"entries": [entry("arrow_set", "ash-set-b", {
+        "kind": "arrow_mass", "arrow_mass_gr": 700.0, "arrow_number": 1})]})  # fmt: skip
+    assert demo.get(f"/rigs/{RIG}/crawl-plan")["bows"][1]["point_on_m"] < other["point_on_m"]
+    away = {"subject": {"kind": "rig", "id": made["rig"]}, "reading": {"kind": "put_away"}}
+    demo.post("/entries", {"entries": [{**away, "reading": {"kind": "put_away", "away": True}}]})
+    assert demo.get(f"/rigs/{RIG}/crawl-plan")["bows"] == []
+
+
+def test_tables_of_other_arrows_stand_beside_and_one_tap_makes_them_stand(demo: Api) -> None:
+    first = demo.get(f"/rigs/{RIG}/crawl-tables")["tables"]
+    assert [(one["arrows"], one["stands"]) for one in first] == [
+        ("Carbon, set A", True), ("Aluminium, set B", False),
+    ]  # fmt: skip
+    assert "brace" in first[1]["since"]["template"]
+    fit = {"kind": "part_fitted", "part": "arrow_set", "part_id": "aluminium-set-b"}
+    demo.post("/entries", {"entries": [entry("rig", RIG, fit)]})
+    then = demo.get(f"/rigs/{RIG}/crawl-tables")["tables"]
+    assert [(one["arrows"], one["stands"]) for one in then] == [
+        ("Aluminium, set B", True), ("Carbon, set A", False),
+    ]  # fmt: skip

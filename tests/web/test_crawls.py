@@ -27,14 +27,14 @@ def test_the_table_names_what_does_not_fit_and_a_tap_counts_it(
     demo: HereServer, open_page: Opener
 ) -> None:
     page = open_page(demo.url + CRAWLS)
-    expect(page.get_by_text("5 crawls count, one does not fit.")).to_be_visible()
+    expect(page.get_by_text("5 crawls count, one does not fit")).to_be_visible()
     before = row(page, "30 m")
-    expect(page.get_by_text("7.3 mm deeper")).to_be_visible()
+    expect(page.get_by_role("cell", name="7.4 mm deeper")).to_be_visible()
     page.get_by_role("button", name="count it").click()
-    expect(page.get_by_text("6 crawls count, one does not fit.")).to_be_visible()
+    expect(page.get_by_text("6 crawls count, one does not fit")).to_be_visible()
     assert row(page, "30 m") != before
     page.get_by_role("button", name="leave it out").click()
-    expect(page.get_by_text("5 crawls count.")).to_be_visible()
+    expect(page.get_by_text("5 crawls count; 3 more with other parts.")).to_be_visible()
     expect(page.get_by_text("left out by you")).to_be_visible()
     assert row(page, "30 m") == before
 
@@ -45,7 +45,7 @@ def test_a_crawl_is_recorded_in_the_archers_own_notation_and_narrows_the_table(
     page = open_page(demo.url + CRAWLS)
     expect(page.get_by_label("Crawl", exact=True)).to_have_attribute("placeholder", "e.g. 11")
     record(page, "35", "1/2")
-    expect(page.get_by_text("6 crawls count, one does not fit.")).to_be_visible()
+    expect(page.get_by_text("6 crawls count, one does not fit")).to_be_visible()
     expect(page.get_by_role("cell", name="0.5 stitches", exact=True)).to_be_visible()
     expect(page.get_by_label("Distance", exact=True)).to_be_focused()
     record(page, "10m", "40mm", "8cm high")
@@ -149,9 +149,8 @@ def test_anchors_and_arrows_stand_side_by_side_and_a_wish_says_what_it_needs(
     assert ons == sorted(ons)
     assert ons[0] == 36
     before = page.get_by_text("over yours").inner_text()
-    wish = page.get_by_role("spinbutton", name="Point-on at")
-    wish.fill("40")
-    wish.press("Enter")
+    page.get_by_role("slider", name="Point-on at").fill("40")
+    expect(page.get_by_text("Point-on at 40 m needs one of these")).to_be_visible()
     expect(page.get_by_text(before)).to_have_count(0)
     expect(page.get_by_text("over yours")).to_be_visible()
 
@@ -179,3 +178,58 @@ def test_the_strip_stands_on_the_page_and_on_paper_at_true_size(
             if (top - bottom) * 25.4 / 72 < 0.6
         ]
     assert max(level) == pytest.approx(50.0, abs=0.03), "printed by the browser, measured again"
+
+
+def test_tables_stand_side_by_side_and_one_tap_shoots_another(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + CRAWLS + "/compare")
+    old = page.get_by_role("row").filter(has_text="Aluminium, set B")
+    expect(page.get_by_role("row").filter(has_text="Carbon, set A")).to_contain_text("stands now")
+    expect(old).to_contain_text("in doubt: brace")
+    expect(old).to_contain_text("−4")
+    old.get_by_role("button", name="Shoot this one").click()
+    expect(old).to_contain_text("stands now")
+    expect(page.get_by_label("Fitted now").first).to_contain_text("Aluminium, set B")
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("row").filter(has_text="Carbon, set A")).to_contain_text("stands now")
+
+
+def test_the_plan_says_which_nock_and_how_deep(shared_demo: HereServer, look: Opener) -> None:
+    page = look(shared_demo.url + CRAWLS + "/plan")
+    expect(page.get_by_text("Set for a crawl of 24 mm: begin at a lift of")).to_be_visible()
+    expect(page.get_by_text("One nock is enough")).to_be_visible()
+    expect(page.get_by_text("The table's deepest crawl is 45 mm.")).to_be_visible()
+
+
+def test_the_energy_page_says_what_the_crawls_say_of_the_speed(
+    shared_demo: HereServer, look: Opener
+) -> None:
+    page = look(shared_demo.url + "/rigs/tideway-recurve/bow/energy")
+    expect(page.get_by_role("heading", name="What the crawls say")).to_be_visible()
+    said = page.get_by_text("5 crawls alone").locator("xpath=following-sibling::dd[1]")
+    expect(said).to_have_text(re.compile(r"\d+ ± \d+\sfps"))
+    expect(page.get_by_text("Together, with 3 of other arrows")).to_be_visible()
+
+
+def test_how_sure_and_how_far_are_chosen_and_recorded(demo: HereServer, open_page: Opener) -> None:
+    page = open_page(demo.url + CRAWLS)
+    page.get_by_role("button", name="about", exact=True).click()
+    page.get_by_role("button", name="guessed", exact=True).click()
+    record(page, "33m", "4mm")
+    seen = page.get_by_role("row").filter(has_text="33 m").filter(has_text="4.0 mm")
+    expect(seen).to_contain_text("about")
+    expect(page.get_by_role("button", name="guessed", exact=True)).to_have_attribute(
+        "aria-pressed", "true"
+    )
+
+
+def test_what_rounding_costs_stands_beside_each_notation(
+    shared_demo: HereServer, look: Opener
+) -> None:
+    page = look(shared_demo.url + CRAWLS + "/strip")
+    costs = page.get_by_role("table").get_by_role("row").filter(has_text="20 m")
+    expect(costs).to_contain_text(re.compile(r"one and a quarter fingers.*\d+ cm (high|low)"))
+    expect(page.get_by_role("link", name="Save as PDF")).to_have_attribute(
+        "href", re.compile("crawl-strip.pdf")
+    )

@@ -54,7 +54,7 @@ def test_a_shot_is_one_tap_and_is_recorded_as_it_was_shot(wire: Wire) -> None:
     strike(page, "High")
     expect(page.get_by_text("Target 1: 27 m, 4 stitches, high. Kept.")).to_be_visible()
     expect(page.get_by_text("target 2")).to_be_visible()
-    until(page, lambda: len(marks_of(wire)) == 7)
+    until(page, lambda: len(marks_of(wire)) == 10)
     last = wire.client.get(f"/api/rigs/{RIG}/entries", params={"after": 0}).json()["entries"][-1]
     assert last["reading"] == {
         "kind": "crawl_mark", "distance_m": 27.0, "unit": "m", "crawl_mm": None, "fingers": None,
@@ -69,9 +69,10 @@ def test_a_shot_is_one_tap_and_is_recorded_as_it_was_shot(wire: Wire) -> None:
 def test_a_round_without_a_network_is_kept_learns_and_comes_home_once(wire: Wire) -> None:
     page = phone(wire)
     go_to(page, 35)
+    page.get_by_role("button", name="Guessed distance").click()
     before = shown(page)
     wire.down = True
-    for presses in (4, 0):
+    for presses in (8, 0):
         page.get_by_role("button", name="how many cm").click()
         for _ in range(presses):
             page.get_by_role("button", name="More").click()
@@ -79,16 +80,16 @@ def test_a_round_without_a_network_is_kept_learns_and_comes_home_once(wire: Wire
     expect(page.get_by_text("2 shots kept here")).to_be_visible()
     learned = shown(page)
     assert learned > before, "high asks for more crawl, network or not"
-    assert len(marks_of(wire)) == 6
+    assert len(marks_of(wire)) == 9
     wire.down = False
     lost = wire.hold("POST", "field-shots")
     until(page, lambda: len(lost) == 1)
     lost[0].lose_answer()
     lost.clear()
     wire.let_go(lost)
-    until(page, lambda: len(marks_of(wire)) == 8)
+    until(page, lambda: len(marks_of(wire)) == 11)
     expect(page.get_by_text("kept here")).to_have_count(0, timeout=10_000)
-    assert len(marks_of(wire)) == 8, "an answer that was lost records nothing twice"
+    assert len(marks_of(wire)) == 11, "an answer that was lost records nothing twice"
     assert abs(shown(page) - learned) <= 1, "the helper learned what the bench makes of it"
 
 
@@ -103,7 +104,7 @@ def test_what_was_logged_outlives_a_page_that_is_closed(wire: Wire) -> None:
     until(page, lambda: len(held) == 1)
     expect(page.get_by_text("Target 1: 20 m, 7 stitches, low. Kept.")).to_be_visible()
     wire.let_go(held)
-    until(page, lambda: len(marks_of(wire)) == 7)
+    until(page, lambda: len(marks_of(wire)) == 10)
 
 
 def test_shots_with_other_arrows_wait_for_a_choice_and_block_nothing(wire: Wire) -> None:
@@ -115,12 +116,12 @@ def test_shots_with_other_arrows_wait_for_a_choice_and_block_nothing(wire: Wire)
     expect(page.get_by_text("1 shot differs.")).to_be_visible()
     expect(page.get_by_text("corner of the mouth, three under")).to_be_visible()
     strike(page, "Fine")
-    until(page, lambda: len(marks_of(wire)) == 7)
+    until(page, lambda: len(marks_of(wire)) == 10)
     page.get_by_role("button", name="choose").click()
-    expect(page.get_by_text("Anchor at the corner of the mouth").first).to_be_visible()
-    assert len(marks_of(wire)) == 7, "the second was shot by the table of the new anchor"
+    expect(page.get_by_text("Anchor: corner of the mouth").first).to_be_visible()
+    assert len(marks_of(wire)) == 10, "the second was shot by the table of the new anchor"
     page.get_by_role("button", name="Record it all the same").click()
-    until(page, lambda: len(marks_of(wire)) == 8)
+    until(page, lambda: len(marks_of(wire)) == 11)
     expect(page.get_by_text("All is recorded.")).to_be_visible()
 
 
@@ -132,7 +133,7 @@ def test_beyond_point_on_the_aim_goes_over_and_the_figure_says_where_it_fell(wir
     strike(page, "High")
     expect(page.get_by_text("Aimed over the mark: say how many cm.")).to_be_visible()
     strike(page, "High")
-    until(page, lambda: len(marks_of(wire)) == 7)
+    until(page, lambda: len(marks_of(wire)) == 10)
     last = wire.client.get(f"/api/rigs/{RIG}/entries", params={"after": 0}).json()["entries"][-1]
     assert last["reading"]["stitches"] == 0
     assert last["reading"]["high_mm"] == pytest.approx(100 - 10 * over, abs=6)
@@ -243,7 +244,7 @@ def test_a_file_on_a_phone_gives_its_shots_back_and_they_are_recorded_once(
     page = wire.open(f"/rigs/{RIG}/crawls/field")
     page.get_by_label("Paste the helper's text").fill(text)
     expect(page.get_by_role("row", name=re.compile("At a guessed 27 m.* new"))).to_be_visible()
-    assert len(marks_of(wire)) == 6, "looking records nothing"
+    assert len(marks_of(wire)) == 9, "looking records nothing"
     page.get_by_role("button", name="Record 1 shot").click()
     expect(page.get_by_text("1 shot recorded.")).to_be_visible()
     expect(page.get_by_role("button", name="Nothing new")).to_be_disabled()
@@ -251,7 +252,7 @@ def test_a_file_on_a_phone_gives_its_shots_back_and_they_are_recorded_once(
         {"name": "shots.txt", "mimeType": "text/plain", "buffer": text.encode()}
     )
     expect(page.get_by_text("here already")).to_be_visible()
-    assert len(marks_of(wire)) == 7
+    assert len(marks_of(wire)) == 10
     page.get_by_label("Paste the helper's text").fill("no shots at all")
     expect(page.locator("#problem-field")).to_contain_text("No shot of the field helper")
     expect(page.get_by_label("Paste the helper's text")).to_have_value("no shots at all")

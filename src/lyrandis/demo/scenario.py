@@ -44,6 +44,7 @@ SUBJECTS: tuple[tuple[e.SubjectKind, str, str], ...] = (
     ("string", "sandpiper-string-22", "Polyester, 22 strands"),
     ("arrow_set", "ash-set-b", "Ash arrows, set B"),
     ("arrow_set", "carbon-set-a", "Carbon, set A"),
+    ("arrow_set", "aluminium-set-b", "Aluminium, set B"),
     ("arrow_set", "reed-set", "Cane arrows"),
     ("rig", "marram-longbow", "Marram longbow"),
     ("rig", "tideway-recurve", "Tideway recurve"),
@@ -57,7 +58,8 @@ _POLYESTER_22 = {"kind": "string_build", "material": "polyester", "strands": 22}
 _BARRELLED = {"kind": "taper_shot", "flew": "stiff", "tail_taper_mm": 254.0,
               "tail_diameter_mm": 7.0, "head_taper_mm": 254.0, "head_diameter_mm": 7.0}  # fmt: skip
 
-# (workshop day, rig, jot line or reading, note)
+_KINDS: dict[str, e.SubjectKind] = {"string_build": "string", "part_fitted": "rig"}
+# (workshop day, rig or its part, jot line or reading, note)
 _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     # Oda: left-handed woodland shooter, one-piece reflex-deflex longbow, ash arrows
     (0, "marram-longbow", "hand left", None),
@@ -194,6 +196,19 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     (15, "tideway-recurve", "crawl 20m 23.5mm", None),
     (16, "tideway-recurve", "crawl 25m 24mm", "In a hurry, before the rain"),
     (16, "tideway-recurve", "crawl 28m 12.5mm", None),
+    # last year's arrows first: heavier, and three crawls with them
+    (6, "tideway-recurve", {"kind": "part_fitted", "part": "arrow_set",
+                            "part_id": "aluminium-set-b"}, "Until the carbon ones are cut"),
+    (6, "aluminium-set-b", "material aluminium", None),
+    (6, "aluminium-set-b", "shaft 29 1/2 8.9gpi", None),
+    (6, "aluminium-set-b", "point 100gr", None),
+    (6, "aluminium-set-b", "diameter 7.5mm", None),
+    (6, "aluminium-set-b", "arrow 402gr", None),
+    (7, "tideway-recurve", "crawl 10m 36mm", None),
+    (7, "tideway-recurve", "crawl 20m 20mm", None),
+    (7, "tideway-recurve", "crawl 30m 3.5mm", None),
+    (9, "tideway-recurve", {"kind": "part_fitted", "part": "arrow_set",
+                            "part_id": "carbon-set-a"}, "Cut and fletched"),
     (10, "tideway-recurve", "material carbon", None),
     (10, "tideway-recurve", "shaft 29 1/2 7.4gpi", None),
     (10, "tideway-recurve", "point 110gr", None),
@@ -263,8 +278,8 @@ def _entry(rig: str, said: str | dict[str, Any], note: str | None, at: datetime)
         kind: e.SubjectKind = jotted.subject
         reading: Any = jotted.reading
     else:
-        kind, reading = ("string" if "strands" in said else "arrow_set"), said
-    subject_id = rig if kind == "rig" else _FITTING[rig][kind]
+        kind, reading = _KINDS.get(said["kind"], "arrow_set"), said
+    subject_id = rig if kind == "rig" or rig not in _FITTING else _FITTING[rig][kind]
     return e.EntryDraft(
         subject=e.Subject(kind=kind, id=subject_id),
         reading=reading,

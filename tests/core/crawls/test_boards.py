@@ -2,11 +2,15 @@
 
 import pytest
 
+from lyrandis.core.assessment import judge
+from lyrandis.core.bow.drawing import knee_drawing
+from lyrandis.core.bow.two_limbs import crawl_draw
 from lyrandis.core.crawls.plan import EYE_MM
-from lyrandis.core.crawls.plan_board import plan_board
+from lyrandis.core.crawls.plan_board import nocks_for, plan_board
 from lyrandis.core.crawls.range_board import ANGLES, range_board
 from lyrandis.core.errors import DomainError
 from lyrandis.core.example import rig as bare_rig
+from lyrandis.core.nock.height import WORTH_TWO_MM
 from tests.core.crawls.test_crawl_stage import GOOD, rig
 
 
@@ -92,3 +96,92 @@ def test_marks_make_the_speed_and_with_it_the_misses_surer() -> None:
 def test_hunters_are_told_that_the_number_is_no_limit() -> None:
     assert range_board(rig("purpose hunting", *GOOD)).hunts
     assert not range_board(rig("purpose field", *GOOD)).hunts
+
+
+# bows side by side, nocks, depth
+
+
+def test_the_archers_other_rigs_stand_beside_this_one_each_with_its_own_table() -> None:
+    own, other = rig(*GOOD), rig("usualcrawl 20mm", "scale 38 @ 28", "arrow 1 430gr")
+    lines = plan_board(own, 50.0, [other, bare_rig(["draw 28"])]).bows
+    assert [line.now for line in lines] == [True, False], "a rig without a table is left out"
+    assert lines[1].point_on_m < lines[0].point_on_m, "a weaker bow, a heavier arrow"
+    assert plan_board(own).bows == ()
+
+
+def test_one_nock_is_set_for_the_mean_crawl_and_two_only_where_it_pays() -> None:
+    near = nocks_for(rig(*GOOD, "crawltable 15m to 30m every 5m"))
+    assert near is not None
+    assert near.two is None
+    wide = nocks_for(rig(*GOOD, "crawltable 5m to 40m every 5m"))
+    assert wide is not None
+    assert wide.two is not None
+    low, high = wide.two
+    assert low.crawl_mm < wide.one.crawl_mm < high.crawl_mm
+    assert low.lift_mm < high.lift_mm, "a deeper crawl wants a higher nock"
+    assert wide.two_error_mm + WORTH_TWO_MM <= wide.error_mm
+    metres = [int(one.split()[0]) for one in (high.from_says, high.to_says, low.from_says)]
+    assert metres[0] <= metres[1] < metres[2], "near marks from the deep one"
+
+
+def test_the_favoured_crawl_is_the_mean_of_the_tables() -> None:
+    c = rig(*GOOD, "crawltable 10m to 40m every 10m")
+    crawls = [row.crawl_mm for row in c.crawls.rows if row.crawl_mm >= 0]
+    found = nocks_for(c)
+    assert found is not None
+    assert found.one.crawl_mm == pytest.approx(sum(crawls) / len(crawls))
+    assert found.one.lift_mm == pytest.approx(4 + min(0.13 * found.one.crawl_mm, 7.5), abs=0.01)
+    assert (found.own_lift_mm, found.fixed) == (pytest.approx(5.0), False)
+
+
+@pytest.mark.parametrize(
+    ("bow", "draw", "short"), [("48", "24", True), ("58", "26", True), ("66", "28", False)]
+)
+def test_how_deep_a_bow_lets_one_go_short_ones_included(bow: str, draw: str, short: bool) -> None:
+    c = rig(f"bow {bow}", "riser 12", "string 44 16 strands", f"draw {draw}", "mark 40 @ 28",
+            "usualcrawl 20mm", "brace 7 grip")  # fmt: skip
+    board = plan_board(c)
+    assert board.short_bow is short
+    margin = c.bow.stack_margin_mm
+    assert margin is not None
+    if board.deep_mm:
+        left = margin.value - crawl_draw(float(bow) * 25.4, board.deep_mm)
+        assert left == pytest.approx(0.0, abs=0.05)
+    elif board.deep_mm is None:
+        assert crawl_draw(float(bow) * 25.4, 120.0) <= margin.value
+    else:
+        assert margin.value <= 0
+
+
+# one speed for all
+
+
+def test_marks_say_of_the_speed_what_they_add_to_the_bows_word() -> None:
+    c = rig(*GOOD)
+    found, said = c.crawls.speed_by_marks, c.crawls.speed
+    assert found is not None
+    assert found.alone is not None
+    assert found.together.sd < min(said.sd, found.alone.sd)
+    low, high = sorted((said.value, found.alone.value))
+    assert low - 0.3 <= found.together.value <= high + 0.3
+    assert not found.apart
+    knee = knee_drawing(c)
+    assert knee.crawled.marks == len(GOOD)
+    assert knee.crawled.together_mps == found.together.value
+
+
+def test_one_mark_hardly_tells_a_speed_and_none_says_nothing() -> None:
+    one = rig("crawl 20m 36mm").crawls.speed_by_marks
+    assert one is not None
+    assert one.alone is None
+    assert rig("usualcrawl 20mm").crawls.speed_by_marks is None
+    assert knee_drawing(rig("usualcrawl 20mm")).crawled is None
+
+
+def test_a_chronograph_far_off_the_marks_is_said_on_both_pages() -> None:
+    c = rig(*GOOD, "speed 140 fps 400gr", "speed 141 fps 400gr", "speed 140 fps 400gr")
+    found = c.crawls.speed_by_marks
+    assert found is not None
+    assert found.apart
+    assert knee_drawing(c).crawled.apart
+    assert "crawl-speed" in {one.id for one in judge(c).findings}

@@ -10,11 +10,11 @@ from pydantic import ValidationError
 from lyrandis.core import entries as e
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.crawls.field import field_table
-from lyrandis.core.field_shots import MOST_SHOTS, Sorted, read_shots, sort_shots
 from lyrandis.core.crawls.readings import CrawlMark
 from lyrandis.core.crawls.sight import high_per_mm
 from lyrandis.core.crawls.words import STRUCK_SD, STRUCK_SDS
 from lyrandis.core.errors import DomainError
+from lyrandis.core.field_shots import MOST_SHOTS, Sorted, read_shots, sort_shots
 from lyrandis.core.setup import fold
 from tests.core.crawls.test_crawl_stage import GOOD, at, rig
 from tests.entries import NOW, entries
@@ -153,7 +153,7 @@ def test_a_shot_comes_back_as_it_was_logged() -> None:
         ((HEAD.replace("of rig-1", "of other"), shot()), "bad", "shot with the rig other"),
         ((HEAD.replace("set-a", "old-set"), shot()), "differs", "other arrows"),
         ((HEAD.replace("with set-a", "with -"), shot()), "differs", "other arrows"),
-        ((HEAD.replace("corner", "cheekbone"), shot()), "differs", "at that time: Anchor at the corner"),
+        ((HEAD.replace("corner", "cheekbone"), shot()), "differs", "at that time: Anchor: corner"),
         ((HEAD.replace("three_under", "split"), shot()), "differs", "held otherwise"),
         ((HEAD, shot("crawl 900m 30mm")), "bad", "no distance for a crawl"),
         ((HEAD, shot("crawl 27m 300mm")), "bad", "300"),

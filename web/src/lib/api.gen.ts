@@ -1966,6 +1966,8 @@ export interface components {
         CrawledSpeed: {
             /** Marks */
             marks: number;
+            /** Other Marks */
+            other_marks: number;
             /** Mass Gr */
             mass_gr: number;
             /** Said Mps */
@@ -3468,10 +3470,7 @@ export interface components {
             /** Error Mm */
             error_mm: number;
             /** Two */
-            two: [
-                components["schemas"]["NockFor"],
-                components["schemas"]["NockFor"]
-            ] | null;
+            two: components["schemas"]["NockFor"][] | null;
             /** Two Error Mm */
             two_error_mm: number | null;
             /** Own Lift Mm */

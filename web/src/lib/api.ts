@@ -46,6 +46,7 @@ export type InstrumentOut = Schemas['InstrumentOut'];
 export type Term = Schemas['Term'];
 export type FlightBoard = Schemas['FlightBoard'];
 export type PlanBoard = Schemas['PlanBoard'];
+export type TablesBoard = Schemas['TablesBoard'];
 export type RangeBoard = Schemas['RangeBoard'];
 export type FieldShots = Schemas['FieldShots'];
 export type FlightTrials = Schemas['Proved'];
@@ -164,6 +165,8 @@ export const api = {
   /** What a wrong guess of the distance costs, and slopes. */
   crawlRanges: (rig: string) =>
     answer(client.GET('/api/rigs/{rig}/crawl-ranges', { params: { path: { rig } } })),
+  crawlTables: (rig: string) =>
+    answer(client.GET('/api/rigs/{rig}/crawl-tables', { params: { path: { rig } } })),
   /** Where point-on lies with other anchors and arrows. */
   crawlPlan: (rig: string, wished_m: number) =>
     answer(

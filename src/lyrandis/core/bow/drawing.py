@@ -141,6 +141,8 @@ class CrawledSpeed(_Drawing):
     """What the crawls say of the speed, beside bow and chronograph."""
 
     marks: int
+    other_marks: int
+    """Crawls with other arrows that are in the whole too."""
     mass_gr: float
     said_mps: float
     said_plus_minus_mps: float
@@ -339,6 +341,7 @@ def _crawled(c: Computed) -> CrawledSpeed | None:
         return None
     return CrawledSpeed(
         marks=found.marks,
+        other_marks=len(c.crawls.before.counting) if c.crawls.before else 0,
         mass_gr=finished.mass.value,
         said_mps=said.value,
         said_plus_minus_mps=said.plus_minus,

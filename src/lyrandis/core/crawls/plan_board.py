@@ -15,7 +15,7 @@ from lyrandis.core.crawls.rules import SHORT_BOW_MM
 from lyrandis.core.crawls.sight import Sight
 from lyrandis.core.crawls.words import DistanceUnit
 from lyrandis.core.errors import DomainError
-from lyrandis.core.nock.height import CrawlShare, one_nock, start_lift, two_nocks
+from lyrandis.core.nock.height import PER_CRAWL, CrawlShare, one_nock, start_lift, two_nocks
 from lyrandis.core.phrase import Phrase, gap, gr, mm, mps, phrase, plain
 
 WISHED_M = 50.0
@@ -70,8 +70,8 @@ class NockPlanned(_Drawn):
     one: NockFor
     error_mm: float
     """What is left of the height's error over the table, root mean square."""
-    two: tuple[NockFor, NockFor] | None
-    """Only where the second nock takes a millimetre off that."""
+    two: tuple[NockFor, ...] | None
+    """Low and high; only where the second nock takes a millimetre off that."""
     two_error_mm: float | None
     own_lift_mm: float | None
     fixed: bool
@@ -200,9 +200,10 @@ def nocks_for(c: Computed) -> NockPlanned | None:
     rows = [row for row in c.crawls.rows if 0 <= row.crawl_mm <= DEEPEST_MM]
     if not rows:
         return None
-    shares = [CrawlShare(row.crawl_mm, 1.0) for row in rows]
-    one, two = one_nock(shares), two_nocks(shares)
     nock = c.nock.arrow_nock.value
+    # an arrow's width more is the most a crawl asks for
+    shares = [CrawlShare(min(row.crawl_mm, nock / PER_CRAWL), 1.0) for row in rows]
+    one, two = one_nock(shares), two_nocks(shares)
 
     def at(crawl_mm: float, of: Sequence[Row]) -> NockFor:
         return NockFor(

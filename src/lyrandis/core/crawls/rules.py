@@ -12,7 +12,8 @@ from lyrandis.core.crawls.words import M_PER_YD
 from lyrandis.core.phrase import Phrase, gap, mm, mps, phrase
 
 NEAR_STACK_MM = MM_PER_IN / 2
-SHORT_BOW_MM, DEEP_ON_SHORT_MM, DEEP_MM = 58 * MM_PER_IN, 45.0, 60.0
+SHORT_BOW_MM, DEEP_ON_SHORT_MM, DEEP_MM = 58.1 * MM_PER_IN, 45.0, 60.0
+"""A bow of 58 in is one, however its length was rounded."""
 CUT_A_TAB_MM = 3.0
 """Half of the band from which a table is good enough to mark a tab by: a stitch."""
 
@@ -134,9 +135,9 @@ def _table_sum(c: Computed) -> tuple[Phrase, ...]:
 
 def _judge_odd(c: Computed) -> list[j.Finding]:
     odd = c.crawls.odd
-    if odd is None or odd.crawl is None or c.crawls.whole is None:
+    if odd is None or odd.crawl is None or c.crawls.fit is None:
         return []
-    row = c.crawls.whole.table([odd.distance_m])[0]
+    row = c.crawls.fit.table([odd.distance_m])[0]
     way = "deeper" if odd.crawl.value > row.crawl_mm else "shallower"
     out = "It is left out until you count it." if c.crawls.dropped else f"{_reason(c, odd)}"
     return [

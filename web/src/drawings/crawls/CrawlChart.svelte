@@ -74,6 +74,10 @@
       : `${reach.at} ${page.unit}`,
   );
 
+  /** The straight line of even steps. */
+  const even = (metres: number) =>
+    (page.linear?.at_0_mm ?? 0) + ((page.linear?.per_10_m ?? 0) * metres) / 10;
+
   function drag(event: PointerEvent) {
     if (!svg || !(event.buttons & 1)) return;
     const box = svg.getBoundingClientRect();
@@ -148,6 +152,9 @@
       <path d={band} fill="var(--blue)" opacity="0.16" />
       {#each then as edge, i (i)}<path d={edge} class="then" />{/each}
       <path d={path} fill="none" stroke="var(--ink)" stroke-width="2" />
+      {#if page.linear}
+        <line x1={x(0)} x2={across(last)} y1={y(even(0))} y2={y(even(last))} class="even" />
+      {/if}
     </g>
     <line x1={PLOT.left} x2={W - PLOT.right} y1={y(0)} y2={y(0)} stroke="var(--ink)" />
     <line
@@ -284,6 +291,11 @@
     stroke: var(--green);
     stroke-width: 1.4;
     stroke-dasharray: 2 3;
+  }
+  .even {
+    stroke: var(--soft);
+    stroke-width: 1.4;
+    stroke-dasharray: 9 5;
   }
   .mark {
     fill: var(--paper);

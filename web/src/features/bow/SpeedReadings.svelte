@@ -48,8 +48,49 @@
     None yet. Until then speed is good to about 5 % and virtual mass to about 15 %.
   </p>
 {/if}
+{#if knee?.crawled}
+  {@const by = knee.crawled}
+  <h3 class="mt-4 text-sm font-semibold text-soft">What the crawls say</h3>
+  <dl class="said mt-1">
+    <dt>Bow and chronograph</dt>
+    <dd>{figure(mps(by.said_mps, by.said_plus_minus_mps))}</dd>
+    <dt>{by.marks} crawl{by.marks === 1 ? '' : 's'} alone</dt>
+    <dd>
+      {by.alone_mps == null || by.alone_plus_minus_mps == null
+        ? 'hardly tell yet'
+        : figure(mps(by.alone_mps, by.alone_plus_minus_mps))}
+    </dd>
+    <dt class="font-semibold text-ink">
+      Together{#if by.other_marks}, with {by.other_marks} of other arrows{/if}
+    </dt>
+    <dd class="font-semibold">
+      {figure(mps(by.together_mps, by.together_plus_minus_mps))}
+    </dd>
+  </dl>
+  <p class="text-sm" class:text-amber={by.apart} class:text-soft={!by.apart}>
+    {by.apart
+      ? 'They lie apart beyond both doubts: another arrow, another draw, or yards.'
+      : `Your arrow of ${figure(gr(by.mass_gr))}: the table of crawls and what a wrong distance costs go by this speed.`}
+  </p>
+{/if}
 {#if sum.length}
   <ul class="mt-2 text-sm text-soft">
     {#each sum as line, index (index)}<li>{tell(line)}</li>{/each}
   </ul>
 {/if}
+
+<style>
+  .said {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    gap: 0.15rem 1rem;
+    max-width: 24rem;
+  }
+  .said dt {
+    color: var(--soft);
+  }
+  .said dd {
+    text-align: right;
+    font-variant-numeric: tabular-nums;
+  }
+</style>

@@ -74,7 +74,11 @@
   {#if lines.length}
     <table class="rows mt-2">
       <thead>
-        <tr><th class="w-1/3">Shot</th><th>When</th><th>Here</th><th><span class="sr-only">Choose</span></th></tr>
+        <tr
+          ><th class="w-1/3">Shot</th><th>When</th><th>Here</th><th
+            ><span class="sr-only">Choose</span></th
+          ></tr
+        >
       </thead>
       <tbody>
         {#each lines as line (line.id)}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import LineForm from '../../components/LineForm.svelte';
   import LineInput from '../../components/LineInput.svelte';
+  import PickOne from '../../components/PickOne.svelte';
   import { Reading } from '../../lib/reading.svelte';
 
   let { notation, unit }: { notation: string; unit: string } = $props();
@@ -10,16 +11,29 @@
   const with_unit = (typed: string, behind: string) =>
     /[a-z"]\s*$/i.test(typed.trim()) ? typed : `${typed.trim()}${behind}`;
 
+  const SURE = [
+    ['', 'as usual'],
+    ['sure', 'sure'],
+    ['about', 'about'],
+  ] as const;
+  const KNOWN = [
+    ['', 'known'],
+    ['guessed', 'guessed'],
+  ] as const;
+
   let first = $state<LineInput>();
   const reading = new Reading({
     from: 'crawl',
-    fields: { distance: '', crawl: '', off: '' },
+    fields: { distance: '', crawl: '', off: '', sure: '', guessed: '' },
     line: (fields) => [
       'crawl',
       { field: 'distance', text: with_unit(fields.distance ?? '', unit) },
       { field: 'crawl', text: with_unit(fields.crawl ?? '', SPOKEN[notation] ?? 'mm') },
       ...(fields.off?.trim() ? [{ field: 'off' }] : []),
+      fields.sure ?? '',
+      fields.guessed ?? '',
     ],
+    stays: ['sure', 'guessed'],
     whole: ({ distance, crawl }) => Boolean(distance?.trim() && crawl?.trim()),
   });
 </script>
@@ -53,5 +67,19 @@
     />
     <LineInput {reading} form="crawl" name="off" label="It struck" placeholder="12cm high" />
     {@render record()}
+    <div class="col-span-full flex flex-wrap gap-x-5 gap-y-2">
+      <PickOne
+        legend="The crawl"
+        options={SURE}
+        value={reading.fields.sure ?? ''}
+        pick={(sure) => reading.set({ sure })}
+      />
+      <PickOne
+        legend="The distance"
+        options={KNOWN}
+        value={reading.fields.guessed ?? ''}
+        pick={(guessed) => reading.set({ guessed })}
+      />
+    </div>
   {/snippet}
 </LineForm>

@@ -9,6 +9,7 @@
     ['', 'Table'],
     ['range', 'Range error'],
     ['plan', 'Plan'],
+    ['compare', 'Compare'],
     ['strip', 'Tab strip'],
     ['field', 'Field'],
   ] as const;

@@ -9,6 +9,7 @@
   import { figure, tell } from '../../lib/preferences.svelte';
   import { mm } from '../../lib/units';
   import CrawlsHead from './CrawlsHead.svelte';
+  import Nocks from './Nocks.svelte';
   import NoCrawls from './NoCrawls.svelte';
 
   let wished = $state(50);
@@ -29,6 +30,9 @@
       ? [
           { title: 'By anchor', first: 'Anchor', lines: asked.data.anchors },
           { title: 'By arrow', first: 'Arrow', lines: asked.data.arrows },
+          ...(asked.data.bows.length
+            ? [{ title: 'By bow', first: 'Your rigs', lines: asked.data.bows }]
+            : []),
         ]
       : [],
   );
@@ -88,20 +92,24 @@
           shots.
         </p>
         <section class="mt-5" aria-labelledby="needs-title">
-          <h2 id="needs-title">
-            <label for="wished">Point-on at</label>
+          <h2 id="needs-title">What a point-on further off or nearer needs</h2>
+          <div class="wish">
             <input
               id="wished"
-              type="number"
+              type="range"
               min="15"
               max="90"
-              step="5"
+              step="1"
               value={wished}
-              onchange={wish}
-              class="field wish"
+              oninput={wish}
+              class="range"
+              aria-label="Point-on at"
+              aria-valuetext={`${wished} ${unit}`}
             />
-            {unit} needs one of these
-          </h2>
+            <p class="text-lg">
+              Point-on at <strong>{wished} {unit}</strong> needs one of these:
+            </p>
+          </div>
           {#if board.needs.length}
             <ul class="mt-1">
               {#each board.needs as need (need.lever)}<li class="need">{tell(need.says)}</li>{/each}
@@ -110,6 +118,7 @@
             <p class="text-soft">No single change reaches it.</p>
           {/if}
         </section>
+        <Nocks {board} />
       {/snippet}
     </WhenAsked>
     <Cautions {stage} />
@@ -135,9 +144,16 @@
     font-weight: 600;
   }
   .wish {
-    display: inline-block;
-    width: 5rem;
-    margin-inline: 0.25rem;
+    display: grid;
+    grid-template-columns: minmax(8rem, 18rem) auto;
+    justify-content: start;
+    align-items: center;
+    gap: 0.25rem 1.25rem;
+  }
+  @media (max-width: 640px) {
+    .wish {
+      grid-template-columns: 1fr;
+    }
   }
   .need {
     border-bottom: 1px solid var(--line);

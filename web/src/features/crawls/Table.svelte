@@ -53,11 +53,16 @@
               {/if}
             {/each}
             {#if found.linear}
-              <dt class="text-sm text-soft">The school of even steps</dt>
+              <dt class="text-sm text-soft">The school of even steps, in long dashes</dt>
               <dd>
                 {(-found.linear.per_10_m).toFixed(0)} mm for 10 m, {(
                   -found.linear.per_10_m / found.finger_mm
-                ).toFixed(2)} of a finger. Inside your marks that line is right; it has no band.
+                ).toFixed(2)} of a finger.
+                {#if found.linear.leaves.length}
+                  It leaves the band at {found.linear.leaves.join(', ')}.
+                {:else}
+                  It stays inside the band; it has none of its own.
+                {/if}
               </dd>
             {/if}
           </dl>

@@ -8,6 +8,7 @@ export const crawls = {
     '/crawls': lazily(() => import('./Table.svelte')),
     '/crawls/plan': lazily(() => import('./Plan.svelte')),
     '/crawls/strip': lazily(() => import('./Strip.svelte')),
+    '/crawls/compare': lazily(() => import('./Compare.svelte')),
     '/crawls/field': lazily(() => import('./Field.svelte')),
     '/crawls/range': lazily(() => import('./RangeError.svelte')),
   },
