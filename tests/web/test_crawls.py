@@ -208,7 +208,7 @@ def test_the_energy_page_says_what_the_crawls_say_of_the_speed(
     page = look(shared_demo.url + "/rigs/tideway-recurve/bow/energy")
     expect(page.get_by_role("heading", name="What the crawls say")).to_be_visible()
     said = page.get_by_text("5 crawls alone").locator("xpath=following-sibling::dd[1]")
-    expect(said).to_have_text(re.compile(r"\d+ ± \d+\sfps"))
+    expect(said).to_have_text(re.compile(r"\d+\s±\s\d+\sfps"))
     expect(page.get_by_text("Together, with 3 of other arrows")).to_be_visible()
 
 

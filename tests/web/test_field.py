@@ -171,6 +171,9 @@ def test_nothing_is_cut_off_and_thumbs_find_the_buttons(
     assert violations(page) == []
     page.evaluate("document.documentElement.dataset.mode = 'dark'")
     assert violations(page) == []
+    tops = [page.get_by_role("slider", name="Distance"), page.get_by_text("Where did it strike?")]
+    boxes = [one.bounding_box() for one in tops]
+    assert boxes[0]["y"] + boxes[0]["height"] <= boxes[1]["y"], "nothing lies over another"
     for name in ("High", "Fine", "Low"):
         box = page.get_by_role("button", name=re.compile(f"^{name}")).bounding_box()
         assert box
@@ -180,11 +183,11 @@ def test_nothing_is_cut_off_and_thumbs_find_the_buttons(
 def test_the_screen_is_kept_awake_or_it_is_said(shared_demo: HereServer, open_page: Opener) -> None:
     page = open_page(shared_demo.url + HELPER, width=390, height=844)
     asked = "navigator.wakeLock.request = async () => { document.title = 'awake'; return {}; };"
-    expect(page.get_by_text("this phone will dim")).to_be_visible()
+    expect(page.get_by_text("screen will dim")).to_be_visible()
     page.add_init_script(asked)
     page.reload()
     page.wait_for_function("() => document.title === 'awake'")
-    expect(page.get_by_text("this phone will dim")).to_have_count(0)
+    expect(page.get_by_text("screen will dim")).to_have_count(0)
 
 
 def test_it_opens_without_the_bench_once_it_was_opened_with_it(

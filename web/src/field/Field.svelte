@@ -288,7 +288,7 @@
     grid-template-rows: auto auto 1fr auto;
     width: min(100%, 30rem);
     height: 100dvh;
-    min-height: 34rem;
+    min-height: 30rem;
     margin-inline: auto;
   }
   header {
@@ -329,12 +329,14 @@
     gap: 0.35rem;
     padding: 0.5rem 0.75rem;
   }
+  .target > :global(*) {
+    flex-shrink: 0;
+  }
   .shown {
     display: grid;
     grid-template-columns: 7rem 1fr;
     gap: 1rem;
-    flex: 1 1 16rem;
-    min-height: 13rem;
+    flex: 1 0 16rem;
     max-height: 24rem;
   }
   .shown.left {
@@ -493,11 +495,24 @@
     color: var(--green);
   }
   @media (max-height: 700px) {
+    .shown {
+      flex-basis: 9rem;
+      max-height: 16rem;
+    }
+    .shown > :global(svg) {
+      height: 9rem;
+    }
     .huge {
-      font-size: 5rem;
+      font-size: 4rem;
     }
     .huge.long {
-      font-size: 4rem;
+      font-size: 3.2rem;
+    }
+    .further {
+      display: none;
+    }
+    .ways button {
+      min-height: 5rem;
     }
   }
 </style>

@@ -44,7 +44,7 @@
   {:else}<span></span>{/if}
   <span class="soft">
     {#if !round.keeps}this page keeps nothing once closed ·{/if}
-    {#if dims}this phone will dim ·{/if}
+    {#if dims}screen will dim ·{/if}
     target {target}
   </span>
 </div>
@@ -61,6 +61,9 @@
   }
   .amber {
     border-left: 6px solid var(--amber);
+  }
+  .line span {
+    white-space: nowrap;
   }
   .quiet {
     padding-block: 0.3rem;
