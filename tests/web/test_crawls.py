@@ -233,3 +233,22 @@ def test_what_rounding_costs_stands_beside_each_notation(
     expect(page.get_by_role("link", name="Save as PDF")).to_have_attribute(
         "href", re.compile("crawl-strip.pdf")
     )
+
+
+def test_hand_tab_and_table_are_told_where_they_are_used(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + CRAWLS)
+    page.get_by_label("A finger, across the tab").fill("three 60mm")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("A finger, across the tab")).to_have_attribute(
+        "placeholder", re.compile("20.0")
+    )
+    expect(page.get_by_text("A finger is taken as")).to_have_count(0)
+    page.get_by_label("Table, from, to and every").fill("10m to 30m every 10m")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("rowheader", name="35 m", exact=True)).to_have_count(0)
+    assert "38" in row(page, "10 m")
+    page.get_by_label("Table, from, to and every").fill("30 to nowhere")
+    expect(page.locator("#problem-crawltable")).to_be_visible()
+    expect(page.get_by_label("Table, from, to and every")).to_have_value("30 to nowhere")

@@ -107,6 +107,31 @@ def test_what_was_logged_outlives_a_page_that_is_closed(wire: Wire) -> None:
     until(page, lambda: len(marks_of(wire)) == 10)
 
 
+def test_a_shot_taken_back_after_its_answer_was_lost_does_not_stand(wire: Wire) -> None:
+    page = phone(wire)
+    sent = wire.hold("POST", "field-shots")
+    strike(page, "High")
+    until(page, lambda: len(sent) == 1)
+    page.get_by_role("button", name="take back").click()
+    expect(page.get_by_text("target 1")).to_be_visible()
+    sent.pop().lose_answer()
+    wire.let_go(sent)
+    until(page, lambda: "POST /api/retractions" in wire.asked)
+    says = wire.client.get(f"/api/rigs/{RIG}/entries", params={"after": 0}).json()
+    assert len(marks_of(wire)) == 10
+    assert marks_of(wire)[-1] in says["taken_back"]
+
+
+def test_a_second_window_of_the_same_round_stands_aside(wire: Wire) -> None:
+    page = phone(wire)
+    other = page.context.new_page()
+    other.goto(page.url)
+    expect(other.get_by_text("open in another window here")).to_be_visible()
+    page.close()
+    other.reload()
+    expect(other.get_by_text("Where did it strike?")).to_be_visible()
+
+
 def test_shots_with_other_arrows_wait_for_a_choice_and_block_nothing(wire: Wire) -> None:
     page = phone(wire)
     anchor = {"subject": {"kind": "archer", "id": "bram"},

@@ -316,3 +316,24 @@ def test_crawls_are_in_doubt_once_what_they_rest_on_moved() -> None:
     for moved in ("brace 8 1/4 grip", "lift 7mm", "arrow 1 412gr"):
         assert rig(*GOOD, moved).order.states["crawls"].mark == "direct", moved
     assert rig(*GOOD, "lift 7mm", "crawl 20m 36mm").order.states["crawls"].mark == "settled"
+
+
+def test_crawls_in_stitches_stay_those_of_the_tab_they_were_read_from() -> None:
+    told = ("stitches 33mm", "crawl 20m 11 stitches")
+    before, after = rig(*told), rig(*told, "stitches 40mm", "crawl 30m 6 stitches")
+    assert [one.crawl.value for one in before.crawls.lines] == pytest.approx([36.3])
+    assert [one.crawl.value for one in after.crawls.lines] == pytest.approx([36.3, 24.0])
+    assert after.crawls.stitch.value == 4.0, "the strip shows the tab that is worn now"
+    late = rig("crawl 20m 11 stitches", "stitches 33mm")
+    assert late.crawls.lines[0].crawl.value == pytest.approx(36.3), "measured only afterwards"
+
+
+def test_what_was_measured_stands_on_the_page_and_the_table_in_its_unit() -> None:
+    bare = page(rig(*GOOD)).own
+    assert (bare.finger, bare.ten_stitches, bare.eye, bare.reach, bare.repeats) == (None,) * 5
+    assert bare.table == "5m to 50m every 5m"
+    own = page(rig(*GOOD, "finger 18mm", "stitches 33mm", "eye 62mm", "reach 31in", "repeats 1.5mm",
+                   "crawltable 10yd to 60yd every 10yd")).own  # fmt: skip
+    found = (own.finger, own.ten_stitches, own.eye, own.reach, own.repeats)
+    assert [round(one.value, 1) for one in found] == [18.0, 33.0, 62.0, 787.4, 1.5]
+    assert own.table == "10yd to 60yd every 10yd"

@@ -10,6 +10,8 @@ export interface Shot extends Logged {
   of: string;
   /** The shot as it can be jotted. */
   line: string;
+  /** Sent at least once: the bench may have it although its answer never came. */
+  tried: boolean;
   /** Recorded on the bench. */
   home: boolean;
   /** The table here has it already. */
@@ -22,6 +24,7 @@ export interface Shot extends Logged {
 }
 
 interface Kept {
+  format: number;
   table: FieldTable;
   shots: Shot[];
   arrows: number;
@@ -32,6 +35,8 @@ interface Kept {
 type Link = 'asking' | 'here' | 'away' | 'carried';
 
 const RETRY_MS = 4000;
+/** Of what is kept: a table of another one is asked for anew. */
+const FORMAT = 1;
 const KEPT_MS = 14 * 24 * 3600 * 1000;
 
 /** An id without `randomUUID`, which a page from a file may not have. */
@@ -76,15 +81,34 @@ export class Round {
   constructor(rig: string, carried: FieldTable | null) {
     this.rig = rig;
     this.#carried = carried !== null;
-    this.#read();
-    if (carried) {
-      this.table = carried;
-      this.link = 'carried';
-      this.#keep();
-    } else {
-      addEventListener('online', () => void this.sync());
-      void this.sync();
-    }
+    this.#begin(carried);
+  }
+
+  /** Begin once no other window of this browser keeps the same round. */
+  #begin(carried: FieldTable | null): void {
+    const begin = () => {
+      this.#read();
+      if (carried) {
+        this.#take(carried);
+        this.link = 'carried';
+      } else {
+        addEventListener('online', () => void this.sync());
+        void this.sync();
+      }
+    };
+    // a page from a file may have no locks; there it is alone
+    if (!navigator.locks) return begin();
+    void navigator.locks.request(this.#key, { ifAvailable: true }, (lock) => {
+      if (lock) begin();
+      else this.problem = 'The field helper is open in another window here. Go on there.';
+      return lock ? new Promise<void>(() => {}) : undefined;
+    });
+  }
+
+  /** Take in a table; shots it has heard of are home. */
+  #take(table: FieldTable): void {
+    this.table = table;
+    this.#change(table.mark_ids, (one) => ({ ...one, home: true, counted: true }));
   }
 
   log(shot: Logged): void {
@@ -99,6 +123,7 @@ export class Round {
         at: instant(),
         of,
         line: jotted(shot, table),
+        tried: false,
         home: false,
         counted: false,
         taken: null,
@@ -152,7 +177,10 @@ export class Round {
     this.#busy = true;
     clearTimeout(this.#timer);
     try {
-      const fresh = this.unsent.filter((one) => !one.differs);
+      // what was taken back after a sending without an answer is sent once more, to be taken back
+      const fresh = this.shots.filter(
+        (one) => !one.home && !one.refused && !one.differs && (!one.taken || one.tried),
+      );
       if (fresh.length) await this.#send(fresh, []);
       await this.#sendTakings();
       await this.#ask();
@@ -170,13 +198,12 @@ export class Round {
 
   async #send(shots: readonly Shot[], also: string[]): Promise<void> {
     const body = { text: this.text(shots), record: true, also };
+    const ids = shots.map((one) => one.id);
+    this.#change(ids, (one) => ({ ...one, tried: true }));
     const answer = await post(`/api/rigs/${this.rig}/field-shots`, body);
     if (!answer.ok) {
       const { reason } = (await answer.json()) as { reason: string };
-      this.#change(
-        shots.map((one) => one.id),
-        (one) => ({ ...one, refused: reason }),
-      );
+      this.#change(ids, (one) => ({ ...one, refused: reason }));
       return;
     }
     const { lines, recorded } = (await answer.json()) as {
@@ -202,7 +229,9 @@ export class Round {
       await post('/api/retractions', { entries, rig: this.rig });
       this.shots = this.shots.filter((shot) => shot.id !== one.id);
     }
-    this.shots = this.shots.filter((shot) => !shot.taken);
+    this.shots = this.shots.filter(
+      (shot) => !shot.taken || (shot.tried && !shot.refused && !shot.differs),
+    );
     this.#keep();
   }
 
@@ -214,8 +243,8 @@ export class Round {
       this.problem = `${problem.reason} ${problem.instruction}`;
       return;
     }
-    this.table = (await answer.json()) as FieldTable;
     this.problem = '';
+    this.#take((await answer.json()) as FieldTable);
     this.#change(sent, (one) => ({ ...one, counted: true }));
   }
 
@@ -238,7 +267,7 @@ export class Round {
     try {
       const kept = JSON.parse(localStorage.getItem(this.#key) ?? 'null') as Kept | null;
       if (!kept) return;
-      this.table = kept.table;
+      if (kept.format === FORMAT) this.table = kept.table;
       const since = instant(KEPT_MS);
       this.shots = kept.shots.filter((one) => !one.home || one.at > since);
       this.arrows = kept.arrows;
@@ -252,8 +281,9 @@ export class Round {
   #keep(): void {
     const { table, shots, arrows, guessed, notation } = this;
     if (!table) return;
+    const kept = { format: FORMAT, table, shots, arrows, guessed, notation };
     try {
-      localStorage.setItem(this.#key, JSON.stringify({ table, shots, arrows, guessed, notation }));
+      localStorage.setItem(this.#key, JSON.stringify(kept));
       this.keeps = true;
     } catch {
       this.keeps = false;
@@ -263,9 +293,12 @@ export class Round {
 
 const done = (shot: Shot): boolean => shot.home && !shot.taken;
 
-function post(path: string, body: unknown): Promise<Response> {
+/** Post; a bench that is in trouble of its own counts as one that does not answer. */
+async function post(path: string, body: unknown): Promise<Response> {
   const headers = { 'content-type': 'application/json' };
-  return fetch(path, { method: 'POST', headers, body: JSON.stringify(body) });
+  const answer = await fetch(path, { method: 'POST', headers, body: JSON.stringify(body) });
+  if (answer.status >= 500) throw new Error(`${answer.status}`);
+  return answer;
 }
 
 /** A shot in the words of the jot line. */

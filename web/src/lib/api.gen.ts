@@ -2033,6 +2033,7 @@ export interface components {
             ask_yards: boolean;
             /** Elsewhere */
             elsewhere: number;
+            own: components["schemas"]["OwnMeasures"];
         };
         /** CurvePoint */
         CurvePoint: {
@@ -2394,6 +2395,8 @@ export interface components {
             steps: components["schemas"]["FieldStep"][];
             /** Marks */
             marks: number;
+            /** Mark Ids */
+            mark_ids: string[];
             /** Points */
             points: components["schemas"]["FieldPoint"][];
             /** Point On M */
@@ -3685,6 +3688,19 @@ export interface components {
              * Format: date-time
              */
             happened_at: string;
+        };
+        /**
+         * OwnMeasures
+         * @description What was measured of hand, tab, face and arrow; None where nobody did.
+         */
+        OwnMeasures: {
+            finger: components["schemas"]["Figure"] | null;
+            ten_stitches: components["schemas"]["Figure"] | null;
+            eye: components["schemas"]["Figure"] | null;
+            reach: components["schemas"]["Figure"] | null;
+            repeats: components["schemas"]["Figure"] | null;
+            /** Table */
+            table: string;
         };
         /**
          * ParsedJot

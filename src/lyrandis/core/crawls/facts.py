@@ -12,7 +12,7 @@ from lyrandis.core.crawls.readings import (
     FingerWidth,
     TabStitches,
 )
-from lyrandis.core.pile import Pile, Recorded
+from lyrandis.core.pile import At, Pile, Recorded, when
 
 
 @dataclass(frozen=True)
@@ -24,10 +24,21 @@ class CrawlFacts:
     units: tuple[Recorded[CrawlUnits], ...] = ()
     counted: tuple[Recorded[CrawlCounted], ...] = ()
     finger: Recorded[FingerWidth] | None = None
-    tab: Recorded[TabStitches] | None = None
+    tabs: tuple[Recorded[TabStitches], ...] = ()
+    """Every tab that was measured: crawls in stitches stay those of the tab they were read from."""
     eye: Recorded[EyeHeight] | None = None
     reach: Recorded[ArrowReach] | None = None
     habit: CrawlHabit | None = None
+
+    @property
+    def tab(self) -> Recorded[TabStitches] | None:
+        """The tab that is worn now."""
+        return self.tabs[-1] if self.tabs else None
+
+    def tab_at(self, at: At) -> Recorded[TabStitches] | None:
+        """Return the tab that was worn at an instant: the last measured before, else the first."""
+        worn = [one for one in self.tabs if when(one.entry) <= at]
+        return worn[-1] if worn else next(iter(self.tabs), None)
 
 
 def facts(pile: Pile) -> CrawlFacts:
@@ -40,7 +51,7 @@ def facts(pile: Pile) -> CrawlFacts:
         units=pile.all(CrawlUnits),
         counted=pile.keyed(CrawlCounted),
         finger=pile.last(FingerWidth),
-        tab=pile.last(TabStitches),
+        tabs=pile.all(TabStitches),
         eye=pile.last(EyeHeight),
         reach=pile.last(ArrowReach),
         habit=habit.reading if habit else None,

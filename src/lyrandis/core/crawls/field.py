@@ -37,6 +37,7 @@ from lyrandis.core.crawls.words import (
 from lyrandis.core.errors import DomainError
 
 FURTHEST_CARRIED_M = 90
+MOST_IDS = 400
 ANOTHER_M = 5.0
 """The helper says what it costs when the mark stands this much further off."""
 
@@ -86,6 +87,8 @@ class FieldTable(_Drawn):
     """The archer's own notation first."""
     marks: int
     """Crawls the table stands on already."""
+    mark_ids: tuple[str, ...]
+    """Every crawl it has heard of: a shot that is among them is home."""
     points: tuple[FieldPoint, ...]
     point_on_m: float | None
     covariance: tuple[tuple[float, ...], ...]
@@ -156,6 +159,7 @@ def field_table(c: Computed) -> FieldTable:
         unit=crawls.unit,
         steps=_steps(crawls),
         marks=len(crawls.counting),
+        mark_ids=tuple(one.recorded.entry.id for one in crawls.lines[-MOST_IDS:]),
         points=tuple(points),
         point_on_m=on.value if on else None,
         covariance=tuple(tuple(row) for row in fit.covariance.tolist()),

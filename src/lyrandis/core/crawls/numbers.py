@@ -41,7 +41,7 @@ from lyrandis.core.crawls.plan import (
     drag_of,
 )
 from lyrandis.core.crawls.ranges import ends_m, own
-from lyrandis.core.crawls.readings import CrawlMark
+from lyrandis.core.crawls.readings import CrawlMark, TabStitches
 from lyrandis.core.crawls.sight import MM, Sight, crawls_mm, high_per_mm
 from lyrandis.core.crawls.words import (
     FEEL_SD_MM,
@@ -169,8 +169,7 @@ class CrawlNumbers:
 
     @property
     def stitch(self) -> Estimate | None:
-        told = self.facts.tab
-        return Estimate(told.reading.ten_mm / 10, 0.05) if told else None
+        return _stitch(self.facts.tab)
 
     @cached_property
     def kappa(self) -> Estimate:
@@ -291,7 +290,7 @@ class CrawlNumbers:
         distance = reading.distance_m
         if unit != reading.unit:
             distance *= M_PER_YD if unit == "yd" else 1 / M_PER_YD
-        crawl = self._crawl(reading, distance)
+        crawl = self._crawl(reading, distance, _stitch(self.facts.tab_at(at)))
         why: WhyNot | None = None
         if one.entry.id in out:
             why = "left_out"
@@ -325,8 +324,13 @@ class CrawlNumbers:
         """Return whether anchor or hold were others when a mark was made."""
         return self.held_at(one) != (self.anchor, self.hold)
 
-    def _crawl(self, reading: CrawlMark, distance_m: float) -> Estimate | None:
-        """Return the crawl that would have struck, with how well it is known [mm]."""
+    def _crawl(
+        self, reading: CrawlMark, distance_m: float, stitch: Estimate | None
+    ) -> Estimate | None:
+        """Return the crawl that would have struck, with how well it is known [mm].
+
+        `stitch` is that of the tab which was worn.
+        """
         scale = SURE_SD_MM[reading.sure] / SURE_SD_MM["ordinary"]
         usual = scale * self.repeat_mm
         if reading.crawl_mm is not None:
@@ -334,8 +338,8 @@ class CrawlNumbers:
         elif reading.fingers is not None:
             crawl, sd = from_steps(reading.fingers, self.finger, FINGER_READ)
             sd = math.hypot(sd, scale * FEEL_SD_MM)
-        elif self.stitch is not None and reading.stitches is not None:
-            crawl, sd = from_steps(reading.stitches, self.stitch, STITCH_READ)
+        elif stitch is not None and reading.stitches is not None:
+            crawl, sd = from_steps(reading.stitches, stitch, STITCH_READ)
             sd = math.hypot(sd, usual)
         else:
             return None
@@ -522,6 +526,10 @@ class MarkedSpeed(NamedTuple):
     """By the marks alone; None where they hardly tell."""
     apart: bool
     """True where it lies off what bow and chronograph say beyond both doubts."""
+
+
+def _stitch(tab: Recorded[TabStitches] | None) -> Estimate | None:
+    return Estimate(tab.reading.ten_mm / 10, 0.05) if tab else None
 
 
 def _pairs(lines: Sequence[MarkLine]) -> list[tuple[MarkLine, MarkLine]]:

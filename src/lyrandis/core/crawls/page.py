@@ -14,7 +14,7 @@ from lyrandis.core.crawls.numbers import WHY_NOT_WORDS, MarkLine
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.sight import high_per_mm
 from lyrandis.core.crawls.words import DistanceUnit, Notation
-from lyrandis.core.phrase import Phrase
+from lyrandis.core.phrase import Figure, Phrase, gap, mm
 from lyrandis.core.room import Page
 
 CURVE_FROM_M, CURVE_STEP_M = 4.0, 2.0
@@ -94,6 +94,18 @@ class LinearSchool(_Drawn):
     """Distances of the table where it lies outside the band."""
 
 
+class OwnMeasures(_Drawn):
+    """What was measured of hand, tab, face and arrow; None where nobody did."""
+
+    finger: Figure | None
+    ten_stitches: Figure | None
+    eye: Figure | None
+    reach: Figure | None
+    repeats: Figure | None
+    table: str
+    """The distances the table is wanted for."""
+
+
 class CrawlsPage(Page):
     """What the crawls' pages draw."""
 
@@ -117,6 +129,7 @@ class CrawlsPage(Page):
     ask_yards: bool
     elsewhere: int
     """Marks made on this rig with other parts."""
+    own: OwnMeasures
 
 
 def page(c: Computed) -> CrawlsPage:
@@ -142,6 +155,23 @@ def page(c: Computed) -> CrawlsPage:
         linear=_linear(c),
         ask_yards=crawls.ask_yards and crawls.odd is None,
         elsewhere=len(crawls.facts.elsewhere),
+        own=_own(c),
+    )
+
+
+def _own(c: Computed) -> OwnMeasures:
+    facts, unit = c.crawls.facts, c.crawls.unit
+    habit = facts.habit
+    first, last = c.crawls.table_m[0], c.crawls.table_m[-1]
+    step = c.crawls.table_m[1] - first if len(c.crawls.table_m) > 1 else 0.0
+    said = (said_distance(one, unit).replace(" ", "") for one in (first, last, step))
+    return OwnMeasures(
+        finger=gap(facts.finger.reading.width_mm) if facts.finger else None,
+        ten_stitches=gap(facts.tab.reading.ten_mm) if facts.tab else None,
+        eye=gap(facts.eye.reading.eye_mm) if facts.eye else None,
+        reach=mm(facts.reach.reading.reach_mm) if facts.reach else None,
+        repeats=gap(habit.repeat_mm) if habit and habit.repeat_mm is not None else None,
+        table="{} to {} every {}".format(*said),
     )
 
 

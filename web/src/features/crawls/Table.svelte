@@ -13,13 +13,14 @@
   import CrawlsHead from './CrawlsHead.svelte';
   import NoCrawls from './NoCrawls.svelte';
   import Marks from './Marks.svelte';
+  import OwnMeasures from './OwnMeasures.svelte';
 
   const page = $derived(bench.pages.crawls as PageOf<'crawls'> | undefined);
   const reach = new Reach(() => page as PageOf<'crawls'>);
 </script>
 
 <WhenReady key="crawls">
-  {#snippet children(_, stage, found)}
+  {#snippet children(assessment, stage, found)}
     {@const speed = valueOf(stage, 'crawl_speed')}
     {@const eye = valueOf(stage, 'crawl_eye')}
     <CrawlsHead {stage} page={found} />
@@ -72,6 +73,7 @@
         </section>
       {/if}
     </div>
+    <OwnMeasures {assessment} page={found} />
     <Cautions {stage} />
   {/snippet}
   {#snippet none()}<NoCrawls />{/snippet}

@@ -1,0 +1,1 @@
+"""Listen: what the ear of a microphone tells of a bow. Pure functions of samples and rate."""
