@@ -768,7 +768,7 @@ def plan_to_numbers(browser: Browser, url: str) -> list[float]:
     page.get_by_role("slider", name="Point-on at").wait_for()
     page.wait_for_timeout(500)
     needs = "document.querySelector('#needs-title').closest('section').querySelector('ul')"
-    found = moved_to_text(page, "wished", needs, [24 + run // 2 + run % 2 * 8 for run in range(42)])
+    found = moved_to_text(page, "wished", needs, [30 + run // 6 + run % 2 * 8 for run in range(42)])
     page.close()
     return found
 
@@ -786,6 +786,7 @@ def moved_to_text(page: Page, slider: str, where: str, values: list[int]) -> lis
                slider.value = value;
                slider.dispatchEvent(new Event('input', {{ bubbles: true }}));
                while (text() === before) {{
+                 if (performance.now() - start > 3000) throw new Error(`${{value}}: no answer`);
                  await new Promise((done) => setTimeout(done, 1));
                }}
                times.push(performance.now() - start);

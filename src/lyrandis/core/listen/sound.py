@@ -17,6 +17,7 @@ PASS_HZ, STOP_HZ = 7600.0, 7950.0
 TOP_HZ, TOP_SHARE = 7000.0, 0.45
 LEAST_PAD_S = 0.1
 TINY = 1e-20
+ALIKE_DB = 0.5
 
 
 @dataclass(frozen=True, eq=False)
@@ -86,8 +87,12 @@ def best_channel(frames: Array, rate: float) -> Array:
     for channel in frames.T:
         whole = channel[: len(channel) // size * size].reshape(-1, size)
         said = levels((whole**2).mean(axis=1)) if len(whole) else np.zeros(1)
-        spans.append(float(np.percentile(said, 99) - np.percentile(said, 15)))
-    found: Array = frames[:, int(np.argmax(spans))]
+        loud = float(np.percentile(said, 99))
+        spans.append((loud - float(np.percentile(said, 15)), loud))
+    widest = max(span for span, _ in spans)
+    # of those that stand out alike, the louder
+    likely = [number for number, (span, _) in enumerate(spans) if span > widest - ALIKE_DB]
+    found: Array = frames[:, max(likely, key=lambda number: spans[number][1])]
     return found
 
 
@@ -110,8 +115,9 @@ def _smooth(length: int) -> int:
 def at_working_rate(samples: Array, rate: float) -> Sound:
     """Return a sound at 16 kHz or, where it was recorded lower, as it is.
 
-    What is not a number is silence. Low pass from 7.6 to 7.95 kHz by transform, then the spectrum
-    cut off; the rate that results is exact, a little beside 16 kHz. Source: the sampling theorem.
+    What is not a number is silence, and an offset is taken off. Low pass from 7.6 to 7.95 kHz by
+    transform, then the spectrum cut off; the rate that results is exact, a little beside 16 kHz.
+    Source: the sampling theorem.
 
     >>> tone = np.sin(2 * np.pi * 440 * np.arange(48000) / 48000)
     >>> heard = at_working_rate(tone, 48000.0)
@@ -119,6 +125,7 @@ def at_working_rate(samples: Array, rate: float) -> Sound:
     (16000, 0.5)
     """
     clean = np.nan_to_num(np.asarray(samples, dtype=np.float64), nan=0.0, posinf=0.0, neginf=0.0)
+    clean = clean - clean.mean() if len(clean) else clean
     if rate <= WORKING_HZ * 1.001:
         return Sound(clean, rate)
     padded = _smooth(len(clean) + round(LEAST_PAD_S * rate))
@@ -130,6 +137,26 @@ def at_working_rate(samples: Array, rate: float) -> Sound:
     lower = np.fft.irfft(found, kept) * (kept / padded)
     new_rate = rate * kept / padded
     return Sound(lower[: round(len(clean) * new_rate / rate)], new_rate)
+
+
+def at_rate(sound: Sound, wished_hz: float) -> Sound:
+    """Return a sound at about a lower rate, its spectrum cut off there.
+
+    Source: the sampling theorem; the rate that results is exact.
+
+    >>> tone = Sound(np.sin(2 * np.pi * 440 * np.arange(16000) / 16000), 16000.0)
+    >>> round(at_rate(tone, 4000.0).rate)
+    4000
+    """
+    if wished_hz >= sound.rate:
+        return sound
+    padded = _smooth(len(sound.samples))
+    kept = round(padded * wished_hz / sound.rate)
+    kept -= kept % 2
+    found = np.fft.rfft(sound.samples, padded)[: kept // 2 + 1]
+    lower = np.fft.irfft(found, kept) * (kept / padded)
+    rate = sound.rate * kept / padded
+    return Sound(lower[: round(len(sound.samples) * rate / sound.rate)], rate)
 
 
 def cells_hz(count: int, rate: float) -> Array:

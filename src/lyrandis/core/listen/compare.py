@@ -1,0 +1,101 @@
+"""Before and after: whether a change was heard, and by how much; or that it was not told apart."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from lyrandis.core.errors import DomainError
+
+LEAST_TAKES = 3
+PRIOR_DB, PRIOR_FREEDOM = 1.0, 4
+"""Assumption: one careful archer's shots vary about a decibel."""
+SESSION_DB = 0.4
+"""Assumption: taking bow and place up again."""
+HUBER, HUBER_ROUNDS, CLIPPED_DB = 1.5, 6, 3.0
+WOULD_SHOW = 1.7
+"""A difference of so many half intervals would have been told."""
+_T_95 = (12.706, 4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228,
+         2.201, 2.179, 2.160, 2.145, 2.131, 2.120, 2.110, 2.101, 2.093, 2.086)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Compared:
+    """After less before [dB]."""
+
+    change_db: float
+    half_db: float
+    """Half of the 95 % interval."""
+    error_db: float
+    freedom: int
+
+    @property
+    def told_apart(self) -> bool:
+        return abs(self.change_db) > self.half_db
+
+    @property
+    def would_show_db(self) -> float:
+        """From about here a difference would have been told."""
+        return WOULD_SHOW * self.half_db
+
+
+def student_975(freedom: int) -> float:
+    """Return the 97.5 % point of Student's t.
+
+    Source: table to 20 degrees of freedom, 1.96 + 2.4/v + 2.5/v^2 beyond.
+
+    >>> student_975(8), student_975(12), round(student_975(30), 2)
+    (2.306, 2.179, 2.04)
+    """
+    if freedom < 1:
+        raise ValueError(freedom)
+    if freedom <= len(_T_95):
+        return _T_95[freedom - 1]
+    return 1.96 + 2.4 / freedom + 2.5 / freedom**2
+
+
+def middle(values: Sequence[float]) -> float:
+    """Return a mean that one odd take hardly moves: Huber's, in units of its own spread.
+
+    Source: Huber's M-estimate, six rounds from the median.
+
+    >>> round(middle([-40.1, -39.2, -40.8]), 2), round(middle([1.0, 1.1, 0.9, 9.0]), 1)
+    (-40.03, 1.5)
+    """
+    told = np.array(values, dtype=np.float64)
+    at = float(np.median(told))
+    for _ in range(HUBER_ROUNDS):
+        off = told - at
+        weight = np.minimum(1.0, HUBER / np.maximum(np.abs(off), 1e-12))
+        at = float((weight * told).sum() / weight.sum())
+    return at
+
+
+def compared(before: Sequence[float], after: Sequence[float]) -> Compared:
+    """Return how levels changed between two sets of takes of one session.
+
+    s^2 = (4 + sum clip(v - median, -3, 3)^2)/(4 + n1 + n2 - 2), se = sqrt(1.05 s^2 (1/n1 + 1/n2) +
+    2 0.4^2), interval D +- t(2 + n1 + n2) se. Raises `DomainError` for less than three a side.
+    Source: our own; of made-up ordinary archers 3 to 4 % were told a change that was none.
+
+    >>> found = compared([-40.1, -39.2, -40.8], [-43.0, -42.1, -43.6])
+    >>> round(found.change_db, 2), round(found.half_db, 1), found.told_apart
+    (-2.87, 2.2, True)
+    """
+    for side in (before, after):
+        if len(side) < LEAST_TAKES:
+            raise DomainError(
+                "too_few",
+                f"Only {len(side)} takes: three at least, five are better.",
+                "Record more, at the same place with the same gain.",
+            )
+    first, last = len(before), len(after)
+    spread = PRIOR_FREEDOM * PRIOR_DB**2
+    for side in (before, after):
+        off = np.array(side) - float(np.median(side))
+        spread += float((np.clip(off, -CLIPPED_DB, CLIPPED_DB) ** 2).sum())
+    variance = spread / (PRIOR_FREEDOM + first + last - 2)
+    error = math.sqrt(1.05 * variance * (1 / first + 1 / last) + 2 * SESSION_DB**2)
+    freedom = 2 + first + last
+    return Compared(middle(after) - middle(before), student_975(freedom) * error, error, freedom)

@@ -1,0 +1,123 @@
+"""The note of a plucked string: one comb for all plucks of a session, in the rig's own series."""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.listen.sound import Array, Sound, at_rate, levels
+from lyrandis.core.listen.takes import Take
+
+FROM_S, TO_S = 0.04, 0.75
+LOWERED_HZ, POINTS = 4000.0, 32768
+MEDIAN_HZ, MEDIAN_STEP_HZ = 90.0, 8.0
+MOST_DB = 30.0
+GRID, NEAR, FAR = 0.001, 0.8, 1.25
+BLIND_HZ = (45.0, 180.0)
+"""Where a note is looked for without a rig: it may then be an octave off."""
+MOST_PARTIALS, HIGHEST_HZ, BESIDE = 13, 1500.0, 2
+FIRST_WEIGHT, EVEN_WEIGHT, FALL = 0.6, 0.5, 0.3
+"""Phones lose the fundamental, a pluck in the middle the even ones."""
+STANDS_DB, NEAR_HZ, NEAR_SHARE, OFF_SHARE = 8.0, 2.0, 0.008, 0.012
+LEAST_SD_HZ = 0.03
+
+
+def note_of(
+    sound: Sound, takes: Sequence[Take], series: Sequence[float], expected_hz: float | None
+) -> Estimate | None:
+    """Return the lowest note of a string over all its plucks; None where it is not heard.
+
+    `series` is f_n/f_1 of the rig's own string (1, 2, 3 ... where nothing is known of it),
+    `expected_hz` what the rig's statics say. A weighted comb over the whitened mean spectrum, then
+    each partial at its own maximum.
+    Source: our own; found in 19 of 20 made-up sessions 20 dB over the room, median 7 cents off.
+
+    >>> at = np.arange(32000) / 16000
+    >>> tone = sum(np.sin(2 * np.pi * 96 * n * at) / n for n in (1, 2, 3, 5)) * np.exp(-4 * at)
+    >>> tone = tone + np.random.default_rng(1).normal(0, 1e-3, 32000)
+    >>> heard = note_of(Sound(tone, 16000.0), [Take(0.0, 1.9, None)], range(1, 14), 100.0)
+    >>> round(heard.value, 1)
+    96.0
+    """
+    spectra, cell = [], 0.0
+    for take in takes:
+        part = sound.part(take.onset_s + FROM_S, min(take.onset_s + TO_S, take.end_s))
+        if part.seconds < 0.1:
+            continue
+        low = at_rate(part, LOWERED_HZ)
+        cell = low.rate / POINTS
+        window = np.hanning(len(low.samples))
+        spectra.append(levels(np.abs(np.fft.rfft(low.samples * window, POINTS)) ** 2))
+    if not spectra:
+        return None
+    whole = np.mean(spectra, axis=0)  # the geometric mean of powers, in dB
+    stands = np.mean(
+        [np.clip(one - running_median(one, cell), 0.0, MOST_DB) for one in spectra], axis=0
+    )
+    best = _best(stands, cell, series, expected_hz)
+    return None if best is None else _refined(stands, whole, cell, series, best)
+
+
+def running_median(spectrum: Array, cell_hz: float) -> Array:
+    """Return the median over 90 Hz round each cell, worked out every 8 Hz.
+
+    Source: definition.
+
+    >>> running_median(np.r_[np.zeros(100), 50.0, np.zeros(100)], 1.0).max()
+    np.float64(0.0)
+    """
+    half, step = round(MEDIAN_HZ / 2 / cell_hz), max(round(MEDIAN_STEP_HZ / cell_hz), 1)
+    at = np.arange(0, len(spectrum), step)
+    said = [np.median(spectrum[max(one - half, 0) : one + half + 1]) for one in at]
+    found: Array = np.interp(np.arange(len(spectrum)), at, np.array(said, dtype=np.float64))
+    return found
+
+
+def _best(
+    stands: Array, cell: float, series: Sequence[float], expected_hz: float | None
+) -> float | None:
+    low, high = BLIND_HZ if expected_hz is None else (NEAR * expected_hz, FAR * expected_hz)
+    tried = low * (1 + GRID) ** np.arange(int(np.log(high / low) / np.log(1 + GRID)) + 1)
+    # the largest within two cells on either side
+    wide = np.max([np.roll(stands, by) for by in range(-BESIDE, BESIDE + 1)], axis=0)
+    score, weights = np.zeros(len(tried)), np.zeros(len(tried))
+    for number, ratio in enumerate(series[:MOST_PARTIALS], start=1):
+        weight = number**-FALL
+        weight *= FIRST_WEIGHT if number == 1 else EVEN_WEIGHT if number % 2 == 0 else 1.0
+        hz = ratio * tried
+        counts = (hz < HIGHEST_HZ) & (hz < (len(stands) - 3) * cell)
+        at = np.minimum(np.round(hz / cell).astype(int), len(stands) - 1)
+        score += weight * wide[at] * counts
+        weights += weight * counts
+    found = score / np.maximum(weights, 1e-9)
+    return float(tried[int(np.argmax(found))]) if found.max() > 0 else None
+
+
+def _refined(
+    stands: Array, whole: Array, cell: float, series: Sequence[float], near_hz: float
+) -> Estimate | None:
+    notes, numbers = [], []
+    for number, ratio in enumerate(series[:MOST_PARTIALS], start=1):
+        hz = ratio * near_hz
+        reach = max(NEAR_HZ, NEAR_SHARE * hz)
+        first, last = int((hz - reach) / cell), int((hz + reach) / cell) + 2
+        if hz > HIGHEST_HZ or first < 1 or last >= len(whole) - 1:
+            continue
+        at = first + int(np.argmax(whole[first:last]))
+        if stands[at] <= STANDS_DB:
+            continue
+        a, b, c = whole[at - 1 : at + 2]
+        bend = a - 2 * b + c
+        off = 0.5 * (a - c) / bend if bend < 0 else 0.0
+        notes.append((at + float(np.clip(off, -1, 1))) * cell / ratio)
+        numbers.append(number)
+    if len(notes) < 2:
+        return None
+    told, order = np.array(notes), np.array(numbers, dtype=np.float64)
+    kept = np.abs(told / np.median(told) - 1) <= OFF_SHARE
+    if kept.sum() < 2:
+        return None
+    told, order = told[kept], order[kept]
+    value = float((order * told).sum() / order.sum())
+    scatter = 1.4826 * float(np.median(np.abs(told - np.median(told))))
+    return Estimate(value, float(np.hypot(scatter / np.sqrt(len(told)), LEAST_SD_HZ)))

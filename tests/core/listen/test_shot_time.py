@@ -1,0 +1,137 @@
+"""Speed by ear: made-up shots at a butt, with echoes, wind and a phone beside the bow."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.listen.shot_time import (
+    Range,
+    flight_s,
+    heard_shot,
+    launch_mps,
+    several,
+    sound_mps,
+)
+from lyrandis.core.listen.sound import Sound
+
+RATE = 44_100
+DRAG = 0.0018
+
+
+def flown(speed: float, where: Range, drag: float) -> float:
+    """When the strike is heard after the release: drag by small steps, sound by its own way."""
+    way, v, t, x = where.butt_m - where.arrow_m, speed, 0.0, 0.0
+    dt = 1e-5
+    while x < way:
+        v -= drag * v * v * dt
+        x += v * dt
+        t += dt
+    return t + (where.butt_m - where.microphone_m) / sound_mps(where.celsius)
+
+
+def shot(
+    speed: float, where: Range, rng: np.random.Generator, *, over_db: float, echo: bool
+) -> Sound:
+    count = round(1.6 * RATE)
+    t = np.arange(count) / RATE
+    dry = np.zeros(count)
+
+    def burst(at: float, loud: float, fade: float, low: float) -> None:
+        u = t - at
+        live = u >= 0
+        hiss = rng.normal(0, 1, live.sum())
+        tone = np.sin(2 * np.pi * low * u[live] + rng.uniform(0, 6))
+        dry[live] += loud * (0.6 * hiss + tone) * np.exp(-u[live] / fade)
+
+    release = 0.35
+    burst(release, 0.6, 0.018, 220)
+    burst(release, 0.15, 0.12, 95)
+    strike = release + flown(speed, where, DRAG)
+    burst(strike, 0.25, 0.03, 140)
+    wet = dry.copy()
+    if echo:
+        for delay, share in ((0.021, 0.3), (0.037, 0.22), (0.061, 0.12)):
+            gap = round(delay * RATE)
+            wet[gap:] += share * dry[:-gap]
+    struck = wet[round(strike * RATE) : round((strike + 0.05) * RATE)]
+    hiss = math.sqrt(float((struck**2).mean()) / 10 ** (over_db / 10))
+    return Sound(wet + rng.normal(0, hiss, count), RATE)
+
+
+def tried(count: int, over_db: float, seed: int) -> np.ndarray:
+    rng = np.random.default_rng(seed)
+    off = []
+    for number in range(count):
+        speed = rng.uniform(38, 65)
+        where = Range(float(rng.choice([10.0, 14.0, 18.0, 25.0])), 0.75, 0.4, rng.uniform(5, 25))
+        sound = shot(speed, where, rng, over_db=over_db, echo=number % 2 == 0)
+        told = Range(where.butt_m + rng.normal(0, 0.025), 0.75, 0.4,
+                     where.celsius + rng.normal(0, 2))  # fmt: skip
+        guess = speed * math.exp(rng.normal(0, 0.05))
+        heard = heard_shot(sound, told, DRAG, guess)
+        if heard is not None:
+            found = launch_mps(heard.release_s, heard.strike_s, told, DRAG)
+            off.append(found.value / speed - 1)
+    return np.array(off)
+
+
+@pytest.mark.parametrize(("over_db", "heard"), [(20, 38), (10, 34)])
+def test_the_speed_is_heard_within_a_per_cent(over_db: float, heard: int) -> None:
+    off = np.abs(tried(40, over_db, 4))
+    assert len(off) >= heard
+    assert np.median(off) <= 0.01
+    assert np.percentile(off, 95) <= 0.025
+    assert (off > 0.05).mean() < 0.03
+
+
+@given(st.floats(35, 70), st.floats(8, 30), st.floats(-5, 35), st.floats(0.0005, 0.004))
+def test_the_sum_gives_the_speed_back(
+    speed: float, butt: float, celsius: float, drag: float
+) -> None:
+    where = Range(butt, 0.75, 0.4, celsius)
+    way = where.butt_m - where.arrow_m
+    time = math.expm1(drag * way) / (drag * speed)
+    heard = time + (where.butt_m - where.microphone_m) / sound_mps(celsius)
+    assert flight_s(0.0, heard, where) == pytest.approx(time)
+    assert launch_mps(0.0, heard, where, drag).value == pytest.approx(speed, rel=1e-9)
+
+
+def test_what_the_doubt_is_made_of() -> None:
+    where = Range(18.0, 0.75)
+    heard = 0.4
+    base = launch_mps(0.0, heard, where, DRAG)
+    assert 0.003 < base.sd / base.value < 0.01
+    assert launch_mps(0.0, heard + 0.001, where, DRAG).value < base.value
+    assert launch_mps(0.0, heard, Range(18.05, 0.75), DRAG).value > base.value
+    far = launch_mps(0.0, 0.8, Range(36.0, 0.75), DRAG)
+    assert far.sd / far.value > base.sd / base.value, "the further, the more the drag is guessed"
+
+
+def test_several_shots_share_what_is_not_the_onsets() -> None:
+    speeds = [Estimate(50.0, 0.35), Estimate(50.4, 0.35), Estimate(49.9, 0.35)]
+    assert several(speeds).sd >= 0.35
+    assert several([speeds[0]]) == speeds[0]
+
+
+@pytest.mark.parametrize(
+    "samples",
+    [np.zeros(RATE), np.random.default_rng(1).normal(0, 0.01, RATE), np.zeros(100)],
+    ids=["silence", "hiss", "too short"],
+)
+def test_without_a_shot_nothing_is_heard(samples: np.ndarray) -> None:
+    assert heard_shot(Sound(samples, RATE), Range(18.0, 0.75), DRAG) is None
+
+
+def test_where_the_mechanics_and_the_ear_disagree_both_are_told() -> None:
+    rng = np.random.default_rng(8)
+    where = Range(18.0, 0.75)
+    sound = shot(50.0, where, rng, over_db=25, echo=False)
+    heard = heard_shot(sound, where, DRAG, 50.0)
+    assert heard is not None
+    assert heard.other_s is None
+    wrong = heard_shot(sound, where, DRAG, 36.0)
+    assert wrong is None or wrong.other_s is not None
