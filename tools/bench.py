@@ -702,7 +702,8 @@ def bench_page(served: Served) -> list[Row]:
             context.close()
         drag = frames_while_dragging(browser, f"{served.url}/rigs/{RIG}/bow")
         sliding = slider_to_numbers(browser, f"{served.url}/rigs/{RIG}/arrow/try")
-        planning = plan_to_numbers(browser, f"{served.url}/rigs/tideway-recurve/crawls/plan")
+        walk(served)
+        planning = plan_to_numbers(browser, f"{served.url}/rigs/{RIG}/crawls/plan")
         browser.close()
     weight = sum(len(gzip.compress(served.get(url.removeprefix(served.url)))) for url in scripts)
     how = f"new context each, 8 visits (slowest {max(seen):.2f} s)"
@@ -759,6 +760,14 @@ def slider_to_numbers(browser: Browser, url: str) -> list[float]:
     found = moved_to_text(page, "try-point_gr", mass, [30 + 5 * run for run in range(42)])
     page.close()
     return found
+
+
+def walk(served: Served) -> None:
+    """Let the rig's archer walk the string: three crawls."""
+    marks = [{"kind": "crawl_mark", "distance_m": at, "crawl_mm": crawl}
+             for at, crawl in ((10.0, 50.0), (20.0, 33.0), (30.0, 14.0))]  # fmt: skip
+    subject = {"kind": "rig", "id": RIG}
+    served.post("/api/entries", {"entries": [{"subject": subject, "reading": m} for m in marks]})
 
 
 def plan_to_numbers(browser: Browser, url: str) -> list[float]:

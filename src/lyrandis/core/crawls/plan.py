@@ -1,6 +1,7 @@
 """Where point-on lies with another anchor, arrow or speed, and how deep the near crawls then go."""
 
 import math
+from collections.abc import Callable
 from typing import Literal, NamedTuple
 
 import numpy as np
@@ -106,7 +107,7 @@ def planned(sight: Sight, nearest_m: float = 5.0) -> Planned:
 def needs(sight: Sight, kappa: float, wished_m: float) -> tuple[Need, ...]:
     """Return what each lever alone would have to be for point-on at a wished distance.
 
-    Eye: e'(d) itself; speed and tip by bisection. Only those in reach: eye 20 to 140 mm, speed
+    Eye: e'(d) itself; speed and tip by straight lines. Only those in reach: eye 20 to 140 mm, speed
     within a fifth, the tip within 100 mm. Source: `zeroed`.
 
     >>> base = seen(Sight(52.0, 60.0, 0.0017, 780.0), 0.88)
@@ -123,7 +124,7 @@ def needs(sight: Sight, kappa: float, wished_m: float) -> tuple[Need, ...]:
         other = sight._replace(speed_mps=sight.speed_mps * share)
         return float(zeroed(at, other).over_mm[0]) - sight.eye_mm
 
-    share = _bisected(off_speed, 1 - SPEED_REACH, 1 + SPEED_REACH)
+    share = _crossing(off_speed, 1 - SPEED_REACH, 1 + SPEED_REACH)
     if share is not None:
         own = sight.speed_mps / math.sqrt(kappa)
         found.append(Need("speed", own * share, own * (share - 1)))
@@ -131,7 +132,7 @@ def needs(sight: Sight, kappa: float, wished_m: float) -> tuple[Need, ...]:
     def off_tip(tip: float) -> float:
         return float(zeroed(at, sight._replace(tip_mm=tip)).over_mm[0]) - sight.eye_mm
 
-    tip = _bisected(off_tip, sight.tip_mm - TIP_REACH_MM, sight.tip_mm + TIP_REACH_MM)
+    tip = _crossing(off_tip, sight.tip_mm - TIP_REACH_MM, sight.tip_mm + TIP_REACH_MM)
     if tip is not None:
         found.append(Need("tip", tip, tip - sight.tip_mm))
     return tuple(found)
@@ -142,15 +143,29 @@ SPEED_REACH = 0.2
 TIP_REACH_MM = 100.0
 
 
-def _bisected(off, low: float, high: float) -> float | None:  # type: ignore[no-untyped-def]
-    """Return where a falling or rising function is nought between two ends; else None."""
+STEPS, CLOSE = 30, 1e-7
+
+
+def _crossing(off: Callable[[float], float], low: float, high: float) -> float | None:
+    """Return where a falling or rising function is nought between two ends; else None.
+
+    Straight lines between the ends, an end that stays halved (Illinois): some six steps.
+    """
     at_low, at_high = off(low), off(high)
     if at_low * at_high > 0:
         return None
-    for _ in range(40):
-        middle = (low + high) / 2
-        if off(middle) * at_low > 0:
-            low = middle
+    side = 0
+    for _ in range(STEPS):
+        at = (low * at_high - high * at_low) / (at_high - at_low)
+        here = off(at)
+        if abs(here) < CLOSE:
+            break
+        if here * at_high > 0:
+            high, at_high = at, here
+            at_low = at_low / 2 if side == -1 else at_low
+            side = -1
         else:
-            high = middle
-    return (low + high) / 2
+            low, at_low = at, here
+            at_high = at_high / 2 if side == 1 else at_high
+            side = 1
+    return at

@@ -19,6 +19,7 @@ Array = npt.NDArray[np.float64]
 
 G = 9.80665
 NEWTON_STEPS = 4
+POINT_ON_GRID = 60
 MM = 1000.0
 NEAREST_M, FURTHEST_M = 2.0, 120.0
 """Distances a mark or a row may have."""
@@ -123,22 +124,21 @@ def high_per_mm(distance_m: float, tip_mm: float, kappa: float) -> float:
 def point_on_m(sight: Sight) -> float | None:
     """Return the distance shot without a crawl; None where it lies beyond 120 m or under 2 m.
 
-    Source: `zeroed` at e = h, bisected.
+    Source: `zeroed` at e = h, on two grids, each finer than the last, and a straight line between.
 
     >>> round(point_on_m(Sight(55.0, 64.0, 0.0016, 780.0)), 1)
     47.2
     """
-
-    def off(distance: float) -> float:
-        return float(zeroed(np.array([distance]), sight).over_mm[0]) - sight.eye_mm
-
     low, high = NEAREST_M, FURTHEST_M
-    if off(low) >= 0 or off(high) <= 0:
-        return None
-    for _ in range(40):
-        middle = (low + high) / 2
-        low, high = (middle, high) if off(middle) < 0 else (low, middle)
-    return (low + high) / 2
+    for _ in range(2):
+        tried = np.linspace(low, high, POINT_ON_GRID)
+        off = zeroed(tried, sight).over_mm - sight.eye_mm
+        if off[0] >= 0 or off[-1] < 0:
+            return None
+        behind = int(np.argmax(off >= 0))
+        low, high = float(tried[behind - 1]), float(tried[behind])
+    before, after = float(off[behind - 1]), float(off[behind])
+    return low + (high - low) * before / (before - after)
 
 
 def height_mm(distance_m: Array, over_mm: float, sight: Sight) -> Array:
