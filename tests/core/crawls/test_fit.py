@@ -17,13 +17,13 @@ from lyrandis.core.crawls.fit import (
     odd_one,
     sight_of,
     slopes,
-    student_95,
     were_yards,
     without,
 )
 from lyrandis.core.crawls.sight import crawls_mm
 from lyrandis.core.crawls.words import M_PER_YD
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.student import student_95
 from tests.core.crawls.archers import CHRONOGRAPH, TABLE_M, false_alarms, named, tried
 
 RIG = Prior(Estimate(52.0, 0.06 * 52), Estimate(68.0, 10.0), Estimate(0.0017, 0.25), 780.0, 1.0)

@@ -6,7 +6,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lyrandis.core.errors import DomainError
-from lyrandis.core.listen.compare import compared, middle, student_975
+from lyrandis.core.listen.compare import compared, middle
+from lyrandis.core.student import student_95
 
 BEFORE, AFTER = [-40.1, -39.2, -40.8], [-43.0, -42.1, -43.6]
 
@@ -31,7 +32,7 @@ def test_one_odd_take_hardly_moves_it() -> None:
     [(8, 2.306), (10, 2.228), (12, 2.179), (14, 2.145), (20, 2.086), (30, 2.042), (60, 2.000)],
 )
 def test_students_t(freedom: int, wanted: float) -> None:
-    assert student_975(freedom) == pytest.approx(wanted, abs=0.002)
+    assert student_95(freedom) == pytest.approx(wanted, abs=0.002)
 
 
 @pytest.mark.parametrize("sides", [([], AFTER), (BEFORE[:2], AFTER), (BEFORE, AFTER[:2])])

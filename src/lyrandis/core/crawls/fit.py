@@ -16,13 +16,13 @@ import numpy as np
 from lyrandis.core.crawls.sight import MM, Array, G, Sight, crawls_mm, point_on_m, zeroed
 from lyrandis.core.crawls.words import M_PER_YD
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.student import NORMAL_95, student_95
 
 DEEP_SD_MM = 2.0
 """Assumption: what a crawl of 60 mm does besides, one standard deviation."""
 FLOOR_MM, FLOOR_SHARE_BEYOND = 0.5, 0.08
 """Assumption: no band is narrower; hook above the nock: 8 % of it. Found against richer worlds."""
 LEAST_SCALE, SCALE_FROM, SCALE_PRIOR = 0.7, 4, 4.0
-NORMAL_95 = 1.959964
 MOST_STEPS, SHORT_STEPS, DONE_SDS = 25, 3, 1e-5
 NAMED_Z, LEFT_OUT_Z, LEAST_OTHERS = 2.5, 3.0, 4
 YARDS_ASKED = 2.0
@@ -93,24 +93,6 @@ class Next(NamedTuple):
     before_mm: float
     """Half of the table's band, root mean square."""
     after_mm: float
-
-
-def student_95(freedom: int) -> float:
-    """Return the 97.5 % point of Student's t, from 6 degrees of freedom on to 0.0015.
-
-    Source: Abramowitz and Stegun, Handbook of Mathematical Functions, 26.7.5.
-
-    >>> [round(student_95(freedom), 2) for freedom in (6, 10, 30)]
-    [2.45, 2.23, 2.04]
-    """
-    # t = z + (z^3 + z)/4n + (5z^5 + 16z^3 + 3z)/96n^2 + (3z^7 + 19z^5 + 17z^3 - 15z)/384n^3
-    z, n = NORMAL_95, freedom
-    return (
-        z
-        + (z**3 + z) / (4 * n)
-        + (5 * z**5 + 16 * z**3 + 3 * z) / (96 * n**2)
-        + (3 * z**7 + 19 * z**5 + 17 * z**3 - 15 * z) / (384 * n**3)
-    )
 
 
 def sight_of(theta: Array, tip_mm: float) -> Sight:

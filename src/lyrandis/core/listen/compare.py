@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from lyrandis.core.errors import DomainError
+from lyrandis.core.student import student_95
 
 LEAST_TAKES = 3
 PRIOR_DB, PRIOR_FREEDOM = 1.0, 4
@@ -16,8 +17,6 @@ SESSION_DB = 0.4
 HUBER, HUBER_ROUNDS, CLIPPED_DB = 1.5, 6, 3.0
 WOULD_SHOW = 1.7
 """A difference of so many half intervals would have been told."""
-_T_95 = (12.706, 4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228,
-         2.201, 2.179, 2.160, 2.145, 2.131, 2.120, 2.110, 2.101, 2.093, 2.086)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -38,21 +37,6 @@ class Compared:
     def would_show_db(self) -> float:
         """From about here a difference would have been told."""
         return WOULD_SHOW * self.half_db
-
-
-def student_975(freedom: int) -> float:
-    """Return the 97.5 % point of Student's t.
-
-    Source: table to 20 degrees of freedom, 1.96 + 2.4/v + 2.5/v^2 beyond.
-
-    >>> student_975(8), student_975(12), round(student_975(30), 2)
-    (2.306, 2.179, 2.04)
-    """
-    if freedom < 1:
-        raise ValueError(freedom)
-    if freedom <= len(_T_95):
-        return _T_95[freedom - 1]
-    return 1.96 + 2.4 / freedom + 2.5 / freedom**2
 
 
 def middle(values: Sequence[float]) -> float:
@@ -98,4 +82,4 @@ def compared(before: Sequence[float], after: Sequence[float]) -> Compared:
     variance = spread / (PRIOR_FREEDOM + first + last - 2)
     error = math.sqrt(1.05 * variance * (1 / first + 1 / last) + 2 * SESSION_DB**2)
     freedom = 2 + first + last
-    return Compared(middle(after) - middle(before), student_975(freedom) * error, error, freedom)
+    return Compared(middle(after) - middle(before), student_95(freedom) * error, error, freedom)
