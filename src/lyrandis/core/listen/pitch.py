@@ -18,7 +18,9 @@ BLIND_HZ = (45.0, 180.0)
 MOST_PARTIALS, HIGHEST_HZ, BESIDE = 13, 1500.0, 2
 FIRST_WEIGHT, EVEN_WEIGHT, FALL = 0.6, 0.5, 0.3
 """Phones lose the fundamental, a pluck in the middle the even ones."""
-STANDS_DB, NEAR_HZ, NEAR_SHARE, OFF_SHARE = 8.0, 2.0, 0.008, 0.012
+STANDS_DB, SINGLE_DB, ENOUGH_TAKES, NEAR_HZ, NEAR_SHARE, OFF_SHARE = 8.0, 3.0, 3, 2.0, 0.008, 0.012
+"""A partial stands 8 dB out of the mean of three plucks, 3 dB more for each that is missing: in one
+pluck alone noise stands out by as much."""
 LEAST_SD_HZ = 0.03
 
 
@@ -55,7 +57,8 @@ def note_of(
         [np.clip(one - running_median(one, cell), 0.0, MOST_DB) for one in spectra], axis=0
     )
     best = _best(stands, cell, series, expected_hz)
-    return None if best is None else _refined(stands, whole, cell, series, best)
+    least = STANDS_DB + SINGLE_DB * max(ENOUGH_TAKES - len(spectra), 0)
+    return None if best is None else _refined(stands, whole, cell, series, best, least)
 
 
 def running_median(spectrum: Array, cell_hz: float) -> Array:
@@ -94,8 +97,9 @@ def _best(
 
 
 def _refined(
-    stands: Array, whole: Array, cell: float, series: Sequence[float], near_hz: float
+    stands: Array, whole: Array, cell: float, series: Sequence[float], near_hz: float, least: float
 ) -> Estimate | None:
+    """Return the note from each partial that stands out enough, at its own maximum."""
     notes, numbers = [], []
     for number, ratio in enumerate(series[:MOST_PARTIALS], start=1):
         hz = ratio * near_hz
@@ -104,7 +108,7 @@ def _refined(
         if hz > HIGHEST_HZ or first < 1 or last >= len(whole) - 1:
             continue
         at = first + int(np.argmax(whole[first:last]))
-        if stands[at] <= STANDS_DB:
+        if stands[at] <= least:
             continue
         a, b, c = whole[at - 1 : at + 2]
         bend = a - 2 * b + c
