@@ -36,7 +36,6 @@
       word="eye"
       example="62mm"
       shown={known(page.own.eye)}
-      assumed="usual faces have it"
     />
     <ReadingField
       control="reach"
