@@ -25,6 +25,7 @@ HEAD = "/** Written by `make types` from the core. Do not edit. */\n"
 CONSTANTS = {
     "MM_PER_IN": constants.MM_PER_IN,
     "M_PER_FT": constants.M_PER_FT,
+    "M_PER_YD": crawls.M_PER_YD,
     "NEWTONS_PER_LBF": constants.NEWTONS_PER_LBF,
     "GRAINS_PER_GRAM": constants.GRAINS_PER_GRAM,
     "SPINE_THOUSANDTHS": units.SPINE_THOUSANDTHS,

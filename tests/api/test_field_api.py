@@ -59,7 +59,6 @@ def test_the_table_learns_from_the_shots_that_came_home(demo: Api) -> None:
     at = [one["distance_m"] for one in table["points"]].index(35)
     assert after["points"][at]["crawl_mm"] > table["points"][at]["crawl_mm"]
     assert after["marks"] == table["marks"] + 1
-    assert after["revision"] > table["revision"]
 
 
 @pytest.fixture

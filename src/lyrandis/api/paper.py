@@ -4,12 +4,13 @@ from collections.abc import Sequence
 from io import BytesIO
 from typing import Any
 
+from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.crawls.sheet import BAND, GREY, INK, Box, Dot, Shape, Sheet, Stroke, Words
 
 PAGE_MM = (210.0, 297.0)
 """A4; what stands on it lies within letter paper too."""
 MARGIN_MM, GAP_MM = 15.0, 12.0
-_POINTS = 72 / 25.4
+_POINTS = 72 / MM_PER_IN
 _FONTS = {False: "Helvetica", True: "Helvetica-Bold"}
 
 

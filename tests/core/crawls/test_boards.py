@@ -12,6 +12,7 @@ from lyrandis.core.errors import DomainError
 from lyrandis.core.example import rig as bare_rig
 from lyrandis.core.nock.height import WORTH_TWO_MM
 from tests.core.crawls.test_crawl_stage import GOOD, rig
+from tests.core.crawls.test_tables import new_set
 
 
 def test_a_lower_anchor_shoots_point_on_further_and_crawls_deeper() -> None:
@@ -176,6 +177,15 @@ def test_one_mark_hardly_tells_a_speed_and_none_says_nothing() -> None:
     assert one.alone is None
     assert rig("usualcrawl 20mm").crawls.speed_by_marks is None
     assert knee_drawing(rig("usualcrawl 20mm")).crawled is None
+
+
+def test_a_disagreement_is_told_with_other_arrows_marks_too() -> None:
+    slow = ("speed 140 fps 400gr", "speed 141 fps 400gr", "speed 140 fps 400gr")
+    told = rig(*slow, *GOOD, *new_set("crawl 10m 46mm", "crawl 20m 34mm", "crawl 40m 8mm"))
+    assert told.crawls.before is not None
+    assert told.crawls.speed_by_marks.apart
+    fine = rig(*GOOD, *new_set("crawl 10m 50mm", "crawl 20m 37.5mm", "crawl 40m 10mm"))
+    assert not fine.crawls.speed_by_marks.apart
 
 
 def test_a_chronograph_far_off_the_marks_is_said_on_both_pages() -> None:

@@ -11,7 +11,7 @@
       <p><strong>{shot.line}</strong></p>
       <p class="soft">{shot.differs}</p>
       <div class="row">
-        <button onclick={() => void round.insist(shot.id)}>Record it all the same</button>
+        <button onclick={() => round.insist(shot.id)}>Record it all the same</button>
         <button onclick={() => round.takeBack(shot.id)}>Leave it out</button>
       </div>
     </section>

@@ -5,12 +5,15 @@
 
   const text = $derived(round.text());
   let said = $state('');
+  /** Shots are forgotten only once they were copied or saved. */
+  let given = $state(false);
   let area = $state<HTMLTextAreaElement>();
 
   async function copy() {
     try {
       await navigator.clipboard.writeText(text);
       said = 'Copied. Paste it at the bench.';
+      given = true;
     } catch {
       // without leave to the clipboard the text is marked for the hand
       area?.select();
@@ -24,6 +27,7 @@
     link.click();
     URL.revokeObjectURL(link.href);
     said = 'Saved.';
+    given = true;
   }
   function clear() {
     round.clear();
@@ -44,9 +48,11 @@
       <button class="big" onclick={copy}>Copy</button>
       <button class="big" onclick={save}>Save file</button>
     </div>
-    <p class="soft">
-      Once they are on the bench: <button class="quiet" onclick={clear}>forget them here</button>
-    </p>
+    {#if given}
+      <p class="soft">
+        Once they are on the bench: <button class="quiet" onclick={clear}>forget them here</button>
+      </p>
+    {/if}
   {:else}
     <p>No shot is kept here.</p>
   {/if}

@@ -18,6 +18,8 @@ export interface Shot extends Logged {
   counted: boolean;
   /** Taken back: the id of what takes it back, until that is recorded too. */
   taken: string | null;
+  /** To be recorded although it differs. */
+  insisted: boolean;
   /** Why it waits for a choice, or was refused. */
   differs: string | null;
   refused: string | null;
@@ -127,6 +129,7 @@ export class Round {
         home: false,
         counted: false,
         taken: null,
+        insisted: false,
         differs: null,
         refused: null,
       },
@@ -139,12 +142,10 @@ export class Round {
     this.#changed();
   }
 
-  /** Record a shot that differs all the same. */
-  insist(id: string): Promise<void> {
-    return this.#send(
-      this.shots.filter((one) => one.id === id),
-      [id],
-    );
+  /** Record a shot that differs all the same, now or once the bench answers. */
+  insist(id: string): void {
+    this.#change([id], (one) => ({ ...one, insisted: true, differs: null }));
+    void this.sync();
   }
 
   choose(change: { arrows?: number; guessed?: boolean; notation?: string }): void {
@@ -156,7 +157,7 @@ export class Round {
 
   /** Forget shots that are given back, and begin anew. */
   clear(): void {
-    this.shots = this.shots.filter((one) => !this.#carried && !one.home && !one.taken);
+    this.shots = [];
     this.#keep();
   }
 
@@ -181,7 +182,7 @@ export class Round {
       const fresh = this.shots.filter(
         (one) => !one.home && !one.refused && !one.differs && (!one.taken || one.tried),
       );
-      if (fresh.length) await this.#send(fresh, []);
+      if (fresh.length) await this.#send(fresh);
       await this.#sendTakings();
       await this.#ask();
       this.link = 'here';
@@ -196,7 +197,8 @@ export class Round {
     }
   }
 
-  async #send(shots: readonly Shot[], also: string[]): Promise<void> {
+  async #send(shots: readonly Shot[]): Promise<void> {
+    const also = shots.filter((one) => one.insisted).map((one) => one.id);
     const body = { text: this.text(shots), record: true, also };
     const ids = shots.map((one) => one.id);
     this.#change(ids, (one) => ({ ...one, tried: true }));
@@ -219,7 +221,6 @@ export class Round {
         refused: line.state === 'bad' ? line.why : null,
       }));
     }
-    if (also.length) void this.sync();
   }
 
   async #sendTakings(): Promise<void> {
@@ -238,6 +239,7 @@ export class Round {
   async #ask(): Promise<void> {
     const sent = this.shots.filter((one) => one.home).map((one) => one.id);
     const answer = await fetch(`/api/rigs/${this.rig}/field-table`);
+    if (answer.status >= 500) throw new Error(`${answer.status}`);
     if (!answer.ok) {
       const problem = (await answer.json()) as { reason: string; instruction: string };
       this.problem = `${problem.reason} ${problem.instruction}`;

@@ -1,7 +1,6 @@
 /** How the field helper says distances and crawls. */
+import { M_PER_YD } from '../lib/units.gen';
 import type { FieldTable, Step } from './learn';
-
-export const M_PER_YD = 0.9144;
 
 const SIGNS = ['', '¼', '½', '¾'] as const;
 

@@ -2363,8 +2363,6 @@ export interface components {
             rig: string;
             /** Name */
             name: string;
-            /** Revision */
-            revision: number;
             /** Arrow Set */
             arrow_set: string | null;
             /** Arrows */
@@ -2399,8 +2397,6 @@ export interface components {
             mark_ids: string[];
             /** Points */
             points: components["schemas"]["FieldPoint"][];
-            /** Point On M */
-            point_on_m: number | null;
             /** Covariance */
             covariance: number[][];
             /** Scale */
@@ -2427,8 +2423,6 @@ export interface components {
             struck_sd: number;
             /** Guessed Share */
             guessed_share: number;
-            /** Speed Share */
-            speed_share: number;
         };
         /**
          * FieldText
@@ -3203,10 +3197,6 @@ export interface components {
             at_0_mm: number;
             /** Per 10 M */
             per_10_m: number;
-            /** From M */
-            from_m: number;
-            /** To M */
-            to_m: number;
             /** Leaves */
             leaves: string[];
         };

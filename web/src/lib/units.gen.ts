@@ -1,6 +1,7 @@
 /** Written by `make types` from the core. Do not edit. */
 export const MM_PER_IN = 25.4;
 export const M_PER_FT = 0.3048;
+export const M_PER_YD = 0.9144;
 export const NEWTONS_PER_LBF = 4.4482216152605;
 export const GRAINS_PER_GRAM = 15.43235835294143;
 export const SPINE_THOUSANDTHS = 31500.0;

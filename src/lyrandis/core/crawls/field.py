@@ -75,7 +75,6 @@ class FieldTable(_Drawn):
 
     rig: str
     name: str
-    revision: int
     arrow_set: str | None
     arrows: str
     anchor: Anchor
@@ -90,7 +89,6 @@ class FieldTable(_Drawn):
     mark_ids: tuple[str, ...]
     """Every crawl it has heard of: a shot that is among them is home."""
     points: tuple[FieldPoint, ...]
-    point_on_m: float | None
     covariance: tuple[tuple[float, ...], ...]
     scale: float
     factor: float
@@ -107,8 +105,6 @@ class FieldTable(_Drawn):
     struck_sds: dict[Struck, float]
     struck_sd: float
     guessed_share: float
-    speed_share: float
-    """± of the speed, two standard deviations as a share."""
 
 
 def field_table(c: Computed) -> FieldTable:
@@ -145,11 +141,10 @@ def field_table(c: Computed) -> FieldTable:
                 further_mm=round(off.further_mm, 1) if off else None,
             )
         )
-    hand, on = c.setup.archer.hand, fit.point_on
+    hand = c.setup.archer.hand
     return FieldTable(
         rig=c.setup.rig or "",
         name=c.setup.name or "this rig",
-        revision=c.setup.revision,
         arrow_set=c.setup.fitted.arrow_set,
         arrows=c.setup.arrows.name or "arrows",
         anchor=crawls.anchor,
@@ -161,7 +156,6 @@ def field_table(c: Computed) -> FieldTable:
         marks=len(crawls.counting),
         mark_ids=tuple(one.recorded.entry.id for one in crawls.lines[-MOST_IDS:]),
         points=tuple(points),
-        point_on_m=on.value if on else None,
         covariance=tuple(tuple(row) for row in fit.covariance.tolist()),
         scale=fit.scale,
         factor=fit.factor,
@@ -174,7 +168,6 @@ def field_table(c: Computed) -> FieldTable:
         struck_sds=STRUCK_SDS,
         struck_sd=STRUCK_SD,
         guessed_share=GUESSED_SHARE,
-        speed_share=2 * math.sqrt(float(fit.covariance[0][0])),
     )
 
 

@@ -484,12 +484,11 @@ class CrawlNumbers:
     @cached_property
     def speed_off(self) -> float | None:
         """How far the marks' speed lies off what bow and chronograph say, in sds of both."""
-        if self.fit is None or self.prior is None or len(self.counting) < 2:
+        rig = self.rig_prior
+        if self.fit is None or rig is None or len(self.counting) < 2:
             return None
-        if self.before is not None:
-            return None  # then marks with other arrows are in the prior too
-        said = self.fit.theta[0] - math.log(self.prior.speed.value)
-        before = self.prior.speed.sd / self.prior.speed.value
+        said = self.fit.theta[0] - math.log(rig.speed.value)
+        before = rig.speed.sd / rig.speed.value
         after = math.sqrt(float(self.fit.covariance[0][0]))
         # of two that share the prior: the marks' own share of it
         apart = math.sqrt(max(before**2 - after**2, 1e-12))

@@ -87,9 +87,6 @@ class LinearSchool(_Drawn):
 
     at_0_mm: float
     per_10_m: float
-    from_m: float
-    """Nearest and furthest mark it was drawn through."""
-    to_m: float
     leaves: tuple[str, ...]
     """Distances of the table where it lies outside the band."""
 
@@ -286,7 +283,5 @@ def _linear(c: Computed) -> LinearSchool | None:
     return LinearSchool(
         at_0_mm=start,
         per_10_m=10 * slope,
-        from_m=float(far.min()),
-        to_m=float(far.max()),
         leaves=leaves,
     )

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from lyrandis.core.computed import Computed
+from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.crawls.notation import FEEL_PARTS, STITCH_PARTS, in_figures
 from lyrandis.core.crawls.numbers import CrawlNumbers
 from lyrandis.core.crawls.readings import said_distance
@@ -21,7 +22,7 @@ from lyrandis.core.crawls.sheet import (
 from lyrandis.core.errors import DomainError
 
 WIDTH_MM, STRING_AT_MM, NOCK_AT_MM = 63.5, 20.0, 16.0
-PIXELS_MM = 12 * 25.4 / 96
+PIXELS_MM = 12 * MM_PER_IN / 96
 """Sizes are whole dots of a browser, which else would round and scale what it prints."""
 TICK_MM, COLUMN_MM = 11.0, 13.0
 CLOSE_MM = 3.3

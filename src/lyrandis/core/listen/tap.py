@@ -112,18 +112,3 @@ def _line(number: int, note: float, ln_ei: float, ln_hz: Array, stands: Array) -
         return None
     hz = math.exp(float(ln_hz[at]))
     return HeardLine(number, hz, float(stands[at]), (hz / note) ** 2)
-
-
-RING_OVER_GAUGE = {"wood": Estimate(1.06, 0.04), "other": Estimate(1.01, 0.01)}
-"""Assumption: wood, cane with it, is stiffer when it rings than under a slow load."""
-
-
-def node_share() -> float:
-    """Return where a bare, parallel shaft does not swing: a share of its length from either end.
-
-    Source: the first mode of a free beam.
-
-    >>> round(node_share(), 3)
-    0.224
-    """
-    return 0.22416

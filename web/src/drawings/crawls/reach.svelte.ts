@@ -1,11 +1,9 @@
 /** The distance being asked of the table: in whole metres or yards, read between its points. */
 import type { PageOf } from '../../lib/api';
-import { M_PER_FT } from '../../lib/units.gen';
+import { M_PER_YD } from '../../lib/units.gen';
 import { slid } from '../keys';
 
 type Crawls = PageOf<'crawls'>;
-
-export const M_PER_YD = 3 * M_PER_FT;
 
 export interface Between {
   crawl_mm: number;

@@ -3,7 +3,7 @@
   import ProblemNote from '../../components/ProblemNote.svelte';
   import WhenAsked from '../../components/WhenAsked.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
-  import { M_PER_YD } from '../../drawings/crawls/reach.svelte';
+  import { M_PER_YD } from '../../lib/units.gen';
   import { api, type EntryDraft, type TablesBoard } from '../../lib/api';
   import { AskedOfRig } from '../../lib/asked.svelte';
   import { bench } from '../../lib/bench.svelte';

@@ -2,7 +2,7 @@
   import Cautions from '../../components/Cautions.svelte';
   import WhenAsked from '../../components/WhenAsked.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
-  import { M_PER_YD } from '../../drawings/crawls/reach.svelte';
+  import { M_PER_YD } from '../../lib/units.gen';
   import PointOnScale from '../../drawings/crawls/PointOnScale.svelte';
   import { api, type PlanBoard } from '../../lib/api';
   import { AskedOfRig } from '../../lib/asked.svelte';
