@@ -89,6 +89,8 @@ _RANGES = {
 
 
 def _field(name: str, annotation: Any) -> st.SearchStrategy[Any]:
+    if name == "ear":
+        return st.none() | _EARS
     key = _RANGES.get(name) or ("part_mass" if name.endswith("_gr") else None)
     if key:
         meant = PLAUSIBLE[key]
@@ -114,6 +116,59 @@ _TRIALS = st.none() | st.sampled_from(
 _HITS = st.builds(
     e.Hit, right_mm=st.floats(-400, 400), up_mm=st.floats(-400, 400), bare=st.booleans()
 )
+
+
+_MARKS = st.integers(0, 5).map(lambda n: f"{n:016x}")
+_LEVELS = st.floats(-80, 0)
+_EARS = st.builds(e.ByEar, mark=_MARKS, half=st.floats(0.05, 2), same_place=st.booleans())
+
+
+def _take() -> st.SearchStrategy[e.TakeHeard]:
+    return st.builds(
+        e.TakeHeard,
+        at_s=st.floats(0, 60),
+        level_db=_LEVELS,
+        peak_db=_LEVELS,
+        snr_db=st.floats(0, 40),
+        centroid_hz=st.floats(100, 4000),
+        ring_s=st.tuples(*[st.none() | st.floats(0.02, 2)] * 6),
+        cells_db=st.tuples(*[_LEVELS] * 25),
+        rep=st.floats(0, 4),
+        unrep=st.floats(0, 4),
+        excess_db=st.floats(0, 20),
+        bursts=st.integers(0, 6),
+        spread_ms=st.floats(0, 20),
+        crest_db=st.floats(0, 20),
+        sync=st.floats(-1, 1),
+        slap=st.floats(-1, 1),
+        spikes_ms=st.lists(st.integers(30, 350), max_size=3).map(tuple),
+        blow_s=st.none() | st.floats(0.1, 1),
+    )
+
+
+@st.composite
+def _sound_heard(draw: st.DrawFn) -> e.SoundHeard:
+    takes = tuple(draw(st.lists(_take(), min_size=1, max_size=5)))
+    note = draw(st.none() | st.floats(60, 150))
+    return e.SoundHeard(
+        mark=draw(_MARKS),
+        name="made-up.wav",
+        what=draw(st.sampled_from(["pluck", "shot", "reference"])),
+        same_place=draw(st.booleans()),
+        seconds=10.0,
+        rate_hz=44100.0,
+        takes=takes,
+        struck=draw(st.just(()) | st.just((1,)) | st.just((len(takes),))),
+        note_hz=note,
+        note_half_hz=None if note is None else draw(st.floats(0.05, 2)),
+        partials=() if note is None else tuple(
+            e.PartialHeard(number=n, hz=note * n) for n in (1, 2, 3)
+        ),
+        second=draw(st.floats(0, 30)),
+        second_ratio=draw(st.floats(0.925, 0.987)),
+        line_db=draw(st.floats(0, 15)),
+        troubles=draw(st.just(()) | st.sampled_from([("few_takes",), ("clipped",), ("noisy",)])),
+    )  # fmt: skip
 
 
 def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
@@ -174,6 +229,8 @@ def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
             brace_height_mm=_field("brace_height_mm", None),
             sound=st.lists(st.floats(0, 10), min_size=1, max_size=3).map(tuple),
             shock=st.lists(st.floats(0, 10), max_size=3).map(tuple),
+            takes_db=st.lists(st.floats(-60, -20), max_size=4).map(tuple),
+            ear=st.none() | _EARS,
         ),
         e.NockHeight: st.builds(
             e.NockHeight,
@@ -282,6 +339,26 @@ def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
             arrows=st.integers(1, 6),
             guessed=st.booleans(),
         ),
+        e.SoundHeard: _sound_heard(),
+        e.ShaftTapped: st.builds(
+            e.ShaftTapped,
+            arrow_number=st.integers(1, 12),
+            state=st.sampled_from(["bare", "finished"]),
+            mass_gr=st.none() | st.floats(150, 600),
+            mark=_MARKS,
+            taps=st.lists(
+                st.builds(
+                    e.TapHeard,
+                    at_s=st.floats(0, 60),
+                    ring_hz=st.floats(50, 140),
+                    half_hz=st.floats(0.1, 3),
+                    lines=st.integers(2, 4),
+                    quarter=st.booleans(),
+                ),
+                min_size=1,
+                max_size=3,
+            ).map(tuple),
+        ),
         e.CrawlUnits: st.builds(e.CrawlUnits, unit=st.sampled_from(["m", "yd"])),
         e.CrawlCounted: st.builds(
             e.CrawlCounted,
@@ -314,6 +391,7 @@ def _reading(kind: type[e.BaseReading]) -> st.SearchStrategy[e.BaseReading]:
             state=st.none() | st.sampled_from(sorted(get_args(e.ArrowState))),
             retired=st.none() | st.booleans(),
             remark=st.just("dark grain"),
+            spine_ear=st.none() | _EARS,
         ),
         e.ArrowPass: st.builds(
             e.ArrowPass,

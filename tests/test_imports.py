@@ -17,6 +17,7 @@ CORE_MAY_USE = {
     "__future__", "abc", "bisect", "collections", "contextlib", "csv", "dataclasses", "datetime",
     "unicodedata",
     "decimal", "difflib", "enum", "fractions", "functools", "hashlib", "html", "io", "itertools",
+    "importlib",  # for constants that ship beside the code
     "math",
     "numpy", "operator", "pydantic", "re", "scipy", "statistics", "string", "typing",
 }  # fmt: skip

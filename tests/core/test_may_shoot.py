@@ -50,7 +50,7 @@ def test_a_stop_says_no_and_shows_in_its_stage() -> None:
     found = judged(*WHOLE, "inspect bad tips")
     assert found.may_shoot.answer == "no"
     assert "Do not string or draw" in found.may_shoot.because[0].text()
-    assert [stage.stop for stage in found.stages] == [False, True, *[False] * 4]
+    assert [stage.stop for stage in found.stages] == [False, True, *[False] * 5]
     # each is said once: the answer says what, the step what to do of it
     step = found.next_step
     assert step.finding == "inspection"

@@ -21,7 +21,7 @@ from tests.entries import any_entries, entries
 
 CORE = Path(__file__).parents[2] / "src" / "lyrandis" / "core"
 WITHOUT_WORD = {"named", "retraction", "put_away", "taper_shot", "butt_hits", "rig_tuned",
-                "crawl_counted"}  # fmt: skip
+                "crawl_counted", "sound_heard", "shaft_tapped"}  # fmt: skip
 """Kinds that have a control of their own and are not typed."""
 
 
@@ -106,6 +106,7 @@ def test_a_room_that_does_not_apply_leaves_no_trace() -> None:
         ("nock", 4),
         ("flight", 5),
         ("crawls", 6),
+        ("listen", 7),
     ]
     assert "bow" not in {finding.stage for finding in assessment.findings}
 
@@ -134,7 +135,7 @@ def imported(path: Path) -> set[str]:
     return {name.removeprefix("lyrandis.core.") for name in found if name.startswith("lyrandis")}
 
 
-ORDER = ("archer", "bow", "string", "arrow", "nock", "flight", "crawls", "order")
+ORDER = ("archer", "bow", "string", "arrow", "nock", "flight", "crawls", "order", "listen")
 """Stages as they may import: the string's readings and facts are read by bow and arrow."""
 KNOTS = {
     # mechanics do not run in the order of work: see core/computed.py

@@ -15,6 +15,8 @@ from lyrandis.core.crawls.numbers import numbers as crawl_numbers
 from lyrandis.core.flight.evidence import reckon
 from lyrandis.core.flight.numbers import FlightNumbers, Reckoner
 from lyrandis.core.flight.numbers import numbers as flight_numbers
+from lyrandis.core.listen.numbers import ListenNumbers
+from lyrandis.core.listen.numbers import numbers as listen_numbers
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.numbers import numbers as nock_numbers
 from lyrandis.core.order.numbers import OrderNumbers
@@ -36,6 +38,7 @@ class Computed:
     nock: NockNumbers
     flight: FlightNumbers
     crawls: CrawlNumbers
+    listen: ListenNumbers
     order: OrderNumbers
 
 
@@ -88,4 +91,5 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
         arrow = replace(arrow, match=flight.match)
     order = order_numbers(setup, archer=archer, bow=bow, string=string, nock=nock)
     crawls = crawl_numbers(setup, archer=archer, bow=bow, finished=arrow.finished)
-    return Computed(setup, archer, bow, arrow, string, nock, flight, crawls, order)
+    listen = listen_numbers(setup, archer=archer, bow=bow, string=string, arrow=arrow)
+    return Computed(setup, archer, bow, arrow, string, nock, flight, crawls, listen, order)

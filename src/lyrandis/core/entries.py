@@ -76,6 +76,7 @@ from lyrandis.core.bow.words import (
     InspectionItem,
     LimbsAre,
 )
+from lyrandis.core.by_ear import ByEar, SoundMark
 from lyrandis.core.crawls.readings import (
     ArrowReach,
     CrawlCounted,
@@ -108,6 +109,16 @@ from lyrandis.core.flight.readings import (
     WalkedBack,
 )
 from lyrandis.core.flight.words import Care, MatchFrom, Pushed
+from lyrandis.core.listen.readings import (
+    ListenReading,
+    MovedOnset,
+    PartialHeard,
+    ShaftTapped,
+    SoundHeard,
+    TakeHeard,
+    TapHeard,
+)
+from lyrandis.core.listen.words import Brought, Fault, TappedState, Trouble, What
 from lyrandis.core.nock.readings import (
     ArrowNock,
     BowKitTold,
@@ -187,7 +198,9 @@ __all__ = [
     "BraceHeight",
     "BraceRange",
     "BraceTried",
+    "Brought",
     "ButtHits",
+    "ByEar",
     "ByFlight",
     "Care",
     "CentreShot",
@@ -208,6 +221,7 @@ __all__ = [
     "EntryId",
     "EyeHeight",
     "Family",
+    "Fault",
     "FeathersSeen",
     "FingerWidth",
     "Fitted",
@@ -232,6 +246,7 @@ __all__ = [
     "LimbsInLine",
     "MatchFrom",
     "MatchSource",
+    "MovedOnset",
     "Name",
     "Named",
     "NockDatum",
@@ -247,6 +262,7 @@ __all__ = [
     "OrderHabit",
     "PartFitted",
     "PartKind",
+    "PartialHeard",
     "PlateMarked",
     "PostedEntry",
     "Purpose",
@@ -264,8 +280,11 @@ __all__ = [
     "SettingFound",
     "SettingMoved",
     "ShaftMaterial",
+    "ShaftTapped",
     "ShotCare",
     "SlapHeard",
+    "SoundHeard",
+    "SoundMark",
     "Source",
     "SpineStandard",
     "StringBuild",
@@ -281,13 +300,18 @@ __all__ = [
     "TabStitches",
     "Tail",
     "TailSeen",
+    "TakeHeard",
     "Taking",
+    "TapHeard",
     "TaperShot",
+    "TappedState",
     "TillerGaps",
     "TrialSet",
+    "Trouble",
     "UsualCrawl",
     "WalkedBack",
     "WeightWished",
+    "What",
 ]
 
 Reading = Annotated[
@@ -299,6 +323,7 @@ Reading = Annotated[
     | NockReading
     | FlightReading
     | CrawlReading
+    | ListenReading
     | OrderReading,
     Field(discriminator="kind"),
 ]

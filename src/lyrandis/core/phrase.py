@@ -123,6 +123,10 @@ def hertz(value: float) -> Figure:
     return Figure(value=value, unit="Hz")
 
 
+def decibels(value: float, plus_minus: float | None = None) -> Figure:
+    return Figure(value=value, unit="dB", plus_minus=plus_minus)
+
+
 def millis(value_s: float) -> Figure:
     return Figure(value=1000 * value_s, unit="ms")
 

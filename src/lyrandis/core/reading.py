@@ -15,7 +15,7 @@ from lyrandis.core.phrase import Phrase
 SubjectKind = Literal["archer", "bow", "string", "arrow_set", "rig"]
 PartKind = Literal["archer", "bow", "string", "arrow_set"]
 Source = Literal["weighed", "measured", "estimated", "told", "simulated"]
-StageKey = Literal["archer", "bow", "arrow", "string", "nock", "flight", "crawls"]
+StageKey = Literal["archer", "bow", "arrow", "string", "nock", "flight", "crawls", "listen"]
 
 SubjectId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
 ENTRY_ID = r"^[A-Za-z0-9][A-Za-z0-9-]{7,63}$"

@@ -10,11 +10,12 @@ from lyrandis.core.bow.room import ROOM as BOW
 from lyrandis.core.crawls.room import ROOM as CRAWLS
 from lyrandis.core.flight.room import ROOM as FLIGHT
 from lyrandis.core.judgement import Rule
+from lyrandis.core.listen.room import ROOM as LISTEN
 from lyrandis.core.nock.room import ROOM as NOCK
 from lyrandis.core.room import Page, Room
 from lyrandis.core.string.room import ROOM as STRING
 
-ROOMS: tuple[Room, ...] = (ARCHER, BOW, ARROW, STRING, NOCK, FLIGHT, CRAWLS)
+ROOMS: tuple[Room, ...] = (ARCHER, BOW, ARROW, STRING, NOCK, FLIGHT, CRAWLS, LISTEN)
 RULEBOOK: tuple[Rule, ...] = tuple(rule for room in ROOMS for rule in room.rules)
 
 if TYPE_CHECKING:

@@ -16,6 +16,8 @@ from lyrandis.core.crawls.facts import CrawlFacts
 from lyrandis.core.crawls.facts import facts as crawl_facts
 from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.facts import facts as flight_facts
+from lyrandis.core.listen.facts import ListenFacts
+from lyrandis.core.listen.facts import facts as listen_facts
 from lyrandis.core.nock.facts import NockFacts
 from lyrandis.core.nock.facts import facts as nock_facts
 from lyrandis.core.order.facts import OrderFacts
@@ -55,6 +57,7 @@ class Setup:
     flight: FlightFacts = field(default_factory=FlightFacts)
     crawls: CrawlFacts = field(default_factory=CrawlFacts)
     other_arrows: tuple[OtherArrows, ...] = ()
+    listen: ListenFacts = field(default_factory=ListenFacts)
     order: OrderFacts = field(default_factory=OrderFacts)
     pile: Pile = field(default_factory=Pile, compare=False, repr=False)
     """All that stands: a stage whose facts nobody else reads takes them from here."""
@@ -110,6 +113,7 @@ def fold(
         flight=flight_facts(pile),
         crawls=crawl_facts(pile),
         other_arrows=_other_arrows(standing, rig, pile, fitted),
+        listen=listen_facts(pile),
         order=order_facts(pile),
         pile=pile,
     )

@@ -19,6 +19,7 @@ from lyrandis.core.arrow.words import (
     ShaftMaterial,
     SpineStandard,
 )
+from lyrandis.core.by_ear import ByEar
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Figure, Phrase, gap, gr, gr_per_in, mm, phrase, plain, spine
 from lyrandis.core.reading import BaseReading, require_something
@@ -125,6 +126,8 @@ class NumberedArrow(BaseReading):
     state: ArrowState | None = None
     retired: bool | None = None
     remark: Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)] | None = None
+    spine_ear: ByEar | None = None
+    """Given where the spine was heard: the shaft was tapped and rang."""
 
     @model_validator(mode="after")
     def _something(self) -> "NumberedArrow":
@@ -141,8 +144,9 @@ class NumberedArrow(BaseReading):
         parts: list[str] = []
         figures: dict[str, Figure] = {}
         if self.spine_lbf is not None:
-            parts.append("spine {spine}")
-            figures["spine"] = spine(self.spine_lbf)
+            half = self.spine_ear.half if self.spine_ear else None
+            parts.append("spine {spine}" + (" by ear" if self.spine_ear else ""))
+            figures["spine"] = spine(self.spine_lbf, half)
         if self.straight_mm is not None:
             parts.append("run-out {straight}")
             figures["straight"] = gap(self.straight_mm)

@@ -21,6 +21,7 @@ from lyrandis.core.bow.words import (
     InspectionItem,
     LimbsAre,
 )
+from lyrandis.core.by_ear import ByEar
 from lyrandis.core.constants import MARKED_DRAW_MM
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Figure, Phrase, gpp, gr, lbf, mm, mps, phrase
@@ -265,7 +266,7 @@ class BraceRange(BaseReading):
 
 
 class ArrowSpeed(BaseReading):
-    """One chronograph reading at full draw; without a mass, of the arrows on the rig."""
+    """One speed at full draw, by chronograph or by ear; without a mass, of the rig's arrows."""
 
     of = frozenset({"rig"})
     by = "measured"
@@ -274,6 +275,8 @@ class ArrowSpeed(BaseReading):
     kind: Literal["arrow_speed"] = "arrow_speed"
     speed_mps: q.ArrowSpeed
     arrow_mass_gr: q.ArrowMass | None = None
+    ear: ByEar | None = None
+    """Given where it was heard: release and strike in one recording."""
 
     def needed(self) -> frozenset[PartKind]:
         """Without a mass of its own it is of the arrows that were on the rig."""
@@ -284,7 +287,9 @@ class ArrowSpeed(BaseReading):
     def say(self) -> Phrase:
         of = "" if self.arrow_mass_gr is None else ", an arrow of {mass}"
         mass = gr(self.arrow_mass_gr or 0.0)
-        return phrase(f"Chronograph {{speed}}{of}", speed=mps(self.speed_mps), mass=mass)
+        by = "Chronograph" if self.ear is None else "Speed by ear"
+        half = None if self.ear is None else self.ear.half
+        return phrase(f"{by} {{speed}}{of}", speed=mps(self.speed_mps, half), mass=mass)
 
 
 BowReading = (

@@ -45,6 +45,8 @@ UNKNOWN_WIDENS = 2.0
 """Where family or length is not told, both are this much less sure."""
 CHRONOGRAPH_SD = 0.012
 """Assumption: one chronograph reading, the archer's own repeat in it, as a share of speed."""
+LEAST_EAR_SD = 0.006
+"""No speed by ear counts for more than this: what several shots share stays."""
 TOLD_SPEED_SD = 0.04
 """Assumption: a speed from hearsay."""
 SPEED_OFF = 3.5
@@ -346,6 +348,9 @@ def calibrate(
 
 
 def _speed_sd(reading: Clocked) -> float:
+    ear = reading.recorded.reading.ear
+    if ear is not None:
+        return max(ear.half / 2 / reading.recorded.reading.speed_mps, LEAST_EAR_SD)
     hearsay = reading.recorded.source in ("told", "estimated")
     return TOLD_SPEED_SD if hearsay else CHRONOGRAPH_SD
 

@@ -31,6 +31,8 @@ FIVE_BANDS_HZ = ((70, 250), (250, 700), (700, 1800), (1800, 4000), (4000, 7000))
 FIVE_WINDOWS_MS = ((-25, -4), (0, 12), (12, 40), (40, 110), (110, 300))
 SPIKE_BAND_HZ, SPIKE_FROM_MS, SPIKE_TO_MS = 1800.0, 30, 350
 SPIKE_DB, SPIKE_BASE, SPIKE_AROUND, SPIKE_SAME_DB, SPIKE_MOST_DB = 5.0, 8, 12, 4.0, 20.0
+BURSTS_FROM_MS, BURSTS_TO_MS, BURST_DOWN_DB, BURST_NOISE_DB = -21, 46, 12.0, 6.0
+SYNC_MS, SLAP_MS, SYNC_MEAN = (6, 150), (3, 60), 25
 DECAY_FROM_DB, DECAY_TO_DB, DECAY_FRAMES, DECAY_NOISE = -5.0, -20.0, 4, 1.6
 
 
@@ -44,6 +46,20 @@ class Spikes:
     unrep: float
     excess: float
     """Their mean height over what lies round them, 20 dB at most."""
+    at_ms: tuple[int, ...] = ()
+    """When they were, after the onset."""
+
+
+@dataclass(frozen=True)
+class Crack:
+    """What is bright round the release: one thump, or several clicks."""
+
+    bursts: int
+    spread_ms: float
+    """Standard deviation of its power in time."""
+    crest_db: float
+    """Its highest millisecond over the mean."""
+    at_ms: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True, eq=False)
@@ -155,12 +171,67 @@ class Features:
         return float(self.z[b, w] - self.z[b, 1])
 
     @cached_property
-    def _bright(self) -> tuple[Array, float]:
-        """Frames of 1 ms over 1.8 kHz from 60 ms before the onset, and the noise there."""
+    def _bright_from(self) -> tuple[Array, int]:
+        """Frames of 1 ms over 1.8 kHz from 60 ms before the onset, and which one the onset is."""
         early = min(0.06, self.take.onset_s)
         part = band(self._part(-early, 0.5), SPIKE_BAND_HZ, self.sound.top_hz)
-        power = frames(part)
-        return power[round(early * 1000) :], self.room.of_band(SPIKE_BAND_HZ, self.sound.top_hz)
+        return frames(part), round(early * 1000)
+
+    @cached_property
+    def _bright(self) -> tuple[Array, float]:
+        """The same from the onset on, and the noise there."""
+        power, onset = self._bright_from
+        return power[onset:], self.room.of_band(SPIKE_BAND_HZ, self.sound.top_hz)
+
+    @cached_property
+    def crack(self) -> Crack:
+        """What is bright from 21 ms before the onset to 46 after it, smoothed over three ms."""
+        power, onset = self._bright_from
+        noise = self._bright[1]
+        first = max(onset + BURSTS_FROM_MS, 0)
+        smooth = np.convolve(power[first : onset + BURSTS_TO_MS + 1], (0.25, 0.5, 0.25), "same")
+        if len(smooth) < 3 or smooth.max() <= 0:
+            return Crack(0, 0.0, 0.0)
+        said = levels(smooth)
+        least = max(float(said.max()) - BURST_DOWN_DB, level(noise) + BURST_NOISE_DB)
+        inner = said[1:-1]
+        peaks = (inner >= said[:-2]) & (inner > said[2:]) & (inner > least)
+        at = np.arange(len(smooth), dtype=np.float64)
+        weight = smooth / smooth.sum()
+        middle = float((weight * at).sum())
+        spread = math.sqrt(float((weight * (at - middle) ** 2).sum()))
+        crest = float(said.max()) - level(float(smooth.mean()))
+        times = tuple(int(one) + 1 + first - onset for one in np.nonzero(peaks)[0])
+        return Crack(len(times), spread, crest, times)
+
+    def in_step(self, window_ms: tuple[int, int]) -> float:
+        """Return how far bright sound comes back with the string's period: -1 to 1.
+
+        Autocorrelation at one period of the root of the power, less its mean over 25 ms.
+        """
+        power = self._bright[0]
+        root = np.sqrt(power[window_ms[0] : window_ms[1]])
+        lag = round(self.period_s * 1000)
+        if len(root) < lag + SYNC_MEAN:
+            return 0.0
+        root = root - np.convolve(root, np.ones(SYNC_MEAN) / SYNC_MEAN, "same")
+        size = float((root**2).sum())
+        return float((root[lag:] * root[:-lag]).sum()) / size if size > 0 else 0.0
+
+    @property
+    def sync(self) -> float:
+        """How far the ring buzzes once a period."""
+        return self.in_step(SYNC_MS)
+
+    @property
+    def slap(self) -> float:
+        """The same right after the release: the string slapping its limbs."""
+        return self.in_step(SLAP_MS)
+
+    @property
+    def early(self) -> float:
+        """Bright sound before the onset over that of the onset [dB]: a click of nock or arrow."""
+        return float(self.z[3, 0] - self.z[3, 1])
 
     @cached_property
     def spikes(self) -> Spikes:
@@ -180,7 +251,8 @@ class Features:
         span = max(last - SPIKE_FROM_MS, 1) / 100
         again = sum(self._comes_back(said, at) for at, _ in found)
         height = sum(over for _, over in found) / len(found) if found else 0.0
-        return Spikes(again / span, (len(found) - again) / span, height)
+        times = tuple(at for at, _ in found)
+        return Spikes(again / span, (len(found) - again) / span, height, times)
 
     def _comes_back(self, said: Array, at: int) -> bool:
         period = self.period_s * 1000

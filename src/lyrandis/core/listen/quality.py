@@ -6,7 +6,9 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from lyrandis.core.listen.features import Features
-from lyrandis.core.listen.sound import Array
+from lyrandis.core.listen.sound import Array, Sound, band, levels
+from lyrandis.core.listen.takes import Take
+from lyrandis.core.listen.words import Trouble
 
 ALIKE_SAMPLES, ALIKE_SHARE, LOUD = 4, 0.0005, 0.2
 FAINT = 0.004
@@ -14,20 +16,13 @@ FEW_TAKES = 3
 NOISY_DB = 6.0
 LOW_RATE_HZ = 15_900.0
 PLUCK_SHOT_DB = 3.0
-STEADY_TAKES, STEADY_P = 5, 0.05
+STEADY_TAKES = 5
+VOICE_HZ, VOICE_FRAME_S, VOICE_RATE_HZ = (150.0, 400.0), 0.02, (3.0, 8.0)
+VOICE_DB, VOICE_HARMONIC, VOICE_LEAST_S = 6.0, 0.5, 0.5
+"""Between takes: loudness swinging by 6 dB three to eight times a second, in harmonic notes."""
+GAP_BEFORE_S, GAP_AFTER_S = 0.1, 1.25
+JUMP_DB, JUMP_S = 6.0, 0.25
 
-Trouble = Literal[
-    "clipped", "too_quiet", "few_takes", "no_takes", "noisy", "low_rate", "gain_rides"
-]
-SAYS: dict[Trouble, str] = {
-    "clipped": "The recorder was overloaded: move it back or lower its gain.",
-    "too_quiet": "Hardly any sound: move nearer.",
-    "few_takes": "Fewer than three takes: three at least, five are better.",
-    "no_takes": "No pluck or shot found.",
-    "noisy": "Too noisy here: go indoors or wait for the wind.",
-    "low_rate": "Above 3.6 kHz nothing was recorded: a rattle may be missed.",
-    "gain_rides": "The phone seems to adjust its own gain: switch it off.",
-}
 May = Literal["levels", "rattle", "comparison", "note"]
 """What may be said of a recording."""
 FORBIDS: dict[Trouble, frozenset[May]] = {
@@ -38,7 +33,19 @@ FORBIDS: dict[Trouble, frozenset[May]] = {
     "noisy": frozenset({"levels", "comparison"}),
     "low_rate": frozenset({"rattle"}),
     "gain_rides": frozenset({"levels"}),
+    "voice": frozenset(),
 }
+
+
+def may(troubles: Sequence[Trouble], what: May) -> bool:
+    """Return whether something may be said of a recording with such troubles.
+
+    Source: definition.
+
+    >>> may(("clipped",), "levels"), may(("clipped",), "note")
+    (False, True)
+    """
+    return not any(what in FORBIDS[one] for one in troubles)
 
 
 class Quality(NamedTuple):
@@ -48,7 +55,7 @@ class Quality(NamedTuple):
 
     def may(self, what: May) -> bool:
         """Return whether something may be said of the recording all the same."""
-        return not any(what in FORBIDS[one] for one in self.troubles)
+        return may(self.troubles, what)
 
 
 def quality_of(samples: Array, rate: float, heard: Sequence[Features]) -> Quality:
@@ -70,6 +77,8 @@ def quality_of(samples: Array, rate: float, heard: Sequence[Features]) -> Qualit
         found.append("clipped")
     if heard and float(np.median([one.snr for one in heard])) < NOISY_DB:
         found.append("noisy")
+    if heard and _spoken(heard[0].sound, [one.take for one in heard]):
+        found.append("voice")
     if _rides([one.level for one in heard]):
         found.append("gain_rides")
     if 0 < len(heard) < FEW_TAKES:
@@ -85,6 +94,52 @@ def _clipped(samples: Array, peak: float) -> bool:
     at_top = np.abs(samples) >= peak * (1 - ALIKE_SHARE)
     run = np.convolve(at_top.astype(int), np.ones(ALIKE_SAMPLES, dtype=int), mode="valid")
     return bool((run == ALIKE_SAMPLES).any())
+
+
+def _gaps(sound: Sound, takes: Sequence[Take]) -> list[tuple[float, float]]:
+    """Return the spans between takes in which nothing of them rings."""
+    starts = [0.0, *(one.onset_s + GAP_AFTER_S for one in takes)]
+    ends = [*(one.onset_s - GAP_BEFORE_S for one in takes), sound.seconds]
+    spans = zip(starts, ends, strict=True)
+    return [(start, end) for start, end in spans if end - start >= VOICE_LEAST_S]
+
+
+def _spoken(sound: Sound, takes: Sequence[Take]) -> bool:
+    """Return whether somebody speaks between takes, or music plays.
+
+    Loudness of 150 to 400 Hz swings by 6 dB at the rate of syllables, in notes that repeat.
+    """
+    heard = band(sound, *VOICE_HZ)
+    for start, end in _gaps(sound, takes):
+        part = heard.part(start, end)
+        size = max(round(VOICE_FRAME_S * part.rate), 1)
+        count = len(part.samples) // size
+        said = levels((part.samples[: count * size].reshape(count, size) ** 2).mean(axis=1))
+        swing = np.abs(np.fft.rfft((said - said.mean()) * np.hanning(count)))
+        hz = np.fft.rfftfreq(count, size / part.rate)
+        syllables = (hz >= VOICE_RATE_HZ[0]) & (hz <= VOICE_RATE_HZ[1])
+        if not syllables.any():
+            continue
+        # a Hann window halves a sine's height; its swing from peak to peak is twice its amplitude
+        rise = 8 * float(swing[syllables].max()) / count
+        loud = part.part(float(np.argmax(said)) * VOICE_FRAME_S - 0.04,
+                         float(np.argmax(said)) * VOICE_FRAME_S + 0.06).samples  # fmt: skip
+        if rise > VOICE_DB and _harmonic(loud, part.rate) > VOICE_HARMONIC:
+            return True
+    return False
+
+
+def _harmonic(samples: Array, rate: float) -> float:
+    """Return how well a piece repeats at a voice's pitch: 0 noise, 1 a note."""
+    if len(samples) < 0.05 * rate:
+        return 0.0
+    power = np.abs(np.fft.rfft(samples - samples.mean(), 2 * len(samples))) ** 2
+    again = np.fft.irfft(power)[: len(samples)]
+    # freed of the falling overlap
+    again = again / np.arange(len(samples), 0, -1) * len(samples)
+    # past the first lobe, which noise of this band has too
+    first, last = round(rate / 120), min(round(rate / 70), len(again) // 2)
+    return float(again[first:last].max() / again[0]) if again[0] > 0 and last > first else 0.0
 
 
 def _rides(levels: Sequence[float]) -> bool:

@@ -126,15 +126,32 @@ class StringNumbers:
 
     @cached_property
     def heights(self) -> tuple[Height, ...]:
-        """The heights that were shot, brought to the pivot."""
+        """The heights that were shot, brought to the pivot.
+
+        Recorded levels compare only within one session: those of the newest one count.
+        """
+        comparable = self._comparable
         return tuple(
             Height(
                 to_pivot(one.reading.brace_height_mm, one.reading.datum, self.grips).value,
                 one.reading.sound,
                 one.reading.shock,
+                one.reading.takes_db if one.entry.id in comparable else (),
             )
             for one in self.facts.tried
         )
+
+    @cached_property
+    def _comparable(self) -> frozenset[str]:
+        """Entries of heights recorded with the same phone, place and gain as the newest."""
+        found: list[str] = []
+        for one in self.facts.tried:
+            if not one.reading.takes_db:
+                continue
+            if one.reading.ear is None or not one.reading.ear.same_place:
+                found = []
+            found.append(one.entry.id)
+        return frozenset(found)
 
     @cached_property
     def quiet(self) -> Quiet | None:

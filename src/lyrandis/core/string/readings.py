@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from pydantic import AfterValidator, Field, model_validator
 
 from lyrandis.core import quantities as q
+from lyrandis.core.by_ear import ByEar
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, mm, phrase
 from lyrandis.core.reading import BaseReading, require_something
@@ -51,6 +52,7 @@ def _rated(rating: float) -> float:
 
 Turns = Annotated[float, AfterValidator(_half_turns), Field(description="turns, in halves")]
 Rating = Annotated[float, AfterValidator(_rated), Field(description="0 still to 10 harsh")]
+TakesDb = Annotated[tuple[Annotated[float, Field(ge=-200, le=40)], ...], Field(max_length=24)]
 Ratings = Annotated[tuple[Rating, ...], Field(max_length=12)]
 
 
@@ -176,14 +178,18 @@ class BraceTried(BaseReading):
     turns: Turns | None = None
     tail: Tail | None = None
     """Where the tail pointed, if it was looked at."""
+    takes_db: TakesDb = ()
+    """How loud each recorded shot was, against any one level."""
+    ear: ByEar | None = None
+    """The recording they are of."""
 
     @model_validator(mode="after")
     def _heard(self) -> "BraceTried":
-        if not self.sound and not self.shock:
+        if not self.sound and not self.shock and not self.takes_db:
             raise DomainError(
                 "nothing_given",
                 "Neither sound nor hand shock is rated.",
-                "Rate at least one of them, 0 still to 10 harsh.",
+                "Rate at least one of them, 0 still to 10 harsh, or record the shots.",
                 "sound",
             )
         return self
@@ -194,6 +200,9 @@ class BraceTried(BaseReading):
             for name, ratings in (("sound", self.sound), ("shock", self.shock))
             if ratings
         ]
+        if self.takes_db:
+            count = len(self.takes_db)
+            parts.append(f"{count} shot{'' if count == 1 else 's'} recorded")
         if self.tail is not None:
             parts.append(f"tail {self.tail}")
         return phrase(

@@ -1,0 +1,81 @@
+"""What was changed on the rig between two recordings, from the entries alone."""
+
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.arrow.readings import ArrowBuild
+from lyrandis.core.bow.readings import PutTogether
+from lyrandis.core.entries import Entry, Fitted
+from lyrandis.core.flight.readings import TrialSet
+from lyrandis.core.nock.readings import CentreShot, LimbBolts, NockHeight, RiserWeight
+from lyrandis.core.phrase import Phrase, mm, phrase
+from lyrandis.core.pile import Pile, when
+from lyrandis.core.reading import BaseReading
+from lyrandis.core.string.braces import to_pivot
+from lyrandis.core.string.readings import BraceHeight, BraceTried, StringBuild, StringTurns
+
+SAME_BRACE_MM = 1.0
+"""Braces nearer than this are one."""
+SET: tuple[type[BaseReading], ...] = (
+    StringTurns, StringBuild, NockHeight, CentreShot, RiserWeight, LimbBolts, ArrowBuild,
+    PutTogether, TrialSet,
+)  # fmt: skip
+"""Readings that set something one may hear."""
+_PARTS = (("arrow_set", "other arrows"), ("string", "another string"), ("archer", "another archer"))
+
+
+class Change(NamedTuple):
+    """One thing that was changed, and of what kind."""
+
+    says: Phrase
+    of: str
+
+
+def _brace(pile: Pile, grips: ArcherFacts, before: Entry) -> float | None:
+    """Return the brace that stood when a recording was made [mm], whatever string was on."""
+    told = [
+        *pile.all(BraceHeight), *pile.all(BraceTried),
+        *(one for one in pile.others if isinstance(one.reading, BraceHeight | BraceTried)),
+    ]  # fmt: skip
+    earlier = [one for one in told if when(one.entry) <= when(before)]
+    if not earlier:
+        return None
+    last = max(earlier, key=lambda one: when(one.entry)).reading
+    assert isinstance(last, BraceHeight | BraceTried)
+    return to_pivot(last.brace_height_mm, last.datum, grips).value
+
+
+def changes(pile: Pile, grips: ArcherFacts, before: Entry, after: Entry) -> tuple[Change, ...]:
+    """Return what was set otherwise when the later of two recordings was made.
+
+    Source: the entries between the two; a brace counts from a millimetre on.
+
+    >>> from lyrandis.core.example import setup
+    >>> told = setup()
+    >>> entry = told.bow.length.entry
+    >>> changes(told.pile, told.archer.grips, entry, entry)
+    ()
+    """
+    found: list[Change] = []
+    then, now = before.fitted or Fitted(), after.fitted or Fitted()
+    for part, words in _PARTS:
+        if getattr(then, part) != getattr(now, part):
+            found.append(Change(phrase(words), part))
+    one, other = (_brace(pile, grips, entry) for entry in (before, after))
+    if one is not None and other is not None and abs(other - one) >= SAME_BRACE_MM:
+        says = phrase("brace {before} to {after}", before=mm(one), after=mm(other))
+        found.append(Change(says, "brace"))
+    found += _set_between(pile, before, after)
+    return tuple(found)
+
+
+def _set_between(pile: Pile, before: Entry, after: Entry) -> Sequence[Change]:
+    newest: dict[str, Change] = {}
+    for kind in SET:
+        for one in pile.all(kind):
+            if when(before) < when(one.entry) < when(after):
+                said = one.reading.say()
+                says = Phrase(said.template[0].lower() + said.template[1:], said.figures)
+                newest[one.reading.kind] = Change(says, one.reading.kind)
+    return list(newest.values())

@@ -1,0 +1,393 @@
+"""The numbers of what was heard: sessions, before and after, what it points to, tension, shafts."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import TYPE_CHECKING, Literal, NamedTuple
+
+import numpy as np
+
+from lyrandis.core.archer.numbers import ArcherNumbers
+from lyrandis.core.arrow.numbers import ArrowNumbers
+from lyrandis.core.bow.numbers import BowNumbers
+from lyrandis.core.bow.readings import ArrowSpeed
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.listen.changes import Change, changes
+from lyrandis.core.listen.compare import (
+    BRIGHT_LN,
+    LEAST_TAKES,
+    RING_LN,
+    Compared,
+    compared,
+    middle,
+)
+from lyrandis.core.listen.facts import ListenFacts
+from lyrandis.core.listen.features import OCTAVES_HZ
+from lyrandis.core.listen.naming import Odds, Pointed, point
+from lyrandis.core.listen.pitch import Note, note_change
+from lyrandis.core.listen.quality import PLUCK_SHOT_DB, may
+from lyrandis.core.listen.readings import SoundHeard, TakeHeard
+from lyrandis.core.listen.shafts import TappedSet, tapped_set
+from lyrandis.core.listen.voice import BracedString, braced_string, left_in_bow_j
+from lyrandis.core.listen.words import Fault, What
+from lyrandis.core.pile import Recorded, when
+from lyrandis.core.string.numbers import StringNumbers
+
+if TYPE_CHECKING:
+    from lyrandis.core.setup import Setup
+
+KNOCK_DB = 1.0
+"""Assumption: one reference knock to the next, one standard deviation."""
+FLOOR_ODDS, OVER_FLOOR_ODDS, FAR_SPINE_ODDS, OUTSIDE_ODDS, LAST_ODDS = 4.0, 0.25, 3.0, 3.0, 2.0
+"""Assumption, not measured: what the rig's own facts make of a fault beforehand."""
+LAST_BRACE_ODDS = 3.0
+TENSION_SD = 2.0
+"""From so many standard deviations on, the note and the statics disagree."""
+
+Heard = Recorded[SoundHeard]
+Levels = Literal["session", "reference", "gain", "no"]
+
+
+class Ring(NamedTuple):
+    """How long an octave rings [s], before and after; a side is None where it is not measurable."""
+
+    octave_hz: float
+    before_s: float | None
+    after_s: float | None
+    change: Compared | None
+    """Of the logs."""
+
+
+@dataclass(frozen=True)
+class Pair:
+    """Two recordings of one kind, beside each other."""
+
+    before: Heard
+    after: Heard
+    how: Levels
+    """By what right levels are compared: one session, a reference knock, or not at all."""
+    level: Compared | None
+    few: bool
+    """Too few takes on a side to compare anything."""
+    rings: tuple[Ring, ...]
+    bright: Compared | None
+    """Of the logs of the centroids."""
+    note: Note | None
+    """How many times higher the string's note is."""
+    changed: tuple[Change, ...]
+
+
+class Tension(NamedTuple):
+    """The string's tension by its note, and by the statics [N]."""
+
+    heard: Heard
+    note: Note
+    by_note: Estimate
+    by_statics: Estimate | None
+
+    @property
+    def apart(self) -> float | None:
+        """How far the two lie apart, in standard deviations of both."""
+        if self.by_statics is None:
+            return None
+        both = math.hypot(self.by_note.sd, self.by_statics.sd)
+        return (self.by_note.value - self.by_statics.value) / both
+
+
+@dataclass(frozen=True)
+class ListenNumbers:
+    """Reckoned when it is asked for."""
+
+    setup: "Setup"
+    facts: ListenFacts
+    archer: ArcherNumbers
+    bow: BowNumbers
+    string: StringNumbers
+    arrow: ArrowNumbers
+
+    @cached_property
+    def braced(self) -> BracedString | None:
+        """The rig's string as it stands braced."""
+        return braced_string(self.setup.string, self.string, self.bow, self.archer.drawn_to.value)
+
+    @cached_property
+    def left_j(self) -> float | None:
+        """What the arrow leaves in the bow."""
+        return left_in_bow_j(self.bow, self.arrow)
+
+    @cached_property
+    def sessions(self) -> dict[str, int]:
+        """The session of each recording, by its mark: phone, place and gain as before, or anew."""
+        found: dict[str, int] = {}
+        session = 0
+        for one in self.facts.heard:
+            if not one.reading.same_place:
+                session += 1
+            found[one.reading.mark] = session
+        return found
+
+    def of(self, what: What) -> tuple[Heard, ...]:
+        """Return the recordings of a kind that have takes left."""
+        return tuple(
+            one for one in self.facts.heard if one.reading.what == what and one.reading.counting
+        )
+
+    def heard(self, mark: str) -> Heard | None:
+        """Return the recording with a mark."""
+        return next((one for one in self.facts.heard if one.reading.mark == mark), None)
+
+    def newest_pair(self, what: What) -> tuple[Heard, Heard] | None:
+        """Return the newest recording of a kind and the one before it."""
+        told = self.of(what)
+        return (told[-2], told[-1]) if len(told) > 1 else None
+
+    @cached_property
+    def pair(self) -> Pair | None:
+        """The newest recording beside the one of its kind before."""
+        last = [one for one in self.facts.heard if one.reading.what != "reference"]
+        for one in reversed(last):
+            found = self.newest_pair(one.reading.what)
+            if found is not None and found[1] is one:
+                return self.beside(*found)
+        return None
+
+    def beside(self, before: Heard, after: Heard) -> Pair:
+        """Return two recordings compared."""
+        how, beside = self._levels(before, after)
+        one, other = before.reading, after.reading
+        few = min(len(one.counting), len(other.counting)) < LEAST_TAKES or not (
+            may(one.troubles, "comparison") and may(other.troubles, "comparison")
+        )
+        level = None
+        if how in ("session", "reference") and not few:
+            level = compared(_of(one, "level_db"), _of(other, "level_db"), beside=beside)
+            if how == "reference":
+                level = _less(level, self._knock(before, after))
+        return Pair(
+            before=before,
+            after=after,
+            how=how,
+            level=level,
+            few=few,
+            rings=tuple(_ring(one, other, at) for at in range(len(OCTAVES_HZ))),
+            bright=None if few else compared(
+                np.log(_of(one, "centroid_hz")).tolist(),
+                np.log(_of(other, "centroid_hz")).tolist(),
+                BRIGHT_LN,
+            ),
+            note=_note_change(one, other),
+            changed=changes(
+                self.setup.pile, self.setup.archer.grips, before.entry, after.entry
+            ),
+        )  # fmt: skip
+
+    def _levels(self, before: Heard, after: Heard) -> tuple[Levels, float]:
+        if not (may(before.reading.troubles, "levels") and may(after.reading.troubles, "levels")):
+            return "gain", 0.0
+        if self.gain_rides(before) or self.gain_rides(after):
+            return "gain", 0.0
+        first, last = (self.sessions[one.reading.mark] for one in (before, after))
+        if first == last:
+            return "session", 0.0
+        knocks = [self._knocks(session) for session in (first, last)]
+        if all(knocks):
+            return "reference", KNOCK_DB * sum(1 / len(one) for one in knocks) ** 0.5
+        return "no", 0.0
+
+    def gain_rides(self, one: Heard) -> bool:
+        """Return whether plucks and shots of a session are equally loud: a phone's doing."""
+        session = self.sessions[one.reading.mark]
+        sides: dict[What, list[float]] = {"pluck": [], "shot": []}
+        for other in self.facts.heard:
+            if self.sessions[other.reading.mark] == session and other.reading.what in sides:
+                sides[other.reading.what] += _of(other.reading, "level_db")
+        if not sides["pluck"] or not sides["shot"]:
+            return False
+        apart = abs(float(np.median(sides["shot"])) - float(np.median(sides["pluck"])))
+        return apart < PLUCK_SHOT_DB
+
+    def _knocks(self, session: int) -> list[float]:
+        return [
+            level
+            for one in self.of("reference")
+            if self.sessions[one.reading.mark] == session
+            for level in _of(one.reading, "level_db")
+        ]
+
+    def _knock(self, before: Heard, after: Heard) -> float:
+        """Return how much louder the knock is in the later session."""
+        first, last = (self._knocks(self.sessions[one.reading.mark]) for one in (before, after))
+        return middle(last) - middle(first)
+
+    @cached_property
+    def pointed(self) -> Pointed | None:
+        """What the newest takes point to, against this bow's own earlier ones."""
+        pluck, shot = self.of("pluck"), self.of("shot")
+        now_pluck = pluck[-1] if pluck else None
+        now_shot = shot[-1] if shot else None
+        pluck_before = self._before(pluck)
+        shot_before = self._before(shot)
+        levels = (
+            now_shot is not None
+            and shot_before is not None
+            and self._levels(shot_before, now_shot)[0] == "session"
+        )
+        found = point(
+            pluck=_reading(now_pluck, "note"),
+            pluck_before=_reading(pluck_before, "note"),
+            shot=_reading(now_shot, "comparison"),
+            shot_before=_reading(shot_before, "comparison"),
+            levels=levels,
+            odds=self.odds,
+        )
+        if found is not None and found.fault == "arrow" and not self.too_light:
+            return replace(found, fault="contact")
+        return found
+
+    @property
+    def too_light(self) -> bool:
+        """True where the mechanics find the arrow under its floor: the sound only agrees."""
+        gpp = self.arrow.gpp
+        return gpp is not None and gpp.value < self.arrow.floor.grains_per_pound
+
+    def _before(self, told: Sequence[Heard]) -> Heard | None:
+        """Return what the newest of a kind is held against: the one before, of its session."""
+        if len(told) < 2:
+            return None
+        before, after = told[-2], told[-1]
+        marks = self.sessions
+        same = marks[before.reading.mark] == marks[after.reading.mark]
+        return before if same else None
+
+    @cached_property
+    def odds(self) -> Odds:
+        """What the rig's own facts make of each fault beforehand."""
+        factors: dict[Fault, float] = {}
+        because: list[str] = []
+
+        def told(fault: Fault, factor: float, why: str) -> None:
+            factors[fault] = factors.get(fault, 1.0) * factor
+            because.append(why)
+
+        floor, gpp = self.arrow.floor.grains_per_pound, self.arrow.gpp
+        if self.too_light:
+            told("arrow", FLOOR_ODDS, "the arrow is under its floor")
+        elif gpp is not None and gpp.value > floor + 1:
+            told("arrow", OVER_FLOOR_ODDS, "the arrow is a grain per pound over its floor")
+        brace = self.string.brace
+        low, high = self.string.limits
+        if brace is not None and not low - 1 <= brace.value <= high + 1:
+            told("brace", OUTSIDE_ODDS, "the brace is outside its range")
+        pair = self.pair
+        for change in pair.changed if pair else ():
+            if change.of == "brace":
+                told("brace", LAST_BRACE_ODDS, "the brace was changed last")
+            elif change.of in ("string", "string_turns"):
+                told("slack", LAST_ODDS, "the string was renewed or twisted last")
+            elif change.of in ("riser_weight", "put_together", "string_build"):
+                told("rattle", LAST_ODDS, "parts were fitted last")
+        return Odds(factors, tuple(because))
+
+    @cached_property
+    def tension(self) -> Tension | None:
+        """The string's tension by its newest pluck, where it was heard with this very string."""
+        fitted = self.setup.fitted.string
+        for one in reversed(self.of("pluck")):
+            note = note_in(one.reading)
+            if note is None or self.braced is None:
+                continue
+            if one.entry.fitted is not None and one.entry.fitted.string != fitted:
+                continue
+            if self._braced_otherwise(one):
+                return None
+            by_note = self.braced.tension_by(note)
+            return Tension(one, note, by_note, self.braced.tension)
+        return None
+
+    def _braced_otherwise(self, one: Heard) -> bool:
+        """Return whether the brace was set otherwise since a recording."""
+        read = self.setup.string.brace_height
+        if read is None or when(read.entry) < when(one.entry):
+            return False
+        found = changes(self.setup.pile, self.setup.archer.grips, one.entry, read.entry)
+        return any(change.of == "brace" for change in found)
+
+    @cached_property
+    def shafts(self) -> TappedSet | None:
+        """The shafts of this set that were tapped."""
+        return tapped_set(self.setup.arrows, self.arrow.sheet, self.facts.tapped)
+
+    @cached_property
+    def speeds(self) -> tuple[Recorded[ArrowSpeed], ...]:
+        """Speeds by ear."""
+        return tuple(one for one in self.setup.bow.speeds if one.reading.ear is not None)
+
+
+def _reading(one: Heard | None, what: Literal["note", "comparison"]) -> SoundHeard | None:
+    if one is None or not may(one.reading.troubles, what):
+        return None
+    return one.reading
+
+
+def note_in(heard: SoundHeard) -> Note | None:
+    """Return the note a recording was heard with.
+
+    Source: as it is recorded.
+
+    >>> note_in.__name__
+    'note_in'
+    """
+    if heard.note_hz is None or heard.note_half_hz is None:
+        return None
+    partials = tuple((one.number, one.hz) for one in heard.partials)
+    return Note(heard.note_hz, heard.note_half_hz / 2, partials)
+
+
+def _note_change(before: SoundHeard, after: SoundHeard) -> Note | None:
+    one, other = note_in(before), note_in(after)
+    return note_change(one, other) if one and other else None
+
+
+def _of(heard: SoundHeard, name: str) -> list[float]:
+    return [getattr(take, name) for take in heard.counting]
+
+
+def rings_of(takes: Sequence[TakeHeard], octave: int) -> list[float]:
+    """Return an octave's ring times that were measurable.
+
+    Source: definition.
+
+    >>> rings_of((), 0)
+    []
+    """
+    return [ring for one in takes if (ring := one.ring_s[octave]) is not None]
+
+
+def _ring(before: SoundHeard, after: SoundHeard, octave: int) -> Ring:
+    first, last = rings_of(before.counting, octave), rings_of(after.counting, octave)
+    change = None
+    if min(len(first), len(last)) >= LEAST_TAKES:
+        change = compared(np.log(first).tolist(), np.log(last).tolist(), RING_LN)
+    return Ring(
+        OCTAVES_HZ[octave],
+        float(np.median(first)) if first else None,
+        float(np.median(last)) if last else None,
+        change,
+    )
+
+
+def _less(level: Compared, knock_db: float) -> Compared:
+    return Compared(level.change_db - knock_db, level.half_db, level.error_db, level.freedom)
+
+
+def numbers(
+    setup: "Setup",
+    *,
+    archer: ArcherNumbers,
+    bow: BowNumbers,
+    string: StringNumbers,
+    arrow: ArrowNumbers,
+) -> ListenNumbers:
+    """Return the numbers of what was heard."""
+    return ListenNumbers(setup, setup.listen, archer, bow, string, arrow)

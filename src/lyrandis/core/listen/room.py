@@ -1,0 +1,21 @@
+"""The listening room."""
+
+from lyrandis.core.listen.jots import WORDS
+from lyrandis.core.listen.page import page
+from lyrandis.core.listen.rules import RULES, judge
+from lyrandis.core.listen.stage import ASKS, missing, stage
+from lyrandis.core.room import Room
+
+ROOM = Room(
+    key="listen",
+    name="Listen",
+    needs=("arrow", "string"),
+    words=WORDS,
+    bare=(),
+    rules=RULES,
+    judge=judge,
+    stage=stage,
+    missing=missing,
+    page=page,
+    asks=ASKS,
+)

@@ -1,0 +1,263 @@
+"""Judging what was heard: what it points to, what was told apart, tension, shafts, recordings."""
+
+from functools import partial
+
+from lyrandis.core import judgement as j
+from lyrandis.core.computed import Computed
+from lyrandis.core.constants import NEWTONS_PER_LBF
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.listen.naming import Pointed
+from lyrandis.core.listen.words import FAULT_WORDS, TROUBLE_WORDS, Fault
+from lyrandis.core.phrase import Figure, Phrase, decibels, lbf, percent, phrase, spine
+
+MADE_UP = "Proved on made-up sound only, of a second kind that shares nothing with the first: no " \
+    "recorded bow was compared."  # fmt: skip
+RECORD = j.Action(label="Record", stage="listen", control="bring")
+LIST = j.Action(label="See the list", stage="listen", control="checks")
+RECORDINGS = j.Action(label="See the recordings", stage="listen", control="recordings")
+TAPS = j.Action(label="See the shafts", stage="listen", control="shafts")
+_finding = partial(j.found, "listen")
+
+RULES: tuple[j.Rule, ...] = (
+    j.Rule(
+        id="sound-points",
+        stage="listen",
+        title="What the sound points to",
+        statement="Separate evidences, each with its own threshold: a shot louder than this bow's "
+        "own before, a second pitch beside the string's, clicks that do not come with the string's "
+        "period. Without a before of its own no fault of the shot is named. A slack strand is only "
+        "ever a hint; an arrow too light is named by the mechanics, the sound agrees or not.",
+        school="Lyrandis's own, in the trade's order of looking",
+        source="Of 60 made-up bows each, 20 dB over the room: loose parts named in 100 %, brace "
+        "off in 95 %, nothing on 97 % of healthy ones. " + MADE_UP,
+    ),
+    j.Rule(
+        id="sound-apart",
+        stage="listen",
+        title="Told apart, or not",
+        statement="Levels compare only with the same phone, place and gain, or over a reference "
+        "knock. A difference is told when nought lies outside the 95 % interval of the takes.",
+        school="Statistics",
+        source="Huber means, Student's t with four degrees of freedom of a careful archer's "
+        "decibel beforehand.",
+    ),
+    j.Rule(
+        id="sound-tension",
+        stage="listen",
+        title="The note and the tension",
+        statement="The braced string's note asks for a tension. Two standard deviations from what "
+        "the draw weight asks for are looked into: mass or strand count, brace measured to another "
+        "datum, string length, weighed draw weight. Three are mended. Pitch cannot tell brace "
+        "height: an eighth of an inch is 2 to 11 cents.",
+        school="Mechanics",
+        source="Waves on a served string between tips that give way; "
+        + MADE_UP[0].lower()
+        + MADE_UP[1:],
+    ),
+    j.Rule(
+        id="sound-recording",
+        stage="listen",
+        title="What is wrong with a recording",
+        statement="Overloaded, too quiet, too noisy, too few takes, too low a rate, a gain that "
+        "the phone adjusts, a voice between the takes: each forbids what it spoils and no more.",
+        school="Lyrandis's own",
+        source="Thresholds of the analysis. The checks of gain and voice were never tried on a "
+        "real phone.",
+    ),
+    j.Rule(
+        id="tap-uneven",
+        stage="listen",
+        title="Uneven round its axis",
+        statement="A shaft whose stiffness differs by more than 2 % after a quarter turn has a "
+        "stiff side worth marking: a known trait of wood.",
+        school="Practitioners of wooden arrows",
+        source="Two taps of one shaft; " + MADE_UP[0].lower() + MADE_UP[1:],
+    ),
+    j.Rule(
+        id="tap-shared",
+        stage="listen",
+        title="Ring against gauge",
+        statement="A shaft rings stiffer than it bends slowly: wood by 6 ± 4 %, others by 1 ± 1 %. "
+        "Within a set that is the same for all; one shaft measured on a gauge too calibrates the "
+        "rest of its kind.",
+        school="Lyrandis's own",
+        source="Assumption; no shaft was compared.",
+    ),
+)
+
+
+def judge(c: Computed) -> list[j.Finding]:
+    """Return the findings on what was heard; none where nothing was."""
+    return [
+        *_judge_pointed(c),
+        *_judge_apart(c),
+        *_judge_tension(c),
+        *_judge_recording(c),
+        *_judge_shafts(c),
+    ]
+
+
+CHECKS: dict[Fault, str] = {
+    "rattle": "Tighten one part, pluck again: it must vanish.",
+    "slack": "Untwist, even the strands, wax; pluck again.",
+    "brace": "Go back a step in brace and record it: it must fall.",
+    "arrow": "Record a heavier arrow; under the floor it is not shot.",
+    "contact": "Shoot a bare shaft, and feel along the plate.",
+}
+
+
+def _judge_pointed(c: Computed) -> list[j.Finding]:
+    pointed = c.listen.pointed
+    if pointed is None or pointed.fault is None:
+        return []
+    fault = pointed.fault
+    hint = "may point" if pointed.hint else "points"
+    sentence = phrase(
+        f"The sound {hint} to {FAULT_WORDS[fault]}, {{sure}}. {CHECKS[fault]}",
+        sure=percent(pointed.sure),
+    )
+    # a sound is looked into; what must not be shot is said by the mechanics
+    severity: j.Severity = "watch" if pointed.hint or fault in ("brace", "contact") else "mend"
+    if fault == "arrow":
+        severity = "watch"
+    return [_finding("sound-points", severity, sentence, sum_of(c, pointed), LIST)]
+
+
+def sum_of(c: Computed, pointed: Pointed) -> tuple[Phrase, ...]:
+    """Return what a sound showed, in lines.
+
+    Source: definition.
+
+    >>> sum_of.__name__
+    'sum_of'
+    """
+    lines: list[Phrase] = []
+    if pointed.louder is not None:
+        one = pointed.louder
+        way = "louder" if one.change_db > 0 else "quieter"
+        change = decibels(abs(one.change_db), one.half_db)
+        lines.append(phrase(f"The shot is {{change}} {way} than before.", change=change))
+    if pointed.rattle is not None:
+        where = "over" if pointed.rattle > 0 else "under"
+        lines.append(phrase(f"Clicks and lines: {abs(pointed.rattle):.1f} {where} the threshold."))
+    lower = percent(1 - pointed.second_ratio)
+    if pointed.second > 6:
+        lines.append(phrase(f"A second pitch {{lower}} lower, strength {pointed.second:.0f}; it "
+                            "points from 15 on.", lower=lower))  # fmt: skip
+    else:
+        lines.append(phrase("No second pitch."))
+    lines += [phrase(f"Beforehand: {why}.") for why in c.listen.odds.because]
+    return tuple(lines)
+
+
+def _judge_apart(c: Computed) -> list[j.Finding]:
+    pair = c.listen.pair
+    if pair is None:
+        return []
+    many = (
+        f" {len(pair.changed)} things changed between: which of them did it cannot be told."
+        if len(pair.changed) > 1
+        else ""
+    )
+    if pair.level is None:
+        if pair.how == "no" and not pair.few:
+            text = "The two recordings are of different places or phones: levels do not compare."
+            return [_finding("sound-apart", "watch", phrase(text),
+                             (phrase("Knock a reference in both, or record both in one session."),),
+                             RECORD)]  # fmt: skip
+        return []
+    level = pair.level
+    sums = (
+        phrase(f"{len(pair.before.reading.counting)} takes against "
+               f"{len(pair.after.reading.counting)}, interval {{half}} either way.",
+               half=decibels(level.half_db)),
+        phrase("Surer than {sure}.", sure=percent(min(level.sure, 0.99))),
+    )  # fmt: skip
+    if not level.told_apart:
+        sentence = phrase(
+            "No difference shown; it would have shown from {least} on.{more}".replace(
+                "{more}", many
+            ),
+            least=decibels(level.would_show_db),
+        )
+        return [_finding("sound-apart", "watch", sentence, sums, RECORD)]
+    way = "quieter" if level.change_db < 0 else "louder"
+    said = f"After is {way} by {{change}}.{many}"
+    sentence = phrase(said, change=decibels(abs(level.change_db), level.half_db))
+    good = level.change_db < 0 and not many
+    return [_finding("sound-apart", "good" if good else "watch", sentence, sums, LIST)]
+
+
+def _pounds(tension: Estimate) -> Figure:
+    return lbf(tension.value / NEWTONS_PER_LBF, tension.plus_minus / NEWTONS_PER_LBF)
+
+
+def _judge_tension(c: Computed) -> list[j.Finding]:
+    tension = c.listen.tension
+    if tension is None or tension.by_statics is None or tension.apart is None:
+        return []
+    apart = abs(tension.apart)
+    sums = (
+        phrase("By the note {note}.", note=_pounds(tension.by_note)),
+        phrase("By draw weight and brace {sum}.", sum=_pounds(tension.by_statics)),
+        phrase(f"They lie {apart:.1f} standard deviations apart."),
+    )
+    if apart < 2:
+        sentence = phrase("The string's note agrees with its tension, {note}.",
+                          note=_pounds(tension.by_note))  # fmt: skip
+        return [_finding("sound-tension", "good", sentence, sums)]
+    way = "more" if tension.apart > 0 else "less"
+    sentence = phrase(
+        f"The string's note asks for {way} tension than the draw weight does, {{note}} against "
+        "{sum}. Check the brace and its datum, the string's mass or strands, its length, the "
+        "weighed draw weight.",
+        note=_pounds(tension.by_note), sum=_pounds(tension.by_statics),
+    )  # fmt: skip
+    severity: j.Severity = "mend" if apart >= 3 else "watch"
+    return [_finding("sound-tension", severity, sentence, sums, RECORDINGS)]
+
+
+def _judge_recording(c: Computed) -> list[j.Finding]:
+    if not c.listen.facts.heard:
+        return []
+    last = c.listen.facts.heard[-1]
+    troubles = [one for one in last.reading.troubles if one != "no_takes"]
+    if c.listen.gain_rides(last) and "gain_rides" not in troubles:
+        troubles.append("gain_rides")
+    if not troubles:
+        return []
+    words = " ".join(TROUBLE_WORDS[one] for one in troubles)
+    sums = (phrase(f"Of the last recording, {len(last.reading.takes)} takes."),)
+    return [_finding("sound-recording", "watch", phrase(words), sums, RECORDINGS)]
+
+
+def _judge_shafts(c: Computed) -> list[j.Finding]:
+    tapped = c.listen.shafts
+    if tapped is None:
+        return []
+    found = []
+    uneven = [one for one in tapped.shafts if one.uneven is not None]
+    if uneven:
+        named = ", ".join(str(one.number) for one in uneven)
+        shaft = "Shaft" if len(uneven) == 1 else "Shafts"
+        has = "is" if len(uneven) == 1 else "are"
+        sums = tuple(
+            phrase(f"{one.number}: {{change}} after a quarter turn.",
+                   change=percent(abs((one.uneven or 1.0) - 1)))
+            for one in uneven[: j.MOST_LINES]
+        )  # fmt: skip
+        sentence = phrase(f"{shaft} {named} {has} uneven round the axis: mark the stiff side.")
+        found.append(_finding("tap-uneven", "watch", sentence, sums, TAPS))
+    known = [one.spine.value for one in tapped.shafts if one.spine is not None]
+    if known and not tapped.calibrated:
+        middle = sum(known) / len(known)
+        sentence = phrase(
+            "All tapped shafts together may be off by {shared}: measure one of them on a gauge.",
+            shared=spine(2 * tapped.shared * middle),
+        )
+        sums = (
+            phrase("They ring {ratio} stiffer than a gauge finds.",
+                   ratio=percent(tapped.ratio.value - 1, tapped.ratio.plus_minus)),
+        )  # fmt: skip
+        found.append(_finding("tap-shared", "watch", sentence, sums, TAPS))
+    return found

@@ -1,0 +1,292 @@
+"""Shafts that were tapped: from the ring to stiffness and spine, and which of them match.
+
+Lengths in m, masses in kg, stiffness EI in N m2; spines in pounds of the wood scale.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import NamedTuple
+
+import numpy as np
+
+from lyrandis.core.arrow.beam import Beam, modes_of
+from lyrandis.core.arrow.build import KG_PER_GRAIN, BuildSheet
+from lyrandis.core.arrow.facts import ArrowFacts
+from lyrandis.core.arrow.readings import NumberedArrow
+from lyrandis.core.arrow.spine import pounds, stiffness
+from lyrandis.core.arrow.words import ShaftMaterial
+from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.listen.readings import ShaftTapped
+from lyrandis.core.listen.words import TappedState
+from lyrandis.core.pile import Recorded
+
+STIFFER = {"wood": Estimate(1.06, 0.02), "cane": Estimate(1.06, 0.02)}
+OTHERWISE = Estimate(1.01, 0.005)
+"""Assumption: how much stiffer a shaft rings than it bends slowly."""
+GAUGE_SHARE = 0.005
+"""Assumption: of a ratio by a shaft measured both ways, one standard deviation, beside the
+gauge's own."""
+MASS_SD_GR, GUESSED_MASS_SHARE, LENGTH_SD_MM = 0.5, 0.02, 0.5
+LEAST_TAP_SHARE = 0.004
+"""A tap's stiffness is no better than this, one standard deviation."""
+UNEVEN_SHARE = 0.02
+"""Stiffness apart by more after a quarter turn: uneven round its axis."""
+COMBS = 4
+
+
+@lru_cache(maxsize=256)
+def per_root_ei(beam: Beam) -> tuple[float, ...]:
+    """Return the free notes of a beam over the root of its stiffness [Hz/(N m2)^(1/2)].
+
+    Source: `modes_of`.
+
+    >>> bare = Beam(0.7239, 9.7 * 6.479891e-5 / 0.0254, 0.0, 0.0)
+    >>> notes = per_root_ei(bare)
+    >>> [round(one / notes[0], 2) for one in notes]
+    [1.0, 2.76, 5.4, 8.94]
+    """
+    return tuple((np.sqrt(modes_of(beam).w2[2 : 2 + COMBS]) / (2 * math.pi)).tolist())
+
+
+@lru_cache(maxsize=64)
+def nodes_of(beam: Beam) -> tuple[float, float]:
+    """Return where the lowest note stands still, from the nock's end [m]: hold it there.
+
+    Source: the zeros of the first mode of `modes_of`; 22.4 % from the ends of a bare shaft.
+
+    >>> bare = Beam(1.0, 0.03, 0.0, 0.0)
+    >>> [round(one, 3) for one in nodes_of(bare)]
+    [0.224, 0.776]
+    """
+    modes = modes_of(beam)
+    at = np.linspace(0.0, beam.length, 401)
+    shape = modes.at(at)[0][:, 2]
+    turns = np.nonzero(shape[:-1] * shape[1:] < 0)[0]
+    places = [
+        float(at[i] + (at[i + 1] - at[i]) * shape[i] / (shape[i] - shape[i + 1])) for i in turns
+    ]
+    return (
+        (places[0], places[-1]) if len(places) > 1 else (0.224 * beam.length, 0.776 * beam.length)
+    )
+
+
+def first_mode(beam: Beam, points: int = 25) -> tuple[float, ...]:
+    """Return how the lowest note swings along a shaft, largest 1, from the nock's end.
+
+    Source: `modes_of`.
+
+    >>> len(first_mode(Beam(1.0, 0.03, 0.0, 0.0)))
+    25
+    """
+    shape = modes_of(beam).at(np.linspace(0.0, beam.length, points))[0][:, 2]
+    return tuple((shape / np.abs(shape).max()).round(4).tolist())
+
+
+def beam_as_tapped(sheet: BuildSheet, state: TappedState, mass_gr: float | None) -> Beam:
+    """Return the shaft as it was tapped: bare, or finished; its own mass put into the shaft.
+
+    Source: the build sheet; a bare shaft carries nothing.
+
+    >>> from lyrandis.core.example import rig
+    >>> bare = beam_as_tapped(rig().arrow.sheet, "bare", 240.0)
+    >>> round(bare.mass_per_length * bare.length / KG_PER_GRAIN), bare.tip
+    (240, 0.0)
+    """
+    beam = sheet.beam
+    if state == "bare":
+        beam = Beam(beam.length, beam.mass_per_length, 0.0, 0.0, profile=beam.profile)
+    if mass_gr is None:
+        return beam
+    lumps = beam.tip + beam.nock + beam.fletching
+    now = modes_of(beam).mass - lumps
+    wanted = mass_gr * KG_PER_GRAIN - lumps
+    if wanted <= 0.2 * now:
+        return beam
+    scaled = round(beam.mass_per_length * wanted / now, 7)
+    return Beam(beam.length, scaled, beam.tip, beam.nock, beam.fletching, beam.fletching_from,
+                beam.fletching_length, beam.profile)  # fmt: skip
+
+
+class Spined(NamedTuple):
+    """A shaft that was tapped, and what that says."""
+
+    number: int
+    entry_id: str
+    state: TappedState
+    mass_gr: float | None
+    weighed: bool
+    ring_hz: float
+    taps: int
+    spine: Estimate | None
+    """Its doubt is what sets it apart from the others; None where its mass is not known."""
+    uneven: float | None
+    """Stiffness after a quarter turn over before, where both were tapped and differ."""
+
+
+@dataclass(frozen=True)
+class TappedSet:
+    """The shafts of one set that were tapped."""
+
+    shafts: tuple[Spined, ...]
+    ratio: Estimate
+    """How much stiffer they ring than a gauge finds."""
+    calibrated: tuple[int, ...]
+    """Shafts that were measured both ways."""
+    shared: float
+    """Relative standard deviation that all have in common."""
+
+
+def own_mass(arrows: ArrowFacts, sheet: BuildSheet, told: ShaftTapped) -> tuple[float | None, bool]:
+    """Return a tapped shaft's mass [gr], and whether it was weighed itself.
+
+    Source: as recorded with the tap, else the arrow's own on the scale, else as the set's parts.
+
+    >>> from lyrandis.core.example import rig
+    >>> tap = dict(at_s=1, ring_hz=90, half_hz=0.3, lines=4)
+    >>> told = ShaftTapped(arrow_number=1, mark="0" * 16, taps=(tap,), state="finished")
+    >>> own_mass(rig().setup.arrows, rig().arrow.sheet, told)
+    (400.0, True)
+    """
+    if told.mass_gr is not None:
+        return told.mass_gr, True
+    if told.state == "finished":
+        for one in reversed(arrows.masses):
+            if one.reading.arrow_number == told.arrow_number:
+                return one.reading.arrow_mass_gr, True
+        return None, False
+    whole = arrows.part("shaft_gr")[0]
+    if whole is not None:
+        return float(whole), False
+    if arrows.part("shaft_gr_per_in")[0] is not None:
+        return sheet.beam.mass_per_length * sheet.beam.length / KG_PER_GRAIN, False
+    return None, False
+
+
+def tapped_set(
+    arrows: ArrowFacts, sheet: BuildSheet, told: Sequence[Recorded[ShaftTapped]]
+) -> TappedSet | None:
+    """Return what the taps say of a set; None where none was tapped.
+
+    EI = (f/r)^2 of the beam as tapped, over how much stiffer its kind rings; a shaft that a gauge
+    measured too calibrates the rest. Source: Euler-Bernoulli beam; ratios are Assumption.
+
+    >>> from lyrandis.core.example import rig
+    >>> tapped_set(rig().setup.arrows, rig().arrow.sheet, ()) is None
+    True
+    """
+    if not told:
+        return None
+    rung = [(one, *_rung(arrows, sheet, one.reading)) for one in told]
+    gauge = _by_gauge(arrows)
+    both = [
+        (one.reading.arrow_number, ei.value / stiffness(gauge[one.reading.arrow_number]))
+        for one, ei, _, _ in rung
+        if ei is not None and one.reading.arrow_number in gauge
+    ]
+    ratio = _ratio(sheet.material, [found for _, found in both])
+    # EI ~ f^2 m L^3 of a bare shaft
+    length = 3 * LENGTH_SD_MM / sheet.length_mm
+    shafts = tuple(
+        Spined(
+            number=one.reading.arrow_number,
+            entry_id=one.entry.id,
+            state=one.reading.state,
+            mass_gr=mass,
+            weighed=weighed,
+            ring_hz=one.reading.ring_hz,
+            taps=len(one.reading.taps),
+            spine=None
+            if ei is None
+            else Estimate(pounds(ei.value / ratio.value), pounds(ei.sd / ratio.value)),
+            uneven=_uneven(one.reading),
+        )
+        for one, ei, mass, weighed in rung
+    )
+    shared = math.hypot(ratio.sd / ratio.value, length)
+    return TappedSet(shafts, ratio, tuple(number for number, _ in both), shared)
+
+
+def _rung(
+    arrows: ArrowFacts, sheet: BuildSheet, told: ShaftTapped
+) -> tuple[Estimate | None, float | None, bool]:
+    mass, weighed = own_mass(arrows, sheet, told)
+    if mass is None:
+        return None, None, False
+    note = per_root_ei(beam_as_tapped(sheet, told.state, mass))[0]
+    ei = (told.ring_hz / note) ** 2
+    taps = np.array([one.ring_hz for one in told.taps])
+    own = np.mean([one.half_hz / 2 / one.ring_hz for one in told.taps])
+    scatter = float(taps.std(ddof=1) / taps.mean()) if len(taps) > 1 else 0.0
+    ring = 2 * max(float(own), scatter) / math.sqrt(len(taps))
+    scale = MASS_SD_GR / mass if weighed else GUESSED_MASS_SHARE
+    share = math.sqrt(max(ring, LEAST_TAP_SHARE / math.sqrt(len(taps))) ** 2 + scale**2)
+    return Estimate(ei, ei * share), mass, weighed
+
+
+def _by_gauge(arrows: ArrowFacts) -> dict[int, float]:
+    """Return the spines a gauge measured, by number; those by ear do not count."""
+    found: dict[int, float] = {}
+    for one in arrows.numbered:
+        reading: NumberedArrow = one.reading
+        if reading.spine_lbf is not None and reading.spine_ear is None:
+            found[reading.arrow_number] = reading.spine_lbf
+    return found
+
+
+def _ratio(material: ShaftMaterial | None, both: Sequence[float]) -> Estimate:
+    usual = STIFFER.get(material or "", OTHERWISE)
+    if not both:
+        return usual
+    # each is as good as the gauge and what one ring repeats by; the usual ratio is one more reading
+    own = math.hypot(0.015, GAUGE_SHARE)
+    weights = [1 / usual.sd**2, *[1 / own**2 for _ in both]]
+    values = [usual.value, *both]
+    total = sum(weights)
+    mean = sum(w * v for w, v in zip(weights, values, strict=True)) / total
+    return Estimate(mean, math.hypot(1 / math.sqrt(total), GAUGE_SHARE))
+
+
+def _uneven(told: ShaftTapped) -> float | None:
+    """Return stiffness after a quarter turn over before; None where even, or not tapped so."""
+    before = [one.ring_hz for one in told.taps if not one.quarter]
+    after = [one.ring_hz for one in told.taps if one.quarter]
+    if not before or not after:
+        return None
+    ratio = (float(np.mean(after)) / float(np.mean(before))) ** 2
+    return ratio if abs(ratio - 1) > UNEVEN_SHARE else None
+
+
+class Band(NamedTuple):
+    """The place of a band of some width that holds the most shafts."""
+
+    low: float
+    high: float
+    numbers: tuple[int, ...]
+
+
+def best_band(shafts: Sequence[Spined], width_lbf: float) -> Band | None:
+    """Return where a band of spine holds the most shafts; of equals, those nearest together.
+
+    Source: each shaft's own spine as the band's lower edge, tried in turn.
+
+    >>> def one(n, lb): return Spined(n, "", "bare", 1, True, 1, 1, Estimate(lb, 0.2), None)
+    >>> best_band([one(1, 60.0), one(2, 61.0), one(3, 64.0), one(4, 61.4)], 1.5).numbers
+    (1, 2, 4)
+    """
+    known = sorted((one.spine.value, one.number) for one in shafts if one.spine is not None)
+    best: tuple[int, float, Band] | None = None
+    for low, _ in known:
+        inside = [(lb, number) for lb, number in known if low <= lb <= low + width_lbf + 1e-9]
+        spread = inside[-1][0] - inside[0][0]
+        slack = (width_lbf - spread) / 2
+        band = Band(low - slack, low - slack + width_lbf, tuple(sorted(n for _, n in inside)))
+        if best is None or (len(inside), -spread) > (best[0], best[1]):
+            best = (len(inside), -spread, band)
+    return best[2] if best else None
+
+
+TAP_PLACE_MM = 0.4 * MM_PER_IN
+"""From the end: where to tap."""
