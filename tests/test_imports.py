@@ -11,7 +11,8 @@ ALLOWED = {
     "store": {"store", "core"},
     "demo": {"demo", "core"},
     "instruments": {"instruments", "core"},
-    "api": {"api", "store", "demo", "instruments", "core"},
+    "sounds": {"sounds", "core"},
+    "api": {"api", "store", "demo", "instruments", "sounds", "core"},
 }
 CORE_MAY_USE = {
     "__future__", "abc", "bisect", "collections", "contextlib", "csv", "dataclasses", "datetime",

@@ -16,6 +16,7 @@ from lyrandis.core.arrow import words as arrow
 from lyrandis.core.bow import words as bow
 from lyrandis.core.crawls import words as crawls
 from lyrandis.core.flight import words as flight
+from lyrandis.core.listen import words as listen
 from lyrandis.core.nock import words as nock
 from lyrandis.core.order import words as order
 from lyrandis.core.string import words as string
@@ -36,7 +37,7 @@ CONSTANTS = {
 def choices() -> str:
     """Return every table of words whose values are plain, in the order they are offered."""
     parts = [HEAD]
-    for words in (archer, bow, string, arrow, nock, flight, crawls, order):
+    for words in (archer, bow, string, arrow, nock, flight, crawls, order, listen):
         parts += [_choices(words, name) for name in vars(words) if name.endswith("_WORDS")]
     return "".join(part for part in parts if part)
 

@@ -23,6 +23,7 @@ from lyrandis import __version__
 from lyrandis.api import problems
 from lyrandis.api.carried import FIELD_PAGE
 from lyrandis.api.desk import Desk
+from lyrandis.api.ears import Ears
 from lyrandis.api.gate import Gate
 from lyrandis.api.routers import (
     arrows,
@@ -37,10 +38,12 @@ from lyrandis.api.routers import (
     logbooks,
     parts,
     rigs,
+    sounds,
     subjects,
     work,
 )
 from lyrandis.demo.scenario import drafts
+from lyrandis.sounds.shelf import Shelf
 from lyrandis.store.bench import Bench
 from lyrandis.store.database import open_database
 
@@ -59,6 +62,7 @@ _ROUTERS = (
     crawls.router,
     field.router,
     instruments.router,
+    sounds.router,
     demo.router,
 )
 
@@ -95,6 +99,8 @@ def create_app(settings: Settings) -> FastAPI:
     app.state.bench = bench
     app.state.desk = Desk(bench)
     app.state.turn = Lock()
+    app.state.shelf = Shelf(settings.database.parent / "sounds")
+    app.state.ears = Ears()
     app.state.settings = settings
     _serve_page(app, settings.static)
     return app

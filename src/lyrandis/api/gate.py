@@ -11,15 +11,19 @@ from lyrandis.api.problems import problem_of, respond
 from lyrandis.core.errors import DomainError
 
 MOST_BODY_BYTES = 1_000_000
-MOST_BYTES_OF = {"/api/logbooks": 12_000_000}
-"""A saved logbook is brought in whole."""
+MOST_BYTES_OF = {"/api/logbooks": 12_000_000, "/api/sounds": 50_000_000}
+"""A saved logbook is brought in whole, and so is a recording."""
+BARE_BODIES = {"/api/sounds": frozenset({"application/octet-stream", "audio/wav", "audio/flac"})}
+"""Where a body is no JSON."""
 _OWN_HOST = re.compile(r"(?:127\.0\.0\.1|localhost|\[::1\])(?::[0-9]{1,5})?", re.IGNORECASE)
 BODY_SECONDS = 20.0
 """A body that has not come by then is not waited for."""
+_JSON = frozenset({"application/json"})
 _READING = frozenset({"GET", "HEAD", "OPTIONS"})
 _HEADERS = {
     "content-security-policy": "default-src 'none'; script-src 'self'; style-src 'self'; "
-    "img-src 'self' data:; font-src 'self'; connect-src 'self'; manifest-src 'self'; "
+    "img-src 'self' data:; font-src 'self'; media-src 'self' blob:; connect-src 'self'; "
+    "manifest-src 'self'; "
     "base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
     "x-content-type-options": "nosniff",
     "referrer-policy": "no-referrer",
@@ -95,7 +99,7 @@ def check_request(method: str, headers: Headers, path: str = "/api") -> None:
         )
     kind = headers.get("content-type", "").split(";")[0].strip().lower()
     has_body = headers.get("content-length", "0") != "0" or "transfer-encoding" in headers
-    if has_body and kind != "application/json":
+    if has_body and kind not in BARE_BODIES.get(path, _JSON):
         raise DomainError(
             "not_json", "Readings are sent as JSON.", "Set the content type to application/json."
         )
@@ -133,7 +137,8 @@ async def _bounded_body(scope: Scope, receive: Receive) -> bytes:
     while more:
         message = await receive()
         if message["type"] == "http.disconnect":
-            break
+            # what came so far is a part: nothing is to be made of it
+            raise DomainError("broken_off", "What was sent broke off on its way.", "Send it again.")
         body += message.get("body", b"")
         more = message.get("more_body", False)
         if len(body) > most:

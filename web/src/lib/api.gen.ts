@@ -832,6 +832,214 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Sounds
+         * @description List the recordings that are kept.
+         */
+        get: operations["list_sounds"];
+        put?: never;
+        /**
+         * Keep Sound
+         * @description Keep a recording on this machine: WAV of any PCM format or FLAC, 50 MB and 3 minutes.
+         */
+        post: operations["keep_sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds/{mark}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Sound File
+         * @description Return a recording, to be heard.
+         */
+        get: operations["read_sound_file"];
+        put?: never;
+        post?: never;
+        /**
+         * Forget Sound
+         * @description Forget a recording for good; what was recorded of it in numbers stays.
+         */
+        delete: operations["forget_sound"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds/{mark}/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Traces
+         * @description Return takes of a recording drawn from their onsets.
+         */
+        get: operations["read_traces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds/{mark}/spectrogram": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Spectrogram
+         * @description Return the spectrogram of one take.
+         */
+        get: operations["read_spectrogram"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/sounds/{mark}/hear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hear Sound
+         * @description Listen to plucks, shots or knocks of a rig; ask again while `share` is under 1.
+         */
+        post: operations["hear_sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/sounds/{mark}/time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Time Sound
+         * @description Listen to shots at a butt, and return the speed they make.
+         */
+        post: operations["time_sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/sounds/{mark}/tap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tap Sound
+         * @description Listen to shafts that are tapped one after another.
+         */
+        post: operations["tap_sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/sounds/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Pair
+         * @description Return two chosen recordings beside each other.
+         */
+        get: operations["read_pair"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/tapped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Tapped
+         * @description Return the tapped shafts, and where a band of some width holds the most of them.
+         */
+        get: operations["read_tapped"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{rig}/instruments/microphone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pretend Sound
+         * @description Let the simulated microphone record this rig; nothing of it is measured.
+         */
+        post: operations["pretend_sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/demo": {
         parameters: {
             query?: never;
@@ -867,7 +1075,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen";
             /** Control */
             control: string;
         };
@@ -1134,7 +1342,7 @@ export interface components {
         };
         /**
          * ArrowSpeed
-         * @description One chronograph reading at full draw; without a mass, of the arrows on the rig.
+         * @description One speed at full draw, by chronograph or by ear; without a mass, of the rig's arrows.
          */
         ArrowSpeed: {
             /**
@@ -1149,6 +1357,7 @@ export interface components {
             speed_mps: number;
             /** Arrow Mass Gr */
             arrow_mass_gr?: number | null;
+            ear?: components["schemas"]["ByEar"] | null;
         };
         /**
          * ArrowTick
@@ -1508,6 +1717,20 @@ export interface components {
             string_at: "hook" | "groove";
         };
         /**
+         * BraceAt
+         * @description The brace as it stands, for a shot that is recorded into the sweep.
+         */
+        BraceAt: {
+            /** Brace Mm */
+            brace_mm: number | null;
+            /** Low Mm */
+            low_mm: number;
+            /** High Mm */
+            high_mm: number;
+            /** Next Mm */
+            next_mm: number | null;
+        };
+        /**
          * BraceHeight
          * @description String to the deepest part of the grip, the back, or the plunger's line, at rest.
          */
@@ -1605,6 +1828,12 @@ export interface components {
             turns?: number | null;
             /** Tail */
             tail?: ("straight" | "left" | "right" | "high" | "low") | null;
+            /**
+             * Takes Db
+             * @default []
+             */
+            takes_db: number[];
+            ear?: components["schemas"]["ByEar"] | null;
         };
         /**
          * ButtHits
@@ -1624,6 +1853,24 @@ export interface components {
              */
             distance_m: number;
             trial?: components["schemas"]["Change"] | null;
+        };
+        /**
+         * ByEar
+         * @description A recording's mark, and how sure the reading is: 95 in a hundred lie within `half`.
+         */
+        ByEar: {
+            /**
+             * Mark
+             * @description mark of a recording: the beginning of its SHA-256
+             */
+            mark: string;
+            /** Half */
+            half: number;
+            /**
+             * Same Place
+             * @default false
+             */
+            same_place: boolean;
         };
         /**
          * Cause
@@ -1687,6 +1934,22 @@ export interface components {
             what: "draw_short" | "draw_extra" | "silencers" | "plate" | "point" | "brace" | "other_shafts" | "nock";
             /** Amount */
             amount: number;
+        };
+        /** CheckSeen */
+        CheckSeen: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "heard" | "gone" | "not_heard" | "cannot" | "not_needed" | "may_help";
+            shows: components["schemas"]["Phrase"];
+            from_entries: components["schemas"]["Phrase"] | null;
+            /** Do */
+            do: string;
         };
         /**
          * ChoosingBoard
@@ -2047,6 +2310,22 @@ export interface components {
             after_mm: number | null;
         };
         /**
+         * Difference
+         * @description A difference with its 95 % interval.
+         */
+        Difference: {
+            /** Change */
+            change: number;
+            /** Half */
+            half: number;
+            /** Told */
+            told: boolean;
+            /** Would Show */
+            would_show: number;
+            /** Sure */
+            sure: number;
+        };
+        /**
          * DrawDrawing
          * @description The drawn arrow seen from the side: offsets from the pivot, and the readings.
          */
@@ -2180,7 +2459,7 @@ export interface components {
             /** Seen */
             seen?: number | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen") | null;
         };
         /**
          * Entry
@@ -2189,7 +2468,7 @@ export interface components {
         Entry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /**
              * Happened At
              * Format: date-time
@@ -2222,7 +2501,7 @@ export interface components {
         EntryDraft: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -2453,7 +2732,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "ms" | "ratio" | "day";
+            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "dB" | "ms" | "ratio" | "day";
             /** Plus Minus */
             plus_minus?: number | null;
         };
@@ -2468,7 +2747,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen";
             /**
              * Severity
              * @enum {string}
@@ -2505,7 +2784,7 @@ export interface components {
          */
         FirstReading: {
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Source */
             source?: ("weighed" | "measured" | "estimated" | "told" | "simulated") | null;
             /** Note */
@@ -2752,6 +3031,17 @@ export interface components {
             hand: "right" | "left";
         };
         /**
+         * Heard
+         * @description What was heard so far: `share` 1 with what was found, else how far it has come.
+         */
+        Heard: {
+            /** Share */
+            share: number;
+            hearing?: components["schemas"]["Hearing"] | null;
+            speed?: components["schemas"]["SpeedHearing"] | null;
+            taps?: components["schemas"]["TapHearing"] | null;
+        };
+        /**
          * HeardPart
          * @description A part of a typed line, and what it was taken for.
          */
@@ -2762,6 +3052,19 @@ export interface components {
             end: number;
             /** Taken For */
             taken_for: string;
+        };
+        /**
+         * Hearing
+         * @description Takes that were found, and the reading they would be.
+         */
+        Hearing: {
+            draft: components["schemas"]["SoundHeard"] | null;
+            /** Troubles */
+            troubles: string[];
+            /** Snr Db */
+            snr_db: number[];
+            /** Traces */
+            traces: components["schemas"]["TraceSaid"][];
         };
         /**
          * History
@@ -2827,6 +3130,22 @@ export interface components {
              * @enum {string}
              */
             hold: "split" | "three_under" | "thumb";
+        };
+        /**
+         * HoldPlaces
+         * @description Where to hold and tap a shaft, from its nock's end [mm].
+         */
+        HoldPlaces: {
+            /** Length Mm */
+            length_mm: number;
+            /** Nodes Mm */
+            nodes_mm: number[];
+            /** Tap Mm */
+            tap_mm: number;
+            /** Microphone Mm */
+            microphone_mm: number;
+            /** Swing */
+            swing: number[];
         };
         /**
          * HookDepth
@@ -2907,7 +3226,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "ms" | "ratio" | "day";
+            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "dB" | "ms" | "ratio" | "day";
             /** Resolution */
             resolution: number;
             /** Simulated */
@@ -2923,7 +3242,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Stage */
-            stage?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls") | null;
+            stage?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen") | null;
             /**
              * Units
              * @default inch
@@ -2981,7 +3300,42 @@ export interface components {
              */
             reckoning: boolean;
             /** Page */
-            page?: (components["schemas"]["ArcherPage"] | components["schemas"]["BowPage"] | components["schemas"]["ArrowPage"] | components["schemas"]["StringPage"] | components["schemas"]["NockPage"] | components["schemas"]["FlightPage"] | components["schemas"]["CrawlsPage"]) | null;
+            page?: (components["schemas"]["ArcherPage"] | components["schemas"]["BowPage"] | components["schemas"]["ArrowPage"] | components["schemas"]["StringPage"] | components["schemas"]["NockPage"] | components["schemas"]["FlightPage"] | components["schemas"]["CrawlsPage"] | components["schemas"]["ListenPage"]) | null;
+        };
+        /**
+         * Kept
+         * @description A recording on the shelf.
+         */
+        Kept: {
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /** Format */
+            format: string;
+            /** Seconds */
+            seconds: number;
+            /** Rate Hz */
+            rate_hz: number;
+            /** Channels */
+            channels: number;
+            /** Size */
+            size: number;
+            /**
+             * Lossy
+             * @default false
+             */
+            lossy: boolean;
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
+            /**
+             * Kept At
+             * Format: date-time
+             */
+            kept_at: string;
         };
         /** KindProved */
         KindProved: {
@@ -3087,7 +3441,7 @@ export interface components {
              */
             subject: "archer" | "bow" | "string" | "arrow_set" | "rig";
             /** Reading */
-            reading: (components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"]) | null;
+            reading: (components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"]) | null;
             trial: components["schemas"]["Change"] | null;
             /** Refused */
             refused: string | null;
@@ -3201,6 +3555,36 @@ export interface components {
             leaves: string[];
         };
         /**
+         * ListenPage
+         * @description What Listen's pages draw.
+         */
+        ListenPage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            stage: "listen";
+            /** Recordings */
+            recordings: components["schemas"]["RecordingSeen"][];
+            pair: components["schemas"]["PairBoard"] | null;
+            /** Checks */
+            checks: components["schemas"]["CheckSeen"][];
+            pointed: components["schemas"]["PointedSeen"] | null;
+            tension: components["schemas"]["TensionSeen"] | null;
+            /** Expected Hz */
+            expected_hz: number | null;
+            hold_bare: components["schemas"]["HoldPlaces"];
+            hold_finished: components["schemas"]["HoldPlaces"];
+            shafts: components["schemas"]["ShaftsBoard"] | null;
+            /** Speeds */
+            speeds: components["schemas"]["SpeedHeard"][];
+            /** Expected Mps */
+            expected_mps: number | null;
+            /** Arrow Mass Gr */
+            arrow_mass_gr: number | null;
+            brace: components["schemas"]["BraceAt"];
+        };
+        /**
          * LogbookBrought
          * @description What a saved logbook brings, or has brought.
          */
@@ -3311,6 +3695,26 @@ export interface components {
             because: components["schemas"]["Phrase"][];
             /** Unchecked */
             unchecked: components["schemas"]["Phrase"][];
+        };
+        /**
+         * Moved
+         * @description An onset put elsewhere by hand.
+         */
+        Moved: {
+            /** Take */
+            take: number;
+            /** At S */
+            at_s: number;
+        };
+        /**
+         * MovedOnset
+         * @description A take whose onset was put elsewhere by hand.
+         */
+        MovedOnset: {
+            /** Take */
+            take: number;
+            /** At S */
+            at_s: number;
         };
         /**
          * MovesMatch
@@ -3601,6 +4005,7 @@ export interface components {
             retired?: boolean | null;
             /** Remark */
             remark?: string | null;
+            spine_ear?: components["schemas"]["ByEar"] | null;
         };
         /**
          * OnRig
@@ -3693,6 +4098,47 @@ export interface components {
             table: string;
         };
         /**
+         * PairBoard
+         * @description Two recordings beside each other.
+         */
+        PairBoard: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "pluck" | "shot" | "reference";
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+            /** Before Count */
+            before_count: number;
+            /** After Count */
+            after_count: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "session" | "reference" | "gain" | "no";
+            /** Few */
+            few: boolean;
+            level: components["schemas"]["Difference"] | null;
+            /** Rings */
+            rings: components["schemas"]["RingSeen"][];
+            /** Bright Before Hz */
+            bright_before_hz: number | null;
+            /** Bright After Hz */
+            bright_after_hz: number | null;
+            bright: components["schemas"]["Difference"] | null;
+            /** Note Before Hz */
+            note_before_hz: number | null;
+            /** Note After Hz */
+            note_after_hz: number | null;
+            note_cents: components["schemas"]["Difference"] | null;
+            /** Changed */
+            changed: components["schemas"]["Phrase"][];
+        };
+        /**
          * ParsedJot
          * @description What the line would record, and how it reads.
          */
@@ -3709,7 +4155,7 @@ export interface components {
             subject_name: string | null;
             draft: components["schemas"]["EntryDraft"] | null;
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /**
              * Source
              * @enum {string}
@@ -3815,6 +4261,16 @@ export interface components {
             looked_over: components["schemas"]["LookOver"] | null;
         };
         /**
+         * PartialHeard
+         * @description One of the string's partials.
+         */
+        PartialHeard: {
+            /** Number */
+            number: number;
+            /** Hz */
+            hz: number;
+        };
+        /**
          * Phrase
          * @description A sentence whose `{names}` stand for figures.
          */
@@ -3916,13 +4372,37 @@ export interface components {
             matched_lbf: number | null;
         };
         /**
+         * PointedSeen
+         * @description What the sound points to.
+         */
+        PointedSeen: {
+            /** Fault */
+            fault: ("rattle" | "slack" | "brace" | "arrow" | "contact") | null;
+            /** Sure */
+            sure: number;
+            /** Enough */
+            enough: boolean;
+            /** Hint */
+            hint: boolean;
+            /** Proof */
+            proof: string | null;
+            /** Because */
+            because: components["schemas"]["Phrase"][];
+            /** Second */
+            second: number;
+            /** Second Ratio */
+            second_ratio: number;
+            /** Has Before */
+            has_before: boolean;
+        };
+        /**
          * PostedEntry
          * @description A draft or a recorded entry, as a file or a what-if may hold.
          */
         PostedEntry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -3938,6 +4418,73 @@ export interface components {
             /** Recorded At */
             recorded_at?: string | null;
             fitted?: components["schemas"]["Fitted"] | null;
+        };
+        /**
+         * Pretend
+         * @description What the simulated microphone is laid beside, and what is hidden in the bow.
+         */
+        Pretend: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "pluck" | "shot" | "butt" | "taps" | "reference";
+            /**
+             * Takes
+             * @default 5
+             */
+            takes: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Noise Db
+             * @default 28
+             */
+            noise_db: number;
+            /**
+             * Rattle
+             * @default 0
+             */
+            rattle: number;
+            /**
+             * Slack
+             * @default 0
+             */
+            slack: number;
+            /**
+             * Brace In
+             * @default 0
+             */
+            brace_in: number;
+            /**
+             * Light
+             * @default 0
+             */
+            light: number;
+            /**
+             * Contact
+             * @default 0
+             */
+            contact: number;
+            /**
+             * Gain Rides
+             * @default false
+             */
+            gain_rides: boolean;
+            /**
+             * Butt M
+             * @default 18
+             */
+            butt_m: number;
+            /**
+             * State
+             * @default bare
+             * @enum {string}
+             */
+            state: "bare" | "finished";
         };
         /**
          * Problem
@@ -3957,7 +4504,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "unlike_places" | "which_datum" | "measure_it" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "no_match" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_field_shots" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "bad_request" | "too_slow" | "locked" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
+            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "unlike_places" | "which_datum" | "measure_it" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "no_match" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_field_shots" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "not_a_sound" | "sound_rate" | "sound_too_long" | "sound_too_short" | "sound_forgotten" | "no_takes" | "broken_off" | "bad_request" | "too_slow" | "locked" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
             /** Reason */
             reason: string;
             /** Instruction */
@@ -4139,6 +4686,53 @@ export interface components {
             assessment: components["schemas"]["Judged"] | null;
         };
         /**
+         * RecordingSeen
+         * @description A recording as its numbers stand.
+         */
+        RecordingSeen: {
+            /** Entry Id */
+            entry_id: string;
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "pluck" | "shot" | "reference";
+            /** Session */
+            session: number;
+            /** Same Place */
+            same_place: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "weighed" | "measured" | "estimated" | "told" | "simulated";
+            /** Seconds */
+            seconds: number;
+            /** Rate Hz */
+            rate_hz: number;
+            /** Lossy */
+            lossy: boolean;
+            /** Takes */
+            takes: components["schemas"]["TakeSeen"][];
+            /** Note Hz */
+            note_hz: number | null;
+            /** Note Half Hz */
+            note_half_hz: number | null;
+            /** Troubles */
+            troubles: string[];
+            /** Levels Hold */
+            levels_hold: boolean;
+        };
+        /**
          * RestsOn
          * @description What a station rests on.
          */
@@ -4173,7 +4767,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen") | null;
         };
         /**
          * RetractionsDraft
@@ -4183,7 +4777,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen") | null;
             /** Entries */
             entries: components["schemas"]["Taking"][];
         };
@@ -4283,6 +4877,21 @@ export interface components {
             /** Sd */
             sd: number;
         };
+        /** RingSeen */
+        RingSeen: {
+            /** Octave Hz */
+            octave_hz: number;
+            /** Before S */
+            before_s: number | null;
+            /** After S */
+            after_s: number | null;
+            /** Half S */
+            half_s: number | null;
+            /** Told */
+            told: boolean;
+            /** Why Not */
+            why_not: string | null;
+        };
         /**
          * RiserLength
          * @description The stiff middle, fades included.
@@ -4354,7 +4963,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen";
             /** Title */
             title: string;
             /** Statement */
@@ -4543,6 +5152,89 @@ export interface components {
             segment: number;
         };
         /**
+         * ShaftSeen
+         * @description A shaft that was tapped.
+         */
+        ShaftSeen: {
+            /** Entry Id */
+            entry_id: string;
+            /** Number */
+            number: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "bare" | "finished";
+            /** Mass Gr */
+            mass_gr: number | null;
+            /** Weighed */
+            weighed: boolean;
+            /** Ring Hz */
+            ring_hz: number;
+            /** Taps */
+            taps: number;
+            /** Spine Lbf */
+            spine_lbf: number | null;
+            /** Half Lbf */
+            half_lbf: number | null;
+            /** Uneven */
+            uneven: number | null;
+            /** Kept */
+            kept: boolean;
+        };
+        /**
+         * ShaftTapped
+         * @description A numbered shaft that was tapped and rang: its own lowest note, tap by tap.
+         */
+        ShaftTapped: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shaft_tapped";
+            /** Arrow Number */
+            arrow_number: number;
+            /**
+             * State
+             * @default bare
+             * @enum {string}
+             */
+            state: "bare" | "finished";
+            /** Mass Gr */
+            mass_gr?: number | null;
+            /**
+             * Mark
+             * @description mark of a recording: the beginning of its SHA-256
+             */
+            mark: string;
+            /** Taps */
+            taps: components["schemas"]["TapHeard"][];
+        };
+        /**
+         * ShaftsBoard
+         * @description Tapped shafts on one axis of spine, and the band that holds the most of them.
+         */
+        ShaftsBoard: {
+            /** Shafts */
+            shafts: components["schemas"]["ShaftSeen"][];
+            /** Width Lbf */
+            width_lbf: number;
+            /** Low Lbf */
+            low_lbf: number | null;
+            /** High Lbf */
+            high_lbf: number | null;
+            /** Inside */
+            inside: number[];
+            /** Ratio */
+            ratio: number;
+            /** Ratio Half */
+            ratio_half: number;
+            /** Calibrated */
+            calibrated: number[];
+            /** Shared Half Lbf */
+            shared_half_lbf: number | null;
+        };
+        /**
          * Sheet
          * @description The string as it is, and as it would be ordered.
          */
@@ -4680,6 +5372,45 @@ export interface components {
             instruction?: string | null;
         };
         /**
+         * ShotMarks
+         * @description Release and strike of a shot, put by hand.
+         */
+        ShotMarks: {
+            /** Shot */
+            shot: number;
+            /** Release S */
+            release_s: number;
+            /** Strike S */
+            strike_s: number;
+        };
+        /**
+         * ShotSaid
+         * @description One shot at a butt: where release and strike are heard, and the speed they make.
+         */
+        ShotSaid: {
+            /** Number */
+            number: number;
+            /** Release S */
+            release_s: number;
+            /** Strike S */
+            strike_s: number | null;
+            /** Other S */
+            other_s: number | null;
+            /** Over Db */
+            over_db: number | null;
+            /** Moved */
+            moved: boolean;
+            /** Speed Mps */
+            speed_mps: number | null;
+            /** Half Mps */
+            half_mps: number | null;
+            /** Counts */
+            counts: boolean;
+            /** Why Not */
+            why_not: string | null;
+            trace: components["schemas"]["TraceSaid"];
+        };
+        /**
          * ShownArrow
          * @description One arrow through the shot: `aside` holds, per frame, y at every station [0.1 mm].
          */
@@ -4749,6 +5480,131 @@ export interface components {
             says: string;
             /** Slopes */
             slopes: components["schemas"]["SlopeCost"][];
+        };
+        /**
+         * SoundHeard
+         * @description A recording of plucks, shots or reference knocks, listened to.
+         *
+         *     Recorded anew with the same mark when a take is struck out or put back. It is of the bow; what
+         *     else was on the rig then stands in its entry.
+         */
+        SoundHeard: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sound_heard";
+            /**
+             * Mark
+             * @description mark of a recording: the beginning of its SHA-256
+             */
+            mark: string;
+            /** Name */
+            name: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "pluck" | "shot" | "reference";
+            /**
+             * Same Place
+             * @default false
+             */
+            same_place: boolean;
+            /** Seconds */
+            seconds: number;
+            /** Rate Hz */
+            rate_hz: number;
+            /**
+             * Lossy
+             * @default false
+             */
+            lossy: boolean;
+            /** Takes */
+            takes: components["schemas"]["TakeHeard"][];
+            /**
+             * Struck
+             * @default []
+             */
+            struck: number[];
+            /**
+             * Moved
+             * @default []
+             */
+            moved: components["schemas"]["MovedOnset"][];
+            /** Note Hz */
+            note_hz?: number | null;
+            /** Note Half Hz */
+            note_half_hz?: number | null;
+            /**
+             * Partials
+             * @default []
+             */
+            partials: components["schemas"]["PartialHeard"][];
+            /**
+             * Second
+             * @default 0
+             */
+            second: number;
+            /**
+             * Second Ratio
+             * @default 1
+             */
+            second_ratio: number;
+            /**
+             * Line Db
+             * @default 0
+             */
+            line_db: number;
+            /**
+             * Troubles
+             * @default []
+             */
+            troubles: ("clipped" | "too_quiet" | "few_takes" | "no_takes" | "noisy" | "low_rate" | "gain_rides" | "voice")[];
+        };
+        /** SpectrogramOut */
+        SpectrogramOut: {
+            /** From Ms */
+            from_ms: number;
+            /** Hop Ms */
+            hop_ms: number;
+            /** Rows Hz */
+            rows_hz: number[];
+            /** Cells */
+            cells: number[][];
+        };
+        /** SpeedHeard */
+        SpeedHeard: {
+            /** Entry Id */
+            entry_id: string;
+            /** Mark */
+            mark: string;
+            /** Speed Mps */
+            speed_mps: number;
+            /** Half Mps */
+            half_mps: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * SpeedHearing
+         * @description Shots at a butt, and the speed they make together.
+         */
+        SpeedHearing: {
+            /** Shots */
+            shots: components["schemas"]["ShotSaid"][];
+            /** Speed Mps */
+            speed_mps: number | null;
+            /** Half Mps */
+            half_mps: number | null;
+            draft: components["schemas"]["ArrowSpeed"] | null;
+            /** Because */
+            because: components["schemas"]["Phrase"][];
+            /** Expected Mps */
+            expected_mps: number | null;
         };
         /**
          * SpeedReading
@@ -4832,7 +5688,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls";
+            key: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen";
             /** Number */
             number: number;
             /** Name */
@@ -4852,7 +5708,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls";
+            key: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen";
             /** Name */
             name: string;
             /**
@@ -4901,7 +5757,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls";
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen";
             /** Control */
             control: string;
             /** Found By Flight */
@@ -5238,6 +6094,78 @@ export interface components {
             trial?: components["schemas"]["Change"] | null;
         };
         /**
+         * TakeHeard
+         * @description One pluck or shot as numbers. Levels in dB under full scale, times in s or ms.
+         */
+        TakeHeard: {
+            /** At S */
+            at_s: number;
+            /** Level Db */
+            level_db: number;
+            /** Peak Db */
+            peak_db: number;
+            /** Snr Db */
+            snr_db: number;
+            /** Centroid Hz */
+            centroid_hz: number;
+            /** Ring S */
+            ring_s: (number | null)[];
+            /** Cells Db */
+            cells_db: number[];
+            /** Rep */
+            rep: number;
+            /** Unrep */
+            unrep: number;
+            /** Excess Db */
+            excess_db: number;
+            /** Bursts */
+            bursts: number;
+            /** Spread Ms */
+            spread_ms: number;
+            /** Crest Db */
+            crest_db: number;
+            /** Sync */
+            sync: number;
+            /** Slap */
+            slap: number;
+            /**
+             * Spikes Ms
+             * @default []
+             */
+            spikes_ms: number[];
+            /**
+             * Bursts Ms
+             * @default []
+             */
+            bursts_ms: number[];
+            /** Blow S */
+            blow_s?: number | null;
+        };
+        /**
+         * TakeSeen
+         * @description One take of a recording.
+         */
+        TakeSeen: {
+            /** Number */
+            number: number;
+            /** At S */
+            at_s: number;
+            /** Struck */
+            struck: boolean;
+            /** Moved */
+            moved: boolean;
+            /** Level Db */
+            level_db: number;
+            /** Ring S */
+            ring_s: number | null;
+            /** Spikes Ms */
+            spikes_ms: number[];
+            /** Bursts Ms */
+            bursts_ms: number[];
+            /** Blow S */
+            blow_s: number | null;
+        };
+        /**
          * Taking
          * @description An entry to take back, and the id of the retraction: a repeated send is recorded once.
          */
@@ -5246,6 +6174,61 @@ export interface components {
             entry_id: string;
             /** Id */
             id?: string | null;
+        };
+        /**
+         * TapHeard
+         * @description One tap: the lowest note it asks for, of the beam as it was.
+         */
+        TapHeard: {
+            /** At S */
+            at_s: number;
+            /** Ring Hz */
+            ring_hz: number;
+            /** Half Hz */
+            half_hz: number;
+            /** Lines */
+            lines: number;
+            /**
+             * Quarter
+             * @default false
+             */
+            quarter: boolean;
+        };
+        /**
+         * TapHearing
+         * @description Taps of shafts one after another, and the readings they would be.
+         */
+        TapHearing: {
+            /** Taps */
+            taps: components["schemas"]["TapSaid"][];
+            /** Drafts */
+            drafts: components["schemas"]["ShaftTapped"][];
+            /** Troubles */
+            troubles: string[];
+        };
+        /**
+         * TapSaid
+         * @description One tap, and the shaft it is of.
+         */
+        TapSaid: {
+            /** Take */
+            take: number;
+            /** At S */
+            at_s: number;
+            /** Number */
+            number: number;
+            /** Quarter */
+            quarter: boolean;
+            /** Ring Hz */
+            ring_hz: number | null;
+            /** Half Hz */
+            half_hz: number | null;
+            /** Lines */
+            lines: number;
+            /** Over Db */
+            over_db: number;
+            /** Why Not */
+            why_not: string | null;
         };
         /**
          * TaperPlan
@@ -5350,6 +6333,30 @@ export interface components {
             kick_deg: number | null;
             /** Frequency Hz */
             frequency_hz: number | null;
+        };
+        /**
+         * TensionSeen
+         * @description The note and the tension, by ear and by the statics [lbf].
+         */
+        TensionSeen: {
+            /** Note Hz */
+            note_hz: number;
+            /** Expected Hz */
+            expected_hz: number | null;
+            /** By Note Lbf */
+            by_note_lbf: number;
+            /** By Note Half */
+            by_note_half: number;
+            /** By Statics Lbf */
+            by_statics_lbf: number | null;
+            /** By Statics Half */
+            by_statics_half: number | null;
+            /** Apart */
+            apart: number | null;
+            /** Mass Weighed */
+            mass_weighed: boolean;
+            /** Serving Known */
+            serving_known: boolean;
         };
         /**
          * Term
@@ -5461,6 +6468,115 @@ export interface components {
             place: "fade" | "pocket";
             /** Lower Place */
             lower_place?: ("fade" | "pocket") | null;
+        };
+        /**
+         * ToHear
+         * @description Plucks, shots or knocks to listen to.
+         */
+        ToHear: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "pluck" | "shot" | "reference";
+            /**
+             * Struck
+             * @default []
+             */
+            struck: number[];
+            /**
+             * Moved
+             * @default []
+             */
+            moved: components["schemas"]["Moved"][];
+            /**
+             * Same Place
+             * @default false
+             */
+            same_place: boolean;
+        };
+        /**
+         * ToTap
+         * @description Tapped shafts to listen to.
+         */
+        ToTap: {
+            /**
+             * State
+             * @default bare
+             * @enum {string}
+             */
+            state: "bare" | "finished";
+            /**
+             * First
+             * @default 1
+             */
+            first: number;
+            /**
+             * Again
+             * @default []
+             */
+            again: number[];
+            /**
+             * Quarter
+             * @default []
+             */
+            quarter: number[];
+            /**
+             * Struck
+             * @default []
+             */
+            struck: number[];
+        };
+        /**
+         * ToTime
+         * @description Shots at a butt to listen to.
+         */
+        ToTime: {
+            /** Butt M */
+            butt_m: number;
+            /**
+             * Microphone M
+             * @default 0.4
+             */
+            microphone_m: number;
+            /**
+             * At Butt
+             * @default false
+             */
+            at_butt: boolean;
+            /**
+             * Celsius
+             * @default 15
+             */
+            celsius: number;
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["ShotMarks"][];
+            /**
+             * Struck
+             * @default []
+             */
+            struck: number[];
+        };
+        /**
+         * TraceSaid
+         * @description One take drawn: least and most of each column, in hundredths of the peak.
+         */
+        TraceSaid: {
+            /** Low */
+            low: number[];
+            /** High */
+            high: number[];
+        };
+        /**
+         * Traces
+         * @description Takes of a kept recording, drawn.
+         */
+        Traces: {
+            /** Traces */
+            traces: components["schemas"]["TraceSaid"][];
         };
         /**
          * Trial
@@ -5875,7 +6991,7 @@ export interface components {
             /** Rig */
             rig?: string | null;
             /** Page */
-            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls") | null;
+            page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen") | null;
         };
         /**
          * WordProved
@@ -6162,7 +7278,7 @@ export interface operations {
     read_rig: {
         parameters: {
             query?: {
-                page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls") | null;
+                page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen") | null;
                 as_of?: string | null;
             };
             header?: {
@@ -7843,6 +8959,512 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": unknown;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    list_sounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    keep_sound: {
+        parameters: {
+            query?: {
+                name?: string;
+                lossy?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+                "audio/wav": string;
+                "audio/flac": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_sound_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description mark of a recording: the beginning of its SHA-256 */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the recording */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": unknown;
+                    "audio/flac": unknown;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    forget_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description mark of a recording: the beginning of its SHA-256 */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_traces: {
+        parameters: {
+            query: {
+                at: number[];
+            };
+            header?: never;
+            path: {
+                /** @description mark of a recording: the beginning of its SHA-256 */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Traces"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_spectrogram: {
+        parameters: {
+            query: {
+                at_s: number;
+            };
+            header?: never;
+            path: {
+                /** @description mark of a recording: the beginning of its SHA-256 */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpectrogramOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    hear_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+                /** @description mark of a recording: the beginning of its SHA-256 */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToHear"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heard"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    time_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+                /** @description mark of a recording: the beginning of its SHA-256 */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToTime"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heard"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    tap_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+                /** @description mark of a recording: the beginning of its SHA-256 */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToTap"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heard"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_pair: {
+        parameters: {
+            query: {
+                /** @description mark of a recording: the beginning of its SHA-256 */
+                before: string;
+                /** @description mark of a recording: the beginning of its SHA-256 */
+                after: string;
+            };
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairBoard"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_tapped: {
+        parameters: {
+            query?: {
+                width_lbf?: number;
+            };
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShaftsBoard"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            /** @description There is no such thing on this bench */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    pretend_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pretend"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
                 };
             };
             400: components["responses"]["Problem400"];

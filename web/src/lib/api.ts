@@ -48,6 +48,15 @@ export type FlightBoard = Schemas['FlightBoard'];
 export type PlanBoard = Schemas['PlanBoard'];
 export type TablesBoard = Schemas['TablesBoard'];
 export type RangeBoard = Schemas['RangeBoard'];
+export type KeptSound = Schemas['Kept'];
+export type HeardSound = Schemas['Heard'];
+export type Hearing = Schemas['Hearing'];
+export type SpeedHearing = Schemas['SpeedHearing'];
+export type TapHearing = Schemas['TapHearing'];
+export type PairBoard = Schemas['PairBoard'];
+export type ShaftsBoard = Schemas['ShaftsBoard'];
+export type TraceSaid = Schemas['TraceSaid'];
+export type Spectrogram = Schemas['SpectrogramOut'];
 export type FieldShots = Schemas['FieldShots'];
 export type FlightTrials = Schemas['Proved'];
 export type FlightTest = Schemas['TestLine'];
@@ -132,6 +141,11 @@ const PLURALS = {
   arrow_set: '/api/arrow-sets',
 } as const;
 
+const asSound = <B>(rig: string, mark: string, body: B) => ({
+  params: { path: { rig, mark } },
+  body,
+});
+
 export const api = {
   rigs: () => answer(client.GET('/api/rigs')),
   rigSummaries: () => answer(client.GET('/api/rig-summaries')),
@@ -177,6 +191,52 @@ export const api = {
   /** Shots that come back from the field helper: looked at, or recorded. */
   fieldShots: (rig: string, body: Schemas['FieldText']) =>
     answer(client.POST('/api/rigs/{rig}/field-shots', { params: { path: { rig } }, body })),
+  /** Keep a recording on this machine. */
+  keepSound: (data: Blob, name: string, lossy: boolean) =>
+    answer(
+      client.POST('/api/sounds', {
+        params: { query: { name: name.slice(-120), lossy } },
+        body: data as unknown as string,
+        bodySerializer: (body) => body as unknown as Blob,
+        headers: { 'content-type': 'application/octet-stream' },
+      }),
+    ),
+  sounds: () => answer(client.GET('/api/sounds')),
+  forgetSound: (mark: string) =>
+    answer(
+      client
+        .DELETE('/api/sounds/{mark}', { params: { path: { mark } } })
+        .then((raw) => ({ ...raw, data: raw.error ? undefined : true })),
+    ),
+  hearSound: (rig: string, mark: string, body: Schemas['ToHear']) =>
+    answer(client.POST('/api/rigs/{rig}/sounds/{mark}/hear', asSound(rig, mark, body))),
+  timeSound: (rig: string, mark: string, body: Schemas['ToTime']) =>
+    answer(client.POST('/api/rigs/{rig}/sounds/{mark}/time', asSound(rig, mark, body))),
+  tapSound: (rig: string, mark: string, body: Schemas['ToTap']) =>
+    answer(client.POST('/api/rigs/{rig}/sounds/{mark}/tap', asSound(rig, mark, body))),
+  soundTraces: (mark: string, at: number[]) =>
+    answer(
+      client.GET('/api/sounds/{mark}/traces', { params: { path: { mark }, query: { at } } }),
+    ),
+  spectrogram: (mark: string, at_s: number) =>
+    answer(
+      client.GET('/api/sounds/{mark}/spectrogram', { params: { path: { mark }, query: { at_s } } }),
+    ),
+  soundPair: (rig: string, before: string, after: string) =>
+    answer(
+      client.GET('/api/rigs/{rig}/sounds/pair', {
+        params: { path: { rig }, query: { before, after } },
+      }),
+    ),
+  tapped: (rig: string, width_lbf: number) =>
+    answer(
+      client.GET('/api/rigs/{rig}/tapped', { params: { path: { rig }, query: { width_lbf } } }),
+    ),
+  /** The simulated microphone records this rig. */
+  pretendSound: (rig: string, body: Schemas['Pretend']) =>
+    answer(
+      client.POST('/api/rigs/{rig}/instruments/microphone', { params: { path: { rig } }, body }),
+    ),
   flightTrials: () => answer(client.GET('/api/flight-trials')),
   tryArrow: (rig: string, tried: Tried) =>
     answer(client.GET('/api/rigs/{rig}/arrow-trial', { params: { path: { rig }, query: tried } })),

@@ -198,3 +198,36 @@ export const HABIT_WORDS = [
   ['workbench', 'the whole workbench order'],
   ['short', 'the short order: string, brace, nock, arrows'],
 ] as const;
+export const WHAT_WORDS = [
+  ['pluck', 'pluck'],
+  ['shot', 'shot'],
+  ['reference', 'reference knock'],
+] as const;
+export const BROUGHT_WORDS = [
+  ['pluck', 'pluck'],
+  ['shot', 'shot'],
+  ['reference', 'reference knock'],
+  ['butt', 'shot at a butt'],
+  ['taps', 'tapped shafts'],
+] as const;
+export const TROUBLE_WORDS = [
+  ['clipped', 'The recorder was overloaded: move it back or lower its gain.'],
+  ['too_quiet', 'Hardly any sound: move nearer.'],
+  ['few_takes', 'Fewer than three takes: three at least, five are better.'],
+  ['no_takes', 'No pluck or shot found.'],
+  ['noisy', 'Too noisy here: go indoors or wait for the wind.'],
+  ['low_rate', 'Above 3.6 kHz nothing was recorded: a rattle may be missed.'],
+  ['gain_rides', 'The phone seems to adjust its own gain: switch it off.'],
+  ['voice', 'Somebody speaks, or music plays, between the takes.'],
+] as const;
+export const FAULT_WORDS = [
+  ['rattle', 'something loose'],
+  ['slack', 'a slack strand'],
+  ['brace', 'brace off its quiet place'],
+  ['arrow', 'an arrow too light'],
+  ['contact', 'the tail striking the bow'],
+] as const;
+export const TAPPED_STATE_WORDS = [
+  ['bare', 'bare shaft'],
+  ['finished', 'finished arrow'],
+] as const;

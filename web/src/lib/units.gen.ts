@@ -22,6 +22,7 @@ export const SCALES = {
   count: { inch: [1.0, 0, ''], centimetre: [1.0, 0, ''], metric: [1.0, 0, ''] },
   spine: { inch: [1.0, 0, 'lb'], centimetre: [1.0, 0, 'lb'], metric: [1.0, 0, 'lb'] },
   Hz: { inch: [1.0, 0, 'Hz'], centimetre: [1.0, 0, 'Hz'], metric: [1.0, 0, 'Hz'] },
+  dB: { inch: [1.0, 1, 'dB'], centimetre: [1.0, 1, 'dB'], metric: [1.0, 1, 'dB'] },
   ms: { inch: [1.0, 1, 'ms'], centimetre: [1.0, 1, 'ms'], metric: [1.0, 1, 'ms'] },
   ratio: { inch: [1.0, 2, ''], centimetre: [1.0, 2, ''], metric: [1.0, 2, ''] },
   day: { inch: [1.0, 0, ''], centimetre: [1.0, 0, ''], metric: [1.0, 0, ''] },

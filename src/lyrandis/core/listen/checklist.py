@@ -12,7 +12,7 @@ from lyrandis.core.listen.second import MAYBE, POINTS
 from lyrandis.core.phrase import Phrase, gpp, millis, mm, percent, phrase
 from lyrandis.core.string.words import STRING_MATERIAL_WORDS
 
-State = Literal["heard", "gone", "not_heard", "cannot", "not_needed"]
+State = Literal["heard", "gone", "not_heard", "cannot", "not_needed", "may_help"]
 LONG_RING_S = 0.35
 """Assumption: a shot that rings longer at 125 to 500 Hz wants dampers."""
 
@@ -153,8 +153,8 @@ def _dampers(c: Computed, shot: SoundHeard | None, pointed: Pointed | None) -> C
     long = longest > LONG_RING_S
     shows = phrase(f"rings {{ring}}, {'long' if long else 'short enough'}", ring=millis(longest))
     other = pointed is not None and pointed.fault is not None
-    return Check("dampers", "dampers", "heard" if long and not other else "not_needed", shows, says,
-                 do)  # fmt: skip
+    state: State = "may_help" if long and not other else "not_needed"
+    return Check("dampers", "dampers", state, shows, says, do)
 
 
 def _mass(c: Computed, pointed: Pointed | None) -> Check:

@@ -3,15 +3,13 @@
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from lyrandis.core.listen.features import OCTAVES_HZ, Features, line_of
 from lyrandis.core.listen.noise import room_of
 from lyrandis.core.listen.pitch import Note, note_of
 from lyrandis.core.listen.quality import Quality, quality_of
 from lyrandis.core.listen.readings import MOST_TAKES, MOST_TIMES, TakeHeard
 from lyrandis.core.listen.second import Second, second_pitch
-from lyrandis.core.listen.sound import Array, Sound, at_working_rate, best_channel
+from lyrandis.core.listen.sound import Samples, Sound, at_working_rate, best_channel
 from lyrandis.core.listen.takes import Take, takes_of
 from lyrandis.core.listen.words import What
 
@@ -43,7 +41,7 @@ class Listened:
 
 
 def hear(
-    samples: Array,
+    samples: Samples,
     rate: float,
     what: What,
     voice: StringVoice,
@@ -59,12 +57,13 @@ def hear(
     Errors: none; a recording without a take has none, and its quality says so.
     Source: the order of mechanics here; each step names its own.
 
+    >>> import numpy as np
     >>> at = np.arange(40000) / 16000
     >>> tone = np.where(at > 0.5, np.sin(600 * at) * np.exp(-8 * (at - 0.5)), 0) + 1e-3
     >>> len(hear(tone, 16000.0, "pluck", StringVoice()).takes)
     1
     """
-    channel = best_channel(np.asarray(samples, dtype=np.float64), rate)
+    channel = best_channel(samples, rate)
     sound = at_working_rate(channel, rate)
     progress(0.2)
     takes = [_placed(take, number, moved or {}, sound)

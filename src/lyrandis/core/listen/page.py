@@ -72,7 +72,7 @@ class RecordingSeen(_Drawn):
     """False where its levels compare with nothing: overloaded, or the phone adjusts its gain."""
 
 
-class Change(_Drawn):
+class Difference(_Drawn):
     """A difference with its 95 % interval."""
 
     change: float
@@ -101,15 +101,15 @@ class PairBoard(_Drawn):
     after_count: int
     how: Levels
     few: bool
-    level: Change | None
+    level: Difference | None
     rings: tuple[RingSeen, ...]
     bright_before_hz: float | None
     bright_after_hz: float | None
-    bright: Change | None
+    bright: Difference | None
     """In per cent of the frequency."""
     note_before_hz: float | None
     note_after_hz: float | None
-    note_cents: Change | None
+    note_cents: Difference | None
     changed: tuple[Phrase, ...]
 
 
@@ -294,10 +294,10 @@ def _recording(c: Computed, one: Heard) -> RecordingSeen:
     )  # fmt: skip
 
 
-def _change(found: Compared | None, per: float = 1.0) -> Change | None:
+def _change(found: Compared | None, per: float = 1.0) -> Difference | None:
     if found is None:
         return None
-    return Change(
+    return Difference(
         change=per * found.change_db, half=per * found.half_db, told=found.told_apart,
         would_show=per * found.would_show_db, sure=found.sure,
     )  # fmt: skip
@@ -330,7 +330,7 @@ def pair_board(pair: Pair) -> PairBoard:
     cents = None
     if pair.note is not None:
         change, half = 1200 * math.log2(pair.note.value), 1200 * 2 * pair.note.sd / math.log(2)
-        cents = Change(change=change, half=half, told=abs(change) > half, would_show=1.7 * half,
+        cents = Difference(change=change, half=half, told=abs(change) > half, would_show=1.7 * half,
                        sure=0.95)  # fmt: skip
     return PairBoard(
         what=after.what,

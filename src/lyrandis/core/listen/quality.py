@@ -16,7 +16,7 @@ FEW_TAKES = 3
 NOISY_DB = 6.0
 LOW_RATE_HZ = 15_900.0
 PLUCK_SHOT_DB = 3.0
-STEADY_TAKES = 5
+STEADY_TAKES, STEADY_DB = 5, 3.0
 VOICE_HZ, VOICE_FRAME_S, VOICE_RATE_HZ = (150.0, 400.0), 0.02, (3.0, 8.0)
 VOICE_DB, VOICE_HARMONIC, VOICE_LEAST_S = 6.0, 0.5, 0.5
 """Between takes: loudness swinging by 6 dB three to eight times a second, in harmonic notes."""
@@ -143,7 +143,10 @@ def _harmonic(samples: Array, rate: float) -> float:
 
 
 def _rides(levels: Sequence[float]) -> bool:
-    """Return whether takes of one file grow louder or fainter steadily: Kendall's tau, p < 0.05."""
+    """Return whether takes of one file grow louder or fainter steadily, and by 3 dB at least.
+
+    Kendall's tau, p < 0.05.
+    """
     count = len(levels)
     if count < STEADY_TAKES:
         return False
@@ -154,4 +157,5 @@ def _rides(levels: Sequence[float]) -> bool:
     )
     # the sum's variance where order means nothing: n (n - 1)(2n + 5)/18
     spread = (count * (count - 1) * (2 * count + 5) / 18) ** 0.5
-    return bool((abs(signs) - 1) / spread > 1.96)
+    far = abs(levels[-1] - levels[0]) >= STEADY_DB
+    return far and bool((abs(signs) - 1) / spread > 1.96)

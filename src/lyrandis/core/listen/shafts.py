@@ -29,7 +29,9 @@ OTHERWISE = Estimate(1.01, 0.005)
 GAUGE_SHARE = 0.005
 """Assumption: of a ratio by a shaft measured both ways, one standard deviation, beside the
 gauge's own."""
-MASS_SD_GR, GUESSED_MASS_SHARE, LENGTH_SD_MM = 0.5, 0.02, 0.5
+MASS_SD_GR, LENGTH_SD_MM = 0.5, 0.5
+UNWEIGHED_SHARE, UNWEIGHED_SHARED = 0.01, 0.02
+"""Assumption: of a shaft nobody weighed: its own, beside its fellows, and what all share."""
 LEAST_TAP_SHARE = 0.004
 """A tap's stiffness is no better than this, one standard deviation."""
 UNEVEN_SHARE = 0.02
@@ -205,7 +207,8 @@ def tapped_set(
         )
         for one, ei, mass, weighed in rung
     )
-    shared = math.hypot(ratio.sd / ratio.value, length)
+    guessed = UNWEIGHED_SHARED if any(not one.weighed for one in shafts) else 0.0
+    shared = math.hypot(ratio.sd / ratio.value, length, guessed)
     return TappedSet(shafts, ratio, tuple(number for number, _ in both), shared)
 
 
@@ -221,7 +224,7 @@ def _rung(
     own = np.mean([one.half_hz / 2 / one.ring_hz for one in told.taps])
     scatter = float(taps.std(ddof=1) / taps.mean()) if len(taps) > 1 else 0.0
     ring = 2 * max(float(own), scatter) / math.sqrt(len(taps))
-    scale = MASS_SD_GR / mass if weighed else GUESSED_MASS_SHARE
+    scale = MASS_SD_GR / mass if weighed else UNWEIGHED_SHARE
     share = math.sqrt(max(ring, LEAST_TAP_SHARE / math.sqrt(len(taps))) ** 2 + scale**2)
     return Estimate(ei, ei * share), mass, weighed
 

@@ -2,14 +2,14 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.sound import Array, Sound, frames, level, levels
 
-RELEASE_RISE_DB, RELEASE_BEFORE_MS = 10.0, 30
+RELEASE_RISE_DB, RELEASE_BEFORE_MS, RELEASE_NEAR_MS = 10.0, 30, 60
 STRIKE_FROM_S, STRIKE_TO_S = 0.110, 0.850
 STRIKE_MEAN_MS, STRIKE_BEFORE_MS, STRIKE_RISE_DB = 4, 12, 6.0
 PICK_S = 0.012
@@ -41,8 +41,17 @@ class Range:
     """From the braced string."""
     arrow_m: float
     microphone_m: float = 0.4
-    """From the bow."""
+    """From the bow, or from the butt where it stands there."""
     celsius: float = 15.0
+    at_butt: bool = False
+    """The microphone stands beside the butt, not beside the archer."""
+
+    @property
+    def ways_m(self) -> tuple[float, float]:
+        """How far the sound of the release and that of the strike travel."""
+        if self.at_butt:
+            return self.butt_m, self.microphone_m
+        return self.microphone_m, self.butt_m
 
 
 def sound_mps(celsius: float) -> float:
@@ -59,13 +68,13 @@ def sound_mps(celsius: float) -> float:
 def flight_s(release_s: float, strike_s: float, where: Range) -> float:
     """Return how long an arrow flew: what was heard, less the sound's own ways.
 
-    (t2 - t1) + mic/c - d/c. Source: definition.
+    (t2 - t1) + a/c - b/c, a and b the ways of the two sounds. Source: definition.
 
     >>> round(flight_s(0.0, 0.4, Range(18.0, 0.75)), 4)
     0.3483
     """
-    speed = sound_mps(where.celsius)
-    return strike_s - release_s + (where.microphone_m - where.butt_m) / speed
+    release_m, strike_m = where.ways_m
+    return strike_s - release_s + (release_m - strike_m) / sound_mps(where.celsius)
 
 
 def launch_mps(release_s: float, strike_s: float, where: Range, drag: float) -> Estimate:
@@ -84,8 +93,8 @@ def launch_mps(release_s: float, strike_s: float, where: Range, drag: float) -> 
         return math.expm1(k * way) / (k * flight_s(release, strike, at))
 
     value = speed(release_s, strike_s, where, drag)
-    warmer = Range(where.butt_m, where.arrow_m, where.microphone_m, where.celsius + WARM_SD_C)
-    further = Range(where.butt_m + DISTANCE_SD_M, where.arrow_m, where.microphone_m, where.celsius)
+    warmer = replace(where, celsius=where.celsius + WARM_SD_C)
+    further = replace(where, butt_m=where.butt_m + DISTANCE_SD_M)
     off = (
         speed(release_s, strike_s, warmer, drag) - value,
         speed(release_s, strike_s, further, drag) - value,
@@ -96,11 +105,17 @@ def launch_mps(release_s: float, strike_s: float, where: Range, drag: float) -> 
 
 
 def heard_shot(
-    sound: Sound, where: Range, drag: float, expected_mps: float | None = None
+    sound: Sound,
+    where: Range,
+    drag: float,
+    expected_mps: float | None = None,
+    *,
+    near_s: float | None = None,
 ) -> HeardShot | None:
     """Return release and strike of a recording that holds one shot; None where either is missing.
 
-    The release is the first strong rise, the strike the largest later one; with a speed from the
+    The release is the first strong rise, the strike the largest later one; `near_s` is about where
+    the release was found, for a strike that is the louder of the two. With a speed from the
     mechanics it is looked for where that arrow would strike, 15 % about, and another one is told
     beside. Source: our own; median 0.7 % off at 20 dB over the room, on made-up shots.
 
@@ -110,10 +125,11 @@ def heard_shot(
     power = frames(sound)
     if len(power) < 200 or power.max() <= 0:
         return None
-    release = _release(levels(power), power)
+    ms = sound.per_ms / sound.rate
+    about = None if near_s is None else round(near_s / ms)
+    release = _release(levels(power), power, about)
     if release is None:
         return None
-    ms = sound.per_ms / sound.rate
     at = _picked(sound, release * ms)
     rises = _rises(power)
     first, last = round((at + STRIKE_FROM_S) / ms), round((at + STRIKE_TO_S) / ms)
@@ -123,7 +139,8 @@ def heard_shot(
     else:
         way = where.butt_m - where.arrow_m
         flown = math.expm1(drag * way) / (drag * expected_mps)
-        heard = flown - (where.microphone_m - where.butt_m) / sound_mps(where.celsius)
+        release_m, strike_m = where.ways_m
+        heard = flown - (release_m - strike_m) / sound_mps(where.celsius)
         near, far = (at + heard * (1 + side * WINDOW_SHARE) for side in (-1, 1))
         chosen = _strike(rises, max(round(near / ms), first), round(far / ms))
         other = free if chosen is not None and free != chosen else None
@@ -133,9 +150,11 @@ def heard_shot(
     return HeardShot(at, strike, float(rises[chosen]), None if other is None else other * ms)
 
 
-def _release(said: Array, power: Array) -> int | None:
+def _release(said: Array, power: Array, about: int | None) -> int | None:
     """Return the frame the loudest sound began in, walked back while it rises."""
-    at = int(np.argmax(power))
+    first = 0 if about is None else max(about - RELEASE_NEAR_MS, 0)
+    last = None if about is None else about + RELEASE_NEAR_MS
+    at = first + int(np.argmax(power[first:last]))
     while at > RELEASE_BEFORE_MS:
         before = float(np.median(said[at - RELEASE_BEFORE_MS : at]))
         if said[at] < before + RELEASE_RISE_DB:

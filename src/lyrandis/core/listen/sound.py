@@ -6,11 +6,14 @@ Powers are means of squares, full scale 1; levels are 10 log10 of them. Times in
 import math
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 import numpy.typing as npt
 
 Array = npt.NDArray[np.float64]
+Samples = npt.NDArray[np.floating[Any]]
+"""As they were read, single or double: (samples,) or (samples, channels)."""
 
 WORKING_HZ = 16_000.0
 PASS_HZ, STOP_HZ = 7600.0, 7950.0
@@ -70,7 +73,7 @@ def levels(power: Array) -> Array:
     return found
 
 
-def best_channel(frames: Array, rate: float) -> Array:
+def best_channel(frames: Samples, rate: float) -> Array:
     """Return the channel that stands out most of its own silence; never their mean.
 
     The larger 99th less 15th percentile of 20 ms frame levels. Channels of a phone may cancel.
@@ -81,7 +84,7 @@ def best_channel(frames: Array, rate: float) -> Array:
     np.float64(1.0)
     """
     if frames.ndim == 1 or frames.shape[1] == 1:
-        return frames.reshape(-1)
+        return frames.reshape(-1).astype(np.float64)
     size = max(round(0.02 * rate), 1)
     spans = []
     for channel in frames.T:
@@ -92,7 +95,8 @@ def best_channel(frames: Array, rate: float) -> Array:
     widest = max(span for span, _ in spans)
     # of those that stand out alike, the louder
     likely = [number for number, (span, _) in enumerate(spans) if span > widest - ALIKE_DB]
-    found: Array = frames[:, max(likely, key=lambda number: spans[number][1])]
+    chosen = max(likely, key=lambda number: spans[number][1])
+    found: Array = frames[:, chosen].astype(np.float64)
     return found
 
 

@@ -1,0 +1,378 @@
+"""Recordings over HTTP: bringing one, listening to it, looking at it, forgetting it."""
+
+from collections.abc import Callable
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Depends, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+
+from lyrandis.api.context import DeskOf, as_json
+from lyrandis.api.ears import Ears
+from lyrandis.api.problems import NOT_FOUND
+from lyrandis.api.turns import TurnsOf
+from lyrandis.core import entries as e
+from lyrandis.core.computed import Computed
+from lyrandis.core.crawls.plan import drag_of
+from lyrandis.core.errors import DomainError
+from lyrandis.core.listen.brought import (
+    Hearing,
+    Marks,
+    Sounded,
+    SpeedHearing,
+    TapHearing,
+    TraceSaid,
+    hearing,
+    said_traces,
+    speed_hearing,
+    tap_hearing,
+)
+from lyrandis.core.listen.hear import StringVoice
+from lyrandis.core.listen.page import PairBoard, ShaftsBoard, board_of, shafts_board
+from lyrandis.core.listen.readings import MOST_TAKES, TakeNumber
+from lyrandis.core.listen.shafts import beam_as_tapped, per_root_ei
+from lyrandis.core.listen.shot_time import Range
+from lyrandis.core.listen.sound import Sound, at_working_rate, best_channel
+from lyrandis.core.listen.traces import picture, traces
+from lyrandis.core.reading import plain_text
+from lyrandis.instruments.microphone import Faults, Kind, Place, record
+from lyrandis.instruments.sounding import sounding_of
+from lyrandis.sounds.reading import wav_of
+from lyrandis.sounds.shelf import Kept, Shelf
+
+router = APIRouter(tags=["sounds"])
+
+MOST_NUMBER = 999
+_Asked = ConfigDict(extra="forbid")
+Takes = Annotated[list[TakeNumber], Field(max_length=MOST_TAKES)]
+SoundName = Annotated[str, Query(min_length=1, max_length=120), AfterValidator(plain_text)]
+
+
+def _shelf(request: Request) -> Shelf:
+    shelf: Shelf = request.app.state.shelf
+    return shelf
+
+
+def _ears(request: Request) -> Ears:
+    ears: Ears = request.app.state.ears
+    return ears
+
+
+ShelfOf = Annotated[Shelf, Depends(_shelf)]
+EarsOf = Annotated[Ears, Depends(_ears)]
+
+
+class Moved(BaseModel):
+    """An onset put elsewhere by hand."""
+
+    model_config = _Asked
+
+    take: TakeNumber
+    at_s: Annotated[float, Field(ge=0, le=700)]
+
+
+class ToHear(BaseModel):
+    """Plucks, shots or knocks to listen to."""
+
+    model_config = _Asked
+
+    what: e.What
+    struck: Takes = []
+    moved: Annotated[list[Moved], Field(max_length=MOST_TAKES)] = []
+    same_place: bool = False
+
+
+class ShotMarks(BaseModel):
+    """Release and strike of a shot, put by hand."""
+
+    model_config = _Asked
+
+    shot: TakeNumber
+    release_s: Annotated[float, Field(ge=0, le=700)]
+    strike_s: Annotated[float, Field(ge=0, le=700)]
+
+
+class ToTime(BaseModel):
+    """Shots at a butt to listen to."""
+
+    model_config = _Asked
+
+    butt_m: Annotated[float, Field(ge=3, le=100)]
+    """From the braced string."""
+    microphone_m: Annotated[float, Field(ge=0, le=20)] = 0.4
+    at_butt: bool = False
+    celsius: Annotated[float, Field(ge=-30, le=50)] = 15.0
+    marks: Annotated[list[ShotMarks], Field(max_length=MOST_TAKES)] = []
+    struck: Takes = []
+
+
+class ToTap(BaseModel):
+    """Tapped shafts to listen to."""
+
+    model_config = _Asked
+
+    state: e.TappedState = "bare"
+    first: Annotated[int, Field(ge=1, le=MOST_NUMBER)] = 1
+    again: Takes = []
+    """Taps of the same shaft as the tap before."""
+    quarter: Takes = []
+    """Taps after the shaft was turned a quarter."""
+    struck: Takes = []
+
+
+class Heard(BaseModel):
+    """What was heard so far: `share` 1 with what was found, else how far it has come."""
+
+    share: float
+    hearing: Hearing | None = None
+    speed: SpeedHearing | None = None
+    taps: TapHearing | None = None
+
+
+class Traces(BaseModel):
+    """Takes of a kept recording, drawn."""
+
+    traces: tuple[TraceSaid, ...]
+
+
+class SpectrogramOut(BaseModel):
+    from_ms: float
+    hop_ms: float
+    rows_hz: tuple[float, ...]
+    cells: tuple[tuple[int, ...], ...]
+
+
+class Pretend(BaseModel):
+    """What the simulated microphone is laid beside, and what is hidden in the bow."""
+
+    model_config = _Asked
+
+    what: Kind
+    takes: Annotated[int, Field(ge=1, le=12)] = 5
+    seed: Annotated[int, Field(ge=0, le=2**31)] = 1
+    noise_db: Annotated[float, Field(ge=0, le=50)] = 28.0
+    """A take's loudness over the room's."""
+    rattle: Annotated[float, Field(ge=0, le=1)] = 0.0
+    slack: Annotated[float, Field(ge=0, le=1)] = 0.0
+    brace_in: Annotated[float, Field(ge=-1, le=1)] = 0.0
+    light: Annotated[float, Field(ge=0, le=0.6)] = 0.0
+    contact: Annotated[float, Field(ge=0, le=1)] = 0.0
+    gain_rides: bool = False
+    butt_m: Annotated[float, Field(ge=3, le=100)] = 18.0
+    state: e.TappedState = "bare"
+
+
+_BODY: dict[str, Any] = {
+    "requestBody": {
+        "required": True,
+        "content": {
+            kind: {"schema": {"type": "string", "format": "binary"}}
+            for kind in ("application/octet-stream", "audio/wav", "audio/flac")
+        },
+    }
+}
+_WAV: dict[int | str, dict[str, Any]] = {
+    200: {"content": {"audio/wav": {}, "audio/flac": {}}, "description": "the recording"},
+    **NOT_FOUND,
+}
+
+
+@router.post("/sounds", status_code=201, response_model=Kept, openapi_extra=_BODY)
+async def keep_sound(
+    request: Request, shelf: ShelfOf, name: SoundName = "recording", lossy: bool = False
+) -> Response:
+    """Keep a recording on this machine: WAV of any PCM format or FLAC, 50 MB and 3 minutes."""
+    data = await request.body()
+    kept = await run_in_threadpool(lambda: shelf.put(data, name, lossy=lossy))
+    return as_json(kept, 201)
+
+
+@router.get("/sounds")
+def list_sounds(shelf: ShelfOf) -> list[Kept]:
+    """List the recordings that are kept."""
+    return shelf.all()
+
+
+@router.get("/sounds/{mark}", response_class=Response, responses=_WAV)
+def read_sound_file(shelf: ShelfOf, mark: e.SoundMark) -> Response:
+    """Return a recording, to be heard."""
+    about = shelf.about(mark)
+    kind = "audio/flac" if about.format == "FLAC" else "audio/wav"
+    return Response(shelf.data(mark), media_type=kind)
+
+
+@router.delete("/sounds/{mark}", status_code=204)
+def forget_sound(shelf: ShelfOf, mark: e.SoundMark) -> Response:
+    """Forget a recording for good; what was recorded of it in numbers stays."""
+    shelf.forget(mark)
+    return Response(status_code=204)
+
+
+def _sound(shelf: Shelf, mark: str) -> Sound:
+    read = shelf.read(mark)
+    channel = best_channel(read.samples, read.head.rate_hz)
+    return at_working_rate(channel, float(read.head.rate_hz))
+
+
+At = Annotated[list[float], Query(max_length=MOST_TAKES)]
+
+
+@router.get("/sounds/{mark}/traces", response_model=Traces, responses=NOT_FOUND)
+async def read_traces(turns: TurnsOf, shelf: ShelfOf, mark: e.SoundMark, at: At) -> Response:
+    """Return takes of a recording drawn from their onsets."""
+    onsets = [min(max(one, 0.0), 700.0) for one in at]
+    return await turns.take(lambda: Traces(traces=said_traces(traces(_sound(shelf, mark), onsets))))
+
+
+@router.get("/sounds/{mark}/spectrogram", response_model=SpectrogramOut, responses=NOT_FOUND)
+async def read_spectrogram(
+    turns: TurnsOf, shelf: ShelfOf, mark: e.SoundMark,
+    at_s: Annotated[float, Query(ge=0, le=700)],
+) -> Response:  # fmt: skip
+    """Return the spectrogram of one take."""
+    return await turns.take(lambda: SpectrogramOut(**picture(_sound(shelf, mark), at_s)._asdict()))
+
+
+def _voice(c: Computed) -> StringVoice:
+    return c.listen.braced.voice if c.listen.braced else StringVoice()
+
+
+def _answer(ears: Ears, key: object, make: Callable[[Callable[[float], None]], Heard]) -> Response:
+    work = ears.ask(key, make)
+    found = work.result()
+    return as_json(Heard(share=min(work.share, 0.99)) if found is None else found)
+
+
+def _named(shelf: Shelf, mark: str) -> Sounded:
+    about = shelf.about(mark)
+    return Sounded(mark, about.name, about.lossy)
+
+
+@router.post("/rigs/{rig}/sounds/{mark}/hear", response_model=Heard, responses=NOT_FOUND)
+def hear_sound(
+    desk: DeskOf, shelf: ShelfOf, ears: EarsOf, rig: e.SubjectId, mark: e.SoundMark, asked: ToHear
+) -> Response:
+    """Listen to plucks, shots or knocks of a rig; ask again while `share` is under 1."""
+    voice, sounded = _voice(desk.computed(rig)), _named(shelf, mark)
+
+    def make(tell: Callable[[float], None]) -> Heard:
+        read = shelf.read(mark)
+        return Heard(
+            share=1.0,
+            hearing=hearing(
+                read.samples, float(read.head.rate_hz), asked.what, voice, sounded,
+                struck=asked.struck, moved={one.take: one.at_s for one in asked.moved},
+                same_place=asked.same_place, progress=tell,
+            ),
+        )  # fmt: skip
+
+    return _answer(ears, (mark, voice, asked.model_dump_json()), make)
+
+
+@router.post("/rigs/{rig}/sounds/{mark}/time", response_model=Heard, responses=NOT_FOUND)
+def time_sound(
+    desk: DeskOf, shelf: ShelfOf, ears: EarsOf, rig: e.SubjectId, mark: e.SoundMark, asked: ToTime
+) -> Response:
+    """Listen to shots at a butt, and return the speed they make."""
+    c, sounded = desk.computed(rig), _named(shelf, mark)
+    mass = c.arrow.finished.mass.value if c.arrow.finished else None
+    drag = drag_of(mass, c.setup.arrows.part("shaft_diameter_mm")[0]).value
+    # the mechanics alone: a speed that was heard before shall not draw the next one to itself
+    thrust = c.bow.mechanical
+    expected = thrust.speed(mass) if thrust and mass else None
+    where = Range(
+        butt_m=asked.butt_m, arrow_m=c.arrow.sheet.length_mm / 1000,
+        microphone_m=asked.microphone_m, celsius=asked.celsius, at_butt=asked.at_butt,
+    )  # fmt: skip
+
+    def make(tell: Callable[[float], None]) -> Heard:
+        read = shelf.read(mark)
+        marks = {
+            one.shot: Marks(release_s=one.release_s, strike_s=one.strike_s) for one in asked.marks
+        }
+        return Heard(
+            share=1.0,
+            speed=speed_hearing(
+                read.samples, float(read.head.rate_hz), where, drag, sounded,
+                expected_mps=expected, marks=marks, struck=asked.struck, progress=tell,
+            ),
+        )  # fmt: skip
+
+    return _answer(ears, (mark, where, drag, expected, asked.model_dump_json()), make)
+
+
+@router.post("/rigs/{rig}/sounds/{mark}/tap", response_model=Heard, responses=NOT_FOUND)
+def tap_sound(
+    desk: DeskOf, shelf: ShelfOf, ears: EarsOf, rig: e.SubjectId, mark: e.SoundMark, asked: ToTap
+) -> Response:
+    """Listen to shafts that are tapped one after another."""
+    c, sounded = desk.computed(rig), _named(shelf, mark)
+    notes = per_root_ei(beam_as_tapped(c.arrow.sheet, asked.state, None))
+
+    def make(tell: Callable[[float], None]) -> Heard:
+        read = shelf.read(mark)
+        return Heard(
+            share=1.0,
+            taps=tap_hearing(
+                read.samples, float(read.head.rate_hz), notes, sounded, state=asked.state,
+                first=asked.first, again=asked.again, quarter=asked.quarter, struck=asked.struck,
+                progress=tell,
+            ),
+        )  # fmt: skip
+
+    return _answer(ears, (mark, notes, asked.model_dump_json()), make)
+
+
+@router.get("/rigs/{rig}/sounds/pair", response_model=PairBoard, responses=NOT_FOUND)
+async def read_pair(
+    turns: TurnsOf, rig: e.SubjectId, before: e.SoundMark, after: e.SoundMark
+) -> Response:
+    """Return two chosen recordings beside each other."""
+    return await turns.answer(rig, ("pair", before, after), lambda c: board_of(c, before, after))
+
+
+@router.get("/rigs/{rig}/tapped", response_model=ShaftsBoard, responses=NOT_FOUND)
+async def read_tapped(
+    turns: TurnsOf, rig: e.SubjectId, width_lbf: Annotated[float, Query(ge=0.2, le=20)] = 1.5
+) -> Response:
+    """Return the tapped shafts, and where a band of some width holds the most of them."""
+
+    def board(c: Computed) -> ShaftsBoard:
+        found = shafts_board(c, width_lbf)
+        if found is None:
+            raise DomainError(
+                "no_such_entry", "No shaft was tapped yet.", "Record some taps first.", "width_lbf"
+            )
+        return found
+
+    return await turns.answer(rig, ("tapped", width_lbf), board)
+
+
+SHAFT_SPREAD = (0.0, 0.012, -0.01, 0.045, -0.004, 0.006, -0.035, 0.002, 0.015, -0.012, 0.0, 0.06)
+"""How far the spines of a made-up dozen lie off, as a share."""
+
+
+@router.post(
+    "/rigs/{rig}/instruments/microphone", status_code=201, response_model=Kept, responses=NOT_FOUND
+)
+def pretend_sound(desk: DeskOf, shelf: ShelfOf, rig: e.SubjectId, asked: Pretend) -> Response:
+    """Let the simulated microphone record this rig; nothing of it is measured."""
+    c = desk.computed(rig)
+    shafts = SHAFT_SPREAD[: asked.takes] if asked.what == "taps" else ()
+    made = record(
+        asked.what,
+        sounding_of(c, shafts=shafts, state=asked.state),
+        seed=_seed_of(rig),
+        take_seed=asked.seed,
+        takes=asked.takes,
+        faults=Faults(asked.brace_in, asked.light, asked.contact, asked.rattle, asked.slack),
+        place=Place(noise_db=asked.noise_db, gain_rides=asked.gain_rides),
+        butt_m=asked.butt_m,
+    )
+    name = f"simulated {asked.what} {asked.seed}.wav"
+    return as_json(shelf.put(wav_of(made.samples, made.rate), name, simulated=True), 201)
+
+
+def _seed_of(rig: str) -> int:
+    """Return a number that stays with a rig: the same bow sounds the same."""
+    return sum((number + 1) * ord(letter) for number, letter in enumerate(rig))

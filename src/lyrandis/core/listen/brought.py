@@ -1,0 +1,422 @@
+"""A recording that was brought, listened to as what it is: takes, shots at a butt, or taps.
+
+What comes out is said as drafts of entries, which are recorded only when somebody says so.
+"""
+
+from collections.abc import Mapping, Sequence
+from typing import NamedTuple
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core import entries as e
+from lyrandis.core.by_ear import ByEar
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.listen.hear import Listened, Progress, StringVoice, as_take, hear
+from lyrandis.core.listen.quality import may, quality_of
+from lyrandis.core.listen.readings import MOST_TAKES, PartialHeard, SoundHeard, TapHeard
+from lyrandis.core.listen.shot_time import (
+    HeardShot,
+    Range,
+    flight_s,
+    heard_shot,
+    launch_mps,
+    several,
+)
+from lyrandis.core.listen.sound import Samples, Sound, at_working_rate, best_channel
+from lyrandis.core.listen.takes import Take, takes_of
+from lyrandis.core.listen.tap import tapped
+from lyrandis.core.listen.traces import Trace, traces
+from lyrandis.core.listen.words import TROUBLE_WORDS, What
+from lyrandis.core.phrase import Phrase, percent, phrase
+
+SHOT_FROM_S, SHOT_TO_S = -0.1, 1.0
+SHOT_COLUMNS = 550
+LEAST_FLIGHT_S = 0.03
+TAP_FROM_S, TAP_TO_S = -0.01, 0.3
+
+
+class _Said(BaseModel):
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
+
+
+class TraceSaid(_Said):
+    """One take drawn: least and most of each column, in hundredths of the peak."""
+
+    low: tuple[int, ...]
+    high: tuple[int, ...]
+
+
+class Hearing(_Said):
+    """Takes that were found, and the reading they would be."""
+
+    draft: SoundHeard | None
+    """None where nothing may be recorded of it; `troubles` then say why."""
+    troubles: tuple[str, ...]
+    snr_db: tuple[float, ...]
+    traces: tuple[TraceSaid, ...]
+
+
+class Sounded(NamedTuple):
+    """What names a recording in the readings made of it."""
+
+    mark: str
+    name: str
+    lossy: bool
+
+
+def said_traces(found: Sequence[Trace]) -> tuple[TraceSaid, ...]:
+    """Return traces as they are sent.
+
+    Source: definition.
+
+    >>> said_traces(())
+    ()
+    """
+    return tuple(TraceSaid(low=one.low, high=one.high) for one in found)
+
+
+def hearing(
+    samples: Samples,
+    rate: float,
+    what: What,
+    voice: StringVoice,
+    sounded: Sounded,
+    *,
+    struck: Sequence[int] = (),
+    moved: Mapping[int, float] | None = None,
+    same_place: bool = False,
+    progress: Progress = lambda _: None,
+) -> Hearing:
+    """Listen to plucks, shots or knocks, and say what would be recorded.
+
+    Source: `hear`.
+
+    >>> named = Sounded("0" * 16, "a", False)
+    >>> hearing(np.zeros(9000), 16000.0, "pluck", StringVoice(), named).draft is None
+    True
+    """
+    moved = moved or {}
+    found = hear(samples, rate, what, voice, struck=struck, moved=moved, progress=progress)
+    seconds = len(samples) / rate
+    said = tuple(TROUBLE_WORDS[one] for one in found.quality.troubles)
+    takes = []
+    for number, one in enumerate(found.features, 1):
+        takes.append(as_take(one))
+        progress(0.6 + 0.35 * number / len(found.features))
+    drawn = said_traces(traces(found.sound, [one.at_s for one in takes]))
+    snr = tuple(one.snr_db for one in takes)
+    if not takes or not may(found.quality.troubles, "note"):
+        return Hearing(draft=None, troubles=said, snr_db=snr, traces=drawn)
+    draft = _draft(found, what, sounded, seconds, rate, same_place=same_place).model_copy(
+        update={
+            "takes": tuple(takes),
+            "struck": tuple(sorted(n for n in set(struck) if n <= len(takes))),
+            "moved": tuple(
+                e.MovedOnset(take=n, at_s=at) for n, at in sorted(moved.items()) if n <= len(takes)
+            ),
+        }
+    )
+    return Hearing(draft=draft, troubles=said, snr_db=snr, traces=drawn)
+
+
+def _draft(
+    found: Listened, what: What, sounded: Sounded, seconds: float, rate: float, *, same_place: bool
+) -> SoundHeard:
+    note = found.note
+    return SoundHeard(
+        mark=sounded.mark,
+        name=sounded.name,
+        what=what,
+        same_place=same_place,
+        seconds=round(seconds, 3),
+        rate_hz=rate,
+        lossy=sounded.lossy,
+        takes=tuple(as_take(one) for one in found.features[:1]),
+        note_hz=round(note.value, 3) if note else None,
+        note_half_hz=round(note.plus_minus, 3) if note else None,
+        partials=tuple(PartialHeard(number=n, hz=round(hz, 3)) for n, hz in note.partials)
+        if note
+        else (),
+        second=round(min(found.second.strength, 100.0), 2),
+        second_ratio=found.second.ratio,
+        line_db=round(found.line_db, 2),
+        troubles=found.quality.troubles,
+    )
+
+
+class ShotSaid(_Said):
+    """One shot at a butt: where release and strike are heard, and the speed they make."""
+
+    number: int
+    release_s: float
+    strike_s: float | None
+    other_s: float | None
+    """Where the strike would be without the mechanics' word, if elsewhere."""
+    over_db: float | None
+    moved: bool
+    speed_mps: float | None
+    half_mps: float | None
+    counts: bool
+    why_not: str | None
+    trace: TraceSaid
+    """From 100 ms before the release to a second after it."""
+
+
+class SpeedHearing(_Said):
+    """Shots at a butt, and the speed they make together."""
+
+    shots: tuple[ShotSaid, ...]
+    speed_mps: float | None
+    half_mps: float | None
+    draft: e.ArrowSpeed | None
+    because: tuple[Phrase, ...]
+    expected_mps: float | None
+
+
+class Marks(_Said):
+    """Release and strike of a shot as they were put by hand."""
+
+    release_s: float
+    strike_s: float
+
+
+def speed_hearing(
+    samples: Samples,
+    rate: float,
+    where: Range,
+    drag: float,
+    sounded: Sounded,
+    *,
+    expected_mps: float | None = None,
+    marks: Mapping[int, Marks] | None = None,
+    struck: Sequence[int] = (),
+    arrow_mass_gr: float | None = None,
+    same_place: bool = False,
+    progress: Progress = lambda _: None,
+) -> SpeedHearing:
+    """Listen to shots at a butt, and say the speed they make.
+
+    Shots are found as takes; release and strike at the recording's own rate. Those struck out, or
+    without a strike, do not count. Source: `heard_shot`, `launch_mps`, `several`.
+
+    >>> speed_hearing(np.zeros(9000), 16000.0, Range(18.0, 0.75), 0.0018,
+    ...               Sounded("0" * 16, "a", False)).shots
+    ()
+    """
+    marks = marks or {}
+    channel = best_channel(samples, rate)
+    whole = Sound(channel - channel.mean() if len(channel) else channel, rate)
+    takes = takes_of(at_working_rate(channel, rate))[:MOST_TAKES]
+    progress(0.3)
+    shots: list[ShotSaid] = []
+    speeds: list[Estimate] = []
+    for number, take in enumerate(takes, 1):
+        put = marks.get(number)
+        found = (
+            _found(whole, take, takes, where, drag, expected_mps)
+            if put is None
+            else HeardShot(put.release_s, put.strike_s, 0.0)
+        )
+        shot, speed = _shot(whole, number, take, found, where, drag,
+                            moved=put is not None, struck=number in struck)  # fmt: skip
+        shots.append(shot)
+        if speed is not None and shot.counts:
+            speeds.append(speed)
+        progress(0.3 + 0.7 * number / len(takes))
+    if not speeds:
+        return SpeedHearing(shots=tuple(shots), speed_mps=None, half_mps=None, draft=None,
+                            because=(), expected_mps=expected_mps)  # fmt: skip
+    together = several(speeds)
+    draft = e.ArrowSpeed(
+        speed_mps=round(together.value, 3),
+        arrow_mass_gr=arrow_mass_gr,
+        ear=ByEar(mark=sounded.mark, half=round(together.plus_minus, 3), same_place=same_place),
+    )
+    return SpeedHearing(
+        shots=tuple(shots),
+        speed_mps=together.value,
+        half_mps=together.plus_minus,
+        draft=draft,
+        because=_speed_sum(len(speeds), where, together),
+        expected_mps=expected_mps,
+    )
+
+
+def _speed_sum(count: int, where: Range, together: Estimate) -> tuple[Phrase, ...]:
+    shots = "One shot" if count == 1 else f"{count} shots"
+    beside = "butt" if where.at_butt else "bow"
+    return (
+        phrase(f"{shots} at {where.butt_m:g} m, heard {where.microphone_m:g} m from the {beside}; "
+               f"air {where.celsius:g} °C; the arrow's tip is {where.arrow_m:.2f} m ahead."),
+        phrase("Air within 4 °C, distance within 5 cm, drag within half, onsets within a "
+               "millisecond: {share} in all.",
+               share=percent(together.plus_minus / together.value)),
+    )  # fmt: skip
+
+
+def _found(
+    whole: Sound, take: Take, takes: Sequence[Take], where: Range, drag: float,
+    expected: float | None,
+) -> HeardShot | None:  # fmt: skip
+    """Return release and strike of one take, in the recording's own time."""
+    start = max(take.onset_s - 0.3, 0.0)
+    later = [one.onset_s for one in takes if one.onset_s > take.onset_s]
+    end = min([take.onset_s + 1.1, whole.seconds, *(one - 0.1 for one in later)])
+    found = heard_shot(whole.part(start, end), where, drag, expected, near_s=take.onset_s - start)
+    if found is None:
+        return None
+    first = round(start * whole.rate) / whole.rate
+    other = None if found.other_s is None else found.other_s + first
+    return HeardShot(found.release_s + first, found.strike_s + first, found.over_db, other)
+
+
+def _shot(
+    whole: Sound, number: int, take: Take, found: HeardShot | None, where: Range, drag: float,
+    *, moved: bool, struck: bool,
+) -> tuple[ShotSaid, Estimate | None]:  # fmt: skip
+    release = found.release_s if found else take.onset_s
+    drawn = traces(whole, [release], from_s=SHOT_FROM_S, to_s=SHOT_TO_S, columns=SHOT_COLUMNS)
+    why, speed = None, None
+    if found is None:
+        why = "No strike was heard: drag it there, or strike the shot out."
+    else:
+        if flight_s(found.release_s, found.strike_s, where) < LEAST_FLIGHT_S:
+            why = "The strike comes before the arrow can be there."
+        else:
+            speed = launch_mps(found.release_s, found.strike_s, where, drag)
+            if not 15 <= speed.value <= 120:
+                why, speed = "No arrow is as fast or slow as that: see distance and marks.", None
+    if why is None and struck:
+        why = "Struck out."
+    return (
+        ShotSaid(
+            number=number,
+            release_s=release,
+            strike_s=found.strike_s if found else None,
+            other_s=found.other_s if found else None,
+            over_db=found.over_db if found else None,
+            moved=moved,
+            speed_mps=speed.value if speed else None,
+            half_mps=speed.plus_minus if speed else None,
+            counts=why is None,
+            why_not=why,
+            trace=said_traces(drawn)[0],
+        ),
+        speed,
+    )
+
+
+class TapSaid(_Said):
+    """One tap, and the shaft it is of."""
+
+    take: int
+    at_s: float
+    number: int
+    quarter: bool
+    ring_hz: float | None
+    half_hz: float | None
+    lines: int
+    over_db: float
+    why_not: str | None
+
+
+class TapHearing(_Said):
+    """Taps of shafts one after another, and the readings they would be."""
+
+    taps: tuple[TapSaid, ...]
+    drafts: tuple[e.ShaftTapped, ...]
+    troubles: tuple[str, ...]
+
+
+def numbered(
+    count: int, first: int, again: Sequence[int], struck: Sequence[int]
+) -> tuple[int, ...]:
+    """Return the shaft of each tap: one after another, `again` repeats the one before it.
+
+    Taps are counted from 1; one that is struck out takes no number of its own.
+    Source: definition.
+
+    >>> numbered(5, 1, (2, 4), ()), numbered(4, 3, (), (2,))
+    ((1, 1, 2, 2, 3), (3, 3, 4, 5))
+    """
+    found: list[int] = []
+    shaft = first - 1
+    for tap in range(1, count + 1):
+        if tap not in struck and (tap not in again or shaft < first):
+            shaft += 1
+        found.append(max(shaft, first))
+    return tuple(found)
+
+
+def tap_hearing(
+    samples: Samples,
+    rate: float,
+    per_root_ei: Sequence[float],
+    sounded: Sounded,
+    *,
+    state: e.TappedState = "bare",
+    first: int = 1,
+    again: Sequence[int] = (),
+    quarter: Sequence[int] = (),
+    struck: Sequence[int] = (),
+    progress: Progress = lambda _: None,
+) -> TapHearing:
+    """Listen to shafts that are tapped one after another.
+
+    Source: `tapped`; the comb's lowest note of a usual shaft's series, which its own mass scales.
+
+    >>> tap_hearing(np.zeros(9000), 16000.0, (60.0, 165.4), Sounded("0" * 16, "a", False)).drafts
+    ()
+    """
+    channel = best_channel(samples, rate)
+    low = at_working_rate(channel, rate)
+    takes = takes_of(low)[:MOST_TAKES]
+    quality = quality_of(channel, rate, ())
+    troubles = tuple(
+        TROUBLE_WORDS[one]
+        for one in quality.troubles
+        if one in ("too_quiet", "clipped") or (one == "no_takes" and not takes)
+    )
+    shafts = numbered(len(takes), first, again, struck)
+    taps: list[TapSaid] = []
+    floor = float(np.sqrt(np.mean(np.sort(low.samples**2)[: max(len(low.samples) // 2, 1)])))
+    for number, (take, shaft) in enumerate(zip(takes, shafts, strict=True), 1):
+        part = low.samples[round(take.onset_s * low.rate) : round((take.onset_s + 0.1) * low.rate)]
+        loud = float(np.sqrt(np.mean(part**2))) if len(part) else 0.0
+        over = 20 * float(np.log10(max(loud, 1e-9) / max(floor, 1e-9)))
+        found = tapped(low, take.onset_s, per_root_ei)
+        ring = half = None
+        why = "Struck out." if number in struck else None
+        if found is None:
+            why = why or "Not heard: hold it at the marks, tap harder."
+        else:
+            ring = per_root_ei[0] * found.ei.value**0.5
+            half = max(ring * found.ei.sd / found.ei.value, 0.01)
+        taps.append(
+            TapSaid(
+                take=number, at_s=take.onset_s, number=shaft, quarter=number in quarter,
+                ring_hz=ring, half_hz=half, lines=len(found.lines) if found else 0,
+                over_db=over, why_not=why,
+            )
+        )  # fmt: skip
+        progress(number / len(takes))
+    return TapHearing(taps=tuple(taps), drafts=_shafts(taps, sounded, state), troubles=troubles)
+
+
+def _shafts(
+    taps: Sequence[TapSaid], sounded: Sounded, state: e.TappedState
+) -> tuple[e.ShaftTapped, ...]:
+    by_shaft: dict[int, list[TapHeard]] = {}
+    for one in taps:
+        if one.why_not is None and one.ring_hz is not None and one.half_hz is not None:
+            by_shaft.setdefault(one.number, []).append(
+                TapHeard(
+                    at_s=round(one.at_s, 4), ring_hz=round(one.ring_hz, 3),
+                    half_hz=round(one.half_hz, 3), lines=one.lines, quarter=one.quarter,
+                )
+            )  # fmt: skip
+    return tuple(
+        e.ShaftTapped(arrow_number=number, state=state, mark=sounded.mark, taps=tuple(heard[:12]))
+        for number, heard in sorted(by_shaft.items())
+    )

@@ -1,0 +1,1 @@
+"""Recordings: reading sound files, and keeping them on this machine until they are forgotten."""
