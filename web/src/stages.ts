@@ -4,10 +4,11 @@ import { arrow } from './features/arrow/place';
 import { bow } from './features/bow/place';
 import { crawls } from './features/crawls/place';
 import { flight } from './features/flight/place';
+import { listen } from './features/listen/place';
 import { nock } from './features/nock/place';
 import { string } from './features/string/place';
 
-export const STAGES = [archer, bow, arrow, string, nock, flight, crawls] as const;
+export const STAGES = [archer, bow, arrow, string, nock, flight, crawls, listen] as const;
 
 type Both<U> = (U extends unknown ? (one: U) => void : never) extends (all: infer A) => void
   ? A

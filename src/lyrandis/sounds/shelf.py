@@ -89,6 +89,13 @@ class Shelf:
             "mark",
         )
 
+    def has(self, mark: str) -> bool:
+        """Return whether a recording is kept."""
+        with suppress(DomainError):
+            self.about(mark)
+            return True
+        return False
+
     def data(self, mark: str) -> bytes:
         """Return a recording's file. Raises `DomainError` where it is not kept."""
         self.about(mark)

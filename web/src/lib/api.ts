@@ -215,9 +215,7 @@ export const api = {
   tapSound: (rig: string, mark: string, body: Schemas['ToTap']) =>
     answer(client.POST('/api/rigs/{rig}/sounds/{mark}/tap', asSound(rig, mark, body))),
   soundTraces: (mark: string, at: number[]) =>
-    answer(
-      client.GET('/api/sounds/{mark}/traces', { params: { path: { mark }, query: { at } } }),
-    ),
+    answer(client.GET('/api/sounds/{mark}/traces', { params: { path: { mark }, query: { at } } })),
   spectrogram: (mark: string, at_s: number) =>
     answer(
       client.GET('/api/sounds/{mark}/spectrogram', { params: { path: { mark }, query: { at_s } } }),

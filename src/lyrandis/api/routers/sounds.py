@@ -23,6 +23,7 @@ from lyrandis.core.listen.brought import (
     TapHearing,
     TraceSaid,
     hearing,
+    restruck,
     said_traces,
     speed_hearing,
     tap_hearing,
@@ -252,8 +253,18 @@ def _named(shelf: Shelf, mark: str) -> Sounded:
 def hear_sound(
     desk: DeskOf, shelf: ShelfOf, ears: EarsOf, rig: e.SubjectId, mark: e.SoundMark, asked: ToHear
 ) -> Response:
-    """Listen to plucks, shots or knocks of a rig; ask again while `share` is under 1."""
-    voice, sounded = _voice(desk.computed(rig)), _named(shelf, mark)
+    """Listen to plucks, shots or knocks of a rig; ask again while `share` is under 1.
+
+    Where the recording is forgotten, its takes as they were heard can still be struck out.
+    """
+    c = desk.computed(rig)
+    known = c.listen.heard(mark)
+    if known is not None and not shelf.has(mark):
+        reading = restruck(known.reading, asked.struck)
+        return as_json(
+            Heard(share=1.0, hearing=Hearing(draft=reading, troubles=(), snr_db=(), traces=()))
+        )
+    voice, sounded = _voice(c), _named(shelf, mark)
 
     def make(tell: Callable[[float], None]) -> Heard:
         read = shelf.read(mark)

@@ -145,6 +145,18 @@ def _draft(
     )
 
 
+def restruck(told: SoundHeard, struck: Sequence[int]) -> SoundHeard:
+    """Return a reading with other takes struck out, where its recording is forgotten.
+
+    What was pooled over all takes stays as it was. Source: definition.
+
+    >>> restruck.__name__
+    'restruck'
+    """
+    wanted = tuple(sorted({number for number in struck if number <= len(told.takes)}))
+    return told.model_copy(update={"struck": wanted})
+
+
 class ShotSaid(_Said):
     """One shot at a butt: where release and strike are heard, and the speed they make."""
 

@@ -1,0 +1,99 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import Cautions from '../../components/Cautions.svelte';
+  import PickOne from '../../components/PickOne.svelte';
+  import ProblemNote from '../../components/ProblemNote.svelte';
+  import WhenReady from '../../components/WhenReady.svelte';
+  import { bench } from '../../lib/bench.svelte';
+  import type { PageOf } from '../../lib/api';
+  import BringSound from './BringSound.svelte';
+  import CheckList from './CheckList.svelte';
+  import { Listening } from './hearing.svelte';
+  import { keptSounds } from './kept.svelte';
+  import ListenHead from './ListenHead.svelte';
+  import NewTakes from './NewTakes.svelte';
+  import PairView from './PairView.svelte';
+  import { Striking } from './striking.svelte';
+
+  type What = 'pluck' | 'shot' | 'reference';
+  const page = $derived(bench.pages.listen as PageOf<'listen'> | undefined);
+  const last = $derived(page?.recordings.at(-1));
+
+  let picked = $state<What | null>(null);
+  const what = $derived<What>(picked ?? nextKind());
+  const listening = new Listening();
+  const striking = new Striking();
+  let fresh = $state<NewTakes>();
+  let samePlace = $state(true);
+
+  onMount(() => void keptSounds.load());
+
+  function nextKind(): What {
+    if (!page?.recordings.length) return 'pluck';
+    return page.recordings.some((one) => one.what === 'pluck') ? 'shot' : 'pluck';
+  }
+  const HOW: Record<What, string> = {
+    pluck:
+      'Pluck the braced string at its middle with a finger, three to five times, two seconds apart; hold the bow as for a shot.',
+    shot: 'Shoot three to five arrows with the phone to the side, two seconds apart at least.',
+    reference:
+      'Drop one fixed thing from one height three times: it lets sessions of two places compare.',
+  };
+</script>
+
+<WhenReady key="listen">
+  {#snippet children(_, stage, found)}
+    <ListenHead {stage} page={found} />
+    {#if found.pair}
+      <PairView page={found} {striking} />
+    {:else}
+      <p class="text-soft">
+        {found.recordings.length
+          ? 'One recording stands. Change one thing, record again at the same place, and the two are compared.'
+          : 'Record the bow as it is; then change one thing and record it again.'}
+      </p>
+    {/if}
+    {#if striking.problem}<ProblemNote problem={striking.problem} id="problem-strike" />{/if}
+    <section class="mt-4" aria-labelledby="next-recording">
+      <h2 id="next-recording">{found.recordings.length ? 'Record again' : 'First recording'}</h2>
+      <div class="mt-1 mb-2">
+        <PickOne
+          legend="What is recorded"
+          options={[
+            ['pluck', 'Pluck'],
+            ['shot', 'Shot'],
+            ['reference', 'Reference knock'],
+          ]}
+          value={what}
+          pick={(one: What) => {
+            picked = one;
+            fresh?.forget();
+          }}
+        />
+      </div>
+      <BringSound
+        {what}
+        how={HOW[what]}
+        busy={listening.share !== null}
+        faults={what === 'reference'
+          ? []
+          : ['rattle', 'slack', 'brace', 'light', 'contact', 'noisy', 'rides']}
+        onbrought={(brought) => fresh && void listening.bring(brought, fresh.question)}
+        onkept={(kept) => fresh && void listening.take(kept, fresh.question)}
+      />
+      <NewTakes
+        bind:this={fresh}
+        {listening}
+        {what}
+        bind:samePlace
+        offerSame={Boolean(last)}
+        onrecorded={() => {
+          picked = null;
+          void keptSounds.load();
+        }}
+      />
+    </section>
+    <CheckList checks={found.checks} />
+    <Cautions {stage} />
+  {/snippet}
+</WhenReady>

@@ -1,0 +1,97 @@
+/** A recording that was brought and is being listened to, before anything of it is recorded. */
+import { api, type Answer, type HeardSound, type KeptSound, type Problem } from '../../lib/api';
+import { bench } from '../../lib/bench.svelte';
+import { SoundTrouble, type Brought } from './wave';
+
+const AGAIN_MS = 250;
+
+/** What went wrong in the page itself, said as the bench says it. */
+export function troubleOf(error: unknown): Problem {
+  const known = error instanceof SoundTrouble;
+  return {
+    type: 'about:blank',
+    title: 'no sound file',
+    status: 422,
+    code: 'not_a_sound',
+    reason: known ? error.reason : 'That could not be read.',
+    instruction: known ? error.instruction : 'Choose it again, or bring another.',
+    guesses: [],
+  };
+}
+
+export class Listening {
+  kept = $state.raw<KeptSound | null>(null);
+  found = $state.raw<HeardSound | null>(null);
+  /** How far it has come, 0 to 1; null while nothing is on its way. */
+  share = $state<number | null>(null);
+  problem = $state.raw<Problem | null>(null);
+  #turn = 0;
+
+  /** Keep what was brought on the bench, then listen to it. */
+  async bring(
+    brought: Promise<Brought> | Brought,
+    question: (rig: string, kept: KeptSound) => Promise<Answer<HeardSound>>,
+  ): Promise<void> {
+    const turn = ++this.#turn;
+    this.problem = null;
+    this.found = this.kept = null;
+    this.share = 0;
+    try {
+      const { data, name, lossy } = await brought;
+      const { data: kept, problem } = await api.keepSound(data, name, lossy);
+      if (turn !== this.#turn) return;
+      if (problem) return this.#fail(problem);
+      this.kept = kept;
+    } catch (error) {
+      if (turn === this.#turn) this.#fail(troubleOf(error));
+      return;
+    }
+    await this.ask(question);
+  }
+
+  /** Take one that is kept already. */
+  async take(
+    kept: KeptSound,
+    question: (rig: string, kept: KeptSound) => Promise<Answer<HeardSound>>,
+  ): Promise<void> {
+    this.#turn += 1;
+    this.kept = kept;
+    this.found = null;
+    await this.ask(question);
+  }
+
+  /** Listen, and ask again until it is through; only the latest question counts. */
+  async ask(
+    question: (rig: string, kept: KeptSound) => Promise<Answer<HeardSound>>,
+  ): Promise<void> {
+    const turn = ++this.#turn;
+    const { kept } = this;
+    const { rig } = bench;
+    if (!kept || !rig) return;
+    this.share ??= 0;
+    this.problem = null;
+    for (;;) {
+      const { data, problem } = await question(rig, kept);
+      if (turn !== this.#turn) return;
+      if (problem) return this.#fail(problem);
+      this.share = data.share;
+      if (data.share >= 1) {
+        this.found = data;
+        this.share = null;
+        return;
+      }
+      await new Promise((done) => setTimeout(done, AGAIN_MS));
+      if (turn !== this.#turn) return;
+    }
+  }
+
+  clear(): void {
+    this.#turn += 1;
+    this.kept = this.found = this.problem = this.share = null;
+  }
+
+  #fail(problem: Problem): void {
+    this.problem = problem;
+    this.share = null;
+  }
+}
