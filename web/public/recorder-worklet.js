@@ -1,3 +1,4 @@
+/* global AudioWorkletProcessor, registerProcessor */
 /** Hands what the microphone gives to the page, block by block, as it is. */
 class Recorder extends AudioWorkletProcessor {
   process(inputs) {

@@ -42,6 +42,7 @@ from lyrandis.api.routers import (
     subjects,
     work,
 )
+from lyrandis.api.routers.demo import put_sounds
 from lyrandis.demo.scenario import drafts
 from lyrandis.sounds.shelf import Shelf
 from lyrandis.store.bench import Bench
@@ -87,8 +88,10 @@ def create_app(settings: Settings) -> FastAPI:
     """Return the app over the database of the settings, demo loaded when asked and not there."""
     engine = open_database(settings.database)
     bench = Bench(engine, settings.clock)
+    shelf = Shelf(settings.database.parent / "sounds")
     if settings.demo and bench.is_empty():
         bench.load(drafts(), origin="demo")
+        put_sounds(shelf)
 
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> Any:
@@ -99,7 +102,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.state.bench = bench
     app.state.desk = Desk(bench)
     app.state.turn = Lock()
-    app.state.shelf = Shelf(settings.database.parent / "sounds")
+    app.state.shelf = shelf
     app.state.ears = Ears()
     app.state.settings = settings
     _serve_page(app, settings.static)

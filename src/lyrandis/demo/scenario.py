@@ -4,7 +4,9 @@ Everything here is invented. Each entry is a day of the workshop, a subject, and
 or a reading.
 """
 
+import json
 from datetime import UTC, datetime, timedelta
+from importlib.resources import files
 from typing import Any
 
 from lyrandis.core import entries as e
@@ -58,7 +60,14 @@ _POLYESTER_22 = {"kind": "string_build", "material": "polyester", "strands": 22}
 _BARRELLED = {"kind": "taper_shot", "flew": "stiff", "tail_taper_mm": 254.0,
               "tail_diameter_mm": 7.0, "head_taper_mm": 254.0, "head_diameter_mm": 7.0}  # fmt: skip
 
-_KINDS: dict[str, e.SubjectKind] = {"string_build": "string", "part_fitted": "rig"}
+_KINDS: dict[str, e.SubjectKind] = {
+    "string_build": "string", "part_fitted": "rig", "sound_heard": "rig",
+}  # fmt: skip
+HEARD = "heard.json"
+"""What the simulated microphone heard, as `tools/demo_sounds.py` wrote it."""
+KEPT_SOUNDS = ("tideway-before.wav", "tideway-after.wav")
+"""The recordings that ship; the pluck's is forgotten, its numbers stay."""
+WITHOUT_SOUND: dict[str, Any] = {}
 # (workshop day, rig or its part, jot line or reading, note)
 _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     # Oda: left-handed woodland shooter, one-piece reflex-deflex longbow, ash arrows
@@ -188,7 +197,10 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     (11, "tideway-recurve", "nockshot 5mm bounced", "One in six"),
     (11, "tideway-recurve", "nockshot 6.5mm clean", None),
     (12, "tideway-recurve", "nockshot 6.5mm bare level", "At 18 m"),
+    (14, "tideway-recurve", {"kind": "sound_heard", "of": "pluck"}, "Bram's phone on the bench"),
+    (14, "tideway-recurve", {"kind": "sound_heard", "of": "before"}, "Three metres to the side"),
     (14, "tideway-recurve", "brace 8 1/4 grip", "Two twists more"),
+    (14, "tideway-recurve", {"kind": "sound_heard", "of": "after"}, "Phone where it lay"),
     (15, "tideway-recurve", "stitches 33mm", "Ten of them, over the tab"),
     (15, "tideway-recurve", "crawl 12m 35.5mm", None),
     (15, "tideway-recurve", "crawl 15m 31.5mm", None),
@@ -248,8 +260,25 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
 )  # fmt: skip
 
 
-def drafts() -> list[e.EntryDraft]:
-    """Return the whole scenario as entries to record, in order."""
+def sounds() -> list[tuple[str, bytes]]:
+    """Return the recordings that ship, by name."""
+    folder = files(__package__)
+    return [(name, folder.joinpath(name).read_bytes()) for name in KEPT_SOUNDS]
+
+
+def _heard() -> dict[str, Any]:
+    found: dict[str, Any] = json.loads(
+        files(__package__).joinpath(HEARD).read_text(encoding="utf-8")
+    )
+    return found
+
+
+def drafts(sounds: dict[str, Any] | None = None) -> list[e.EntryDraft]:
+    """Return the whole scenario as entries to record, in order.
+
+    `sounds` stand in for what was heard of the demo's recordings.
+    """
+    heard = _heard() if sounds is None else sounds
     found = [
         e.EntryDraft(
             subject=e.Subject(kind=kind, id=subject_id),
@@ -268,8 +297,21 @@ def drafts() -> list[e.EntryDraft]:
             for part, part_id in parts.items()
         ]
     for minute, (day, rig, said, note) in enumerate(_DIARY, start=10):
-        found.append(_entry(rig, said, note, START + timedelta(days=day, minutes=minute)))
+        at = START + timedelta(days=day, minutes=minute)
+        if isinstance(said, dict) and said["kind"] == "sound_heard":
+            if said["of"] in heard:
+                found.append(_simulated(_entry(rig, heard[said["of"]], note, at)))
+            continue
+        found.append(_entry(rig, said, note, at))
+    taps_at = START + timedelta(days=18)
+    for minute, reading in enumerate(heard.get("taps", ())):
+        at = taps_at + timedelta(minutes=minute)
+        found.append(_simulated(_entry("tideway-recurve", reading, None, at)))
     return found
+
+
+def _simulated(draft: e.EntryDraft) -> e.EntryDraft:
+    return draft.model_copy(update={"source": "simulated"})
 
 
 def _entry(rig: str, said: str | dict[str, Any], note: str | None, at: datetime) -> e.EntryDraft:

@@ -932,6 +932,8 @@ export interface paths {
         /**
          * Hear Sound
          * @description Listen to plucks, shots or knocks of a rig; ask again while `share` is under 1.
+         *
+         *     Where the recording is forgotten, its takes as they were heard can still be struck out.
          */
         post: operations["hear_sound"];
         delete?: never;
@@ -5181,6 +5183,15 @@ export interface components {
             uneven: number | null;
             /** Kept */
             kept: boolean;
+            /** Mark */
+            mark: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "weighed" | "measured" | "estimated" | "told" | "simulated";
+            /** Heard */
+            heard: components["schemas"]["TapHeard"][];
         };
         /**
          * ShaftTapped

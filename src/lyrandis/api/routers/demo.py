@@ -1,18 +1,21 @@
 """The demo rigs, a click away."""
 
-from fastapi import APIRouter
+from contextlib import suppress
+
+from fastapi import APIRouter, Request
 
 from lyrandis.api.context import BenchOf
 from lyrandis.api.problems import CONFLICT
 from lyrandis.api.routers.rigs import RigOut, list_rigs
 from lyrandis.core.errors import DomainError
-from lyrandis.demo.scenario import SUBJECTS, drafts
+from lyrandis.demo.scenario import SUBJECTS, drafts, sounds
+from lyrandis.sounds.shelf import Shelf
 
 router = APIRouter(tags=["demo"])
 
 
 @router.post("/demo", status_code=201, responses=CONFLICT)
-def load_demo(bench: BenchOf) -> list[RigOut]:
+def load_demo(request: Request, bench: BenchOf) -> list[RigOut]:
     """Bring the three made-up demo rigs onto this bench."""
     wanted = {subject_id for _, subject_id, _ in SUBJECTS}
     taken = wanted & {subject.id for subject in bench.subjects()}
@@ -23,4 +26,13 @@ def load_demo(bench: BenchOf) -> list[RigOut]:
             "Look in the rig list, put-away rigs included.",
         )
     bench.load(drafts(), origin="demo")
+    shelf: Shelf = request.app.state.shelf
+    put_sounds(shelf)
     return list_rigs(bench)
+
+
+def put_sounds(shelf: Shelf) -> None:
+    """Put the demo's own recordings beside its entries; without them the numbers stand alone."""
+    for name, data in sounds():
+        with suppress(DomainError):
+            shelf.put(data, name, simulated=True)

@@ -12,7 +12,7 @@ from lyrandis.core.errors import DomainError
 from lyrandis.core.listen.checklist import State, checks
 from lyrandis.core.listen.compare import Compared
 from lyrandis.core.listen.numbers import Heard, Levels, Pair, Ring, note_in
-from lyrandis.core.listen.readings import SoundHeard
+from lyrandis.core.listen.readings import SoundHeard, TapHeard
 from lyrandis.core.listen.rules import CHECKS, sum_of
 from lyrandis.core.listen.shafts import (
     TAP_PLACE_MM,
@@ -29,6 +29,7 @@ from lyrandis.core.room import Page
 
 USUAL_BAND_LBF = 1.5
 MOST_RECORDINGS = 40
+SAME_SPINE_LBF = 0.02
 
 
 class _Drawn(BaseModel):
@@ -175,7 +176,10 @@ class ShaftSeen(_Drawn):
     half_lbf: float | None
     uneven: float | None
     kept: bool
-    """Its spine by ear stands in the quiver."""
+    """Its spine by ear stands in the quiver as it is."""
+    mark: str
+    source: Source
+    heard: tuple[TapHeard, ...]
 
 
 class ShaftsBoard(_Drawn):
@@ -429,6 +433,10 @@ def _places(c: Computed, state: TappedState) -> HoldPlaces:
     )
 
 
+def _same(kept_lbf: float | None, heard_lbf: float) -> bool:
+    return kept_lbf is not None and abs(kept_lbf - heard_lbf) < SAME_SPINE_LBF
+
+
 def shafts_board(c: Computed, width_lbf: float) -> ShaftsBoard | None:
     """Return the tapped shafts and the place of a band of some width; None where none was tapped.
 
@@ -441,11 +449,8 @@ def shafts_board(c: Computed, width_lbf: float) -> ShaftsBoard | None:
     found: TappedSet | None = c.listen.shafts
     if found is None:
         return None
-    kept = {
-        one.reading.arrow_number
-        for one in c.setup.arrows.numbered
-        if one.reading.spine_ear is not None
-    }
+    kept = {one.number: one.spine_lbf for one in c.arrow.quiver}
+    told = {one.entry.id: one for one in c.listen.facts.tapped}
     band = best_band(found.shafts, width_lbf)
     known = [one.spine.value for one in found.shafts if one.spine is not None]
     return ShaftsBoard(
@@ -455,7 +460,10 @@ def shafts_board(c: Computed, width_lbf: float) -> ShaftsBoard | None:
                 weighed=one.weighed, ring_hz=one.ring_hz, taps=one.taps,
                 spine_lbf=one.spine.value if one.spine else None,
                 half_lbf=one.spine.plus_minus if one.spine else None,
-                uneven=one.uneven, kept=one.number in kept,
+                uneven=one.uneven,
+                kept=one.spine is not None and _same(kept.get(one.number), one.spine.value),
+                mark=told[one.entry_id].reading.mark, source=told[one.entry_id].source,
+                heard=told[one.entry_id].reading.taps,
             )
             for one in found.shafts
         ),

@@ -28,7 +28,7 @@
   $effect(() => {
     const context = canvas?.getContext('2d');
     if (!canvas || !context) return;
-    void preferences.dark;
+    void preferences.theme;
     const style = getComputedStyle(canvas);
     const ink = rgb(style.getPropertyValue('--ink'));
     const paper = rgb(style.getPropertyValue('--paper'));

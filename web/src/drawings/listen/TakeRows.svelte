@@ -95,7 +95,6 @@
             <line class="blow" x1={across(line.blow, W)} x2={across(line.blow, W)} y1="0" y2={H} />
           {/if}
           {#if line.number === chosen && onmove}
-            <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
             <g
               class="handle"
               role="slider"

@@ -6,7 +6,6 @@
   import { api, type PageOf, type Spectrogram } from '../../lib/api';
   import { Asked } from '../../lib/asked.svelte';
   import { bench } from '../../lib/bench.svelte';
-  import { choiceWord } from '../../lib/choices';
   import { FAULT_WORDS } from '../../lib/choices.gen';
   import { sayDay } from '../../lib/days';
   import { figure, tell } from '../../lib/preferences.svelte';
@@ -35,6 +34,7 @@
     if (mark !== undefined && at !== undefined && keptSounds.has(mark))
       void asked.ask(() => api.spectrogram(mark, at));
   });
+  const FAULTS = Object.fromEntries(FAULT_WORDS) as Record<string, string>;
   const percent = (share: number) => `${Math.round(100 * share)} %`;
   const marks = $derived(
     take
@@ -66,7 +66,7 @@
           <p class="verdict">nothing yet</p>
           <p class="text-soft">Record a pluck and a shot on the page before this one.</p>
         {:else if found.pointed.fault}
-          <p class="verdict">{choiceWord(FAULT_WORDS, found.pointed.fault)}</p>
+          <p class="verdict">{FAULTS[found.pointed.fault]}</p>
           <p>
             {found.pointed.hint ? 'A hint only, ' : ''}{percent(found.pointed.sure)} sure, on made-up
             sound.
@@ -114,7 +114,8 @@
             </dd>
           </dl>
           <p class:text-amber={Math.abs(told.apart ?? 0) >= 2} class="mt-1">
-            {#if told.apart == null}{''}
+            {#if told.apart == null}
+              Weigh the draw, and the two are compared.
             {:else if Math.abs(told.apart) < 2}They agree.
             {:else}
               They disagree: check the brace and its datum, the string's mass or strands, its

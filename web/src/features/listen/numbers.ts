@@ -1,0 +1,9 @@
+/** Numbers typed into a plain field of this page. */
+
+/** Return a number inside its limits; null for what is none. A comma is a point, −  a minus. */
+export function numberIn(text: string, low: number, high: number): number | null {
+  const plain = text.trim().replace(',', '.').replace('−', '-');
+  if (!/^-?\d+(\.\d+)?$/.test(plain)) return null;
+  const value = Number(plain);
+  return value >= low && value <= high ? value : null;
+}
