@@ -77,11 +77,12 @@ def main() -> None:
     told = {
         "pluck": heard(before, "pluck", 3, "pluck.wav", 0.0, same_place=False, kept=False),
         "before": heard(before, "shot", 4, "tideway-before.wav", -0.52, same_place=True, kept=True),
+        "pluck_after": heard(after, "pluck", 6, "pluck.wav", 0.0, same_place=True, kept=False),
         "after": heard(after, "shot", 5, "tideway-after.wav", 0.0, same_place=True, kept=True),
         "taps": tapped(after),
     }
     (HERE / HEARD).write_text(json.dumps(told, indent=1) + "\n", encoding="utf-8")
-    for name in ("pluck", "before", "after"):
+    for name in ("pluck", "before", "pluck_after", "after"):
         print(name, told[name].get("troubles"), [t["level_db"] for t in told[name]["takes"]])
     print("taps", [(t["arrow_number"], len(t["taps"])) for t in told["taps"]])
 

@@ -56,8 +56,13 @@ class Fuzz:
             headers["origin"] = self._random.choice(_ORIGINS)
         body = None
         if "requestBody" in operation:
-            schema = operation["requestBody"]["content"]["application/json"]["schema"]
-            body = json.dumps(self._value(schema, 0)).encode(errors="replace")
+            content = operation["requestBody"]["content"]
+            if "application/json" in content:
+                schema = content["application/json"]["schema"]
+                body = json.dumps(self._value(schema, 0)).encode(errors="replace")
+            else:
+                headers["content-type"] = self._random.choice(sorted(content))
+                body = self._random.choice((b"RIFF", b"fLaC", b"")) + self._random.randbytes(300)
             if self._random.random() < 0.05:
                 body = body[: self._random.randrange(len(body) + 1)] + bytes([200, 0, 34])
         answer = client.request(verb, path, params=query, content=body, headers=headers)

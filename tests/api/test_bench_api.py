@@ -41,7 +41,7 @@ def test_a_new_rig_is_judged_at_once(api: Api) -> None:
     assessment = make_rig(api)
     assert assessment["rig"] == "shore-rig"
     assert [stage["mark"] for stage in assessment["stages"]] == [
-        "settled", "estimated", "settled", "unset", "unset", "unset",
+        "settled", "estimated", "settled", "unset", "unset", "unset", "unset",
     ]  # fmt: skip
     assert value(assessment, 2, "gpp")["figure"]["unit"] == "gr/lbf"
     assert {finding["id"] for finding in assessment["findings"]} >= {"arrow-floor"}
@@ -132,7 +132,7 @@ def test_a_bare_list_of_entries_can_be_judged(api: Api) -> None:
         "/assessments", {"entries": [entry("archer", "a", DRAW), entry("bow", "b", mark)]}, 200
     )
     assert [stage["mark"] for stage in assessment["stages"]] == [
-        "settled", "estimated", "unset", "unset", "unset", "unset",
+        "settled", "estimated", "unset", "unset", "unset", "unset", "unset",
     ]  # fmt: skip
 
 
@@ -148,7 +148,7 @@ def test_an_exported_history_judges_the_same(demo: Api) -> None:
 def test_a_rig_can_be_judged_as_it_stood(demo: Api) -> None:
     then = demo.get("/rigs/marram-longbow", params={"as_of": "2026-01-11T00:00:00Z"})
     assert [stage["mark"] for stage in then["stages"]] == [
-        "estimated", "estimated", "unset", "unset", "unset", "unset",
+        "estimated", "estimated", "unset", "unset", "unset", "unset", "unset",
     ]  # fmt: skip
 
 

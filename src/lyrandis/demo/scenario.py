@@ -66,7 +66,7 @@ _KINDS: dict[str, e.SubjectKind] = {
 HEARD = "heard.json"
 """What the simulated microphone heard, as `tools/demo_sounds.py` wrote it."""
 KEPT_SOUNDS = ("tideway-before.wav", "tideway-after.wav")
-"""The recordings that ship; the pluck's is forgotten, its numbers stay."""
+"""The recordings that ship; those of the plucks are forgotten, their numbers stay."""
 WITHOUT_SOUND: dict[str, Any] = {}
 # (workshop day, rig or its part, jot line or reading, note)
 _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
@@ -200,7 +200,8 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     (14, "tideway-recurve", {"kind": "sound_heard", "of": "pluck"}, "Bram's phone on the bench"),
     (14, "tideway-recurve", {"kind": "sound_heard", "of": "before"}, "Three metres to the side"),
     (14, "tideway-recurve", "brace 8 1/4 grip", "Two twists more"),
-    (14, "tideway-recurve", {"kind": "sound_heard", "of": "after"}, "Phone where it lay"),
+    (14, "tideway-recurve", {"kind": "sound_heard", "of": "pluck_after"}, "Phone where it lay"),
+    (14, "tideway-recurve", {"kind": "sound_heard", "of": "after"}, None),
     (15, "tideway-recurve", "stitches 33mm", "Ten of them, over the tab"),
     (15, "tideway-recurve", "crawl 12m 35.5mm", None),
     (15, "tideway-recurve", "crawl 15m 31.5mm", None),

@@ -3067,6 +3067,8 @@ export interface components {
             snr_db: number[];
             /** Traces */
             traces: components["schemas"]["TraceSaid"][];
+            /** Level Half Db */
+            level_half_db?: number | null;
         };
         /**
          * History
@@ -3575,6 +3577,8 @@ export interface components {
             tension: components["schemas"]["TensionSeen"] | null;
             /** Expected Hz */
             expected_hz: number | null;
+            /** Plucked */
+            plucked: boolean;
             hold_bare: components["schemas"]["HoldPlaces"];
             hold_finished: components["schemas"]["HoldPlaces"];
             shafts: components["schemas"]["ShaftsBoard"] | null;
@@ -5355,6 +5359,12 @@ export interface components {
             sound_at: number | null;
             /** Shock At */
             shock_at: number | null;
+            /** Recorded */
+            recorded: number;
+            /** Recorded Db */
+            recorded_db: number | null;
+            /** Recorded At */
+            recorded_at: number | null;
             /** Sound Shots */
             sound_shots: number[];
             /** Shock Shots */

@@ -29,6 +29,7 @@ from lyrandis.core.listen.tap import tapped
 from lyrandis.core.listen.traces import Trace, traces
 from lyrandis.core.listen.words import TROUBLE_WORDS, What
 from lyrandis.core.phrase import Phrase, percent, phrase
+from lyrandis.core.string.sweep import loudness_of
 
 SHOT_FROM_S, SHOT_TO_S = -0.1, 1.0
 SHOT_COLUMNS = 550
@@ -55,6 +56,8 @@ class Hearing(_Said):
     troubles: tuple[str, ...]
     snr_db: tuple[float, ...]
     traces: tuple[TraceSaid, ...]
+    level_half_db: float | None = None
+    """How well the takes' level is known; None where it compares with nothing."""
 
 
 class Sounded(NamedTuple):
@@ -117,7 +120,11 @@ def hearing(
             ),
         }
     )
-    return Hearing(draft=draft, troubles=said, snr_db=snr, traces=drawn)
+    levels = tuple(one.level_db for one in draft.counting)
+    half = None
+    if levels and may(found.quality.troubles, "levels"):
+        half = round(2 * loudness_of(levels).sd, 3)
+    return Hearing(draft=draft, troubles=said, snr_db=snr, traces=drawn, level_half_db=half)
 
 
 def _draft(

@@ -9,7 +9,7 @@ from lyrandis.core.listen.naming import Pointed
 from lyrandis.core.listen.numbers import ListenNumbers, rings_of
 from lyrandis.core.listen.readings import SoundHeard
 from lyrandis.core.listen.second import MAYBE, POINTS
-from lyrandis.core.phrase import Phrase, gpp, millis, mm, percent, phrase
+from lyrandis.core.phrase import Phrase, gpp, mm, percent, phrase
 from lyrandis.core.string.words import STRING_MATERIAL_WORDS
 
 State = Literal["heard", "gone", "not_heard", "cannot", "not_needed", "may_help"]
@@ -151,7 +151,7 @@ def _dampers(c: Computed, shot: SoundHeard | None, pointed: Pointed | None) -> C
         if (found := rings_of(shot.counting, octave))
     )  # fmt: skip
     long = longest > LONG_RING_S
-    shows = phrase(f"rings {{ring}}, {'long' if long else 'short enough'}", ring=millis(longest))
+    shows = phrase(f"rings {longest:.2f} s, {'long' if long else 'short enough'}")
     other = pointed is not None and pointed.fault is not None
     state: State = "may_help" if long and not other else "not_needed"
     return Check("dampers", "dampers", state, shows, says, do)

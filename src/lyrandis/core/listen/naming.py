@@ -245,6 +245,9 @@ def point(
     over = scores["arrow_over_brace"].score(delta)
     which: Fault = "arrow" if over > scores["arrow_over_brace"].threshold else "brace"
     arrow = scores["arrow"].score(delta) - scores["arrow"].threshold if plucks and shots else -9.0
+    if louder is not None and louder.told_apart and rises < 0:
+        # what is quieter than before has no new fault of the shot
+        arrow = -9.0
     loud = _odds(rises, LOUD_DB, louder.error_db) if louder else 0.0
     share = 1 / (1 + _odds(-over, 0.0, WIDTH_LOGISTIC))
     likely: dict[Fault, float] = {

@@ -224,6 +224,8 @@ class ListenPage(Page):
     tension: TensionSeen | None
     expected_hz: float | None
     """The string's note by the statics, before anything is heard."""
+    plucked: bool
+    """A pluck was heard, though perhaps of another brace or string."""
     hold_bare: HoldPlaces
     hold_finished: HoldPlaces
     shafts: ShaftsBoard | None
@@ -247,6 +249,7 @@ def page(c: Computed) -> ListenPage:
         pointed=_pointed(c),
         tension=_tension(c),
         expected_hz=listen.braced.expected_hz if listen.braced else None,
+        plucked=bool(listen.of("pluck")),
         hold_bare=_places(c, "bare"),
         hold_finished=_places(c, "finished"),
         shafts=shafts_board(c, USUAL_BAND_LBF),

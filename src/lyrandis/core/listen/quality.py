@@ -5,7 +5,7 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from lyrandis.core.listen.features import Features
+from lyrandis.core.listen.features import LOW_HZ, Features
 from lyrandis.core.listen.sound import Array, Sound, band, levels
 from lyrandis.core.listen.takes import Take
 from lyrandis.core.listen.words import Trouble
@@ -21,7 +21,7 @@ VOICE_HZ, VOICE_FRAME_S, VOICE_RATE_HZ = (150.0, 400.0), 0.02, (3.0, 8.0)
 VOICE_DB, VOICE_HARMONIC, VOICE_LEAST_S = 6.0, 0.5, 0.5
 """Between takes: loudness swinging by 6 dB three to eight times a second, in harmonic notes."""
 GAP_BEFORE_S, GAP_AFTER_S = 0.1, 1.25
-JUMP_DB, JUMP_S = 6.0, 0.25
+EARLY_S, LATE_S = 0.3, (0.7, 1.0)
 
 May = Literal["levels", "rattle", "comparison", "note"]
 """What may be said of a recording."""
@@ -77,7 +77,8 @@ def quality_of(samples: Array, rate: float, heard: Sequence[Features]) -> Qualit
         found.append("clipped")
     if heard and float(np.median([one.snr for one in heard])) < NOISY_DB:
         found.append("noisy")
-    if heard and _spoken(heard[0].sound, [one.take for one in heard]):
+    spoken = heard and "noisy" not in found
+    if spoken and (_goes_on(heard) or _spoken(heard[0].sound, [one.take for one in heard])):
         found.append("voice")
     if _rides([one.level for one in heard]):
         found.append("gain_rides")
@@ -94,6 +95,21 @@ def _clipped(samples: Array, peak: float) -> bool:
     at_top = np.abs(samples) >= peak * (1 - ALIKE_SHARE)
     run = np.convolve(at_top.astype(int), np.ones(ALIKE_SAMPLES, dtype=int), mode="valid")
     return bool((run == ALIKE_SAMPLES).any())
+
+
+def _goes_on(heard: Sequence[Features]) -> bool:
+    """Return whether it does not die away as a bow does: talk, music, an engine."""
+    falls = []
+    for number, one in enumerate(heard):
+        at = one.take.onset_s
+        following = [later.take.onset_s for later in heard[number + 1 : number + 2]]
+        end = min([at + LATE_S[1], *(onset - 0.03 for onset in following)])
+        part = band(one.sound.part(at, end), LOW_HZ, one.sound.top_hz)
+        first, late = part.part(0, EARLY_S).samples, part.part(*LATE_S).samples
+        if len(late) > 0.1 * part.rate and len(first):
+            said = levels(np.array([(first**2).mean(), (late**2).mean()]))
+            falls.append(float(said[0] - said[1]))
+    return bool(falls) and float(np.median(falls)) < NOISY_DB
 
 
 def _gaps(sound: Sound, takes: Sequence[Take]) -> list[tuple[float, float]]:

@@ -21,7 +21,7 @@ from lyrandis.core.string.advice import (
 )
 from lyrandis.core.string.brace_change import brace_change
 from lyrandis.core.string.strands import FEW_STRANDS, FIBRES, bundle_diameter, served_diameter
-from lyrandis.core.string.sweep import Height, Quiet, rated
+from lyrandis.core.string.sweep import Height, Quiet, loudness_of, rated
 from lyrandis.core.string.turns import brace_per_turn, per_inch, shortening
 from lyrandis.core.string.words import (
     STRING_MATERIAL_WORDS,
@@ -133,6 +133,12 @@ class ShotHeight(_Drawn):
     shock: tuple[float, ...]
     sound_at: float | None
     shock_at: float | None
+    recorded: int
+    """Shots of it that were recorded."""
+    recorded_db: float | None
+    """How loud they were over the quiet spot; None where they compare with nothing."""
+    recorded_at: float | None
+    """The same in points."""
     sound_shots: tuple[float, ...]
     shock_shots: tuple[float, ...]
 
@@ -365,6 +371,13 @@ def _shots(c: Computed, quiet: Quiet | None) -> tuple[ShotHeight, ...]:
         ratings = getattr(height, name)
         return rated(ratings).value - offsets[name] if ratings else None
 
+    known = [(loudness_of(one.takes_db).value, up) for one, up in zip(heights, rise, strict=True)
+             if one.takes_db]  # fmt: skip
+    quietest = sum(db - up for db, up in known) / len(known) if known else 0.0
+
+    def loud(height: Height) -> float | None:
+        return loudness_of(height.takes_db).value - quietest if height.takes_db else None
+
     return tuple(
         ShotHeight(
             entry_id=one.entry.id,
@@ -375,6 +388,9 @@ def _shots(c: Computed, quiet: Quiet | None) -> tuple[ShotHeight, ...]:
             shock=height.shock,
             sound_at=at(height, "sound"),
             shock_at=at(height, "shock"),
+            recorded=len(one.reading.takes_db),
+            recorded_db=loud(height),
+            recorded_at=None if (db := loud(height)) is None else POINTS_PER_DB * db,
             sound_shots=tuple(rating - offsets["sound"] for rating in height.sound),
             shock_shots=tuple(rating - offsets["shock"] for rating in height.shock),
         )

@@ -15,7 +15,8 @@
 
   const FROM = -100;
   const TO = 1000;
-  const W = 720;
+  let width = $state(720);
+  const W = $derived(Math.max(width, 100));
   const H = 46;
   const STEP = 0.1;
   /** Held marks, in ms after the release as it is drawn; null where it stands as heard. */
@@ -49,45 +50,47 @@
   }
 </script>
 
-<svg viewBox="0 0 {W} {H}" preserveAspectRatio="none">
-  <path class="wave" class:off={!shot.counts} d={waveOf(shot.trace, W, H)} />
-  {#if other !== null}
-    <line
-      class="other"
-      x1={across(other, W, FROM, TO)}
-      x2={across(other, W, FROM, TO)}
-      y1="0"
-      y2={H}
-    />
-  {/if}
-  {#each ['release', 'strike'] as const as which (which)}
-    {@const x = across(at(which), W, FROM, TO)}
-    <g
-      class="handle"
-      class:missing={which === 'strike' && strikeAt === null && held === null}
-      role="slider"
-      tabindex="0"
-      aria-label="{which === 'release'
-        ? 'Release'
-        : 'Strike'} of shot {shot.number}, milliseconds after the release as heard"
-      aria-valuemin={FROM}
-      aria-valuemax={TO}
-      aria-valuenow={Math.round(at(which) * 10) / 10}
-      onpointerdown={(event) => {
-        (event.currentTarget as Element).setPointerCapture(event.pointerId);
-        drag(event, which);
-      }}
-      onpointermove={(event) => drag(event, which)}
-      onpointerup={letGo}
-      onkeydown={(event) => key(event, which)}
-      onblur={letGo}
-    >
-      <rect x={x - 14} y="0" width="28" height={H} fill="transparent" />
-      <line x1={x} x2={x} y1="0" y2={H} />
-      <circle cx={x} cy={which === 'release' ? 7 : H - 7} r="5" />
-    </g>
-  {/each}
-</svg>
+<div bind:clientWidth={width}>
+  <svg viewBox="0 0 {W} {H}">
+    <path class="wave" class:off={!shot.counts} d={waveOf(shot.trace, W, H)} />
+    {#if other !== null}
+      <line
+        class="other"
+        x1={across(other, W, FROM, TO)}
+        x2={across(other, W, FROM, TO)}
+        y1="0"
+        y2={H}
+      />
+    {/if}
+    {#each ['release', 'strike'] as const as which (which)}
+      {@const x = across(at(which), W, FROM, TO)}
+      <g
+        class="handle"
+        class:missing={which === 'strike' && strikeAt === null && held === null}
+        role="slider"
+        tabindex="0"
+        aria-label="{which === 'release'
+          ? 'Release'
+          : 'Strike'} of shot {shot.number}, milliseconds after the release as heard"
+        aria-valuemin={FROM}
+        aria-valuemax={TO}
+        aria-valuenow={Math.round(at(which) * 10) / 10}
+        onpointerdown={(event) => {
+          (event.currentTarget as Element).setPointerCapture(event.pointerId);
+          drag(event, which);
+        }}
+        onpointermove={(event) => drag(event, which)}
+        onpointerup={letGo}
+        onkeydown={(event) => key(event, which)}
+        onblur={letGo}
+      >
+        <rect x={x - 14} y="0" width="28" height={H} fill="transparent" />
+        <line x1={x} x2={x} y1="0" y2={H} />
+        <circle cx={x} cy={which === 'release' ? 7 : H - 7} r="5" />
+      </g>
+    {/each}
+  </svg>
+</div>
 
 <style>
   svg {

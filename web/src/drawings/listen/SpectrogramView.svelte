@@ -61,7 +61,7 @@
     <span class="home" style:left="{across(0)}%" aria-hidden="true"></span>
     {#each marks as mark (mark.ms)}
       {#if across(mark.ms) < 100}
-        <span class="mark" style:left="{across(mark.ms)}%" title={mark.words} aria-hidden="true"
+        <span class="click" style:left="{across(mark.ms)}%" title={mark.words} aria-hidden="true"
         ></span>
       {/if}
     {/each}
@@ -100,7 +100,7 @@
     bottom: 0;
     border-left: 1px dashed var(--blue);
   }
-  .mark {
+  .click {
     position: absolute;
     top: 0;
     height: 1rem;

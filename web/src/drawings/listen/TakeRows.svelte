@@ -37,7 +37,8 @@
     onstrike?: (number: number) => void;
   } = $props();
 
-  const W = 640;
+  let width = $state(640);
+  const W = $derived(Math.max(width, 100));
   const H = 26;
   const MOST_MS = 15;
   let list = $state<HTMLOListElement>();
@@ -79,44 +80,52 @@
           onclick={() => onchoose?.(line.number)}
           onkeydown={(event) => walk(event, at)}>{line.number}</button
         >
-        <svg viewBox="0 0 {W} {H}" preserveAspectRatio="none" aria-hidden={line.number !== chosen}>
-          {#if line.trace}
-            <path class="wave" d={waveOf(line.trace, W, H)} />
-          {:else}
-            <line class="none" x1="0" x2={W} y1={H / 2} y2={H / 2} />
-          {/if}
-          {#each line.spikes as spike, n (n)}
-            {#if spike < TO_MS}
-              <line class="spike" x1={across(spike, W)} x2={across(spike, W)} y1="1" y2="6" />
+        <div class="wave-box" bind:clientWidth={width}>
+          <svg viewBox="0 0 {W} {H}" aria-hidden={line.number !== chosen}>
+            {#if line.trace}
+              <path class="wave" d={waveOf(line.trace, W, H)} />
+            {:else}
+              <line class="none" x1="0" x2={W} y1={H / 2} y2={H / 2} />
             {/if}
-          {/each}
-          <line class="home" x1={across(0, W)} x2={across(0, W)} y1="0" y2={H} />
-          {#if line.blow !== null && line.blow < TO_MS}
-            <line class="blow" x1={across(line.blow, W)} x2={across(line.blow, W)} y1="0" y2={H} />
-          {/if}
-          {#if line.number === chosen && onmove}
-            <g
-              class="handle"
-              role="slider"
-              tabindex="0"
-              aria-label="Onset of take {line.number}, in milliseconds beside where it is heard"
-              aria-valuemin={-MOST_MS}
-              aria-valuemax={MOST_MS}
-              aria-valuenow={moved}
-              onpointerdown={(event) => {
-                (event.currentTarget as Element).setPointerCapture(event.pointerId);
-                drag(event);
-              }}
-              onpointermove={drag}
-              onpointerup={() => onmove?.(Math.round(moved * 10) / 10, true)}
-              onkeydown={key}
-            >
-              <rect x={across(moved, W) - 14} y="0" width="28" height={H} fill="transparent" />
-              <line x1={across(moved, W)} x2={across(moved, W)} y1="0" y2={H} />
-              <circle cx={across(moved, W)} cy={H / 2} r="5" />
-            </g>
-          {/if}
-        </svg>
+            {#each line.spikes as spike, n (n)}
+              {#if spike < TO_MS}
+                <line class="spike" x1={across(spike, W)} x2={across(spike, W)} y1="1" y2="6" />
+              {/if}
+            {/each}
+            <line class="home" x1={across(0, W)} x2={across(0, W)} y1="0" y2={H} />
+            {#if line.blow !== null && line.blow < TO_MS}
+              <line
+                class="blow"
+                x1={across(line.blow, W)}
+                x2={across(line.blow, W)}
+                y1="0"
+                y2={H}
+              />
+            {/if}
+            {#if line.number === chosen && onmove}
+              <g
+                class="handle"
+                role="slider"
+                tabindex="0"
+                aria-label="Onset of take {line.number}, in milliseconds beside where it is heard"
+                aria-valuemin={-MOST_MS}
+                aria-valuemax={MOST_MS}
+                aria-valuenow={moved}
+                onpointerdown={(event) => {
+                  (event.currentTarget as Element).setPointerCapture(event.pointerId);
+                  drag(event);
+                }}
+                onpointermove={drag}
+                onpointerup={() => onmove?.(Math.round(moved * 10) / 10, true)}
+                onkeydown={key}
+              >
+                <rect x={across(moved, W) - 14} y="0" width="28" height={H} fill="transparent" />
+                <line x1={across(moved, W)} x2={across(moved, W)} y1="0" y2={H} />
+                <circle cx={across(moved, W)} cy={H / 2} r="5" />
+              </g>
+            {/if}
+          </svg>
+        </div>
         <span class="says"
           >{line.struck ? 'struck out' : line.says}{#if onstrike}
             <button class="quiet" onclick={() => onstrike(line.number)}
@@ -202,6 +211,15 @@
     fill: var(--red);
     stroke: var(--paper);
     stroke-width: 1.5;
+  }
+  .says .quiet {
+    opacity: 0;
+  }
+  li:hover .quiet,
+  li:focus-within .quiet,
+  .chosen .quiet,
+  .struck .quiet {
+    opacity: 1;
   }
   .says {
     font-size: 0.8rem;

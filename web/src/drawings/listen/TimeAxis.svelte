@@ -18,6 +18,7 @@
       >{ms}{ms === ticks.at(-1) ? ' ms' : ''}</span
     >
   {/each}
+  <em>amber: clicks while it rings</em>
 </div>
 
 <style>
@@ -35,7 +36,16 @@
     transform: translateX(-50%);
     white-space: nowrap;
   }
+  em {
+    position: absolute;
+    left: calc(100% + 1.9rem);
+    font-style: normal;
+    white-space: nowrap;
+  }
   @media (max-width: 640px) {
+    em {
+      display: none;
+    }
     .axis {
       margin-left: 2rem;
       margin-right: 4rem;

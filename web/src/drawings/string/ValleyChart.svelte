@@ -29,7 +29,9 @@
     })),
   );
   const marks = $derived(
-    valley.shots.flatMap((shot) => [shot.sound_at, shot.shock_at]).filter((at) => at != null),
+    valley.shots
+      .flatMap((shot) => [shot.sound_at, shot.shock_at, shot.recorded_at])
+      .filter((at) => at != null),
   );
   const top = $derived(
     Math.min(Math.max(3, ...samples.map((s) => s.points + s.sd), ...marks) + 0.3, 6.5),
@@ -132,6 +134,10 @@
       {/each}
       {#if shot.sound_at != null}
         <circle cx={x(shot.brace_mm) - 8} cy={y(clamp(shot.sound_at))} r="5.5" class="mark" />
+      {/if}
+      {#if shot.recorded_at != null}
+        {@const top = y(clamp(shot.recorded_at)) - 6}
+        <path d="M{x(shot.brace_mm)},{top}l6.5,11h-13z" class="mark" />
       {/if}
       {#if shot.shock_at != null}
         <rect

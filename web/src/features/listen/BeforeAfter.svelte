@@ -15,6 +15,7 @@
   import PairView from './PairView.svelte';
   import { Striking } from './striking.svelte';
 
+  const EVENING_MS = 3 * 3600 * 1000;
   type What = 'pluck' | 'shot' | 'reference';
   const page = $derived(bench.pages.listen as PageOf<'listen'> | undefined);
   const last = $derived(page?.recordings.at(-1));
@@ -24,9 +25,13 @@
   const listening = new Listening();
   const striking = new Striking();
   let fresh = $state<NewTakes>();
-  let samePlace = $state(true);
+  let samePlace = $state(false);
 
-  onMount(() => void keptSounds.load());
+  onMount(() => {
+    void keptSounds.load();
+    // the same evening, most likely the same place
+    samePlace = last !== undefined && Date.now() - Date.parse(last.at) < EVENING_MS;
+  });
 
   function nextKind(): What {
     if (!page?.recordings.length) return 'pluck';
@@ -54,7 +59,8 @@
       </p>
     {/if}
     {#if striking.problem}<ProblemNote problem={striking.problem} id="problem-strike" />{/if}
-    <section class="mt-4" aria-labelledby="next-recording">
+    {#if found.recordings.length}<CheckList checks={found.checks} />{/if}
+    <section class="mt-5" aria-labelledby="next-recording">
       <h2 id="next-recording">{found.recordings.length ? 'Record again' : 'First recording'}</h2>
       <div class="mt-1 mb-2">
         <PickOne
@@ -89,11 +95,12 @@
         offerSame={Boolean(last)}
         onrecorded={() => {
           picked = null;
+          samePlace = true;
           void keptSounds.load();
         }}
       />
     </section>
-    <CheckList checks={found.checks} />
+    {#if !found.recordings.length}<CheckList checks={found.checks} />{/if}
     <Cautions {stage} />
   {/snippet}
 </WhenReady>

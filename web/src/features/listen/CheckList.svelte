@@ -32,7 +32,7 @@
         <tr>
           <td class="n text-soft">{n + 1}</td>
           <th scope="row">
-            <span class="mark {check.state}" aria-hidden="true"></span>{check.name}
+            <span class="state-box {check.state}" aria-hidden="true"></span>{check.name}
           </th>
           <td>
             {tell(check.shows)}
@@ -70,28 +70,28 @@
     text-align: right;
     padding-right: 0;
   }
-  .mark {
+  .state-box {
     display: inline-block;
     width: 0.7rem;
     height: 0.7rem;
     margin-right: 0.5rem;
     border: 1.5px solid var(--ink);
   }
-  .mark.heard {
+  .state-box.heard {
     background: var(--amber);
     border-color: var(--amber);
   }
-  .mark.gone {
+  .state-box.gone {
     background: linear-gradient(135deg, var(--amber) 50%, transparent 50%);
     border-color: var(--amber);
   }
-  .mark.cannot {
+  .state-box.cannot {
     height: 0;
     border: 0;
     border-top: 2px solid var(--soft);
     vertical-align: middle;
   }
-  .mark.may_help {
+  .state-box.may_help {
     border-style: dashed;
   }
   @media (max-width: 720px) {

@@ -6,6 +6,7 @@
   import { bench } from '../../lib/bench.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import type { Listening } from './hearing.svelte';
+  import { sayDb } from './numbers';
 
   let {
     listening,
@@ -38,7 +39,7 @@
         number: n + 1,
         trace,
         struck: struck.includes(n + 1),
-        says: take ? `${take.level_db.toFixed(1)} dB` : '',
+        says: take ? sayDb(take.level_db) : '',
         spikes: take?.spikes_ms ?? [],
         blow: take?.blow_s == null ? null : 1000 * take.blow_s,
       };

@@ -8,6 +8,7 @@
   import { sayDay, sayTime } from '../../lib/days';
   import { tell } from '../../lib/preferences.svelte';
   import { keptSounds } from './kept.svelte';
+  import { sayDb } from './numbers';
   import type { Striking } from './striking.svelte';
 
   type Page = PageOf<'listen'>;
@@ -37,7 +38,7 @@
       number: take.number,
       trace: traces?.[n] ?? null,
       struck: take.struck,
-      says: `${take.level_db.toFixed(1)} dB${take.moved ? ', moved' : ''}`,
+      says: `${sayDb(take.level_db)}${take.moved ? ', moved' : ''}`,
       spikes: take.spikes_ms,
       blow: take.blow_s == null ? null : 1000 * take.blow_s,
     }));
@@ -257,7 +258,7 @@
   }
   .answer {
     display: grid;
-    grid-template-columns: minmax(11rem, auto) minmax(0, 1fr) minmax(12rem, auto);
+    grid-template-columns: minmax(11rem, 1fr) minmax(0, 1.5fr) minmax(11rem, 0.9fr);
     gap: 1.25rem;
     align-items: center;
     margin-top: 0.6rem;
@@ -291,6 +292,7 @@
     }
     .top {
       flex-direction: column;
+      align-items: start;
       gap: 0.25rem;
     }
   }

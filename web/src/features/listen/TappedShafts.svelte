@@ -8,7 +8,8 @@
   import { bench } from '../../lib/bench.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
-  import { gr, spine } from '../../lib/units';
+  import { gr } from '../../lib/units';
+  import { SPINE_THOUSANDTHS } from '../../lib/units.gen';
   import { fittedId } from '../../lib/values';
   import { wanted } from '../../lib/wanted';
 
@@ -40,6 +41,8 @@
   const x = $derived(scaleLinear([ends[0], ends[1]], [4, W - 4]));
   const ticks = $derived(x.ticks(5));
 
+  /** To a tenth of a pound: fine as it is heard, beside the other standard. */
+  const spoken = (lbf: number) => `${lbf.toFixed(1)} lb (${Math.round(SPINE_THOUSANDTHS / lbf)})`;
   const out = (lbf: number) => {
     if (!board || board.low_lbf == null || board.high_lbf == null) return '';
     return lbf > board.high_lbf
@@ -160,7 +163,7 @@
               {#if one.spine_lbf == null}
                 <span class="text-soft">wants its mass</span>
               {:else}
-                <strong>{figure(spine(one.spine_lbf))}</strong>
+                <strong>{spoken(one.spine_lbf)}</strong>
                 <span class="text-soft">± {(one.half_lbf ?? 0).toFixed(1)}</span>
               {/if}
               {#if one.uneven != null}
@@ -175,8 +178,8 @@
                     class="band"
                     x={x(board.low_lbf)}
                     width={x(board.high_lbf) - x(board.low_lbf)}
-                    y="-6"
-                    height="34"
+                    y="-12"
+                    height="47"
                   />
                 {/if}
                 {#if one.spine_lbf != null}
@@ -251,8 +254,8 @@
         {board.inside.length} of {known.length} lie within {board.width_lbf.toFixed(1)} lb.
         {#if board.shared_half_lbf != null}
           <span class="text-soft"
-            >All together may be off by {figure(spine(board.shared_half_lbf)).replace(/ ?\(.*/, '')} lb{board
-              .calibrated.length
+            >All together may be off by ± {board.shared_half_lbf.toFixed(1)} lb{board.calibrated
+              .length
               ? ''
               : ': measure one on a gauge too'}.</span
           >
@@ -292,7 +295,7 @@
   }
   .axis text {
     fill: var(--soft);
-    font-size: 12px;
+    font-size: 15px;
   }
   .band {
     fill: color-mix(in srgb, var(--green) 22%, var(--paper));
@@ -323,6 +326,8 @@
   }
   @media (max-width: 720px) {
     .axis,
+    th:nth-child(3),
+    td:nth-child(3),
     th:nth-child(5),
     td:nth-child(5),
     tfoot {

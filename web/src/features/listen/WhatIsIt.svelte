@@ -132,7 +132,9 @@
           <p class="mt-1">
             {found.expected_hz == null
               ? "Needs a pluck, and the string's mass or strands."
-              : `Pluck it: the sums expect ${found.expected_hz.toFixed(1)} Hz.`}
+              : found.plucked
+                ? `Brace, string or bow were changed since the last pluck: pluck it anew. The sums expect ${found.expected_hz.toFixed(1)} Hz.`
+                : `Pluck it: the sums expect ${found.expected_hz.toFixed(1)} Hz.`}
           </p>
         {/if}
       </section>

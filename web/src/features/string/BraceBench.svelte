@@ -5,6 +5,7 @@
   import type { PageOf } from '../../lib/api';
   import { figure } from '../../lib/preferences.svelte';
   import { mm, percent, sixteenths } from '../../lib/units';
+  import RecordHeight from './RecordHeight.svelte';
   import TriedForm from './TriedForm.svelte';
 
   let { valley, settled }: { valley: PageOf<'string'>['valley']; settled: boolean | null } =
@@ -14,6 +15,7 @@
   let form = $state<{ focus: () => void }>();
   const mean = (ratings: number[]) =>
     ratings.length ? (ratings.reduce((a, b) => a + b, 0) / ratings.length).toFixed(1) : '–';
+  const recorded = $derived(valley.shots.some((shot) => shot.recorded));
   const halves = (turns: number) => `${Math.round(2 * turns) / 2}`;
 </script>
 
@@ -41,8 +43,8 @@
         <table class="rows mt-1">
           <thead>
             <tr
-              ><th>Brace</th><th>Turns</th><th>Sound</th><th>Shock</th><th
-                ><span class="sr-only">Take back</span></th
+              ><th>Brace</th><th>Turns</th><th>Sound</th><th>Shock</th>
+              {#if recorded}<th>Recorded</th>{/if}<th><span class="sr-only">Take back</span></th
               ></tr
             >
           </thead>
@@ -56,6 +58,15 @@
                 <td>{shot.turns ?? '–'}</td>
                 <td>{mean(shot.sound)}</td>
                 <td>{mean(shot.shock)}</td>
+                {#if recorded}
+                  <td class="whitespace-nowrap"
+                    >{shot.recorded_db != null
+                      ? `+${Math.max(shot.recorded_db, 0).toFixed(1)} dB`
+                      : shot.recorded
+                        ? 'another place'
+                        : '–'}</td
+                  >
+                {/if}
                 <td class="text-right">
                   <TakeBack entry={shot.entry_id} what={figure(mm(shot.brace_mm))} />
                 </td>
@@ -63,7 +74,10 @@
             {/each}
           </tbody>
         </table>
-        <p class="mt-1 text-sm text-soft">Rated 0 still to 10 harsh.</p>
+        <p class="mt-1 text-sm text-soft">
+          Rated 0 still to 10 harsh.
+          {#if recorded}Recorded: over the quiet spot, triangles in the drawing.{/if}
+        </p>
       {:else}
         <p class="mt-1 text-soft">None yet.</p>
       {/if}
@@ -87,6 +101,7 @@
           arm, a high one asks much of string and limbs.
         </p>
       {/if}
+      <RecordHeight at={handle.at} {recorded} onrecorded={handle.release} />
       <TriedForm bind:this={form} brace={sixteenths(handle.at)} onrecorded={handle.release} />
     </section>
   </div>

@@ -1,0 +1,150 @@
+"""Shafts that were tapped: from the ring to the spine, in a set, with and without a gauge."""
+
+import math
+
+import pytest
+
+from lyrandis.core import entries as e
+from lyrandis.core.arrow.beam import Beam
+from lyrandis.core.arrow.spine import stiffness
+from lyrandis.core.computed import Computed, compute
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.listen.brought import numbered
+from lyrandis.core.listen.shafts import (
+    Spined,
+    beam_as_tapped,
+    best_band,
+    first_mode,
+    nodes_of,
+    per_root_ei,
+)
+from lyrandis.core.setup import fold
+from tests.entries import entries
+
+CARBON = ("draw 28", "material carbon", "shaft 29 1/2 8gpi", "point 110gr", "spine 500",
+          "diameter 7mm")  # fmt: skip
+WOOD = ("draw 28", "material wood", "shaft 29 1/2 9.7gpi", "point 100gr", "diameter 8mm")
+
+
+def rig(*said: str | e.BaseReading) -> Computed:
+    return compute(fold(entries(*said)))
+
+
+def tap(number: int, *hz: float, quarters: int = 0, **more: object) -> e.ShaftTapped:
+    taps = tuple(
+        e.TapHeard(at_s=n, ring_hz=one, half_hz=0.3, lines=4, quarter=n >= len(hz) - quarters)
+        for n, one in enumerate(hz)
+    )
+    return e.ShaftTapped(arrow_number=number, mark="0" * 16, taps=taps, **more)  # type: ignore[arg-type]
+
+
+def ring_of(said: tuple[str, ...], spine: float, mass: float, state: str = "bare") -> float:
+    """The lowest note a shaft of a spine would have."""
+    beam = beam_as_tapped(rig(*said).arrow.sheet, state, mass)  # type: ignore[arg-type]
+    return per_root_ei(beam)[0] * math.sqrt(stiffness(spine))
+
+
+def test_a_bare_shaft_rings_as_a_free_beam() -> None:
+    mass = 9.7 * 6.479891e-5 / 0.0254
+    notes = per_root_ei(Beam(0.7239, mass, 0.0, 0.0))
+    exact = 22.373 / (2 * math.pi) * math.sqrt(1 / (mass * 0.7239**4))
+    assert notes[0] == pytest.approx(exact, rel=1e-4)
+    assert [one / notes[0] for one in notes] == pytest.approx([1, 2.757, 5.404, 8.933], rel=1e-3)
+
+
+def test_it_is_held_where_it_stands_still() -> None:
+    low, high = nodes_of(Beam(1.0, 0.03, 0.0, 0.0))
+    assert (low, high) == pytest.approx((0.2242, 0.7758), abs=1e-3)
+    heavy = nodes_of(Beam(1.0, 0.03, 0.01, 0.0))
+    assert heavy[1] > high, "a point draws the far node to itself"
+    assert max(first_mode(Beam(1.0, 0.03, 0.0, 0.0))) == 1.0
+
+
+@pytest.mark.parametrize(("said", "stiffer", "sd"), [(CARBON, 1.01, 0.005), (WOOD, 1.06, 0.02)])
+def test_the_spine_comes_back_less_what_its_kind_rings_stiffer(
+    said: tuple[str, ...], stiffer: float, sd: float
+) -> None:
+    ring = ring_of(said, 62.0 * stiffer, 240.0)
+    found = rig(*said, tap(1, ring, ring, mass_gr=240.0)).listen.shafts
+    assert found is not None
+    assert found.shafts[0].spine is not None
+    assert found.shafts[0].spine.value == pytest.approx(62.0, rel=1e-3)
+    assert found.ratio == Estimate(stiffer, sd)
+    assert found.shared > sd / stiffer
+
+
+def test_a_shaft_on_a_gauge_calibrates_the_rest() -> None:
+    ring = ring_of(WOOD, 62.0 * 1.10, 240.0)
+    told = [tap(n, ring, ring, mass_gr=240.0) for n in (1, 2)]
+    alone = rig(*WOOD, *told).listen.shafts
+    gauged = rig(*WOOD, "arrow 1 spine 62lb", *told).listen.shafts
+    assert alone is not None
+    assert gauged is not None
+    assert gauged.calibrated == (1,)
+    assert abs(gauged.shafts[1].spine.value - 62) < abs(alone.shafts[1].spine.value - 62)  # type: ignore[union-attr]
+    assert gauged.shared < alone.shared
+    by_ear = e.NumberedArrow(
+        arrow_number=1, spine_lbf=62.0, spine_ear=e.ByEar(mark="0" * 16, half=0.5)
+    )
+    own = rig(*WOOD, by_ear, *told).listen.shafts
+    assert own is not None
+    assert own.calibrated == (), "what was heard calibrates nothing"
+
+
+def test_without_a_mass_there_is_a_ring_and_no_spine() -> None:
+    found = rig("draw 28", "material carbon", "shaft 29 1/2", tap(1, 90.0)).listen.shafts
+    assert found is not None
+    assert found.shafts[0].spine is None
+    assert found.shafts[0].ring_hz == 90.0
+
+
+def test_more_taps_make_it_surer() -> None:
+    ring = ring_of(CARBON, 62.0, 240.0)
+    sds = [
+        rig(*CARBON, tap(1, *[ring] * count, mass_gr=240.0)).listen.shafts.shafts[0].spine.sd  # type: ignore[union-attr]
+        for count in (1, 2, 4)
+    ]
+    assert sds[0] > sds[1] > sds[2]
+
+
+@pytest.mark.parametrize(("share", "uneven"), [(0.015, False), (0.025, True)])
+def test_a_stiff_side_is_named_from_two_per_cent_on(share: float, uneven: bool) -> None:
+    ring = ring_of(WOOD, 62.0, 240.0)
+    turned = ring * math.sqrt(1 + share)
+    c = rig(*WOOD, tap(3, ring, turned, quarters=1, mass_gr=240.0))
+    assert (c.listen.shafts.shafts[0].uneven is not None) == uneven  # type: ignore[union-attr]
+
+
+def shaft(number: int, spine: float) -> Spined:
+    return Spined(number, "", "bare", 240.0, True, 90.0, 2, Estimate(spine, 0.2), None)
+
+
+def test_the_band_lies_where_most_shafts_are() -> None:
+    shafts = [shaft(1, 60.0), shaft(2, 61.0), shaft(3, 64.0), shaft(4, 61.4), shaft(5, 64.2)]
+    band = best_band(shafts, 1.5)
+    assert band is not None
+    assert band.numbers == (1, 2, 4)
+    assert band.high - band.low == pytest.approx(1.5)
+    assert band.low <= 60.0
+    assert band.high >= 61.4
+    assert best_band([], 1.5) is None
+    assert best_band(shafts, 5.0).numbers == (1, 2, 3, 4, 5)  # type: ignore[union-attr]
+
+
+@pytest.mark.parametrize(
+    ("count", "first", "again", "struck", "shafts"),
+    [
+        (3, 1, (), (), (1, 2, 3)),
+        (4, 1, (2, 4), (), (1, 1, 2, 2)),
+        (4, 7, (2, 3), (), (7, 7, 7, 8)),
+        (3, 1, (1,), (), (1, 2, 3)),
+        (4, 1, (), (2,), (1, 1, 2, 3)),
+        (3, 1, (), (1,), (1, 1, 2)),
+        (0, 1, (), (), ()),
+    ],
+)
+def test_taps_are_numbered_one_after_another(
+    count: int, first: int, again: tuple[int, ...], struck: tuple[int, ...],
+    shafts: tuple[int, ...],
+) -> None:  # fmt: skip
+    assert numbered(count, first, again, struck) == shafts

@@ -1,0 +1,84 @@
+"""Recordings on this machine: kept once, whole or not at all, gone when forgotten."""
+
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from lyrandis.core.errors import DomainError
+from lyrandis.sounds.reading import wav_of
+from lyrandis.sounds.shelf import Shelf
+
+ONE = wav_of(0.2 * np.sin(np.arange(16_000) / 9), 16_000)
+OTHER = wav_of(0.2 * np.sin(np.arange(16_000) / 7), 16_000)
+
+
+def test_a_recording_is_kept_once(tmp_path: Path) -> None:
+    shelf = Shelf(tmp_path / "sounds")
+    first = shelf.put(ONE, "shot ⟶ ñ “1”.wav")
+    assert shelf.put(ONE, "another name.wav") == first
+    shelf.put(OTHER, "other.wav", lossy=True, simulated=True)
+    assert [one.name for one in shelf.all()] == ["shot ⟶ ñ “1”.wav", "other.wav"]
+    assert shelf.data(first.mark) == ONE
+    assert shelf.read(first.mark).head.rate_hz == 16_000
+    assert (shelf.all()[1].lossy, shelf.all()[1].simulated) == (True, True)
+
+
+def test_what_is_refused_leaves_nothing(tmp_path: Path) -> None:
+    shelf = Shelf(tmp_path / "sounds")
+    with pytest.raises(DomainError):
+        shelf.put(b"no sound", "x.wav")
+    assert not (tmp_path / "sounds").exists()
+
+
+def test_forgetting_takes_the_file_away(tmp_path: Path) -> None:
+    shelf = Shelf(tmp_path / "sounds")
+    mark = shelf.put(ONE, "x.wav").mark
+    shelf.forget(mark)
+    shelf.forget(mark)
+    assert not shelf.has(mark)
+    assert list((tmp_path / "sounds").iterdir()) == []
+    with pytest.raises(DomainError) as gone:
+        shelf.data(mark)
+    assert gone.value.code == "sound_forgotten"
+
+
+@pytest.mark.parametrize("left", ["sound only", "words only", "words broken"])
+def test_a_process_killed_in_the_middle_leaves_no_half(tmp_path: Path, left: str) -> None:
+    shelf = Shelf(tmp_path)
+    mark = shelf.put(ONE, "x.wav").mark
+    sound, beside = tmp_path / f"{mark}.sound", tmp_path / f"{mark}.json"
+    if left == "sound only":
+        beside.unlink()
+    elif left == "words only":
+        sound.unlink()
+    else:
+        beside.write_bytes(beside.read_bytes()[:20])
+    assert shelf.all() == []
+    assert not shelf.has(mark)
+    assert shelf.put(ONE, "again.wav").name == "again.wav"
+    assert shelf.data(mark) == ONE
+
+
+@pytest.mark.parametrize("mark", ["../../etc/passwd", "0" * 15, "G" * 16, "", "0" * 16])
+def test_a_mark_is_no_path(tmp_path: Path, mark: str) -> None:
+    shelf = Shelf(tmp_path / "sounds")
+    (tmp_path / "passwd.sound").write_bytes(ONE)
+    assert not shelf.has(mark)
+    shelf.forget(mark)
+    assert (tmp_path / "passwd.sound").exists()
+
+
+def test_a_full_disk_is_said_and_leaves_nothing(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    shelf = Shelf(tmp_path / "sounds")
+
+    def full(*_: object) -> None:
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr("os.fsync", full)
+    with pytest.raises(DomainError) as refused:
+        shelf.put(ONE, "x.wav")
+    assert refused.value.code == "disk_full"
+    assert list((tmp_path / "sounds").iterdir()) == []
