@@ -1,12 +1,15 @@
 """The app over a database of its own, asked as the page asks it."""
 
 import shutil
+import socket
+import threading
 import time
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
+import uvicorn
 from fastapi.testclient import TestClient
 
 from lyrandis.api.app import Settings, create_app
@@ -73,3 +76,20 @@ def api(tmp_path: Path) -> Iterator[Api]:
 def demo(tmp_path: Path, demo_file: Path) -> Iterator[Api]:
     with open_api(tmp_path, demo_file) as client:
         yield Api(client)
+
+
+@pytest.fixture
+def own_server(tmp_path: Path) -> Iterator[tuple[str, Path]]:
+    """Serve an empty bench on a real socket; return its address and folder."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    app = create_app(Settings(database=tmp_path / "bench.sqlite3", static=tmp_path / "static"))
+    server = uvicorn.Server(uvicorn.Config(app, host="127.0.0.1", port=port, log_level="error"))
+    thread = threading.Thread(target=server.run, daemon=True)
+    thread.start()
+    while not server.started:
+        time.sleep(0.01)
+    yield f"http://127.0.0.1:{port}", tmp_path
+    server.should_exit = True
+    thread.join()

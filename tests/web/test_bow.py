@@ -138,7 +138,7 @@ def test_bows_are_compared_and_tried_without_recording(demo: HereServer, open_pa
     expect(page.get_by_text("66 in for a 26 in draw")).to_be_visible()
     page.get_by_role("button", name="Back to what is recorded").click()
     expect(page.get_by_text("As recorded for Tideway recurve")).to_be_visible()
-    expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("75 entries")
+    expect(page.locator("nav li").filter(has_text="Logbook")).to_contain_text("87 entries")
 
 
 def test_the_board_follows_the_rig(shared_demo: HereServer, open_page: Opener) -> None:

@@ -184,7 +184,7 @@ HEALTHY = (sound(1, "pluck", loud(-12)), sound(2, levels=loud(0)))
 
 
 @pytest.mark.parametrize(
-    ("by", "named"), [(0.5, None), (2.2, None), (3.2, "brace"), (5.0, "brace")]
+    ("by", "named"), [(0.5, None), (2.2, None), (3.0, None), (4.0, "brace"), (6.0, "brace")]
 )
 def test_louder_than_its_own_before_points_to_the_brace(by: float, named: str | None) -> None:
     c = rig(*HEALTHY, sound(3, "pluck", loud(-12)), sound(4, levels=loud(by)))

@@ -39,7 +39,9 @@
         number: n + 1,
         trace,
         struck: struck.includes(n + 1),
-        says: take ? sayDb(take.level_db) : '',
+        says: take
+          ? `${sayDb(take.level_db)}${moved.some((one) => one.take === n + 1) ? ', moved' : ''}`
+          : '',
         spikes: take?.spikes_ms ?? [],
         blow: take?.blow_s == null ? null : 1000 * take.blow_s,
       };

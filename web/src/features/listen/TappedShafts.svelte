@@ -121,6 +121,7 @@
           <th>Spine</th>
           <th>Taps</th>
           <th class="axis">
+            <span class="sr-only">On one axis, in pounds</span>
             <svg viewBox="0 0 {W} 20" bind:this={svg} aria-hidden="true">
               {#each ticks as lbf (lbf)}
                 <text x={x(lbf)} y="13" text-anchor="middle">{lbf}</text>
