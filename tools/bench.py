@@ -17,6 +17,7 @@ import time
 import urllib.error
 import urllib.request
 from collections.abc import Callable
+from concurrent.futures import ProcessPoolExecutor
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
@@ -57,6 +58,7 @@ from lyrandis.core.flight.likely import NOISE
 from lyrandis.core.flight.proved import Proved
 from lyrandis.core.flight.shot_curves import curves_of, unfletched
 from lyrandis.core.jot import parse
+from lyrandis.core.listen.hear import PLAIN_SERIES, StringVoice, as_take, hear
 from lyrandis.core.order.doubt import states_of
 from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold
@@ -72,6 +74,11 @@ from tests.api.fuzz import fuzz
 from tests.core.crawls.archers import named
 from tests.core.crawls.archers import tried as walked
 from tests.core.flight.trials import TESTS
+from tests.core.listen.signals import r1
+from tests.core.listen.test_blind import FAULTS
+from tests.core.listen.test_blind import trial as blind
+from tests.core.listen.test_shot_time import tried as heard_shots
+from tests.core.listen.test_tap import tried as heard_taps
 from tests.core.string.archers import by_ear, by_the_model, creep, readings_of, within
 from tests.entries import entries
 from tools.prove_flight import proved
@@ -426,6 +433,51 @@ def bench_crawls() -> list[Row]:
             "90 asked", least=True),
         Row("crawls: bands of an archer twice as careless", 100 * careless.share, 80, "%",
             "six marks, ± 4 mm, told nothing", least=True),
+    ]  # fmt: skip
+
+
+def bench_listen() -> list[Row]:
+    """Time ten seconds of sound; listen to bows of the second synthesiser, blind."""
+    whole = np.repeat(r1(48_000.0, 10.0)[:, None], 2, axis=1)
+
+    def listen() -> None:
+        heard = hear(whole, 48_000.0, "pluck", StringVoice(PLAIN_SERIES, 100.0))
+        for one in heard.features:
+            as_take(one)
+
+    took = timed(listen, 12)
+    each, seed = 25, 1000
+    numbers = range(seed * len(FAULTS), (seed + each) * len(FAULTS))
+    with ProcessPoolExecutor(2) as pool:
+        found = list(pool.map(blind, numbers, chunksize=4))
+    named = {kind: [one.fault for told, one, _ in found if told == kind] for kind in FAULTS}
+    spoken = [told == "slack" for told, one, _ in found if one.fault == "slack"]
+    share = {kind: 100 * sum(one == kind for one in faults) / each
+             for kind, faults in named.items()}  # fmt: skip
+    healthy = 100 * named["none"].count(None) / each
+    false = 100 * sum(kind.count("rattle") for kind in (named["none"], named["brace"])) / each / 2
+    shots, taps = heard_shots(200, 10, 21), heard_taps(150, 20, 22)[0]
+    off, rung = np.abs(shots), np.abs(taps)
+    how = f"{each} bows each of another synthesiser, 20 dB, five takes, gain control off"
+    return [
+        Row("sound: ten seconds listened to, median", statistics.median(took), 500, "ms",
+            "48 kHz, two channels, four takes", paced=statistics.median(took.at_reference())),
+        Row("sound: takes all found", 100 * sum(ok for *_, ok in found) / len(found), 100, "%",
+            how, least=True),
+        Row("sound: loose part named", share["rattle"], 95, "%", how, least=True),
+        Row("sound: loose part invented", false, 5, "%", "healthy bows, and brace off"),
+        Row("sound: nothing named on a healthy bow", healthy, 95, "%", how, least=True),
+        Row("sound: brace off named", share["brace"], 85, "%", how, least=True),
+        Row("sound: slack strand, right when it speaks", 100 * sum(spoken) / max(len(spoken), 1),
+            90, "%", f"it speaks of {share['slack']:.0f} % of them", least=True),
+        Row("speed by ear off by, median", 100 * float(np.median(off)), 1, "%",
+            "200 made-up shots, strike 10 dB over the room"),
+        Row("speed by ear off by, 95 %", 100 * float(np.percentile(off, 95)), 2.5, "%", "the same"),
+        Row("speed by ear off by over 5 %", 100 * float((off > 0.05).mean()), 3, "%", "the same"),
+        Row("stiffness by tap off by, median", 100 * float(np.median(rung)), 1, "%",
+            "150 made-up taps, 20 dB"),
+        Row("stiffness by tap off by, 95 %", 100 * float(np.percentile(rung, 95)), 2, "%",
+            "the same"),
     ]  # fmt: skip
 
 
@@ -857,6 +909,7 @@ def main() -> int:
             bench_arrow,
             bench_string,
             bench_crawls,
+            bench_listen,
             bench_flight,
         )
         for row in paced(part)

@@ -67,13 +67,17 @@ def log_a_shot(page: Page) -> None:
     page.get_by_text("Kept.").wait_for()
 
 
+def with_waves(page: Page) -> None:
+    page.locator("path.wave").first.wait_for()
+
+
 VIEWS = (
     ("rigs", "/", WIDE, False, None),
     ("first-run", "/new", WIDE, False, answer_draw),
-    ("crawls-range", "/rigs/tideway-recurve/crawls/range", WIDE, False, None),
+    ("listen", "/rigs/tideway-recurve/listen", WIDE, False, with_waves),
+    ("listen-taps", "/rigs/tideway-recurve/listen/taps", (1280, 1000), True, None),
     ("bow", "/rigs/marram-longbow/bow", WIDE, False, None),
     ("bow-dark", "/rigs/sandpiper-thumb-bow/bow", WIDE, True, None),
-    ("bow-choose", "/rigs/tideway-recurve/bow/choose", (1280, 1000), False, None),
     ("bow-energy", "/rigs/marram-longbow/bow/energy", WIDE, False, None),
     ("arrow", "/rigs/marram-longbow/arrow", WIDE, False, moving),
     ("arrow-try", "/rigs/tideway-recurve/arrow/try", WIDE, False, heavier),

@@ -388,12 +388,18 @@ def test_a_reading_can_be_recorded_by_keyboard_alone(demo: HereServer, open_page
         "/flight/correct",
         "/flight/schools",
         "/flight/proved",
+        "/listen",
+        "/listen/what",
+        "/listen/speed",
+        "/listen/taps",
+        "/listen/recordings",
         "/instruments",
         "/logbook",
     ],
 )
 def test_nothing_is_cut_off_sideways(shared_demo: HereServer, look: Opener, path: str) -> None:
-    url = shared_demo.url + (f"/rigs/sandpiper-thumb-bow{path}" if path else "")
+    rig = "tideway-recurve" if path.startswith("/listen") else "sandpiper-thumb-bow"
+    url = shared_demo.url + (f"/rigs/{rig}{path}" if path else "")
     page = look(url)
     expect(page.get_by_role("heading", level=1)).to_be_visible()
     expect(page.locator("[aria-busy=true]")).to_have_count(0)

@@ -122,12 +122,12 @@ ROOM = Room(key="toy", name="Toy", needs=("bow",), words=WORDS, bare=("tassel",)
 """,
 }
 LINES = (
-    ("core/reading.py", '"flight", "crawls"]', '"flight", "crawls", "toy"]'),
+    ("core/reading.py", '"crawls", "listen"]', '"crawls", "listen", "toy"]'),
     ("core/entries.py", "    | OrderReading,", "    | OrderReading\n    | ToyReading,"),
     ("core/entries.py", "from lyrandis.core.errors import DomainError\n",
      "from lyrandis.core.errors import DomainError\n"
      "from lyrandis.core.toy.readings import ToyReading\n"),
-    ("core/rooms.py", "NOCK, FLIGHT, CRAWLS)", "NOCK, FLIGHT, CRAWLS, TOY)"),
+    ("core/rooms.py", "FLIGHT, CRAWLS, LISTEN)", "FLIGHT, CRAWLS, LISTEN, TOY)"),
     ("core/rooms.py", "from lyrandis.core.room import Page, Room\n",
      "from lyrandis.core.room import Page, Room\nfrom lyrandis.core.toy.room import ROOM as TOY\n"),
 )  # fmt: skip
@@ -154,7 +154,7 @@ TOY = """
 </WhenReady>
 """
 WEB_LINES = (
-    ("stages.ts", "flight, crawls]", "flight, crawls, toy]"),
+    ("stages.ts", "crawls, listen]", "crawls, listen, toy]"),
     ("stages.ts", "import { bow } from './features/bow/place';",
      "import { bow } from './features/bow/place';\nimport { toy } from './features/toy/place';"),
 )  # fmt: skip

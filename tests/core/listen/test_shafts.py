@@ -2,6 +2,7 @@
 
 import math
 
+import numpy as np
 import pytest
 
 from lyrandis.core import entries as e
@@ -18,7 +19,9 @@ from lyrandis.core.listen.shafts import (
     nodes_of,
     per_root_ei,
 )
+from lyrandis.core.listen.tap import tapped
 from lyrandis.core.setup import fold
+from tests.core.listen.test_tap import rung
 from tests.entries import entries
 
 CARBON = ("draw 28", "material carbon", "shaft 29 1/2 8gpi", "point 110gr", "spine 500",
@@ -50,6 +53,49 @@ def test_a_bare_shaft_rings_as_a_free_beam() -> None:
     exact = 22.373 / (2 * math.pi) * math.sqrt(1 / (mass * 0.7239**4))
     assert notes[0] == pytest.approx(exact, rel=1e-4)
     assert [one / notes[0] for one in notes] == pytest.approx([1, 2.757, 5.404, 8.933], rel=1e-3)
+
+
+def bars(beam: Beam, count: int = 400) -> np.ndarray:
+    """Free notes of a beam as masses on a bar of hinges: nothing shared with the code."""
+    dx = beam.length / count
+    at = np.arange(count + 1) * dx
+    ratio = beam.diameter_ratio(at)
+    mass = beam.mass_per_length * ratio**2 * dx
+    mass[[0, -1]] /= 2
+    on = (at > beam.fletching_from) & (at < beam.fletching_from + beam.fletching_length)
+    mass += on * beam.fletching / max(on.sum(), 1)
+    mass[0] += beam.nock
+    mass[-1] += beam.tip
+    bend = np.zeros((count - 1, count + 1))
+    for i in range(count - 1):
+        bend[i, i : i + 3] = (1, -2, 1)
+    stiff = bend.T @ np.diag(ratio[1:-1] ** 4) @ bend / dx**3
+    root = 1 / np.sqrt(mass)
+    found = np.linalg.eigvalsh(root[:, None] * stiff * root)
+    return np.sqrt(np.maximum(found[2:6], 0)) / (2 * math.pi)
+
+
+TAPERED = ((0.0, 0.8), (0.25, 1.0), (0.5, 1.0), (0.75, 0.85))
+
+
+@pytest.mark.parametrize("built", ["bare", "finished", "tapered", "finished and tapered"])
+def test_a_shaft_as_built_rings_as_another_sum_has_it_and_is_heard(built: str) -> None:
+    profile = TAPERED if "tapered" in built else ()
+    lumps = (0.0081, 0.0006, 0.0015) if "finished" in built else (0.0, 0.0, 0.0)
+    beam = Beam(0.75, 0.022, lumps[0], lumps[1], lumps[2], profile=profile)
+    assert per_root_ei(beam) == pytest.approx(bars(beam), rel=0.006)
+    world = np.random.default_rng(7)
+    off = []
+    for _ in range(12):
+        ei = world.uniform(2.5, 8.0)
+        heard = tapped(
+            rung(ei, bars(beam).tolist(), world, over_db=20, bass_hz=world.uniform(30, 100)),
+            0.1, per_root_ei(beam),
+        )  # fmt: skip
+        assert heard is not None
+        off.append(abs(heard.ei.value / ei - 1))
+    assert np.median(off) <= 0.01
+    assert max(off) <= 0.03
 
 
 def test_it_is_held_where_it_stands_still() -> None:
