@@ -446,7 +446,7 @@ def bench_listen() -> list[Row]:
             as_take(one)
 
     took = timed(listen, 12)
-    each, seed = 25, 1000
+    each, seed = 25, 3000
     numbers = range(seed * len(FAULTS), (seed + each) * len(FAULTS))
     with ProcessPoolExecutor(2) as pool:
         found = list(pool.map(blind, numbers, chunksize=4))

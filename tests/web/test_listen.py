@@ -310,3 +310,40 @@ def test_a_refused_microphone_is_said_and_files_still_come(
     expect(page.get_by_role("alert")).to_contain_text("No microphone was found")
     bring(page, takes)
     expect(page.get_by_text("4 shots found")).to_be_visible()
+
+
+def test_what_did_not_reach_the_bench_is_kept_and_sent_again(wire: Wire, takes: Path) -> None:
+    page = wire.open(RIG)
+    expect(page.get_by_role("button", name="Open the microphone")).to_be_visible()
+    wire.down = True
+    bring(page, takes)
+    expect(page.get_by_text("is kept in this window until then")).to_be_visible()
+    wire.down = False
+    page.get_by_role("button", name="Send it again").click()
+    expect(page.get_by_text("4 shots found")).to_be_visible()
+
+
+def test_a_file_that_changes_while_it_is_read_is_said(
+    demo: HereServer, open_page: Opener, takes: Path
+) -> None:
+    page = open_page(demo.url + RIG)
+    page.evaluate(
+        """() => { File.prototype.arrayBuffer = () =>
+             Promise.reject(new DOMException('changed', 'NotReadableError')); }"""
+    )
+    bring(page, takes)
+    expect(page.get_by_text("could not be read to its end")).to_be_visible()
+
+
+def test_a_kept_recording_may_be_listened_to_later(
+    demo: HereServer, open_page: Opener, takes: Path
+) -> None:
+    page = open_page(demo.url + RIG)
+    bring(page, takes)
+    expect(page.get_by_text("4 shots found")).to_be_visible()
+    page.get_by_role("link", name="Recordings").click()
+    page.get_by_label(re.compile("Listen to my .* as")).select_option("pluck")
+    expect(page.get_by_text("4 plucks found, not recorded yet")).to_be_visible()
+    page.get_by_role("link", name="Recordings").click()
+    page.get_by_label(re.compile("Listen to my .* as")).select_option("taps")
+    expect(page.get_by_text("4 taps, not recorded yet")).to_be_visible()

@@ -382,3 +382,11 @@ def test_the_sweep_hears_recordings_of_one_session_only() -> None:
     with_sound = one.string.quiet.sd_mm
     assert np.isfinite(with_sound)
     assert with_sound < silent.string.quiet.sd_mm
+
+
+def test_a_pluck_after_it_hides_no_change_of_the_shot() -> None:
+    told = (sound(1), "brace 8 1/4", sound(2, levels=QUIETER), sound(3, "pluck", loud(-15)),
+            sound(4, "pluck", loud(-15)))  # fmt: skip
+    brace = checks(rig(*told))[0]
+    assert brace.state == "gone"
+    assert "quieter" in brace.shows.text()

@@ -77,7 +77,7 @@
         class="step"
         aria-current={here === 'logbook' ? 'page' : undefined}
       >
-        <span class="w-4 text-sm text-soft max-md:hidden">9</span>
+        <span class="w-4 text-sm text-soft max-md:hidden">{assessment.stages.length + 1}</span>
         <span class="min-w-0 flex-1">
           <span class="block text-sm text-soft">Logbook</span>
           <span class="block font-semibold whitespace-nowrap md:text-[1.05rem]">

@@ -62,7 +62,7 @@ def _brace(c: Computed, shot: SoundHeard | None, pointed: Pointed | None) -> Che
     brace = c.string.brace
     says = phrase("{brace}", brace=mm(brace.value)) if brace else None
     do = "Sweep the brace: record it a step higher and lower."
-    pair = c.listen.pair
+    pair = c.listen.shots
     state: State = "cannot"
     shows = _NO_SHOT
     if shot is not None:

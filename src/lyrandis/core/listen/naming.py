@@ -222,7 +222,7 @@ def point(
 
     `levels` says whether both shots were recorded with the same phone, place and gain, which does
     not adjust itself. None where nothing was recorded. Without a before no fault of the shot is
-    named. Order of precedence: louder by over 3.5 dB, second pitch, rattle, louder by 2.7, arrow.
+    named. A shot louder by over 3.5 dB shakes everything and goes first; else the likeliest.
     Source: our own, proved on made-up sound of a second kind (docs/MECHANICS.md).
 
     >>> point(pluck=None) is None
@@ -257,17 +257,17 @@ def point(
         "arrow": max(loud * share, _odds(arrow, 0.0, WIDTH_LOGISTIC)),
     }
     likely = {name: one * odds.factors.get(name, 1.0) for name, one in likely.items()}
-    fault: Fault | None = None
+    speaks: dict[Fault, bool] = {
+        "slack": second > POINTS,
+        "rattle": (rattle is not None and rattle > 0) or signs == len(PLAIN_ODDS) - 1,
+        which: told,
+        "arrow": arrow > 0 or (told and which == "arrow"),
+    }
+    # a loud shot shakes everything; otherwise the likeliest of what speaks
+    heard: list[Fault] = [fault for fault, one in speaks.items() if one]
     if told and rises > VERY_LOUD_DB:
-        fault = which
-    elif second > POINTS:
-        fault = "slack"
-    elif (rattle is not None and rattle > 0) or signs == 3:
-        fault = "rattle"
-    elif told:
-        fault = which
-    elif arrow > 0:
-        fault = "arrow"
+        heard = [which]
+    fault = max(heard, key=lambda one: likely[one], default=None)
     near = (
         second > POINTS - SECOND_NEAR
         or (rattle is not None and rattle > -RATTLE_NEAR)

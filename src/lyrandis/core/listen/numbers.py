@@ -152,6 +152,12 @@ class ListenNumbers:
                 return self.beside(*found)
         return None
 
+    @cached_property
+    def shots(self) -> Pair | None:
+        """The newest shot beside the one before."""
+        found = self.newest_pair("shot")
+        return self.beside(*found) if found else None
+
     def beside(self, before: Heard, after: Heard) -> Pair:
         """Return two recordings compared."""
         how, beside = self._levels(before, after)
@@ -279,7 +285,7 @@ class ListenNumbers:
         low, high = self.string.limits
         if brace is not None and not low - 1 <= brace.value <= high + 1:
             told("brace", OUTSIDE_ODDS, "the brace is outside its range")
-        pair = self.pair
+        pair = self.shots or self.pair
         for change in pair.changed if pair else ():
             if change.of == "brace":
                 told("brace", LAST_BRACE_ODDS, "the brace was changed last")

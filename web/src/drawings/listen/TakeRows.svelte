@@ -43,6 +43,16 @@
   const MOST_MS = 15;
   let list = $state<HTMLOListElement>();
 
+  /** The drawn line in words. */
+  function spoken(line: TakeLine): string {
+    const clicks = line.spikes.length;
+    return [
+      `Take ${line.number}: ${line.says}`,
+      clicks ? `${clicks} click${clicks === 1 ? '' : 's'} while it rings` : 'no clicks',
+      ...(line.blow === null ? [] : [`the arrow strikes at ${Math.round(line.blow)} ms`]),
+      ...(line.struck ? ['struck out'] : []),
+    ].join(', ');
+  }
   function drag(event: PointerEvent) {
     if (!(event.buttons & 1) || !onmove) return;
     const svg = (event.currentTarget as SVGElement).ownerSVGElement;
@@ -76,7 +86,7 @@
         <button
           class="number"
           aria-pressed={line.number === chosen}
-          aria-label="Take {line.number}: {line.says}{line.struck ? ', struck out' : ''}"
+          aria-label={spoken(line)}
           onclick={() => onchoose?.(line.number)}
           onkeydown={(event) => walk(event, at)}>{line.number}</button
         >

@@ -207,7 +207,10 @@
       onpointermove={drag}
       onkeydown={key}
     />
-    <text x={PLOT.left} y={H - 6} class="soft">○ sound □ hand shock · one shot ▴ now</text>
+    <text x={PLOT.left} y={H - 6} class="soft"
+      >○ sound □ hand shock {valley.shots.some((shot) => shot.recorded) ? '△ recorded ' : ''}· one
+      shot ▴ now</text
+    >
     <text x={W - PLOT.right} y={H - 6} text-anchor="end" class="soft">
       brace, {lengthUnit(preferences.units)}
     </text>

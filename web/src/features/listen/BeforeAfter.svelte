@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onMount, tick } from 'svelte';
   import Cautions from '../../components/Cautions.svelte';
   import PickOne from '../../components/PickOne.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
@@ -30,6 +30,11 @@
   onMount(() => {
     void keptSounds.load();
     // the same evening, most likely the same place
+    const kept = keptSounds.handed();
+    if (kept) {
+      picked = keptSounds.as;
+      void tick().then(() => fresh && void listening.take(kept, fresh.question));
+    }
     samePlace = last !== undefined && Date.now() - Date.parse(last.at) < EVENING_MS;
   });
 

@@ -5,6 +5,7 @@
   import { api, type EntryDraft, type KeptSound } from '../../lib/api';
   import { bench } from '../../lib/bench.svelte';
   import { Recording } from '../../lib/recording.svelte';
+  import ListeningState from './ListeningState.svelte';
   import type { Listening } from './hearing.svelte';
   import { sayDb } from './numbers';
 
@@ -94,12 +95,7 @@
   }
 </script>
 
-{#if listening.share !== null}
-  <p class="mt-3" role="status">
-    Listening… <progress max="1" value={listening.share}></progress>
-  </p>
-{/if}
-{#if listening.problem}<ProblemNote problem={listening.problem} id="problem-sound" />{/if}
+<ListeningState {listening} {question} id="problem-sound" />
 {#if hearing}
   <section aria-labelledby="new-title" class="new">
     <h2 id="new-title">
@@ -153,10 +149,5 @@
     align-items: center;
     gap: 0.5rem 1rem;
     margin-top: 0.5rem;
-  }
-  progress {
-    width: 12rem;
-    height: 0.6rem;
-    accent-color: var(--ink);
   }
 </style>

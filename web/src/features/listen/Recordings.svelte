@@ -2,8 +2,12 @@
   import { onDestroy, onMount } from 'svelte';
   import TakeBack from '../../components/TakeBack.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
+  import type { KeptSound } from '../../lib/api';
+  import { bench } from '../../lib/bench.svelte';
+  import { BROUGHT_WORDS } from '../../lib/choices.gen';
   import { sayDay, sayTime } from '../../lib/days';
   import { wanted } from '../../lib/wanted';
+  import { navigate } from '../../router';
   import { keptSounds } from './kept.svelte';
   import ListenHead from './ListenHead.svelte';
 
@@ -32,6 +36,19 @@
     said = (await keptSounds.forget(mark))
       ? `${name} is forgotten. Its numbers stay.`
       : 'It could not be forgotten: Lyrandis does not answer.';
+  }
+  function listenAs(one: KeptSound, select: HTMLSelectElement) {
+    const what = select.value;
+    select.value = '';
+    if (!what || !bench.rig) return;
+    keptSounds.handOver(one);
+    const params = { rig: bench.rig };
+    if (what === 'butt') void navigate('/rigs/:rig/listen/speed', { params });
+    else if (what === 'taps') void navigate('/rigs/:rig/listen/taps', { params });
+    else {
+      keptSounds.as = what as 'pluck' | 'shot' | 'reference';
+      void navigate('/rigs/:rig/listen', { params });
+    }
   }
   const size = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`;
 </script>
@@ -124,6 +141,15 @@
                 ></span
               >
               <span class="acts">
+                <label>
+                  <span class="sr-only">Listen to {one.name} as</span>
+                  <select class="field as" onchange={(event) => listenAs(one, event.currentTarget)}>
+                    <option value="">listen to it as…</option>
+                    {#each BROUGHT_WORDS as [key, words] (key)}
+                      <option value={key}>{words}</option>
+                    {/each}
+                  </select>
+                </label>
                 <button class="quiet" onclick={() => hear(one.mark)}
                   >{playing === one.mark ? 'stop' : 'hear it'}</button
                 >
@@ -164,6 +190,11 @@
   }
   .acts :global(button) {
     margin-left: 0.5rem;
+  }
+  .as {
+    width: auto;
+    min-height: 1.9rem;
+    padding-block: 0.1rem;
   }
   .loose {
     display: flex;

@@ -13,12 +13,17 @@
   import { Recording } from '../../lib/recording.svelte';
   import { mps } from '../../lib/units';
   import BringSound from './BringSound.svelte';
+  import ListeningState from './ListeningState.svelte';
   import { Listening } from './hearing.svelte';
   import { keptSounds } from './kept.svelte';
   import ListenHead from './ListenHead.svelte';
   import { numberIn } from './numbers';
 
-  onMount(() => void keptSounds.load());
+  onMount(() => {
+    void keptSounds.load();
+    const kept = keptSounds.handed();
+    if (kept) void listening.take(kept, question);
+  });
 
   const listening = new Listening();
   const pressed = new Recording();
@@ -141,12 +146,7 @@
         void listening.take(kept, question);
       }}
     />
-    {#if listening.share !== null}
-      <p class="mt-3" role="status">
-        Listening… <progress max="1" value={listening.share}></progress>
-      </p>
-    {/if}
-    {#if listening.problem}<ProblemNote problem={listening.problem} id="problem-speed" />{/if}
+    <ListeningState {listening} {question} id="problem-speed" />
     {#if found}
       <section class="mt-4" aria-labelledby="shots-title">
         <h2 id="shots-title">
@@ -284,11 +284,6 @@
     border-bottom: 1px solid var(--line);
     padding: 0.3rem 0;
     max-width: 32rem;
-  }
-  progress {
-    width: 12rem;
-    height: 0.6rem;
-    accent-color: var(--ink);
   }
   @media (max-width: 640px) {
     .shot {

@@ -10,13 +10,18 @@
   import { Recording } from '../../lib/recording.svelte';
   import { fittedId } from '../../lib/values';
   import BringSound from './BringSound.svelte';
+  import ListeningState from './ListeningState.svelte';
   import { Listening } from './hearing.svelte';
   import { keptSounds } from './kept.svelte';
   import ListenHead from './ListenHead.svelte';
   import { numberIn } from './numbers';
   import TappedShafts from './TappedShafts.svelte';
 
-  onMount(() => void keptSounds.load());
+  onMount(() => {
+    void keptSounds.load();
+    const kept = keptSounds.handed();
+    if (kept) void listening.take(kept, question);
+  });
 
   const listening = new Listening();
   const pressed = new Recording();
@@ -118,12 +123,7 @@
         void listening.take(kept, question);
       }}
     />
-    {#if listening.share !== null}
-      <p class="mt-3" role="status">
-        Listening… <progress max="1" value={listening.share}></progress>
-      </p>
-    {/if}
-    {#if listening.problem}<ProblemNote problem={listening.problem} id="problem-taps" />{/if}
+    <ListeningState {listening} {question} id="problem-taps" />
     {#if found}
       <section class="mt-4" aria-labelledby="taps-title">
         <h2 id="taps-title">
@@ -241,10 +241,5 @@
     margin-right: 0.9rem;
     white-space: nowrap;
     font-size: 0.87rem;
-  }
-  progress {
-    width: 12rem;
-    height: 0.6rem;
-    accent-color: var(--ink);
   }
 </style>

@@ -19,7 +19,11 @@ export function troubleOf(error: unknown): Problem {
   };
 }
 
+export type Question = (rig: string, kept: KeptSound) => Promise<Answer<HeardSound>>;
+
 export class Listening {
+  /** What was brought and did not reach the bench. */
+  unsent = $state.raw<Brought | null>(null);
   kept = $state.raw<KeptSound | null>(null);
   found = $state.raw<HeardSound | null>(null);
   /** How far it has come, 0 to 1; null while nothing is on its way. */
@@ -28,18 +32,17 @@ export class Listening {
   #turn = 0;
 
   /** Keep what was brought on the bench, then listen to it. */
-  async bring(
-    brought: Promise<Brought> | Brought,
-    question: (rig: string, kept: KeptSound) => Promise<Answer<HeardSound>>,
-  ): Promise<void> {
+  async bring(brought: Promise<Brought> | Brought, question: Question): Promise<void> {
     const turn = ++this.#turn;
     this.problem = null;
     this.found = this.kept = null;
     this.share = 0;
     try {
-      const { data, name, lossy } = await brought;
-      const { data: kept, problem } = await api.keepSound(data, name, lossy);
+      const sound = await brought;
+      const { data: kept, problem } = await api.keepSound(sound.data, sound.name, sound.lossy);
       if (turn !== this.#turn) return;
+      // no answer is no refusal: it may be sent again
+      this.unsent = problem?.status === 0 || (problem?.status ?? 0) >= 500 ? sound : null;
       if (problem) return this.#fail(problem);
       this.kept = kept;
     } catch (error) {
@@ -49,11 +52,13 @@ export class Listening {
     await this.ask(question);
   }
 
+  /** Send anew what did not reach the bench. */
+  again(question: Question): Promise<void> {
+    return this.unsent ? this.bring(this.unsent, question) : this.ask(question);
+  }
+
   /** Take one that is kept already. */
-  async take(
-    kept: KeptSound,
-    question: (rig: string, kept: KeptSound) => Promise<Answer<HeardSound>>,
-  ): Promise<void> {
+  async take(kept: KeptSound, question: Question): Promise<void> {
     this.#turn += 1;
     this.kept = kept;
     this.found = null;
@@ -61,9 +66,7 @@ export class Listening {
   }
 
   /** Listen, and ask again until it is through; only the latest question counts. */
-  async ask(
-    question: (rig: string, kept: KeptSound) => Promise<Answer<HeardSound>>,
-  ): Promise<void> {
+  async ask(question: Question): Promise<void> {
     const turn = ++this.#turn;
     const { kept } = this;
     const { rig } = bench;
@@ -87,7 +90,7 @@ export class Listening {
 
   clear(): void {
     this.#turn += 1;
-    this.kept = this.found = this.problem = this.share = null;
+    this.kept = this.found = this.problem = this.share = this.unsent = null;
   }
 
   #fail(problem: Problem): void {

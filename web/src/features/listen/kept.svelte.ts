@@ -6,12 +6,29 @@ type Recording = PageOf<'listen'>['recordings'][number];
 
 class KeptSounds {
   all = $state.raw<KeptSound[] | null>(null);
+  /** One that is to be listened to on the page that opens next. */
+  #pending: KeptSound | null = null;
   #traces = new SvelteMap<string, TraceSaid[] | null>();
   #asked = new Set<string>();
 
   async load(): Promise<void> {
     const { data } = await api.sounds();
     if (data) this.all = data;
+  }
+
+  /** What it is to be listened to as, where that page has several. */
+  as: 'pluck' | 'shot' | 'reference' = 'shot';
+
+  /** Hand a kept recording to the page that opens next. */
+  handOver(kept: KeptSound): void {
+    this.#pending = kept;
+  }
+
+  /** Take what was handed over, once. */
+  handed(): KeptSound | null {
+    const kept = this.#pending;
+    this.#pending = null;
+    return kept;
   }
 
   /** True while nobody knows, too: a recording is missed only once the bench said so. */

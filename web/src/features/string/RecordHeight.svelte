@@ -6,6 +6,7 @@
   import { Recording } from '../../lib/recording.svelte';
   import { mm } from '../../lib/units';
   import BringSound from '../listen/BringSound.svelte';
+  import ListeningState from '../listen/ListeningState.svelte';
   import { Listening } from '../listen/hearing.svelte';
 
   let {
@@ -69,12 +70,7 @@
         onbrought={(brought) => void listening.bring(brought, question)}
         onkept={(kept) => void listening.take(kept, question)}
       />
-      {#if listening.share !== null}
-        <p class="mt-2" role="status">
-          Listening… <progress max="1" value={listening.share}></progress>
-        </p>
-      {/if}
-      {#if listening.problem}<ProblemNote problem={listening.problem} id="problem-height" />{/if}
+      <ListeningState {listening} {question} id="problem-height" />
       {#if hearing}
         {#each hearing.troubles as trouble (trouble)}
           <p class="font-semibold text-amber">{trouble}</p>
