@@ -60,7 +60,7 @@ def _values(c: Computed) -> list[j.Value]:
     if listen.facts.heard:
         found = checks(c)
         told = sum(one.state != "cannot" for one in found)
-        seen = j.Value(key="seen", label="Looked for", text=f"{told} of {len(found)} looked for",
+        seen = j.Value(key="seen", label="Looked for", text=f"{told} of {len(found)} seen",
                        origin="measured",
                        entries=(listen.facts.heard[-1].entry.id,))  # fmt: skip
     else:

@@ -107,7 +107,7 @@
             {@render refused(rig)}
           </div>
           <div
-            class="mt-2 grid grid-cols-[repeat(auto-fill,minmax(7.2rem,1fr))] gap-x-4 gap-y-3 md:grid-cols-[repeat(auto-fill,minmax(7rem,1fr))]"
+            class="mt-2 grid grid-cols-[repeat(auto-fill,minmax(7.2rem,1fr))] gap-x-4 gap-y-3 md:grid-cols-[repeat(auto-fill,minmax(6.4rem,1fr))] md:gap-x-3"
           >
             {#each rig.stages as stage (stage.key)}
               <a class="flex items-start gap-2 no-underline" href={placePath(rig.id, stage.key)}>
