@@ -8,7 +8,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 NPM := sh tools/npm.sh
 
 .DEFAULT_GOAL := help
-.PHONY: help demo demo-reset run test check format types prove bench screenshots clean
+.PHONY: help demo demo-reset run test check format types prove naming demo-sounds bench screenshots clean
 
 help: ## what can be made
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## /  make \1\t/' | expand -t 22
@@ -62,6 +62,12 @@ types: $(STAMPS)/venv $(STAMPS)/npm ## write the web types from the API document
 
 prove: $(STAMPS)/dev ## shoot the trials of the flight's judgement anew (six minutes)
 	@$(BIN)/python tools/prove_flight.py
+
+naming: $(STAMPS)/dev ## fit the scores that name a fault by its sound anew (five minutes)
+	@$(BIN)/python tools/fit_naming.py
+
+demo-sounds: $(STAMPS)/dev ## let the simulated microphone record the demo anew
+	@$(BIN)/python tools/demo_sounds.py
 
 bench: $(STAMPS)/dev $(STAMPS)/page $(STAMPS)/chromium ## measure speed and memory into docs/BENCH.md
 	@$(BIN)/python tools/bench.py

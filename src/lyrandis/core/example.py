@@ -1,7 +1,8 @@
-"""A worked rig for the examples in docstrings: jot lines in, setup and numbers out."""
+"""A worked rig for the examples in docstrings: jot lines in, setup and numbers out; and sounds."""
 
 from collections.abc import Iterable
 from datetime import UTC, datetime
+from typing import Any
 
 from lyrandis.core import entries as e
 from lyrandis.core.computed import Computed, compute
@@ -41,3 +42,37 @@ def rig(said: Iterable[str] = RECURVE) -> Computed:
     46.2
     """
     return compute(setup(said))
+
+
+def take(level_db: float = -40.0, ring_s: float | None = 0.3, **more: Any) -> e.TakeHeard:
+    """Return one take as numbers: a healthy shot, but for what is told.
+
+    >>> take(-38.0).level_db
+    -38.0
+    """
+    told: dict[str, Any] = {
+        "at_s": 1.0, "level_db": level_db, "peak_db": level_db + 20, "snr_db": 25.0,
+        "centroid_hz": 400.0, "ring_s": (ring_s,) * 6, "cells_db": (-60.0,) * 25, "rep": 0.0,
+        "unrep": 0.0, "excess_db": 0.0, "bursts": 1, "spread_ms": 3.0, "crest_db": 10.0,
+        "sync": 0.0, "slap": 0.0,
+    }  # fmt: skip
+    return e.TakeHeard(**{**told, **more})
+
+
+def sound(
+    number: int = 1,
+    what: e.What = "shot",
+    levels: Iterable[float] = (-40.0, -40.5, -39.5),
+    **more: Any,
+) -> e.SoundHeard:
+    """Return a recording as numbers; those after the first share its phone, place and gain.
+
+    >>> sound(2).mark, len(sound().takes)
+    ('0000000000000002', 3)
+    """
+    takes = more.pop("takes", None) or tuple(take(one) for one in levels)
+    told: dict[str, Any] = {
+        "mark": f"{number:016x}", "name": "example.wav", "what": what, "seconds": 9.0,
+        "rate_hz": 44100.0, "takes": takes, "same_place": number > 1,
+    }  # fmt: skip
+    return e.SoundHeard(**{**told, **more})

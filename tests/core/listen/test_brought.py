@@ -190,3 +190,12 @@ def test_a_gain_that_rides_levels_pluck_and_shot() -> None:
         for pair in (made, steady)
     ]  # fmt: skip
     assert abs(apart[0]) < abs(apart[1])
+
+
+def test_a_phone_that_cuts_its_pauses_to_nothing_is_heard() -> None:
+    gated = r1()
+    for start in (0.0, 1.7, 3.3, 4.9, 6.5):
+        gated[round(start * RATE) : round((start + 0.45) * RATE)] = 0.0
+    found = hearing(gated, RATE, "shot", VOICE, NAMED)
+    assert found.draft is not None
+    assert len(found.draft.takes) == 4

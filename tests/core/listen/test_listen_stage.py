@@ -10,6 +10,7 @@ from lyrandis.core.assessment import assess
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.constants import NEWTONS_PER_LBF
 from lyrandis.core.errors import DomainError
+from lyrandis.core.example import sound, take
 from lyrandis.core.listen.checklist import checks
 from lyrandis.core.listen.naming import point
 from lyrandis.core.listen.page import board_of, page
@@ -20,26 +21,6 @@ from tests.entries import draft, entries
 BOW = ("draw 28", "hook 1/2", "family hunting recurve", "bow 62", "riser 17",
        "string 59 16 strands", "scale 45 @ 28", "material carbon", "shaft 29 1/2 8gpi",
        "point 110gr", "spine 500", "diameter 7mm", "brace 8", "arrow 1 400gr")  # fmt: skip
-CELLS = tuple([-60.0] * 25)
-
-
-def take(level: float = -40.0, ring: float = 0.3, **more: Any) -> e.TakeHeard:
-    told: dict[str, Any] = {
-        "at_s": 1.0, "level_db": level, "peak_db": level + 20, "snr_db": 25.0,
-        "centroid_hz": 400.0, "ring_s": (ring,) * 6, "cells_db": CELLS, "rep": 0.0, "unrep": 0.0,
-        "excess_db": 0.0, "bursts": 1, "spread_ms": 3.0, "crest_db": 10.0, "sync": 0.0,
-        "slap": 0.0,
-    }  # fmt: skip
-    return e.TakeHeard(**{**told, **more})
-
-
-def sound(
-    mark: int, what: str = "shot", levels: tuple[float, ...] = (-40, -40.5, -39.5), **more: Any
-) -> e.SoundHeard:
-    takes = more.pop("takes", None) or tuple(take(one) for one in levels)
-    told = {"mark": f"{mark:016x}", "name": "a.wav", "what": what, "seconds": 9.0,
-            "rate_hz": 44100.0, "takes": takes, "same_place": mark > 1}  # fmt: skip
-    return e.SoundHeard(**{**told, **more})
 
 
 def rig(*said: str | e.BaseReading | e.EntryDraft) -> Computed:
@@ -141,7 +122,7 @@ def test_ring_and_brightness_need_no_level() -> None:
     assert (ring.before_s, ring.after_s) == (0.40, 0.25)
     assert ring.change is not None
     assert ring.change.told_apart
-    gone = sound(3, takes=tuple(take(-40, 0.2, ring_s=(None,) * 6) for _ in range(4)))
+    gone = sound(3, takes=tuple(take(-40, None) for _ in range(4)))
     again = rig(before, gone).listen.pair
     assert again is not None
     assert again.rings[1].after_s is None

@@ -9,8 +9,9 @@
   }: {
     stage: string;
     label: string;
-    /** Last part of the path and the word for it; the first page has no part of its own. */
-    pages: readonly (readonly [string, string])[];
+    /** Last part of the path, the word for it, and a shorter one for a phone; the first page has no
+     * part of its own. */
+    pages: readonly (readonly [string, string, string?])[];
   } = $props();
 
   const here = $derived(route.pathname.split('/')[4] ?? '');
@@ -19,8 +20,11 @@
 </script>
 
 <nav aria-label={label} class="pages">
-  {#each pages as [page, words] (page)}
-    <a href={path(page)} aria-current={here === page ? 'page' : undefined}>{words}</a>
+  {#each pages as [page, words, short] (page)}
+    <a href={path(page)} aria-current={here === page ? 'page' : undefined}>
+      {#if short}<span class="max-md:hidden">{words}</span><span class="md:hidden">{short}</span
+        >{:else}{words}{/if}
+    </a>
   {/each}
 </nav>
 

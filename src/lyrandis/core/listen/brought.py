@@ -34,6 +34,8 @@ from lyrandis.core.string.sweep import loudness_of
 SHOT_FROM_S, SHOT_TO_S = -0.1, 1.0
 SHOT_COLUMNS = 550
 LEAST_FLIGHT_S = 0.03
+LEAST_RING_HZ, MOST_RING_HZ = 20.0, 600.0
+"""What a shaft may be recorded to ring at."""
 TAP_FROM_S, TAP_TO_S = -0.01, 0.3
 
 
@@ -157,8 +159,9 @@ def restruck(told: SoundHeard, struck: Sequence[int]) -> SoundHeard:
 
     What was pooled over all takes stays as it was. Source: definition.
 
-    >>> restruck.__name__
-    'restruck'
+    >>> from lyrandis.core.example import sound
+    >>> len(restruck(sound(), (2, 9)).counting)
+    2
     """
     wanted = tuple(sorted({number for number in struck if number <= len(told.takes)}))
     return told.model_copy(update={"struck": wanted})
@@ -412,6 +415,9 @@ def tap_hearing(
         else:
             ring = per_root_ei[0] * found.ei.value**0.5
             half = max(ring * found.ei.sd / found.ei.value, 0.01)
+            if not LEAST_RING_HZ <= ring <= MOST_RING_HZ:
+                ring = half = None
+                why = why or "No shaft rings like that: see its length and what it weighs."
         taps.append(
             TapSaid(
                 take=number, at_s=take.onset_s, number=shaft, quarter=number in quarter,

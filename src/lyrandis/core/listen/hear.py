@@ -98,8 +98,11 @@ def as_take(one: Features) -> TakeHeard:
 
     Source: definition.
 
-    >>> as_take.__name__
-    'as_take'
+    >>> import numpy as np
+    >>> at = np.arange(40000) / 16000
+    >>> tone = np.where(at > 0.5, np.sin(600 * at) * np.exp(-8 * (at - 0.5)), 0) + 1e-3
+    >>> round(as_take(hear(tone, 16000.0, "shot", StringVoice()).features[0]).at_s, 2)
+    0.5
     """
     spikes, crack = one.spikes, one.crack
     rings = tuple(_rounded(one.t60(octave)) for octave in OCTAVES_HZ)

@@ -90,8 +90,9 @@ def per_take(take: TakeHeard) -> dict[str, float]:
 
     Source: definition.
 
-    >>> per_take.__name__
-    'per_take'
+    >>> from lyrandis.core.example import take
+    >>> per_take(take(unrep=1.5))["unrep"]
+    1.5
     """
     return {
         "excess": take.excess_db,
@@ -112,8 +113,9 @@ def medians(heard: SoundHeard) -> dict[str, float]:
 
     Source: definition.
 
-    >>> medians.__name__
-    'medians'
+    >>> from lyrandis.core.example import sound
+    >>> medians(sound(levels=(-41.0, -39.0, -40.0), line_db=2.0))["level"]
+    -40.0
     """
     rows = [per_take(take) for take in heard.counting]
     found = (
@@ -130,8 +132,10 @@ def differences(
     x3, x4: the shot's first 12 ms over 1.8 and 4 kHz, freed of phone and room by the pluck's.
     Source: definition.
 
-    >>> differences(None, None)
-    {}
+    >>> from lyrandis.core.example import sound
+    >>> louder = sound(2, levels=(-37.0, -36.0, -38.0))
+    >>> differences(None, (sound(1), louder))["s_level"]
+    3.0
     """
     found: dict[str, float] = {}
     for letter, pair in (("p", pluck), ("s", shot)):
@@ -183,8 +187,10 @@ def second_against(now: SoundHeard, before: SoundHeard | None) -> float:
     min(second, 8 + 0.8 (now - before)) where the before had the same ratio within 0.008.
     Source: our own.
 
-    >>> second_against.__name__
-    'second_against'
+    >>> from lyrandis.core.example import sound
+    >>> now = sound(2, "pluck", second=18.0, second_ratio=0.96)
+    >>> second_against(now, None), second_against(now, now.model_copy())
+    (18.0, 8.0)
     """
     if before is None or before.second <= LIMB_MODE:
         return now.second
@@ -198,8 +204,10 @@ def plain_rattle(heard: SoundHeard) -> int:
 
     Source: Assumption; all three are plain, two are maybe.
 
-    >>> plain_rattle.__name__
-    'plain_rattle'
+    >>> from lyrandis.core.example import sound, take
+    >>> loose = tuple(take(unrep=1.0, excess_db=9.0) for _ in range(3))
+    >>> plain_rattle(sound(takes=loose, line_db=9.0)), plain_rattle(sound())
+    (3, 0)
     """
     told = medians(heard)
     return (
@@ -225,7 +233,11 @@ def point(
     named. A shot louder by over 3.5 dB shakes everything and goes first; else the likeliest.
     Source: our own, proved on made-up sound of a second kind (docs/MECHANICS.md).
 
-    >>> point(pluck=None) is None
+    >>> from lyrandis.core.example import sound
+    >>> before, after = sound(1), sound(2, levels=(-33.0, -33.5, -32.5))
+    >>> point(pluck=None, shot=after, shot_before=before, levels=True).fault
+    'brace'
+    >>> point(pluck=None, shot=after).fault is None
     True
     """
     if pluck is None and shot is None:

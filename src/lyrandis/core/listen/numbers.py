@@ -341,8 +341,9 @@ def note_in(heard: SoundHeard) -> Note | None:
 
     Source: as it is recorded.
 
-    >>> note_in.__name__
-    'note_in'
+    >>> from lyrandis.core.example import sound
+    >>> note_in(sound(1, "pluck", note_hz=92.0, note_half_hz=0.2)).sd, note_in(sound())
+    (0.1, None)
     """
     if heard.note_hz is None or heard.note_half_hz is None:
         return None
@@ -364,8 +365,9 @@ def rings_of(takes: Sequence[TakeHeard], octave: int) -> list[float]:
 
     Source: definition.
 
-    >>> rings_of((), 0)
-    []
+    >>> from lyrandis.core.example import take
+    >>> rings_of([take(ring_s=0.4), take(ring_s=0.3)], 1)
+    [0.4, 0.3]
     """
     return [ring for one in takes if (ring := one.ring_s[octave]) is not None]
 

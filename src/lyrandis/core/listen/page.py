@@ -329,8 +329,9 @@ def pair_board(pair: Pair) -> PairBoard:
 
     Source: `ListenNumbers.beside`.
 
-    >>> pair_board.__name__
-    'pair_board'
+    >>> from lyrandis.core.example import rig
+    >>> rig().listen.pair is None
+    True
     """
     before, after = pair.before.reading, pair.after.reading
     first, last = note_in(before), note_in(after)
@@ -370,8 +371,11 @@ def board_of(c: Computed, before: str, after: str) -> PairBoard:
     Raises `DomainError` where one of them is not known or they are of two kinds.
     Source: `ListenNumbers.beside`.
 
-    >>> board_of.__name__
-    'board_of'
+    >>> from lyrandis.core.example import rig
+    >>> board_of(rig(), "0" * 16, "1" * 16)
+    Traceback (most recent call last):
+    ...
+    lyrandis.core.errors.DomainError: That recording is not here.
     """
     sides = [c.listen.heard(mark) for mark in (before, after)]
     one, other = sides

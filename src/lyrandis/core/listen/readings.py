@@ -20,7 +20,7 @@ MOST_TIMES = 24
 OCTAVES = 6
 CELLS = 25
 
-Level = Annotated[float, Field(ge=-250, le=60)]
+Level = Annotated[float, Field(ge=-250, le=250)]
 Ms = Annotated[tuple[int, ...], Field(max_length=MOST_TIMES)]
 SoundName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 TakeNumber = Annotated[int, Field(ge=1, le=MOST_TAKES)]

@@ -128,8 +128,9 @@ def sum_of(c: Computed, pointed: Pointed) -> tuple[Phrase, ...]:
 
     Source: definition.
 
-    >>> sum_of.__name__
-    'sum_of'
+    >>> from lyrandis.core.example import rig
+    >>> [one.text() for one in sum_of(rig(), Pointed(None, 0.9, True, rattle=-2.0))]
+    ['Clicks and lines: 2.0 under the threshold.', 'No second pitch.']
     """
     lines: list[Phrase] = []
     if pointed.louder is not None:

@@ -64,7 +64,7 @@
   <h1>Instruments</h1>
   <p class="text-soft">
     <strong class="text-amber">Simulated.</strong> Stand-ins that ship with Lyrandis: nothing is measured,
-    and what they record is marked so.
+    and what they record is marked so. The simulated microphone stands beside each recording under Listen.
   </p>
 </header>
 {#if asked.problem}

@@ -7,10 +7,10 @@
   let { stage, page }: { stage: Stage; page: PageOf<'listen'> } = $props();
 
   const PAGES = [
-    ['', 'Before and after'],
+    ['', 'Before and after', 'Compare'],
     ['what', 'What is it?'],
     ['speed', 'Speed'],
-    ['taps', 'Tap a dozen'],
+    ['taps', 'Tap a dozen', 'Taps'],
     ['recordings', 'Recordings'],
   ] as const;
   const about = $derived.by(() => {

@@ -196,7 +196,7 @@
                 {/if}
               </svg>
             </td>
-            <td class="text-right whitespace-nowrap">
+            <td class="text-right md:whitespace-nowrap">
               {#if one.spine_lbf != null}
                 {inside ? 'in the set' : out(one.spine_lbf)}
               {/if}
