@@ -71,12 +71,33 @@ def violations(page: Page) -> list[Any]:
     return found
 
 
+SCROLLS = ("/rigs/tideway-recurve/crawls", "/rigs/tideway-recurve/bow/choose", "/api-reference")
+"""Views with a wide table that scrolls by itself."""
+
+
+def check_nothing_is_cut_off(page: Page) -> None:
+    for width in (360, 390, 768, 1024, 1280, 1920):
+        page.set_viewport_size({"width": width, "height": 844})
+        page.evaluate("() => new Promise((done) => requestAnimationFrame(() => done()))")
+        sideways = page.evaluate(
+            """() => [...document.querySelectorAll('main *')].filter((node) =>
+                 node.getBoundingClientRect().right > window.innerWidth + 1).length
+                 + Math.max(0, document.documentElement.scrollWidth - window.innerWidth)"""
+        )
+        assert sideways == 0, f"cut off sideways at {width}"
+
+
 @pytest.mark.parametrize("view", VIEWS)
-def test_axe_finds_nothing(shared_demo: HereServer, look: Opener, view: str) -> None:
+def test_axe_finds_nothing_and_nothing_is_cut_off(
+    shared_demo: HereServer, look: Opener, view: str
+) -> None:
+    """One test, for the page is loaded once."""
     page = look(shared_demo.url + view)
     expect(page.get_by_role("heading", level=1)).to_be_visible()
     expect(page.locator("[aria-busy=true]")).to_have_count(0)
     assert violations(page) == [], "wide and light"
+    if not view.startswith(SCROLLS):
+        check_nothing_is_cut_off(page)
     page.set_viewport_size({"width": 390, "height": 844})
     page.evaluate("document.documentElement.dataset.mode = 'dark'")
     expect(page.get_by_role("heading", level=1)).to_be_visible()

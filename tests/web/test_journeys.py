@@ -3,7 +3,6 @@
 import re
 from pathlib import Path
 
-import pytest
 from playwright.sync_api import Page, Route, expect
 
 from tests.web.conftest import HereServer, Opener, Server, text_of
@@ -365,53 +364,6 @@ def test_a_reading_can_be_recorded_by_keyboard_alone(demo: HereServer, open_page
     page.keyboard.type("arrow 9 472gr")
     page.keyboard.press("Enter")
     expect(page.get_by_role("row").filter(has_text="472 gr")).to_be_visible()
-
-
-@pytest.mark.parametrize(
-    "path",
-    [
-        "",
-        "/archer",
-        "/bow",
-        "/arrow",
-        "/arrow/build",
-        "/arrow/try",
-        "/arrow/taper",
-        "/arrow/quiver",
-        "/string/settling",
-        "/string/turns",
-        "/string/brace",
-        "/nock",
-        "/order",
-        "/flight",
-        "/flight/record",
-        "/flight/correct",
-        "/flight/schools",
-        "/flight/proved",
-        "/listen",
-        "/listen/what",
-        "/listen/speed",
-        "/listen/taps",
-        "/listen/recordings",
-        "/instruments",
-        "/logbook",
-    ],
-)
-def test_nothing_is_cut_off_sideways(shared_demo: HereServer, look: Opener, path: str) -> None:
-    rig = "tideway-recurve" if path.startswith("/listen") else "sandpiper-thumb-bow"
-    url = shared_demo.url + (f"/rigs/{rig}{path}" if path else "")
-    page = look(url)
-    expect(page.get_by_role("heading", level=1)).to_be_visible()
-    expect(page.locator("[aria-busy=true]")).to_have_count(0)
-    for width in (360, 390, 768, 1024, 1280, 1920):
-        page.set_viewport_size({"width": width, "height": 844})
-        page.evaluate("() => new Promise((done) => requestAnimationFrame(() => done()))")
-        sideways = page.evaluate(
-            """() => [...document.querySelectorAll('main *')].filter((node) =>
-                 node.getBoundingClientRect().right > window.innerWidth + 1).length
-                 + Math.max(0, document.documentElement.scrollWidth - window.innerWidth)"""
-        )
-        assert sideways == 0, f"at {width}"
 
 
 def test_a_phone_shows_the_next_step_first_and_records(demo: HereServer, open_page: Opener) -> None:

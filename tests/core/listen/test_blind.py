@@ -19,7 +19,7 @@ from lyrandis.core.listen.readings import SoundHeard
 from tests.core.listen.other_bow import RATE, OtherBow
 
 FAULTS = ("none", "rattle", "slack", "brace")
-EACH, TAKES = 5, 5
+EACH, TAKES = 4, 5
 
 
 def known_string(bow: OtherBow) -> ServedString:

@@ -25,7 +25,7 @@ from lyrandis.core.listen.sound import (
 from lyrandis.core.listen.takes import Take
 
 LEVEL_FROM_S, LEVEL_TO_S, LEVEL_LOW_HZ = -0.03, 0.15, 60.0
-LOW_HZ = 90.0
+LOW_HZ, LONG_BEFORE_S = 90.0, 0.1
 OCTAVES_HZ = (125.0, 250.0, 500.0, 1000.0, 2000.0, 4000.0)
 FIVE_BANDS_HZ = ((70, 250), (250, 700), (700, 1800), (1800, 4000), (4000, 7000))
 FIVE_WINDOWS_MS = ((-25, -4), (0, 12), (12, 40), (40, 110), (110, 300))
@@ -87,6 +87,11 @@ class Features:
         return level(energy / part.rate)
 
     @cached_property
+    def _long(self) -> Sound:
+        """The whole take, from a tenth of a second before its onset."""
+        return self._part(-min(LONG_BEFORE_S, self.take.onset_s), 2.0)
+
+    @cached_property
     def _ringing(self) -> Sound:
         """The take over 90 Hz, from its onset on."""
         early = 0.05
@@ -127,8 +132,8 @@ class Features:
         low, high = octave_hz / math.sqrt(2), octave_hz * math.sqrt(2)
         if high > self.sound.rate / 2:
             return None
-        early = min(0.1, self.take.onset_s)
-        part = band(self._part(-early, 2.0), low, high)
+        early = min(LONG_BEFORE_S, self.take.onset_s)
+        part = band(self._long, low, high)
         power = frames(part)
         start = round(early * 1000)
         if len(power) <= start + 20:
@@ -154,9 +159,10 @@ class Features:
         """Powers of five bands in five windows [dB], free of the room's noise."""
         found = np.zeros((len(FIVE_BANDS_HZ), len(FIVE_WINDOWS_MS)))
         early = min(0.06, self.take.onset_s)
+        whole = self._part(-early, 0.4)
         for b, (low, high) in enumerate(FIVE_BANDS_HZ):
             top = min(high, self.sound.top_hz)
-            part = band(self._part(-early, 0.4), low, top) if low < top else None
+            part = band(whole, low, top) if low < top else None
             noise = self.room.of_band(low, top) if part else 0.0
             for w, (start, end) in enumerate(FIVE_WINDOWS_MS):
                 power = 0.0

@@ -5,7 +5,7 @@ Powers are means of squares, full scale 1; levels are 10 log10 of them. Times in
 
 import math
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Any
 
 import numpy as np
@@ -43,6 +43,12 @@ class Sound:
     def per_ms(self) -> int:
         """Samples of a millisecond, rounded: cut off, 15,999.9 Hz would drift by 25 ms in 5 s."""
         return round(self.rate / 1000)
+
+    @cached_property
+    def padded(self) -> tuple[npt.NDArray[np.complex128], int]:
+        """Its spectrum with a tenth of a second of silence behind it, and the length of both."""
+        count = _smooth(len(self.samples) + round(LEAST_PAD_S * self.rate))
+        return np.fft.rfft(self.samples, count), count
 
     def part(self, start_s: float, end_s: float) -> "Sound":
         """Return what lies between two instants, as much of it as there is."""
@@ -198,11 +204,14 @@ def band(sound: Sound, low: float, high: float) -> Sound:
     >>> round(float(np.mean(band(tone, 1000.0, 2000.0).samples ** 2)), 3)
     0.0
     """
-    count = len(sound.samples)
-    padded = _smooth(count + round(LEAST_PAD_S * sound.rate))
-    found = np.fft.rfft(sound.samples, padded)
-    found *= gains(cells_hz(padded, sound.rate), low, high)
-    return Sound(np.fft.irfft(found, padded)[:count], sound.rate)
+    spectrum, padded = sound.padded
+    heard = np.fft.irfft(spectrum * _gains_of(padded, sound.rate, low, high), padded)
+    return Sound(heard[: len(sound.samples)], sound.rate)
+
+
+@lru_cache(maxsize=64)
+def _gains_of(count: int, rate: float, low: float, high: float) -> Array:
+    return gains(cells_hz(count, rate), low, high)
 
 
 def frames(sound: Sound, ms: int = 1) -> Array:
