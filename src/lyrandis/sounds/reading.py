@@ -1,13 +1,15 @@
 """Reading a sound file through a library: WAV of every PCM format, FLAC. Limits and refusals."""
 
 import io
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 import numpy.typing as npt
-import soundfile
 
 from lyrandis.core.errors import DomainError
+
+if TYPE_CHECKING:
+    import soundfile
 
 Array = npt.NDArray[np.floating]
 
@@ -44,7 +46,7 @@ def _no_sound(reason: str) -> DomainError:
     return DomainError("not_a_sound", reason, _BRING_ANOTHER, "file")
 
 
-def _opened(data: bytes) -> soundfile.SoundFile:
+def _opened(data: bytes) -> "soundfile.SoundFile":
     if not data:
         raise _no_sound("The file is empty.")
     if len(data) > MOST_BYTES:
@@ -54,13 +56,15 @@ def _opened(data: bytes) -> soundfile.SoundFile:
             "Record in mono, or cut it to the takes.",
             "file",
         )
+    import soundfile  # some megabytes: who brings no sound does not pay for them
+
     try:
         return soundfile.SoundFile(io.BytesIO(data))
     except (soundfile.LibsndfileError, RuntimeError, ValueError, TypeError) as error:
         raise _no_sound("That is no sound file this bench can read.") from error
 
 
-def _head(file: soundfile.SoundFile) -> Head:
+def _head(file: "soundfile.SoundFile") -> Head:
     if file.format not in _READ_AS_THEY_ARE:
         raise _no_sound("That is a compressed sound file under another name.")
     seconds = file.frames / file.samplerate if file.samplerate else 0.0
@@ -99,6 +103,8 @@ def head_of(data: bytes) -> Head:
 
 def read_sound(data: bytes) -> Read:
     """Return a file's samples; what is no number is silence. Raises `DomainError` as `head_of`."""
+    import soundfile
+
     with _opened(data) as file:
         head = _head(file)
         try:
@@ -113,6 +119,8 @@ def read_sound(data: bytes) -> Read:
 
 def wav_of(samples: Array, rate: int) -> bytes:
     """Return samples of full scale 1 as a WAV file of 16 bits."""
+    import soundfile
+
     out = io.BytesIO()
     soundfile.write(out, samples, rate, format="WAV", subtype="PCM_16")
     return out.getvalue()

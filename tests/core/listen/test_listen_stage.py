@@ -371,3 +371,29 @@ def test_a_pluck_after_it_hides_no_change_of_the_shot() -> None:
     brace = checks(rig(*told))[0]
     assert brace.state == "gone"
     assert "quieter" in brace.shows.text()
+
+
+def test_a_fault_recorded_twice_is_no_less_a_fault() -> None:
+    louder = rig(*HEALTHY, sound(3, levels=loud(6)), sound(4, levels=loud(6.2)))
+    assert louder.listen.pointed is not None
+    assert louder.listen.pointed.fault == "brace"
+    mended = rig(*HEALTHY, sound(3, levels=loud(6)), sound(4, levels=loud(0.2)))
+    assert mended.listen.pointed is not None
+    assert mended.listen.pointed.fault is None
+    after = rig(*HEALTHY, sound(3, levels=loud(6)), sound(4, levels=loud(0.2)),
+                sound(5, levels=loud(5.8)))  # fmt: skip
+    assert after.listen.pointed is not None
+    assert after.listen.pointed.fault == "brace"
+
+
+def test_other_arrows_are_held_against_their_own_shots_only() -> None:
+    first = {"bow": "yew", "string": "cord", "archer": "ann"}
+    told = [
+        draft(sound(n, what, loud(by)), days=19 + n, fitted=e.Fitted(arrow_set=arrows, **first))
+        for n, what, by, arrows in (
+            (1, "pluck", -12, "set-a"), (2, "shot", 0, "set-a"), (3, "shot", 6, "set-b"),
+        )
+    ]  # fmt: skip
+    pointed = rig(*told).listen.pointed
+    assert pointed is not None
+    assert pointed.fault is None

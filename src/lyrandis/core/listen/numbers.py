@@ -46,7 +46,15 @@ TENSION_SD = 2.0
 """From so many standard deviations on, the note and the statics disagree."""
 
 Heard = Recorded[SoundHeard]
+_ByKind = dict[What, Heard]
 Levels = Literal["session", "reference", "gain", "no"]
+
+
+CONCERNS: dict[What, frozenset[Fault]] = {
+    "pluck": frozenset({"rattle", "slack"}),
+    "shot": frozenset({"rattle", "brace", "arrow"}),
+}
+"""Faults that a recording of a kind would show again."""
 
 
 class Ring(NamedTuple):
@@ -229,24 +237,7 @@ class ListenNumbers:
     @cached_property
     def pointed(self) -> Pointed | None:
         """What the newest takes point to, against this bow's own earlier ones."""
-        pluck, shot = self.of("pluck"), self.of("shot")
-        now_pluck = pluck[-1] if pluck else None
-        now_shot = shot[-1] if shot else None
-        pluck_before = self._before(pluck)
-        shot_before = self._before(shot)
-        levels = (
-            now_shot is not None
-            and shot_before is not None
-            and self._levels(shot_before, now_shot)[0] == "session"
-        )
-        found = point(
-            pluck=_reading(now_pluck, "note"),
-            pluck_before=_reading(pluck_before, "note"),
-            shot=_reading(now_shot, "comparison"),
-            shot_before=_reading(shot_before, "comparison"),
-            levels=levels,
-            odds=self.odds,
-        )
+        found = self._point(*self._now_and_before, self.odds)
         if found is not None and found.fault == "arrow" and not self.too_light:
             return replace(found, fault="contact")
         return found
@@ -257,14 +248,51 @@ class ListenNumbers:
         gpp = self.arrow.gpp
         return gpp is not None and gpp.value < self.arrow.floor.grains_per_pound
 
-    def _before(self, told: Sequence[Heard]) -> Heard | None:
-        """Return what the newest of a kind is held against: the one before, of its session."""
-        if len(told) < 2:
-            return None
-        before, after = told[-2], told[-1]
-        marks = self.sessions
-        same = marks[before.reading.mark] == marks[after.reading.mark]
-        return before if same else None
+    def _point(self, now: _ByKind, before: _ByKind, odds: Odds) -> Pointed | None:
+        shot, shot_before = now.get("shot"), before.get("shot")
+        levels = shot is not None and shot_before is not None
+        return point(
+            pluck=_reading(now.get("pluck"), "note"),
+            pluck_before=_reading(before.get("pluck"), "note"),
+            shot=_reading(shot, "comparison"),
+            shot_before=_reading(shot_before, "comparison"),
+            levels=levels and self._levels(shot_before, shot)[0] == "session",  # type: ignore[arg-type]
+            odds=odds,
+        )
+
+    @cached_property
+    def _now_and_before(self) -> tuple[_ByKind, _ByKind]:
+        """The newest pluck and shot, and what each is held against.
+
+        That is the one before it in its session, unless that one pointed to a fault itself: a
+        fault recorded twice is no less a fault.
+        """
+        now: _ByKind = {}
+        before: _ByKind = {}
+        fault: Fault | None = None
+        for one in self.facts.heard:
+            what = one.reading.what
+            if what not in CONCERNS or not one.reading.counting:
+                continue
+            # a second pitch with nothing to hold it against may be the limbs' own
+            new_one = fault not in CONCERNS[what] or (fault == "slack" and what not in before)
+            if what in now and new_one:
+                before[what] = now[what]
+            if what in before and not self._comparable(before[what], one):
+                del before[what]
+            now[what] = one
+            found = self._point(now, before, Odds())
+            fault = found.fault if found else None
+        return now, before
+
+    def _comparable(self, before: Heard, after: Heard) -> bool:
+        """Return whether one may be held against another: one session, shots with one arrow set."""
+        first, last = (self.sessions[one.reading.mark] for one in (before, after))
+        if first != last:
+            return False
+        then, now = before.entry.fitted, after.entry.fitted
+        shot = after.reading.what == "shot"
+        return not shot or then is None or now is None or then.arrow_set == now.arrow_set
 
     @cached_property
     def odds(self) -> Odds:
