@@ -24,7 +24,6 @@ LIMBS: tuple[tuple[float, float], ...] = (
 """Assumption: notes of the limbs [Hz] and how long they ring [s]; no measured modes."""
 USUAL_LEFT_J = 15.0
 BEFORE_S, APART_S, AFTER_S = 1.0, 1.8, 1.6
-SOUND_MPS = 343.0
 
 Kind = Literal["pluck", "shot", "butt", "taps", "reference"]
 

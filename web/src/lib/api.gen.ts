@@ -3063,8 +3063,6 @@ export interface components {
             draft: components["schemas"]["SoundHeard"] | null;
             /** Troubles */
             troubles: string[];
-            /** Snr Db */
-            snr_db: number[];
             /** Traces */
             traces: components["schemas"]["TraceSaid"][];
             /** Level Half Db */

@@ -261,9 +261,7 @@ def hear_sound(
     known = c.listen.heard(mark)
     if known is not None and not shelf.has(mark):
         reading = restruck(known.reading, asked.struck)
-        return as_json(
-            Heard(share=1.0, hearing=Hearing(draft=reading, troubles=(), snr_db=(), traces=()))
-        )
+        return as_json(Heard(share=1.0, hearing=Hearing(draft=reading, troubles=(), traces=())))
     voice, sounded = _voice(c), _named(shelf, mark)
 
     def make(tell: Callable[[float], None]) -> Heard:

@@ -36,7 +36,6 @@ SHOT_COLUMNS = 550
 LEAST_FLIGHT_S = 0.03
 LEAST_RING_HZ, MOST_RING_HZ = 20.0, 600.0
 """What a shaft may be recorded to ring at."""
-TAP_FROM_S, TAP_TO_S = -0.01, 0.3
 
 
 class _Said(BaseModel):
@@ -56,7 +55,6 @@ class Hearing(_Said):
     draft: SoundHeard | None
     """None where nothing may be recorded of it; `troubles` then say why."""
     troubles: tuple[str, ...]
-    snr_db: tuple[float, ...]
     traces: tuple[TraceSaid, ...]
     level_half_db: float | None = None
     """How well the takes' level is known; None where it compares with nothing."""
@@ -110,9 +108,8 @@ def hearing(
         takes.append(as_take(one))
         progress(0.6 + 0.35 * number / len(found.features))
     drawn = said_traces(traces(found.sound, [one.at_s for one in takes]))
-    snr = tuple(one.snr_db for one in takes)
     if not takes or not may(found.quality.troubles, "note"):
-        return Hearing(draft=None, troubles=said, snr_db=snr, traces=drawn)
+        return Hearing(draft=None, troubles=said, traces=drawn)
     draft = _draft(found, what, sounded, seconds, rate, same_place=same_place).model_copy(
         update={
             "takes": tuple(takes),
@@ -126,7 +123,7 @@ def hearing(
     half = None
     if levels and may(found.quality.troubles, "levels"):
         half = round(2 * loudness_of(levels).sd, 3)
-    return Hearing(draft=draft, troubles=said, snr_db=snr, traces=drawn, level_half_db=half)
+    return Hearing(draft=draft, troubles=said, traces=drawn, level_half_db=half)
 
 
 def _draft(

@@ -6,7 +6,7 @@ import numpy as np
 
 from lyrandis.core.computed import Computed
 from lyrandis.core.listen.naming import Pointed
-from lyrandis.core.listen.numbers import ListenNumbers, rings_of
+from lyrandis.core.listen.numbers import TENSION_SD, ListenNumbers, rings_of
 from lyrandis.core.listen.readings import SoundHeard
 from lyrandis.core.listen.second import MAYBE, POINTS
 from lyrandis.core.phrase import Phrase, gpp, mm, percent, phrase
@@ -55,7 +55,6 @@ def checks(c: Computed) -> tuple[Check, ...]:
 
 
 _NO_SHOT = phrase("no shot recorded")
-_NO_PLUCK = phrase("no pluck recorded")
 
 
 def _brace(c: Computed, shot: SoundHeard | None, pointed: Pointed | None) -> Check:
@@ -114,7 +113,9 @@ def _strands(c: Computed) -> Check:
         f"tension {{off}} {way} the sum", off=percent(abs(off), 2 * tension.by_note.sd
                                                       / tension.by_statics.value)
     )  # fmt: skip
-    return Check("strands", name, "heard" if abs(apart) > 2 else "not_heard", shows, says, do)
+    return Check(
+        "strands", name, "heard" if abs(apart) > TENSION_SD else "not_heard", shows, says, do
+    )
 
 
 def _loose(pluck: SoundHeard | None, pointed: Pointed | None) -> Check:

@@ -16,7 +16,7 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.listen.compare import LEAST_TAKES, Compared, compared
 from lyrandis.core.listen.readings import SoundHeard, TakeHeard
-from lyrandis.core.listen.second import MAYBE, POINTS
+from lyrandis.core.listen.second import POINTS
 from lyrandis.core.listen.words import Fault
 
 FITTED = "naming.json"
@@ -310,9 +310,3 @@ def _louder(shots: tuple[SoundHeard, SoundHeard] | None) -> Compared | None:
     if min(len(before), len(after)) < LEAST_TAKES:
         return None
     return compared(before, after)
-
-
-__all__ = [
-    "MAYBE", "Logistic", "Odds", "Pointed", "Term", "differences", "fitted", "medians", "per_take",
-    "plain_rattle", "point", "second_against",
-]  # fmt: skip

@@ -39,11 +39,11 @@ if TYPE_CHECKING:
 
 KNOCK_DB = 1.0
 """Assumption: one reference knock to the next, one standard deviation."""
-FLOOR_ODDS, OVER_FLOOR_ODDS, FAR_SPINE_ODDS, OUTSIDE_ODDS, LAST_ODDS = 4.0, 0.25, 3.0, 3.0, 2.0
+FLOOR_ODDS, OVER_FLOOR_ODDS, OUTSIDE_ODDS, LAST_ODDS = 4.0, 0.25, 3.0, 2.0
 """Assumption, not measured: what the rig's own facts make of a fault beforehand."""
 LAST_BRACE_ODDS = 3.0
-TENSION_SD = 2.0
-"""From so many standard deviations on, the note and the statics disagree."""
+TENSION_SD, TENSION_MEND_SD = 2.0, 3.0
+"""From so many standard deviations on, the note and the statics disagree, or must be mended."""
 
 Heard = Recorded[SoundHeard]
 _ByKind = dict[What, Heard]

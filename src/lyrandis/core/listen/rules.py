@@ -7,6 +7,7 @@ from lyrandis.core.computed import Computed
 from lyrandis.core.constants import NEWTONS_PER_LBF
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.naming import Pointed
+from lyrandis.core.listen.numbers import TENSION_MEND_SD, TENSION_SD
 from lyrandis.core.listen.words import FAULT_WORDS, TROUBLE_WORDS, Fault
 from lyrandis.core.phrase import Figure, Phrase, decibels, lbf, percent, phrase, spine
 
@@ -28,8 +29,8 @@ RULES: tuple[j.Rule, ...] = (
         "period. Without a before of its own no fault of the shot is named. A slack strand is only "
         "ever a hint; an arrow too light is named by the mechanics, the sound agrees or not.",
         school="Lyrandis's own, in the trade's order of looking",
-        source="Of 40 to 60 made-up bows each, 20 dB over the room: loose parts named in 99 %, "
-        "brace off in 92 %, nothing on 98 % of healthy ones, an arrow at fault in 20 %. " + MADE_UP,
+        source="Of 25 made-up bows each, 20 dB over the room: loose parts named in all, brace "
+        "off in 92 %, nothing on a healthy one; an arrow at fault in 15 to 22 % only. " + MADE_UP,
     ),
     j.Rule(
         id="sound-apart",
@@ -203,7 +204,7 @@ def _judge_tension(c: Computed) -> list[j.Finding]:
         phrase("By draw weight and brace {sum}.", sum=_pounds(tension.by_statics)),
         phrase(f"They lie {apart:.1f} standard deviations apart."),
     )
-    if apart < 2:
+    if apart < TENSION_SD:
         sentence = phrase("The string's note agrees with its tension, {note}.",
                           note=_pounds(tension.by_note))  # fmt: skip
         return [_finding("sound-tension", "good", sentence, sums)]
@@ -214,7 +215,7 @@ def _judge_tension(c: Computed) -> list[j.Finding]:
         "weighed draw weight.",
         note=_pounds(tension.by_note), sum=_pounds(tension.by_statics),
     )  # fmt: skip
-    severity: j.Severity = "mend" if apart >= 3 else "watch"
+    severity: j.Severity = "mend" if apart >= TENSION_MEND_SD else "watch"
     return [_finding("sound-tension", severity, sentence, sums, RECORDINGS)]
 
 

@@ -4,18 +4,18 @@ import math
 from dataclasses import dataclass
 from functools import cached_property
 
+from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.statics import DrawCurve
-from lyrandis.core.constants import GRAINS_PER_GRAM, NEWTONS_PER_LBF, TRADE_OFFSET_MM
+from lyrandis.core.constants import NEWTONS_PER_LBF, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.listen.hear import PLAIN_SERIES, StringVoice
+from lyrandis.core.listen.hear import StringVoice
 from lyrandis.core.listen.partials import ServedString, partials_hz, shape, tension_of
 from lyrandis.core.listen.pitch import Note
 from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.numbers import StringNumbers
 
-KG_PER_GRAIN = 1 / GRAINS_PER_GRAM / 1000
 USUAL_SERVING_MM = 180.0
 SERVING_GR_PER_MM = 0.1
 """Assumption: a middle serving of ordinary thread."""
@@ -170,8 +170,3 @@ def left_in_bow_j(bow: BowNumbers, arrow: ArrowNumbers) -> float | None:
     mass = arrow.finished.mass.value
     carried = mass * KG_PER_GRAIN * bow.thrust.speed(mass) ** 2 / 2
     return max(bow.thrust.returned_j - carried, 0.1)
-
-
-__all__ = [
-    "PLAIN_SERIES", "BracedString", "braced_string", "free_string_mm", "left_in_bow_j",
-]  # fmt: skip

@@ -53,6 +53,18 @@
   const size = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`;
 </script>
 
+{#snippet keptActs(one: { mark: string; name: string })}
+  <button class="quiet" onclick={() => hear(one.mark)}
+    >{playing === one.mark ? 'stop' : 'hear it'}</button
+  >
+  {#if asking === one.mark}
+    <button class="act" onclick={() => void forget(one.mark, one.name)}>Forget it for good</button>
+    <button class="quiet" onclick={() => (asking = null)}>keep it</button>
+  {:else}
+    <button class="quiet" onclick={() => (asking = one.mark)}>forget</button>
+  {/if}
+{/snippet}
+
 <WhenReady key="listen">
   {#snippet children(_, stage, page)}
     {@const loose = (keptSounds.all ?? []).filter(
@@ -101,17 +113,7 @@
                 </td>
                 <td class="acts">
                   {#if keptSounds.has(one.mark)}
-                    <button class="quiet" onclick={() => hear(one.mark)}
-                      >{playing === one.mark ? 'stop' : 'hear it'}</button
-                    >
-                    {#if asking === one.mark}
-                      <button class="act" onclick={() => void forget(one.mark, one.name)}
-                        >Forget it for good</button
-                      >
-                      <button class="quiet" onclick={() => (asking = null)}>keep it</button>
-                    {:else}
-                      <button class="quiet" onclick={() => (asking = one.mark)}>forget</button>
-                    {/if}
+                    {@render keptActs(one)}
                   {:else}
                     <span class="text-soft">forgotten, numbers stay</span>
                   {/if}
@@ -150,17 +152,7 @@
                     {/each}
                   </select>
                 </label>
-                <button class="quiet" onclick={() => hear(one.mark)}
-                  >{playing === one.mark ? 'stop' : 'hear it'}</button
-                >
-                {#if asking === one.mark}
-                  <button class="act" onclick={() => void forget(one.mark, one.name)}
-                    >Forget it for good</button
-                  >
-                  <button class="quiet" onclick={() => (asking = null)}>keep it</button>
-                {:else}
-                  <button class="quiet" onclick={() => (asking = one.mark)}>forget</button>
-                {/if}
+                {@render keptActs(one)}
               </span>
             </li>
           {/each}
