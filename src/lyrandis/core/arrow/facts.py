@@ -1,7 +1,6 @@
 """What is in force of the arrows: masses, parts, numbered arrows, tapers and their pass."""
 
 from dataclasses import dataclass
-from functools import cached_property
 from typing import Any
 
 from lyrandis.core.arrow.readings import (
@@ -12,6 +11,7 @@ from lyrandis.core.arrow.readings import (
     TaperShot,
 )
 from lyrandis.core.arrow.words import ShaftMaterial
+from lyrandis.core.lazy import lazy
 from lyrandis.core.pile import Pile, Recorded, newest
 
 
@@ -39,7 +39,7 @@ class ArrowFacts:
         told, _ = self.part("spine_lbf")
         return told is not None or any(one.reading.spine_lbf for one in self.numbered)
 
-    @cached_property
+    @lazy
     def out_of_use(self) -> frozenset[int]:
         """Numbers of the arrows that are cracked or retired."""
         out: dict[int, dict[str, bool]] = {}

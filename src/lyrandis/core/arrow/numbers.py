@@ -1,7 +1,6 @@
 """The numbers of the arrows: mass, grains per pound, floor, build, shot and match."""
 
 from dataclasses import dataclass
-from functools import cached_property
 
 from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.arrow.build import BuildSheet, build_sheet
@@ -14,6 +13,7 @@ from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.thrust import floor_per_pound
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.lazy import lazy
 from lyrandis.core.string.facts import StringFacts
 
 
@@ -33,7 +33,7 @@ class ArrowNumbers:
     floor: Floor
     facts: ArrowFacts
 
-    @cached_property
+    @lazy
     def quiver(self) -> tuple[QuiverArrow, ...]:
         """The numbered arrows."""
         return quiver_of(self.facts)

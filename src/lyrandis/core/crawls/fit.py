@@ -8,7 +8,6 @@ and none is needed for one: the rig alone gives it, wide.
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
@@ -16,6 +15,7 @@ import numpy as np
 from lyrandis.core.crawls.sight import MM, Array, G, Sight, crawls_mm, point_on_m, zeroed
 from lyrandis.core.crawls.words import M_PER_YD
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.lazy import lazy
 from lyrandis.core.student import NORMAL_95, student_95
 
 DEEP_SD_MM = 2.0
@@ -145,11 +145,11 @@ class Fit:
     told: bool = False
     """True where the archer's own repeatability is told: then the band trusts it."""
 
-    @cached_property
+    @lazy
     def sight(self) -> Sight:
         return sight_of(self.theta, self.prior.tip_mm)
 
-    @cached_property
+    @lazy
     def _at_marks(self) -> tuple[Array, Array, Array]:
         """Standardised residuals, leverages, and the plain residuals [mm]."""
         if not self.marks:
@@ -160,14 +160,14 @@ class Fit:
         leverage = np.einsum("ij,jk,ik->i", steep, self.covariance, steep) / sd**2
         return off / sd, np.minimum(leverage, 0.999), off
 
-    @cached_property
+    @lazy
     def residuals(self) -> tuple[Residual, ...]:
         """How each mark stands, in the marks' order."""
         r, leverage, off = self._at_marks
         z = r / np.sqrt(1 - leverage)
         return tuple(Residual(float(a), float(b)) for a, b in zip(off, z, strict=True))
 
-    @cached_property
+    @lazy
     def scale(self) -> float:
         """How much wider the marks scatter than was said of them, from four marks on."""
         n = len(self.marks)
@@ -202,7 +202,7 @@ class Fit:
             Row(float(d), float(c), float(h)) for d, c, h in zip(distance, crawl, half, strict=True)
         )
 
-    @cached_property
+    @lazy
     def point_on(self) -> Estimate | None:
         """The distance shot without a crawl, with its sd [m]; None beyond 120 m."""
         at = point_on_m(self.sight)

@@ -3,7 +3,6 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
 import numpy as np
@@ -53,6 +52,7 @@ from lyrandis.core.crawls.words import (
     Notation,
 )
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.lazy import lazy
 from lyrandis.core.pile import Recorded, when
 from lyrandis.core.remember import remembered
 
@@ -171,7 +171,7 @@ class CrawlNumbers:
     def stitch(self) -> Estimate | None:
         return _stitch(self.facts.tab)
 
-    @cached_property
+    @lazy
     def kappa(self) -> Estimate:
         """How far the nock rises per mm of crawl: the string's slope at full draw."""
         if not self.bow.likeness.known or self.archer.draw is None:
@@ -180,7 +180,7 @@ class CrawlNumbers:
         draw = min(max(self.archer.drawn_to.value - TRADE_OFFSET_MM, curve.first_mm), curve.last_mm)
         return Estimate(math.cos(curve.gamma.at(draw)), KAPPA_SD)
 
-    @cached_property
+    @lazy
     def eye(self) -> Estimate:
         """Eye over the nock without a crawl: as measured, else by anchor and hold."""
         told = self.facts.eye
@@ -188,7 +188,7 @@ class CrawlNumbers:
             return Estimate(told.reading.eye_mm, MIRROR_SD_MM)
         return EYE_MM[self.anchor][self.hold]
 
-    @cached_property
+    @lazy
     def before(self) -> "CrawlNumbers | None":
         """The other set, held the same, whose marks say most of eye and speed."""
         found = [
@@ -200,14 +200,14 @@ class CrawlNumbers:
         ]
         return min(found)[2] if found else None
 
-    @cached_property
+    @lazy
     def speed(self) -> Estimate | None:
         """The arrow's speed by the bow's mechanics and the chronograph."""
         if self.bow.thrust is None or self.finished is None:
             return None
         return self.bow.thrust.speed_estimate(self.finished.mass.value)
 
-    @cached_property
+    @lazy
     def tip_mm(self) -> float | None:
         """Nock groove to the point's very end."""
         if self.facts.reach is not None:
@@ -215,7 +215,7 @@ class CrawlNumbers:
         length = self.arrows.part("shaft_length_mm")[0]
         return None if length is None else float(length) + POINT_AHEAD.value
 
-    @cached_property
+    @lazy
     def lacks(self) -> tuple[str, ...]:
         """What a table cannot do without."""
         found = []
@@ -225,7 +225,7 @@ class CrawlNumbers:
             found.append("the arrow's length")
         return tuple(found)
 
-    @cached_property
+    @lazy
     def prior(self) -> Prior | None:
         """What is believed of the table before any mark of these arrows, in seen quantities.
 
@@ -248,7 +248,7 @@ class CrawlNumbers:
             together=float(kept[0][1]),
         )
 
-    @cached_property
+    @lazy
     def rig_prior(self) -> Prior | None:
         """What the rig and the archer's face alone say."""
         if self.speed is None or self.tip_mm is None:
@@ -264,7 +264,7 @@ class CrawlNumbers:
             self.tip_mm,
         )
 
-    @cached_property
+    @lazy
     def told(self) -> bool:
         """True where the archer's own repeatability is told."""
         return self.facts.habit is not None and self.facts.habit.repeat_mm is not None
@@ -275,7 +275,7 @@ class CrawlNumbers:
         repeat = self.facts.habit.repeat_mm if self.facts.habit else None
         return repeat if repeat is not None else SURE_SD_MM["ordinary"]
 
-    @cached_property
+    @lazy
     def lines(self) -> tuple[MarkLine, ...]:
         """Every mark of these arrows, as it is taken."""
         out = {one.reading.mark for one in self.facts.counted if not one.reading.counted}
@@ -373,7 +373,7 @@ class CrawlNumbers:
         near, far = crawls_mm(np.array([distance_m - 0.5, distance_m + 0.5]), sight).tolist()
         return float(abs(far - near))
 
-    @cached_property
+    @lazy
     def whole(self) -> Fit | None:
         """The fit of all marks that may count."""
         if self.prior is None:
@@ -381,7 +381,7 @@ class CrawlNumbers:
         marks = tuple(one.mark for one in self.lines if one.why_not is None and one.mark)
         return _fit(self.prior, marks, told=self.told)
 
-    @cached_property
+    @lazy
     def odd(self) -> MarkLine | None:
         """The mark that does not fit the others, if there is one."""
         if self.whole is None:
@@ -391,12 +391,12 @@ class CrawlNumbers:
             return None
         return [one for one in self.lines if one.why_not is None and one.mark][number]
 
-    @cached_property
+    @lazy
     def odd_z(self) -> float:
         number = odd_one(self.whole) if self.whole else None
         return self.whole.residuals[number].z if self.whole and number is not None else 0.0
 
-    @cached_property
+    @lazy
     def dropped(self) -> MarkLine | None:
         """The same where enough others remain to leave it out; said, and one tap counts it."""
         if self.odd is None or self.whole is None or abs(self.odd_z) <= LEFT_OUT_Z:
@@ -406,7 +406,7 @@ class CrawlNumbers:
             return None
         return self.odd
 
-    @cached_property
+    @lazy
     def fit(self) -> Fit | None:
         """The table's fit: every mark that counts, what is dropped left out."""
         if self.whole is None or self.dropped is None or self.prior is None:
@@ -414,7 +414,7 @@ class CrawlNumbers:
         marks = tuple(one.mark for one in self.counting if one.mark)
         return _fit(self.prior, marks, told=self.told)
 
-    @cached_property
+    @lazy
     def counting(self) -> tuple[MarkLine, ...]:
         """The marks the table stands on."""
         return tuple(
@@ -423,12 +423,12 @@ class CrawlNumbers:
             if one.why_not is None and one.mark is not None and one is not self.dropped
         )
 
-    @cached_property
+    @lazy
     def own_sight(self) -> Sight | None:
         """The arrow's own sight by the table: for where it strikes, not for where to hook."""
         return own(self.fit, self.kappa.value) if self.fit else None
 
-    @cached_property
+    @lazy
     def table_m(self) -> tuple[float, ...]:
         """The distances of the table that is wanted, as far as it can be trusted."""
         first, last, step = USUAL_TABLE
@@ -443,25 +443,25 @@ class CrawlNumbers:
         count = min(int((last - first) / step + 1e-6) + 1, MOST_ROWS)
         return tuple(first + number * step for number in range(max(count, 1)))
 
-    @cached_property
+    @lazy
     def rows(self) -> tuple[Row, ...]:
         return _table(self.fit, self.table_m) if self.fit else ()
 
-    @cached_property
+    @lazy
     def next(self) -> Next | None:
         """The distance whose mark would tell most."""
         return _next(self.fit, self.table_m, furthest_m=self.table_m[-1]) if self.fit else None
 
-    @cached_property
+    @lazy
     def ask_yards(self) -> bool:
         return self.fit is not None and self.unit == "m" and _yards(self.fit)
 
-    @cached_property
+    @lazy
     def one_distance(self) -> bool:
         """True while all marks stand at one distance."""
         return len({round(one.distance_m) for one in self.counting}) == 1
 
-    @cached_property
+    @lazy
     def swapped(self) -> tuple[MarkLine, MarkLine] | None:
         """Two marks of which the longer distance has the deeper crawl, beyond their doubt."""
         ordered = sorted(self.counting, key=lambda one: one.distance_m)
@@ -473,7 +473,7 @@ class CrawlNumbers:
                 return near, far
         return None
 
-    @cached_property
+    @lazy
     def half_mm(self) -> float | None:
         """Half of the table's band, root mean square over the rows that are shot with a crawl."""
         halves = [row.half_mm for row in self.rows if row.crawl_mm >= 0]
@@ -481,7 +481,7 @@ class CrawlNumbers:
             return None
         return math.sqrt(sum(one**2 for one in halves) / len(halves))
 
-    @cached_property
+    @lazy
     def speed_off(self) -> float | None:
         """How far the marks' speed lies off what bow and chronograph say, in sds of both."""
         rig = self.rig_prior
@@ -494,7 +494,7 @@ class CrawlNumbers:
         apart = math.sqrt(max(before**2 - after**2, 1e-12))
         return float(said) / apart
 
-    @cached_property
+    @lazy
     def speed_by_marks(self) -> "MarkedSpeed | None":
         """What the marks say of the arrow's speed, with the bow's word and without it."""
         fit, prior, own_sight = self.fit, self.prior, self.own_sight

@@ -7,7 +7,7 @@ other, because something else changed. Pure and deterministic.
 
 import math
 from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from typing import Protocol
 
 import numpy as np
@@ -15,6 +15,7 @@ import numpy.typing as npt
 
 from lyrandis.core.flight.curves import NEVER
 from lyrandis.core.flight.words import CLASSES, AxisName, Class
+from lyrandis.core.lazy import lazy
 
 Array = npt.NDArray[np.float64]
 SPINE_X: Array = np.arange(-8.25, 14.0, 0.5)
@@ -105,7 +106,7 @@ class Axis:
     def x(self) -> Array:
         return self.plane.x
 
-    @cached_property
+    @lazy
     def over_x(self) -> Array:
         """Chance of each index."""
         found: Array = self.p.sum(axis=(1, 2, 3, 4, 5))
@@ -148,7 +149,7 @@ class Axis:
         """
         return self._chances
 
-    @cached_property
+    @lazy
     def _chances(self) -> dict[Class, float]:
         over = self.p.sum(axis=(2, 3, 4, 5))
         found = np.einsum("xk,xkc->c", over, self.class_of_cell())

@@ -8,7 +8,7 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from itertools import pairwise
 from typing import Any, NamedTuple
 
@@ -60,6 +60,7 @@ from lyrandis.core.flight.likely import NOISE, Noise
 from lyrandis.core.flight.readings import ButtHits, Change
 from lyrandis.core.flight.settle import Tuning, rig_prior, tuned, tuning, wanted
 from lyrandis.core.flight.words import Care, Class, Doubtful
+from lyrandis.core.lazy import lazy
 from lyrandis.core.nock.height import lift_of
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import NockHeight
@@ -112,7 +113,7 @@ class FlightNumbers:
     own_set: str | None
     reckoner: Reckoner = reckon
 
-    @cached_property
+    @lazy
     def asked(self) -> Asked | None:
         """What the curves are reckoned from; None while the shot is not known or has no match."""
         shooting, match = self.arrow.shooting, self.arrow.model
@@ -127,7 +128,7 @@ class FlightNumbers:
             round(shooting.sheet.diameter_mm / 1000, 5),
         )
 
-    @cached_property
+    @lazy
     def reckoned(self) -> Reckoned | None:
         return self.reckoner(self.asked) if self.asked is not None else None
 
@@ -148,7 +149,7 @@ class FlightNumbers:
     def care(self) -> Care:
         return self.facts.care.reading.care if self.facts.care else "ordinary"
 
-    @cached_property
+    @lazy
     def scatter(self) -> tuple[Noise, int]:
         """The archer's noise, and the degrees of freedom of their own groups in it."""
         ends = [one.reading for one in self.facts.seen if isinstance(one.reading, ButtHits)]
@@ -167,14 +168,14 @@ class FlightNumbers:
         """Point and insert."""
         return self.arrow.shooting.shot.beam.tip / KG_PER_GRAIN if self.arrow.shooting else 0.0
 
-    @cached_property
+    @lazy
     def view(self) -> View | None:
         if self.reckoned is None:
             return None
         length = self.arrow.sheet.length_mm
         return View(self.reckoned, self.hands, self.own_lbf, length, self.tip_gr)
 
-    @cached_property
+    @lazy
     def index(self) -> float:
         """The shaft's index by the mechanics alone, as the rig stands now."""
         match = self.arrow.model
@@ -182,7 +183,7 @@ class FlightNumbers:
             return 0.0
         return 10 * math.log(self.own_lbf / match.matched)
 
-    @cached_property
+    @lazy
     def log(self) -> tuple[Entry, ...]:
         """All that was seen and changed, in order; empty while the curves are not there."""
         if self.view is None:
@@ -260,7 +261,7 @@ class FlightNumbers:
                 last = value
         return found
 
-    @cached_property
+    @lazy
     def steps(self) -> tuple[Step, ...]:
         return tuple(one.step for one in self.log if one.step is not None)
 
@@ -269,7 +270,7 @@ class FlightNumbers:
         """How many readings count."""
         return sum(isinstance(step, Saw) for step in self.steps)
 
-    @cached_property
+    @lazy
     def start(self) -> Start | None:
         """Where the belief begins: the model's index before all that was changed since."""
         if self.reckoned is None:
@@ -286,7 +287,7 @@ class FlightNumbers:
             self.reckoned.curves, self.noise, round(prior.centre, 4), round(prior.sd, 4), wide
         )
 
-    @cached_property
+    @lazy
     def tunings(self) -> tuple[Tuning, ...]:
         """What tunings with other arrows said of this bow and archer, the last of each set.
 
@@ -310,7 +311,7 @@ class FlightNumbers:
             for told in self._of_rig
         ]
 
-    @cached_property
+    @lazy
     def axes(self) -> tuple[Axis, Axis] | None:
         """What is believed of spine and nock now."""
         return believed(self.start, self.steps) if self.start is not None else None
@@ -328,13 +329,13 @@ class FlightNumbers:
     def upright(self) -> Axis | None:
         return self.axes[1] if self.axes else None
 
-    @cached_property
+    @lazy
     def looked_up(self) -> bool:
         """True when high or low was looked at: then the nock's height is asked too."""
         return any(isinstance(step, Saw) and step.upright is not None and step.test.sees != "slap"
                    for step in self.steps)  # fmt: skip
 
-    @cached_property
+    @lazy
     def sitting(self) -> Sitting | None:
         """The axes asked, and what was shot since the last change in one sitting."""
         if self.axes is None:
@@ -351,29 +352,29 @@ class FlightNumbers:
                 done.append(one.step.test)
         return sitting_of(self.axes, done, upright=self.looked_up)
 
-    @cached_property
+    @lazy
     def kinds(self) -> int:
         """How many kinds of evidence were seen, with a trial or without."""
         return len({step.test.kind for step in self.steps if isinstance(step, Saw)})
 
-    @cached_property
+    @lazy
     def verdict(self) -> Class | Doubtful | None:
         """What may be said of the shaft; None before the first reading counts."""
         if not self.facts.seen or self.spine is None or not self.counted:
             return None
         return verdict(self.spine)
 
-    @cached_property
+    @lazy
     def nock_verdict(self) -> Class | Doubtful | None:
         if self.upright is None or not self.looked_up:
             return None
         return verdict(self.upright)
 
-    @cached_property
+    @lazy
     def contradicts(self) -> bool:
         return "contradict" in (self.verdict, self.nock_verdict)
 
-    @cached_property
+    @lazy
     def surprising(self) -> Entry | None:
         """The last reading, where it is so unlike what was believed that it is shot once more."""
         seen = [one for one in self.log if isinstance(one.step, Saw)]
@@ -384,7 +385,7 @@ class FlightNumbers:
             return None
         return last if unexpected(self.start, self.steps) else None
 
-    @cached_property
+    @lazy
     def tuned(self) -> bool:
         """True when the shaft may be called tuned by two kinds of evidence that agree."""
         return (
@@ -396,11 +397,11 @@ class FlightNumbers:
             and tuned(self.spine)
         )
 
-    @cached_property
+    @lazy
     def nock_tuned(self) -> bool:
         return self.upright is not None and self.looked_up and tuned(self.upright)
 
-    @cached_property
+    @lazy
     def tuning(self) -> Tuning | None:
         """What this rig's own flight says of its match; None without the shafts' spine."""
         model = self.arrow.model
@@ -419,7 +420,7 @@ class FlightNumbers:
         """True unless the archer said to use the computed match alone."""
         return self.facts.source is None or self.facts.source.reading.source == "flight"
 
-    @cached_property
+    @lazy
     def match(self) -> SpineMatch | None:
         """The rig's match: where its flight put it, once that may be said, else the computed."""
         model = self.arrow.model
@@ -438,7 +439,7 @@ class FlightNumbers:
         low, high = found * math.exp(-band), found * math.exp(band)
         return replace(model, matched=found, low=low, high=high)
 
-    @cached_property
+    @lazy
     def corrections(self) -> tuple[float | None, float | None]:
         """The shifts of spine and nock that are due, None where none is."""
         if self.axes is None or not self.counted or self.contradicts:
@@ -448,7 +449,7 @@ class FlightNumbers:
         across = wanted(spine) if known and not self.tuned else None
         return across, wanted(upright) if self.looked_up and not self.nock_tuned else None
 
-    @cached_property
+    @lazy
     def offered(self) -> tuple[FlightTest, ...]:
         """The tests this rig can do."""
         kit = self.facts.kit
@@ -468,7 +469,7 @@ class FlightNumbers:
         nock = [Change(what="nock", amount=3.0)] if self.looked_up else []
         return (*plain, *pushes, *(pushed_test("nock", upright_push(one)) for one in nock))
 
-    @cached_property
+    @lazy
     def trials(self) -> tuple[Change, ...]:
         """What can be changed for a trial on this rig, never past the bow's limit."""
         found = [Change(what="draw_short", amount=25.4)]
@@ -487,7 +488,7 @@ class FlightNumbers:
             found.append(Change(what="nock", amount=3.0))
         return tuple(found)
 
-    @cached_property
+    @lazy
     def ranked(self) -> tuple[Worth, ...]:
         """The tests worth shooting, the best first."""
         if self.sitting is None or self.start is None:

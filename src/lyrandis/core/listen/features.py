@@ -6,10 +6,10 @@ Levels are dB under full scale and mean something only beside others of the same
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property
 
 import numpy as np
 
+from lyrandis.core.lazy import lazy
 from lyrandis.core.listen.noise import KEPT_SHARE, Room
 from lyrandis.core.listen.sound import (
     Array,
@@ -75,7 +75,7 @@ class Features:
         end = min(self.take.onset_s + end_s, self.take.end_s)
         return self.sound.part(self.take.onset_s + start_s, end)
 
-    @cached_property
+    @lazy
     def level(self) -> float:
         """A-weighted energy from 30 ms before the onset to 150 after it [dB]."""
         part = self._part(LEVEL_FROM_S, LEVEL_TO_S)
@@ -86,12 +86,12 @@ class Features:
         energy = (2 * weighted.sum() - weighted[0]) / count
         return level(energy / part.rate)
 
-    @cached_property
+    @lazy
     def _long(self) -> Sound:
         """The whole take, from a tenth of a second before its onset."""
         return self._part(-min(LONG_BEFORE_S, self.take.onset_s), 2.0)
 
-    @cached_property
+    @lazy
     def _ringing(self) -> Sound:
         """The take over 90 Hz, from its onset on."""
         early = 0.05
@@ -99,20 +99,20 @@ class Features:
         before = min(early, self.take.onset_s)
         return part.part(before, part.seconds)
 
-    @cached_property
+    @lazy
     def peak(self) -> float:
         """The largest sample of the first 150 ms [dB]."""
         first = self._ringing.part(0, 0.15).samples
         return level(float(np.abs(first).max(initial=0.0)) ** 2)
 
-    @cached_property
+    @lazy
     def snr(self) -> float:
         """Mean power of the first 300 ms over the room's [dB]."""
         power = float((self._ringing.part(0, 0.3).samples ** 2).mean())
         noise = self.room.of_band(LOW_HZ, self.sound.top_hz)
         return level(power) - level(noise)
 
-    @cached_property
+    @lazy
     def centroid(self) -> float:
         """Where its power lies in the spectrum: brightness [Hz]."""
         part = self._part(0.0, 0.25).samples
@@ -154,7 +154,7 @@ class Features:
         slope = float(np.polyfit(used * ms, fall[used], 1)[0])
         return -60.0 / slope if slope < 0 else None
 
-    @cached_property
+    @lazy
     def z(self) -> Array:
         """Powers of five bands in five windows [dB], free of the room's noise."""
         found = np.zeros((len(FIVE_BANDS_HZ), len(FIVE_WINDOWS_MS)))
@@ -176,20 +176,20 @@ class Features:
         """Return how a band falls from its first window to another: free of gain and phone."""
         return float(self.z[b, w] - self.z[b, 1])
 
-    @cached_property
+    @lazy
     def _bright_from(self) -> tuple[Array, int]:
         """Frames of 1 ms over 1.8 kHz from 60 ms before the onset, and which one the onset is."""
         early = min(0.06, self.take.onset_s)
         part = band(self._part(-early, 0.5), SPIKE_BAND_HZ, self.sound.top_hz)
         return frames(part), round(early * 1000)
 
-    @cached_property
+    @lazy
     def _bright(self) -> tuple[Array, float]:
         """The same from the onset on, and the noise there."""
         power, onset = self._bright_from
         return power[onset:], self.room.of_band(SPIKE_BAND_HZ, self.sound.top_hz)
 
-    @cached_property
+    @lazy
     def crack(self) -> Crack:
         """What is bright from 21 ms before the onset to 46 after it, smoothed over three ms."""
         power, onset = self._bright_from
@@ -239,7 +239,7 @@ class Features:
         """Bright sound before the onset over that of the onset [dB]: a click of nock or arrow."""
         return float(self.z[3, 0] - self.z[3, 1])
 
-    @cached_property
+    @lazy
     def spikes(self) -> Spikes:
         """Short bursts over 1.8 kHz, and whether they come back with the string's period."""
         power, noise = self._bright

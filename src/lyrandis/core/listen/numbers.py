@@ -3,7 +3,6 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
 import numpy as np
@@ -13,6 +12,7 @@ from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.readings import ArrowSpeed
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.lazy import lazy
 from lyrandis.core.listen.changes import Change, changes
 from lyrandis.core.listen.compare import (
     BRIGHT_LN,
@@ -114,17 +114,17 @@ class ListenNumbers:
     string: StringNumbers
     arrow: ArrowNumbers
 
-    @cached_property
+    @lazy
     def braced(self) -> BracedString | None:
         """The rig's string as it stands braced."""
         return braced_string(self.setup.string, self.string, self.bow, self.archer.drawn_to.value)
 
-    @cached_property
+    @lazy
     def left_j(self) -> float | None:
         """What the arrow leaves in the bow."""
         return left_in_bow_j(self.bow, self.arrow)
 
-    @cached_property
+    @lazy
     def sessions(self) -> dict[str, int]:
         """The session of each recording, by its mark: phone, place and gain as before, or anew."""
         found: dict[str, int] = {}
@@ -150,7 +150,7 @@ class ListenNumbers:
         told = self.of(what)
         return (told[-2], told[-1]) if len(told) > 1 else None
 
-    @cached_property
+    @lazy
     def pair(self) -> Pair | None:
         """The newest recording beside the one of its kind before."""
         last = [one for one in self.facts.heard if one.reading.what != "reference"]
@@ -160,7 +160,7 @@ class ListenNumbers:
                 return self.beside(*found)
         return None
 
-    @cached_property
+    @lazy
     def shots(self) -> Pair | None:
         """The newest shot beside the one before."""
         found = self.newest_pair("shot")
@@ -234,7 +234,7 @@ class ListenNumbers:
         first, last = (self._knocks(self.sessions[one.reading.mark]) for one in (before, after))
         return middle(last) - middle(first)
 
-    @cached_property
+    @lazy
     def pointed(self) -> Pointed | None:
         """What the newest takes point to, against this bow's own earlier ones."""
         found = self._point(*self._now_and_before, self.odds)
@@ -260,7 +260,7 @@ class ListenNumbers:
             odds=odds,
         )
 
-    @cached_property
+    @lazy
     def _now_and_before(self) -> tuple[_ByKind, _ByKind]:
         """The newest pluck and shot, and what each is held against.
 
@@ -294,7 +294,7 @@ class ListenNumbers:
         shot = after.reading.what == "shot"
         return not shot or then is None or now is None or then.arrow_set == now.arrow_set
 
-    @cached_property
+    @lazy
     def odds(self) -> Odds:
         """What the rig's own facts make of each fault beforehand."""
         factors: dict[Fault, float] = {}
@@ -323,7 +323,7 @@ class ListenNumbers:
                 told("rattle", LAST_ODDS, "parts were fitted last")
         return Odds(factors, tuple(because))
 
-    @cached_property
+    @lazy
     def tension(self) -> Tension | None:
         """The string's tension by its newest pluck, where it was heard with this very string."""
         fitted = self.setup.fitted.string
@@ -347,12 +347,12 @@ class ListenNumbers:
         found = changes(self.setup.pile, self.setup.archer.grips, one.entry, read.entry)
         return any(change.of == "brace" for change in found)
 
-    @cached_property
+    @lazy
     def shafts(self) -> TappedSet | None:
         """The shafts of this set that were tapped."""
         return tapped_set(self.setup.arrows, self.arrow.sheet, self.facts.tapped)
 
-    @cached_property
+    @lazy
     def speeds(self) -> tuple[Recorded[ArrowSpeed], ...]:
         """Speeds by ear."""
         return tuple(one for one in self.setup.bow.speeds if one.reading.ear is not None)

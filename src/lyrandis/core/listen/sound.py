@@ -5,11 +5,13 @@ Powers are means of squares, full scale 1; levels are 10 log10 of them. Times in
 
 import math
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
 import numpy.typing as npt
+
+from lyrandis.core.lazy import lazy
 
 Array = npt.NDArray[np.float64]
 Samples = npt.NDArray[np.floating[Any]]
@@ -39,12 +41,12 @@ class Sound:
         """The highest note that is judged."""
         return min(TOP_HZ, TOP_SHARE * self.rate)
 
-    @cached_property
+    @lazy
     def per_ms(self) -> int:
         """Samples of a millisecond, rounded: cut off, 15,999.9 Hz would drift by 25 ms in 5 s."""
         return round(self.rate / 1000)
 
-    @cached_property
+    @lazy
     def padded(self) -> tuple[npt.NDArray[np.complex128], int]:
         """Its spectrum with a tenth of a second of silence behind it, and the length of both."""
         count = _smooth(len(self.samples) + round(LEAST_PAD_S * self.rate))

@@ -2,7 +2,6 @@
 
 import math
 from dataclasses import dataclass
-from functools import cached_property
 
 from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.numbers import ArrowNumbers
@@ -10,6 +9,7 @@ from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.statics import DrawCurve
 from lyrandis.core.constants import NEWTONS_PER_LBF, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.lazy import lazy
 from lyrandis.core.listen.hear import StringVoice
 from lyrandis.core.listen.partials import ServedString, partials_hz, shape, tension_of
 from lyrandis.core.listen.pitch import Note
@@ -74,13 +74,13 @@ class BracedString:
     tension: Estimate | None
     """By the statics [N]; None while nobody knows the draw weight."""
 
-    @cached_property
+    @lazy
     def series(self) -> tuple[float, ...]:
         """Its notes over the lowest."""
         waves = shape(self.served)
         return tuple(wave / waves[0] for wave in waves)
 
-    @cached_property
+    @lazy
     def expected_hz(self) -> float | None:
         """Its lowest note by the statics."""
         if self.tension is None:

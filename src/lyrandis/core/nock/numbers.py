@@ -1,7 +1,6 @@
 """The numbers at the nock: lift, a height to begin at, tiller and its band, balance. In mm."""
 
 from dataclasses import dataclass
-from functools import cached_property
 from itertools import pairwise, zip_longest
 
 from lyrandis.core.archer.facts import ArcherFacts
@@ -11,6 +10,7 @@ from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.constants import MARKED_DRAW_MM, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.lazy import lazy
 from lyrandis.core.nock.facts import NockFacts
 from lyrandis.core.nock.height import (
     HeightShot,
@@ -58,14 +58,14 @@ class NockNumbers:
             return self.facts.kit.reading.kit
         return "full" if self.bow.likeness.shape.family == "target_recurve" else "plain"
 
-    @cached_property
+    @lazy
     def arrow_nock(self) -> Estimate:
         """Outside diameter of the arrow's nock."""
         told = self.facts.arrow_nock
         measured = told.reading.outside_mm if told else None
         return nock_diameter(self.arrows.part("shaft_diameter_mm")[0], measured)
 
-    @cached_property
+    @lazy
     def lift(self) -> Estimate | None:
         """Underside of the arrow at the string over square."""
         read = self.facts.height
@@ -78,18 +78,18 @@ class NockNumbers:
         """True when the height is found and fixed: nothing overwrites it."""
         return self.facts.fixed is not None and self.facts.fixed.reading.locked
 
-    @cached_property
+    @lazy
     def start(self) -> Start:
         """Where to begin searching."""
         hold = self.hold or ASSUMED_HOLD
         return start_lift(hold, self.facts.crawl_mm, self.arrow_nock.value)
 
-    @cached_property
+    @lazy
     def schools(self) -> Schools:
         shots = [HeightShot(one.reading.lift_mm, one.reading.flew) for one in self.facts.shots]
         return schools_of(shots)
 
-    @cached_property
+    @lazy
     def tiller(self) -> Estimate | None:
         """Upper less lower gap."""
         read = self.facts.tiller
@@ -97,17 +97,17 @@ class NockNumbers:
             return None
         return Estimate(read.reading.upper_mm - read.reading.lower_mm, TILLER_SD_MM)
 
-    @cached_property
+    @lazy
     def band(self) -> TillerBand:
         """Tiller wanted for the hold and the usual crawl."""
         return tiller_band(self.hold or ASSUMED_HOLD, self.facts.crawl_mm)
 
-    @cached_property
+    @lazy
     def turn(self) -> Estimate:
         """What a turn of both bolts does, as ln of the weight: own weighings outrank."""
         return own_turn_effect(turn_effect(), self.bolt_pairs)
 
-    @cached_property
+    @lazy
     def bolt_pairs(self) -> tuple[BoltPair, ...]:
         """Own weighings before and after both bolts were turned alike, in order."""
         turned = [
@@ -136,7 +136,7 @@ class NockNumbers:
             if before[0] != after[0]
         )
 
-    @cached_property
+    @lazy
     def balance(self) -> Balance | None:
         """The riser with its weights; None without any."""
         if not self.facts.weights:

@@ -3,13 +3,13 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
 from operator import itemgetter
 from typing import TYPE_CHECKING
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.errors import DomainError
+from lyrandis.core.lazy import lazy
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.order.doubt import (
     Event,
@@ -55,7 +55,7 @@ class OrderNumbers:
     string: StringNumbers
     nock: NockNumbers
 
-    @cached_property
+    @lazy
     def kind(self) -> Kind:
         habit = self.setup.order.habit
         return Kind(
@@ -64,28 +64,28 @@ class OrderNumbers:
             habit=habit.reading.habit if habit else "workbench",
         )
 
-    @cached_property
+    @lazy
     def dated(self) -> list[tuple[At, Event]]:
         """All that was done to the settings, in order, and where it stands in the order."""
         return history(
             self.setup, draw=self.archer.draw, bow=self.bow, string=self.string, nock=self.nock
         )
 
-    @cached_property
+    @lazy
     def events(self) -> list[Event]:
         """All that was done to the settings, in order."""
         return [event for _, event in self.dated]
 
-    @cached_property
+    @lazy
     def waiting(self) -> frozenset[Node]:
         """Settings that only time settles: a string that is known not to have."""
         return frozenset({"settled"}) if self.string.settled is False else frozenset()
 
-    @cached_property
+    @lazy
     def states(self) -> dict[Node, State]:
         return states_of(self.events, self.kind, self.waiting)
 
-    @cached_property
+    @lazy
     def coming(self) -> Next | None:
         """The setting to see to next; None when all that is asked for stands."""
         return next_of(self.states, self.kind)
@@ -100,7 +100,7 @@ class OrderNumbers:
         """Minutes to check all that is in doubt itself."""
         return minutes_to_clear(self.states)
 
-    @cached_property
+    @lazy
     def step(self) -> j.NextStep | None:
         """The next step by the order of work."""
         coming = self.coming

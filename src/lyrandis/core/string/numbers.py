@@ -1,7 +1,6 @@
 """The numbers of the string: its gain, turns, settling and quiet spot. Lengths in mm."""
 
 from dataclasses import dataclass
-from functools import cached_property
 
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.bow.facts import BowFacts
@@ -9,6 +8,7 @@ from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.likeness import Likeness
 from lyrandis.core.bow.statics import BowShape
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.lazy import lazy
 from lyrandis.core.string.braces import (
     SettlingLog,
     settling_log,
@@ -33,7 +33,7 @@ class StringNumbers:
     bow: BowFacts
     shape: BowShape
 
-    @cached_property
+    @lazy
     def brace(self) -> Estimate | None:
         """The brace as last read, to the deepest part of the grip."""
         read = self.facts.brace_height
@@ -41,7 +41,7 @@ class StringNumbers:
             return None
         return to_pivot(read.reading.brace_height_mm, read.reading.datum, self.grips)
 
-    @cached_property
+    @lazy
     def limits(self) -> tuple[float, float]:
         """Brace heights the maker allows, else half an inch round the kind's usual one."""
         told = self.bow.brace_range
@@ -53,23 +53,23 @@ class StringNumbers:
     def limits_told(self) -> bool:
         return self.bow.brace_range is not None
 
-    @cached_property
+    @lazy
     def length(self) -> StringLength:
         """How long the string should be."""
         return string_length(self.shape)
 
-    @cached_property
+    @lazy
     def length_mm(self) -> float:
         """How long it is: told, else as the computed bow has it."""
         told: float | None = self.facts.part("string_length_mm")
         return told or self.length.computed_mm or self.length.rule_mm
 
-    @cached_property
+    @lazy
     def diameter(self) -> Estimate | None:
         """Thickness of the bundle, measured or reckoned."""
         return diameter_of(self.facts.material, self.facts.strands, self.facts.part("bundle_mm"))
 
-    @cached_property
+    @lazy
     def bundle(self) -> Bundle | None:
         """The string for its turns; None while turns or thickness are unknown."""
         if not self.facts.turns or self.diameter is None:
@@ -77,40 +77,40 @@ class StringNumbers:
         turns = self.facts.turns[-1].reading.turns
         return Bundle(self.length_mm, self.diameter, turns, self.facts.kind or "twisted")
 
-    @cached_property
+    @lazy
     def model_gain(self) -> Estimate | None:
         """Brace per length of string, of the computed bow."""
         return gain_of(self.shape)
 
-    @cached_property
+    @lazy
     def pairs(self) -> int:
         """Own changes of turns that say something of the gain."""
         return len(self._pairs)
 
-    @cached_property
+    @lazy
     def _pairs(self):  # type: ignore[no-untyped-def]
         if self.diameter is None:
             return ()
         braces = turned_braces(self.facts, self.grips)
         return pairs_of(braces, self.length_mm, self.diameter.value)
 
-    @cached_property
+    @lazy
     def gain(self) -> Estimate | None:
         """The same, drawn to the archer's own changes of turns."""
         return None if self.model_gain is None else own_gain(self.model_gain, self._pairs)
 
-    @cached_property
+    @lazy
     def log(self) -> SettlingLog:
         return settling_log(self.facts, self.grips)
 
-    @cached_property
+    @lazy
     def settling(self) -> Settling | None:
         """The creep fitted to the brace readings; None without any that have hours."""
         if not self.log.readings:
             return None
         return fit_settling(self.log.readings, self.facts.material)
 
-    @cached_property
+    @lazy
     def settled(self) -> bool | None:
         """Whether it has settled: as told or as fitted, what is newer; None where nobody knows."""
         told = self.facts.settled
@@ -124,7 +124,7 @@ class StringNumbers:
         newest = self.facts.braces[-1].entry.happened_at if self.facts.braces else None
         return told is not None and (newest is None or told.entry.happened_at >= newest)
 
-    @cached_property
+    @lazy
     def heights(self) -> tuple[Height, ...]:
         """The heights that were shot, brought to the pivot.
 
@@ -141,7 +141,7 @@ class StringNumbers:
             for one in self.facts.tried
         )
 
-    @cached_property
+    @lazy
     def _comparable(self) -> frozenset[str]:
         """Entries of heights recorded with the same phone, place and gain as the newest."""
         found: list[str] = []
@@ -153,7 +153,7 @@ class StringNumbers:
             found.append(one.entry.id)
         return frozenset(found)
 
-    @cached_property
+    @lazy
     def quiet(self) -> Quiet | None:
         """The quiet spot as far as it is known; None before a height was shot."""
         return sweep(self.heights, self.limits) if self.heights else None

@@ -7,13 +7,14 @@ h_end (one for each number of turns) and D are linear, so their posterior is exa
 
 import math
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
 
 from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.lazy import lazy
 from lyrandis.core.string.words import StringMaterial
 
 Array = npt.NDArray[np.float64]
@@ -101,7 +102,7 @@ class Settling:
                 high = middle
         return (low + high) / 2
 
-    @cached_property
+    @lazy
     def now(self) -> Left:
         """What is still to come after the newest reading."""
         return self.left(self.hours)
@@ -112,7 +113,7 @@ class Settling:
         enough = self.count >= LEAST_READINGS and self.hours >= LEAST_HOURS
         return enough and self.now.settled >= SURE
 
-    @cached_property
+    @lazy
     def settled_at(self) -> float | None:
         """Hours strung by which it will have settled; None where 96 do not do it."""
         fading = np.exp(-((_HOURS[:, None] / _TAU) ** _BETA))
