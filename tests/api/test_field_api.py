@@ -10,6 +10,7 @@ from fastapi.testclient import TestClient
 
 from tests.api.conftest import Api, open_api
 from tests.api.test_crawls_api import RIG, jot_on
+from tests.field_text import field_text
 
 SHOTS = f"/rigs/{RIG}/field-shots"
 
@@ -28,7 +29,7 @@ def states(found: dict) -> list[str]:  # type: ignore[type-arg]
 
 
 def test_looking_records_nothing_and_recording_records_once(demo: Api) -> None:
-    text = "\n".join([head(demo.get(f"/rigs/{RIG}/field-table")), line(), line("9f3c1a2b4d")])
+    text = field_text(head(demo.get(f"/rigs/{RIG}/field-table")), line(), line("9f3c1a2b4d"))
     before = demo.get(f"/rigs/{RIG}")["entry_count"]
     looked = demo.post(SHOTS, {"text": text}, 200)
     assert (states(looked), looked["recorded"]) == (["new", "new"], [])
@@ -42,9 +43,21 @@ def test_looking_records_nothing_and_recording_records_once(demo: Api) -> None:
     assert sum(mark["distance_m"] == 27 and mark["counts"] for mark in page["marks"]) == 2
 
 
+def test_a_text_that_was_cut_says_so_and_records_what_is_whole(demo: Api) -> None:
+    text = field_text(head(demo.get(f"/rigs/{RIG}/field-table")), line(), line("9f3c1a2b4d"))
+    cut = text[: text.rindex(" 4 stitches")]
+    answer = demo.post(SHOTS, {"text": cut, "record": True, "also": ["9f3c1a2b4d"]}, 200)
+    assert (states(answer), answer["recorded"]) == (["new", "bad"], ["8f3c1a2b4d"])
+    assert answer["more"] is True
+    again = demo.post(SHOTS, {"text": text, "record": True}, 200)
+    assert (states(again), again["recorded"], again["more"]) == (
+        ["here", "new"], ["9f3c1a2b4d"], False,
+    )  # fmt: skip
+
+
 def test_shots_of_other_arrows_wait_for_a_choice(demo: Api) -> None:
     table = demo.get(f"/rigs/{RIG}/field-table")
-    text = "\n".join([head({**table, "anchor": "corner"}), line()])
+    text = field_text(head({**table, "anchor": "corner"}), line())
     waiting = demo.post(SHOTS, {"text": text, "record": True}, 200)
     assert (states(waiting), waiting["recorded"]) == (["differs"], [])
     chosen = demo.post(SHOTS, {"text": text, "record": True, "also": ["8f3c1a2b4d"]}, 200)
@@ -54,7 +67,7 @@ def test_shots_of_other_arrows_wait_for_a_choice(demo: Api) -> None:
 def test_the_table_learns_from_the_shots_that_came_home(demo: Api) -> None:
     table = demo.get(f"/rigs/{RIG}/field-table")
     said = "crawl 35m 3mm 10cm high 6 arrows"
-    demo.post(SHOTS, {"text": f"{head(table)}\n{line(said=said)}", "record": True}, 200)
+    demo.post(SHOTS, {"text": field_text(head(table), line(said=said)), "record": True}, 200)
     after = demo.get(f"/rigs/{RIG}/field-table")
     at = [one["distance_m"] for one in table["points"]].index(35)
     assert after["points"][at]["crawl_mm"] > table["points"][at]["crawl_mm"]

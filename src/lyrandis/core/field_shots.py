@@ -1,16 +1,23 @@
 """Shots that come back from the field helper: a plain text, one line a shot, read and sorted.
 
-    Lyrandis field shots
+    Lyrandis field shots 2
     of tideway-recurve with carbon-set-a held cheekbone three_under
-    2026-11-26T10:02:11Z 8f3c1a2b4d5e6f70 crawl guessed 27m 7 stitches high 1 arrow
+    2026-11-26T10:02:11Z 8f3c1a2b4d5e6f70 crawl guessed 27m 7 stitches high 1 arrow ~5d0a
+    end 1
 
-Behind the instant and the shot's own id stands a line as it could be jotted. A shot is recorded
-once, however often its text is brought.
+Behind the instant and the shot's own id stands a line as it could be jotted, and its check. A shot
+is recorded once, however often its text is brought.
+
+Texts are cut and changed on their way: `crawl 27m 3` is what is left of `crawl 27m 34mm high`, and
+reads as three inches. So a line whose check does not hold is shown and never taken, and a text
+whose `end` is missing says that more may have been meant. The first version, without checks, is
+still read; of its last line a person says whether it is whole.
 """
 
 import re
 from collections.abc import Sequence
 from datetime import datetime
+from hashlib import sha256
 from typing import Literal, NamedTuple
 
 from pydantic import AwareDatetime, BaseModel, ConfigDict
@@ -25,7 +32,11 @@ from lyrandis.core.record import check_instant
 
 MOST_SHOTS, LONGEST_TEXT = 500, 100_000
 _OF = re.compile(r"of (?P<rig>\S+) with (?P<arrows>\S+) held (?P<anchor>\S+) (?P<hold>\S+)$")
-_SHOT = re.compile(r"(?P<at>\d{4}-\d\d-\d\dT\S+)\s+(?P<id>\S+)\s+(?P<line>crawl\b.*)$")
+_SHOT = re.compile(
+    r"(?P<at>\d{4}-\d\d-\d\d\S*)\s+(?P<id>\S+)\s+(?P<line>\S.*?)(?:\s+~(?P<check>\S*))?$"
+)
+_END = re.compile(r"end\s+(?P<count>\d+)$")
+CHECK_LETTERS = 4
 _QUOTED = re.compile(r"^[>\s]+")
 _READS = Listener(stage="crawls", units="metric")
 
@@ -41,6 +52,10 @@ class ShotOf(NamedTuple):
     anchor: str
     hold: str
 
+    def text(self) -> str:
+        """Return the line that says so."""
+        return f"of {self.rig} with {self.arrows} held {self.anchor} {self.hold}"
+
 
 class FieldShot(NamedTuple):
     """One line that came back."""
@@ -49,6 +64,16 @@ class FieldShot(NamedTuple):
     of: ShotOf | None
     id: str
     at: str
+    trust: Literal["checked", "unchecked", "last", "changed"] = "unchecked"
+    """`last`: the last of a text without checks; `changed`: its check does not hold."""
+
+
+class FieldText(NamedTuple):
+    """A text that came back."""
+
+    shots: tuple[FieldShot, ...]
+    more: bool
+    """More was written than came: its end is missing, or says another number."""
 
 
 class ShotLine(BaseModel):
@@ -73,25 +98,44 @@ class Sorted(NamedTuple):
     draft: e.PostedEntry | None
 
 
-def read_shots(text: str) -> list[FieldShot]:
+def check_of(at: str, shot_id: str, of: ShotOf | None, line: str) -> str:
+    """Return the check of a shot's line: the first letters of a SHA-256 over all it says.
+
+    Source: FIPS 180-4 for the sum; `web/src/field/text.ts` writes the same.
+
+    >>> of = ShotOf("my-rig", "set-a", "corner", "split")
+    >>> check_of("2026-11-26T10:02:11Z", "8f3c1a2b", of, "crawl 27m 34mm high")
+    '50e6'
+    """
+    told = "|".join((at, shot_id, of.text() if of else "", line))
+    return sha256(told.encode()).hexdigest()[:CHECK_LETTERS]
+
+
+def read_shots(text: str) -> FieldText:
     """Return the shots of a text in its order; words around them are passed over.
 
     Raises `DomainError` where there is none, or too many. Source: definition.
 
     >>> head = "of my-rig with set-a held corner split"
     >>> found = read_shots(f"{head}\\n> 2026-11-26T10:02:11Z 8f3c1a2b crawl 27m 34mm high")
-    >>> found[0].id, found[0].line, found[0].of.anchor
-    ('8f3c1a2b', 'crawl 27m 34mm high', 'corner')
+    >>> found.shots[0].id, found.shots[0].line, found.shots[0].of.anchor, found.shots[0].trust
+    ('8f3c1a2b', 'crawl 27m 34mm high', 'corner', 'last')
     """
     of: ShotOf | None = None
-    shots = []
+    shots: list[tuple[FieldShot, str | None]] = []
+    told: int | None = None
+    checked = False
     for raw in text.splitlines():
         line = _QUOTED.sub("", raw).strip()
-        head, shot = _OF.match(line), _SHOT.match(line)
+        head, shot, end = _OF.match(line), _SHOT.match(line), _END.match(line)
+        checked |= line.startswith("Lyrandis field shots 2") or end is not None
         if head is not None:
             of = ShotOf(**head.groupdict())
+        elif end is not None:
+            told = (told or 0) + int(end["count"])
         elif shot is not None:
-            shots.append(FieldShot(shot["line"], of, shot["id"], shot["at"]))
+            checked |= shot["check"] is not None
+            shots.append((FieldShot(shot["line"], of, shot["id"], shot["at"]), shot["check"]))
     if not shots:
         raise DomainError(
             "not_field_shots",
@@ -106,7 +150,18 @@ def read_shots(text: str) -> list[FieldShot]:
             f"Bring at most {MOST_SHOTS} at a time.",
             "text",
         )
-    return shots
+    if not checked:
+        found = [shot._replace(trust="unchecked") for shot, _ in shots]
+        return FieldText((*found[:-1], found[-1]._replace(trust="last")), more=False)
+    judged = tuple(
+        shot._replace(trust="checked" if _holds(shot, check) else "changed")
+        for shot, check in shots
+    )
+    return FieldText(judged, more=told != len(judged))
+
+
+def _holds(shot: FieldShot, check: str | None) -> bool:
+    return check == check_of(shot.at, shot.id, shot.of, shot.line)
 
 
 def sort_shots(
@@ -117,15 +172,18 @@ def sort_shots(
     `log` holds the rig's entries and its parts'. A shot differs where the rig had other arrows,
     anchor or hold at that time than its table was of: then a person chooses.
 
-    >>> shots = read_shots("2026-11-26T10:02:11Z 8f3c1a2b crawl 27m 34mm high")
+    >>> shot = FieldShot("crawl 27m 34mm high", None, "8f3c1a2b", "2026-11-26T10:02:11Z", "checked")
     >>> now = datetime.fromisoformat("2026-11-26T12:00:00Z")
-    >>> [one.shown.state for one in sort_shots(shots, [], rig="my-rig", now=now)]
+    >>> [one.shown.state for one in sort_shots([shot], [], rig="my-rig", now=now)]
     ['new']
     """
     known = {entry.id: entry for entry in log}
     found: list[Sorted] = []
     seen: set[str] = set()
+    whole = {shot.id for shot in shots if shot.trust != "changed"}
     for shot in shots:
+        if shot.trust == "changed" and shot.id in whole:
+            continue  # it came a second time, whole
         try:
             sorted_ = _sort(shot, known, log, rig, now)
         except DomainError as problem:
@@ -146,6 +204,12 @@ def _refused(shot: FieldShot, why: str, instruction: str | None) -> Sorted:
 def _sort(
     shot: FieldShot, known: dict[str, e.Entry], log: Sequence[e.Entry], rig: str, now: datetime
 ) -> Sorted:
+    if shot.trust == "changed":
+        return _refused(
+            shot,
+            "This line was cut or changed on its way.",
+            "Bring the helper's text again, whole; or jot the shot if you remember it.",
+        )
     if shot.of is not None and shot.of.rig != rig:
         return _refused(
             shot, f"It was shot with the rig {shot.of.rig}.", "Bring it in where that rig is open."
@@ -168,6 +232,12 @@ def _sort(
             shown("bad", f"Recorded already, otherwise: {before.reading.say().text()}.",
                   "It stays as it was recorded. Jot it anew if it should stand."),
             None,
+        )  # fmt: skip
+    if shot.trust == "last":
+        return Sorted(
+            shown("differs", "It is the last line of a text without checks: it may have been cut.",
+                  "Record it only if it says all that was shot."),
+            draft,
         )  # fmt: skip
     if shot.of is None:
         return Sorted(shown("new"), draft)

@@ -18,6 +18,7 @@ from lyrandis.core.field_shots import MOST_SHOTS, Sorted, read_shots, sort_shots
 from lyrandis.core.setup import fold
 from tests.core.crawls.test_crawl_stage import GOOD, at, rig
 from tests.entries import NOW, entries
+from tests.field_text import field_text
 
 HEAD = "of rig-1 with set-a held corner three_under"
 THEN = NOW + timedelta(days=4)
@@ -33,9 +34,14 @@ def shot(
 def brought(
     *lines: str, log: list[e.Entry] | None = None, rig: str = "rig-1", later: float = 2
 ) -> list[Sorted]:
-    text = "\n".join(["Lyrandis field shots", *lines])
+    return sorted_text(field_text(*lines), log, rig, later)
+
+
+def sorted_text(
+    text: str, log: list[e.Entry] | None = None, rig: str = "rig-1", later: float = 2
+) -> list[Sorted]:
     now = THEN + timedelta(hours=later)
-    return sort_shots(read_shots(text), log or entries(*LOG), rig=rig, now=now)
+    return sort_shots(read_shots(text).shots, log or entries(*LOG), rig=rig, now=now)
 
 
 LOG = ("hold three under", "anchor corner", "draw 28")
@@ -194,10 +200,61 @@ def test_a_shot_of_other_arrows_counts_for_them_when_it_is_recorded_all_the_same
 
 
 def test_a_text_that_went_through_a_messenger_is_read() -> None:
-    text = f"Hi,\n> Lyrandis field shots\n>  {HEAD}\n> {shot()}\n\n{shot(name='9f3c1a2b')}\nBye"
-    found = read_shots(text)
+    text = "\n> ".join(field_text(HEAD, shot(), shot(name="9f3c1a2b")).splitlines())
+    found = read_shots(f"Hi,\n> {text}\n\nBye").shots
     assert [one.id for one in found] == ["8f3c1a2b", "9f3c1a2b"]
     assert {one.of.anchor for one in found if one.of} == {"corner"}
+    assert [one.shown.state for one in sorted_text(f"Hi,\n> {text}\nBye")] == ["new", "new"]
+
+
+THREE = (
+    shot("crawl guessed 27m 34mm high 1 arrow", "8f3c1a2b4d5e6f70"),
+    shot("crawl 35m 12mm 8cm low 3 arrows", "91aa0c112233"),
+    shot("crawl 18m 7.5 stitches fine 2 arrows", "77be1d445566", 1.5),
+)
+
+
+def test_a_text_cut_anywhere_never_records_another_shot_than_was_shot() -> None:
+    text = field_text(HEAD, *THREE)
+    whole = {one.shown.id: one.shown.line for one in sorted_text(text)}
+    assert len(whole) == 3
+    assert not read_shots(text).more
+    for cut in range(text.index("2026") + 1, len(text) - 1):
+        try:
+            came = read_shots(text[:cut])
+        except DomainError:
+            continue
+        taken = [one.shown for one in sorted_text(text[:cut]) if one.draft is not None]
+        assert all(whole[one.id] == one.line for one in taken), text[:cut]
+        assert came.more, "what is missing is said"
+
+
+def test_a_line_changed_on_its_way_is_shown_and_never_taken() -> None:
+    text = field_text(HEAD, *THREE)
+    for was, became in (("34mm", "3"), ("7.5", "7½"), ("3 arrows", "8 arrows"), ("35m", "35yd"),
+                        ("8cm low", "8cm high"), ("guessed ", ""), ("corner", "cheekbone"),
+                        ("T", "t")):  # fmt: skip
+        changed = sorted_text(text.replace(was, became, 1))
+        bad = [one for one in changed if one.draft is None]
+        assert bad, became
+        assert all("cut or changed on its way" in (one.shown.why or "") for one in bad)
+
+
+def test_a_line_that_comes_a_second_time_whole_is_taken() -> None:
+    text = field_text(HEAD, THREE[0])
+    found = sorted_text(text.replace("34mm", "3", 1) + text)
+    assert [(one.shown.state, one.shown.line) for one in found] == [
+        ("new", "crawl guessed 27m 34mm high 1 arrow")
+    ]
+
+
+def test_the_last_line_of_a_text_without_checks_is_asked_about() -> None:
+    old = "\n".join(["Lyrandis field shots", HEAD, *THREE])
+    assert [one.shown.state for one in sorted_text(old)] == ["new", "new", "differs"]
+    [cut] = sorted_text(f"{HEAD}\n{shot('crawl 27m 3')}")
+    assert cut.shown.state == "differs", "it was 34mm high, and reads as three inches"
+    assert "may have been cut" in (cut.shown.why or "")
+    assert cut.draft is not None, "a person may say that it is whole"
 
 
 def test_a_shot_twice_in_one_text_is_one() -> None:
@@ -212,6 +269,6 @@ def test_what_is_no_shot_is_said(text: str) -> None:
 
 def test_more_shots_than_a_season_are_refused() -> None:
     lines = [shot(name=f"shot{number:06d}") for number in range(MOST_SHOTS + 1)]
-    assert len(read_shots("\n".join(lines[:-1]))) == MOST_SHOTS
+    assert len(read_shots("\n".join(lines[:-1])).shots) == MOST_SHOTS
     with pytest.raises(DomainError, match="more than are taken at once"):
         read_shots("\n".join(lines))

@@ -1,5 +1,6 @@
 /** A round: the table, the shots logged, and their way home. Kept in the browser at every step. */
 import { Learner, type FieldTable, type Logged } from './learn';
+import { shotsAsText } from './text';
 import { asJotted, instant, perUnit } from './words';
 
 /** A shot, and how far it has come. */
@@ -163,13 +164,7 @@ export class Round {
 
   /** What a messenger or a file carries home. */
   text(shots: readonly Shot[] = this.standing): string {
-    const lines = ['Lyrandis field shots'];
-    let of = '';
-    for (const one of shots) {
-      if (one.of !== of) lines.push((of = one.of));
-      lines.push(`${one.at} ${one.id} ${one.line}`);
-    }
-    return `${lines.join('\n')}\n`;
+    return shotsAsText(shots);
   }
 
   /** Bring shots home and ask for the table; quiet while nobody answers. */

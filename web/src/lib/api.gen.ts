@@ -2615,6 +2615,8 @@ export interface components {
             lines: components["schemas"]["ShotLine"][];
             /** Recorded */
             recorded: string[];
+            /** More */
+            more: boolean;
         };
         /**
          * FieldStep

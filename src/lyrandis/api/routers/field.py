@@ -35,6 +35,8 @@ class FieldShots(BaseModel):
     lines: list[ShotLine]
     recorded: list[str]
     """Ids that were recorded now."""
+    more: bool
+    """The text was cut at its end: more shots may have been meant."""
 
 
 @router.get("/rigs/{rig}/field-table", response_model=FieldTable, responses=NOT_FOUND)
@@ -69,9 +71,8 @@ def _helper(page: str) -> Response:
 def bring_field_shots(bench: BenchOf, rig: e.SubjectId, text: FieldText) -> Response:
     """Look at shots that came back, or record those that are new, all or none of them."""
     bench.check_rig(rig)
-    shots = sort_shots(
-        read_shots(text.text), bench.entries_of_rig(rig), rig=rig, now=datetime.now(UTC)
-    )
+    came = read_shots(text.text)
+    shots = sort_shots(came.shots, bench.entries_of_rig(rig), rig=rig, now=datetime.now(UTC))
     drafts = [
         one.draft
         for one in shots
@@ -80,5 +81,5 @@ def bring_field_shots(bench: BenchOf, rig: e.SubjectId, text: FieldText) -> Resp
         and (one.shown.state == "new" or one.shown.id in text.also)
     ]
     recorded = [entry.id for entry in bench.record(drafts)]
-    answer = FieldShots(lines=[one.shown for one in shots], recorded=recorded)
+    answer = FieldShots(lines=[one.shown for one in shots], recorded=recorded, more=came.more)
     return as_json(answer, 200)

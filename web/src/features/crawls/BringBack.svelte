@@ -108,6 +108,11 @@
         {/each}
       </tbody>
     </table>
+    {#if asked.data?.more}
+      <p class="mt-2 text-amber">
+        The end of this text is missing: more shots may have been meant. Bring it again whole.
+      </p>
+    {/if}
     <div class="mt-2 flex items-center gap-3">
       <button class="act act-strong" disabled={!fresh || asked.busy} onclick={() => look(true)}>
         {fresh ? `Record ${shots(fresh)}` : 'Nothing new'}
