@@ -20,7 +20,8 @@ CORE_MAY_USE = {
     "decimal", "difflib", "enum", "fractions", "functools", "hashlib", "html", "io", "itertools",
     "importlib",  # for constants that ship beside the code
     "math",
-    "numpy", "operator", "pydantic", "re", "scipy", "statistics", "string", "typing",
+    "numpy", "operator", "pydantic",
+    "pydantic_core", "re", "scipy", "statistics", "string", "typing",
 }  # fmt: skip
 FILES = sorted(ROOT.rglob("*.py"))
 

@@ -17,7 +17,7 @@ from contextlib import suppress
 from datetime import UTC, datetime
 from logging.handlers import RotatingFileHandler
 from pathlib import Path
-from typing import Any, get_args
+from typing import get_args
 
 from platformdirs import user_data_path
 from pydantic import ValidationError
@@ -27,6 +27,7 @@ from lyrandis.core.assessment import Assessment, assess
 from lyrandis.core.errors import DomainError
 from lyrandis.core.logbook import LogbookFile, rig_of
 from lyrandis.core.record import as_entries
+from lyrandis.core.refusals import refusal_of
 from lyrandis.core.setup import fold
 from lyrandis.core.units import UnitSet
 
@@ -202,12 +203,10 @@ def judge_text(text: str) -> Assessment:
 
 
 def _first_error(error: ValidationError) -> DomainError:
-    first: Any = error.errors()[0]
-    where = ".".join(str(place) for place in first["loc"]) or "the file"
-    cause = first.get("ctx", {}).get("error")
-    if isinstance(cause, DomainError):
-        return DomainError(cause.code, f"{where}: {cause.reason}", cause.instruction)
-    return DomainError("invalid", f"{where}: {first['msg']}.", "Mend the file and try again.")
+    refusal = refusal_of(error.errors())
+    where = refusal.path or "the file"
+    cause = refusal.error
+    return DomainError(cause.code, f"{where}: {cause.reason}", cause.instruction)
 
 
 def as_text(assessment: Assessment, units: UnitSet) -> str:

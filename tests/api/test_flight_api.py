@@ -118,7 +118,7 @@ def test_doing_a_correction_records_the_setting_and_undoing_it_is_exact(demo: Ap
         ({"kind": "tail_seen", "across": 1, "distance_m": 500}, "out_of_range"),
         ({"kind": "tail_seen", "across": 1}, "missing_field"),
         ({"kind": "tail_seen", "distance_m": 2.3}, "nothing_given"),
-        ({"kind": "tail_seen", "across": 9, "distance_m": 2.3}, "invalid"),
+        ({"kind": "tail_seen", "across": 9, "distance_m": 2.3}, "out_of_range"),
         ({"kind": "tail_seen", "across_mm": 900, "distance_m": 2.3}, "out_of_range"),
         ({"kind": "tail_seen", "across": 1, "across_mm": 3, "distance_m": 2.3}, "twice"),
         ({"kind": "butt_hits", "hits": [], "distance_m": 18}, "invalid"),

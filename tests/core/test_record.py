@@ -6,7 +6,7 @@ import pytest
 
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
-from lyrandis.core.record import as_entries, check_instant, fitted_at, recorded
+from lyrandis.core.record import Fittings, as_entries, check_instant, recorded
 from tests.entries import NOW, draft, fitting
 
 
@@ -49,12 +49,27 @@ def test_a_few_minutes_of_clock_difference_are_no_future() -> None:
     assert caught.value.field == "happened_at"
 
 
-def test_fitted_at_looks_at_what_was_on_the_rig_then() -> None:
+def test_what_was_fitted_is_asked_of_an_instant() -> None:
     swap = draft(e.PartFitted(part="bow", part_id="ash"), on="rig", days=5)
-    entries = as_entries([*fitting(), swap], now=NOW)
-    assert fitted_at(entries, "rig-1", NOW + timedelta(days=1)).bow == "yew"
-    assert fitted_at(entries, "rig-1", NOW + timedelta(days=6)).bow == "ash"
-    assert fitted_at(entries, "rig-1", NOW - timedelta(days=1)) == e.Fitted()
+    fittings = Fittings(as_entries([*fitting(), swap], now=NOW))
+    assert fittings.at(NOW + timedelta(days=1)).bow == "yew"
+    assert fittings.at(NOW + timedelta(days=6)).bow == "ash"
+    assert fittings.at(NOW - timedelta(days=1)) == e.Fitted()
+
+
+@pytest.mark.parametrize("order", [(0, 1, 2, 3), (3, 2, 1, 0), (2, 0, 3, 1)])
+def test_a_fitting_written_up_late_counts_from_when_it_happened(order: tuple[int, ...]) -> None:
+    drafts = [
+        draft(e.PartFitted(part="bow", part_id=bow), on="rig", days=day)
+        for day, bow in enumerate(["yew", "ash", None, "elm"])
+    ]
+    entries = as_entries(drafts, now=NOW)
+    fittings = Fittings()
+    for place in order:
+        fittings.at(NOW + timedelta(days=9))
+        fittings.add(entries[place])
+    days = [fittings.at(NOW + timedelta(days=day, hours=1)).bow for day in range(4)]
+    assert days == ["yew", "ash", None, "elm"]
 
 
 @pytest.mark.parametrize(

@@ -110,7 +110,11 @@ def test_say_uses_the_archers_units(value, unit, plus_minus, units, said) -> Non
 @pytest.mark.parametrize("key", PLAUSIBLE)
 def test_every_limit_is_inclusive_however_it_was_rounded(key: str) -> None:
     meant = PLAUSIBLE[key]
-    for limit in (meant.low, meant.high):
+    low = meant.low + 1e-4 * (meant.high - meant.low) if meant.above else meant.low
+    if meant.above:
+        with pytest.raises(DomainError):
+            check(key, meant.low)
+    for limit in (low, meant.high):
         for places in (4, 6, 9):
             check(key, round(limit, places) if places > 4 or meant.unit != "mm" else limit)
     step = max(abs(meant.high), 1.0) * 1e-3

@@ -5,7 +5,8 @@ from pathlib import Path
 
 import pytest
 
-from lyrandis.store.bench import Bench
+from lyrandis.core import entries as e
+from lyrandis.store.bench import Bench, NewPart
 from lyrandis.store.database import open_database
 
 
@@ -35,3 +36,17 @@ def bench(database: Path, clock: Clock):  # type: ignore[no-untyped-def]
     engine = open_database(database)
     yield Bench(engine, clock)
     engine.dispose()
+
+
+def on(kind: e.SubjectKind, subject: str, reading: e.BaseReading, **more) -> e.EntryDraft:  # type: ignore[no-untyped-def]
+    return e.EntryDraft(subject=e.Subject(kind=kind, id=subject), reading=reading, **more)  # type: ignore[arg-type]
+
+
+@pytest.fixture
+def rig(bench: Bench) -> str:
+    parts: dict[e.PartKind, str | NewPart] = {
+        "archer": NewPart("archer", "Ann"),
+        "bow": NewPart("bow", "Yew bow"),
+        "arrow_set": NewPart("arrow_set", "Set A"),
+    }
+    return bench.make_rig("Ann's rig", parts)

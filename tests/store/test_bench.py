@@ -9,21 +9,7 @@ from lyrandis.core.errors import DomainError
 from lyrandis.core.setup import fold
 from lyrandis.demo.scenario import drafts as demo_drafts
 from lyrandis.store.bench import Bench, NewPart
-from tests.store.conftest import Clock
-
-
-def on(kind: e.SubjectKind, subject: str, reading: e.BaseReading, **more) -> e.EntryDraft:  # type: ignore[no-untyped-def]
-    return e.EntryDraft(subject=e.Subject(kind=kind, id=subject), reading=reading, **more)  # type: ignore[arg-type]
-
-
-@pytest.fixture
-def rig(bench: Bench) -> str:
-    parts: dict[e.PartKind, str | NewPart] = {
-        "archer": NewPart("archer", "Ann"),
-        "bow": NewPart("bow", "Yew bow"),
-        "arrow_set": NewPart("arrow_set", "Set A"),
-    }
-    return bench.make_rig("Ann's rig", parts)
+from tests.store.conftest import Clock, on
 
 
 def code_of(caught: pytest.ExceptionInfo[DomainError]) -> str:

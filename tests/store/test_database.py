@@ -30,8 +30,8 @@ VALUES (1, 'old-entry-1', 'old-bow', 'named', '2026-01-01T10:00:00.000000+00:00'
 """
 
 
-def make_old(path: Path) -> None:
-    """A database file as version 0001 left it, with a bow in it."""
+def migrated_to(path: Path, revision: str) -> None:
+    """A database file as a version left it."""
     engine = create_engine(f"sqlite:///{path}")
     config = Config()
     config.set_main_option(
@@ -40,8 +40,13 @@ def make_old(path: Path) -> None:
     config.set_main_option("path_separator", "os")
     with engine.begin() as connection:
         config.attributes["connection"] = connection
-        command.upgrade(config, "0001")
+        command.upgrade(config, revision)
     engine.dispose()
+
+
+def make_old(path: Path) -> None:
+    """A database file as version 0001 left it, with a bow in it."""
+    migrated_to(path, "0001")
     raw = sqlite3.connect(path)
     raw.executescript(OLD)
     raw.close()

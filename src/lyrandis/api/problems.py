@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict
 from starlette.exceptions import HTTPException
 
 from lyrandis.core.errors import Code, DomainError, Understood, in_words
+from lyrandis.core.refusals import refusal_of
 from lyrandis.core.units import UNIT_SETS, UnitSet
 from lyrandis.store.trouble import StoreError, trouble_of
 
@@ -93,6 +94,8 @@ CODES: dict[Code, tuple[int, str]] = {
     "broken_off": (400, "it broke off on its way"),
     "bad_request": (400, "this cannot be read"),
     "too_slow": (408, "it came too slowly"),
+    "busy": (503, "busy recording"),
+    "file_gone": (503, "the bench's file is gone"),
     "locked": (503, "another program holds the file"),
     "disk_full": (507, "the disk is full"),
     "folder_closed": (503, "the folder cannot be written to"),
@@ -101,23 +104,6 @@ CODES: dict[Code, tuple[int, str]] = {
     "not_readable": (422, "this cannot be read"),
 }
 """Status and title of every problem."""
-_WORDS_OF_TYPE: dict[str, tuple[Code, str, str]] = {
-    "missing": ("missing_field", "Something is missing.", "Give it."),
-    "extra_forbidden": ("unknown_field", "This is not known here.", "Leave it out."),
-    "finite_number": ("not_a_number", "This is not a finite number.", "Type a plain number."),
-    "union_tag_invalid": (
-        "unknown_kind",
-        "There is no such kind of reading.",
-        "Use one of the kinds listed in the API reference.",
-    ),
-    "union_tag_not_found": ("unknown_kind", "The reading has no kind.", "Say its kind."),
-    "json_invalid": ("bad_json", "This cannot be read as JSON.", "Send valid JSON."),
-    "timezone_aware": (
-        "no_time_zone",
-        "The time has no time zone.",
-        "Add one, e.g. 2026-01-10T10:00:00Z.",
-    ),
-}
 
 
 class HeardPart(BaseModel):
@@ -195,17 +181,8 @@ def problem_of(
 
 def problem_of_validation(errors: Sequence[Any], units: UnitSet = "inch") -> Problem:
     """Return the problem that the first validation error is."""
-    first = errors[0]
-    places = [str(place) for place in first["loc"] if place != "body"]
-    path = ".".join(places) or None
-    field = next((place for place in reversed(places) if not place.isdigit()), None)
-    cause = first.get("ctx", {}).get("error")
-    if isinstance(cause, DomainError):
-        return problem_of(cause, field=field, path=path, units=units)
-    code, reason, instruction = _WORDS_OF_TYPE.get(
-        first["type"], ("invalid", f"{first['msg']}.", "Check the value and its type.")
-    )
-    return problem_of(DomainError(code, reason, instruction), field=field, path=path)
+    error, field, path = refusal_of(errors)
+    return problem_of(error, field=field, path=path, units=units)
 
 
 def respond(problem: Problem) -> JSONResponse:

@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
+from lyrandis.core.quantities import Quantity
 from lyrandis.core.reading import Frozen
 
 SoundMark = Annotated[
@@ -17,7 +18,7 @@ class ByEar(Frozen):
     """A recording's mark, and how sure the reading is: 95 in a hundred lie within `half`."""
 
     mark: SoundMark
-    half: Annotated[float, Field(gt=0)]
+    half: Annotated[float, Quantity("half_interval")]
     """In the reading's own unit."""
     same_place: bool = False
     """Phone, place and gain as at the recording before."""

@@ -5,7 +5,12 @@ Entries are never changed: undo is another entry.
 
 from typing import Annotated, get_args
 
-from pydantic import AwareDatetime, Field, StringConstraints, model_validator
+from pydantic import (
+    AwareDatetime,
+    Field,
+    StringConstraints,
+    model_validator,
+)
 
 from lyrandis.core.archer.readings import (
     AnchorChosen,
@@ -154,6 +159,7 @@ from lyrandis.core.reading import (
     Source,
     SubjectId,
     SubjectKind,
+    revision_of,
 )
 from lyrandis.core.string.readings import (
     BraceHeight,
@@ -385,12 +391,19 @@ class Entry(EntryDraft):
     source: Source
     fitted: Fitted | None = None
 
+    revision: Annotated[int, Field(ge=1)] = Field(
+        default_factory=lambda told: revision_of(told["reading"])
+    )
+    """Which shape the reading is written in: a saved file says it."""
+
 
 class Taking(Frozen):
     """An entry to take back, and the id of the retraction: a repeated send is recorded once."""
 
     entry_id: EntryId
     id: EntryId | None = None
+    happened_at: AwareDatetime | None = None
+    """When it was taken back; now, where it is not said."""
 
 
 class PostedEntry(EntryDraft):
@@ -399,3 +412,4 @@ class PostedEntry(EntryDraft):
     seq: int | None = None
     recorded_at: AwareDatetime | None = None
     fitted: Fitted | None = None
+    revision: Annotated[int, Field(ge=1)] | None = None

@@ -86,6 +86,8 @@ Code = Literal[
     "bad_request",
     "too_slow",
     "locked",
+    "busy",
+    "file_gone",
     "disk_full",
     "folder_closed",
     "damaged",

@@ -11,6 +11,7 @@ from pydantic import ValidationError
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError, Guess, Understood
 from lyrandis.core.heard import Heard, hear, told_of
+from lyrandis.core.refusals import refusal_of
 from lyrandis.core.room import Word
 from lyrandis.core.rooms import ROOMS
 from lyrandis.core.spoken import Line, Token
@@ -267,7 +268,7 @@ def _worded(text: str, line: Line, head: Token, to: Listener) -> Jotted:
     try:
         reading = word.read(line)
     except ValidationError as error:
-        raise _first_domain_error(error) from None
+        raise refusal_of(error.errors()).error from None
     line.end()
     return Jotted(word.subject, reading, word.word)
 
@@ -285,13 +286,6 @@ def _unknown(text: str, head: Token, to: Listener) -> DomainError:
         ),
         span=(head.start, head.end),
     )
-
-
-def _first_domain_error(error: ValidationError) -> DomainError:
-    cause = error.errors()[0].get("ctx", {}).get("error")
-    if isinstance(cause, DomainError):
-        return cause
-    return DomainError("invalid", error.errors()[0]["msg"], "Check what was typed.")
 
 
 def _bare(text: str, line: Line, to: Listener) -> Jotted:

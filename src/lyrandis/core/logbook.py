@@ -2,15 +2,43 @@
 
 from collections import Counter
 from hashlib import sha256
-from typing import Annotated
+from typing import Annotated, Any
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import (
+    BaseModel,
+    ConfigDict,
+    Field,
+    ValidationError,
+    ValidatorFunctionWrapHandler,
+    WrapValidator,
+)
 
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
+from lyrandis.core.quantities import AS_STORED
+from lyrandis.core.stored import cast_up
 
 MOST_ENTRIES = 20_000
 """More than a lifetime of shooting fills."""
+
+
+def _as_saved(raw: Any, read: ValidatorFunctionWrapHandler) -> e.PostedEntry:
+    """Read an entry that was recorded once as it is read from the store, others as a draft.
+
+    Files saved before readings had a revision hold the first one.
+    """
+    if isinstance(raw, dict) and raw.get("recorded_at") is not None:
+        try:
+            reading = cast_up(raw.get("reading"), raw.get("revision") or 1)
+            return e.PostedEntry.model_validate({**raw, "reading": reading}, context=AS_STORED)
+        except (ValidationError, ValueError, TypeError):
+            pass  # as a draft it is refused with the place of what is wrong
+    entry: e.PostedEntry = read(raw)
+    return entry
+
+
+SavedEntry = Annotated[e.PostedEntry, WrapValidator(_as_saved)]
+"""An entry of a file: recorded once, or written by hand."""
 
 
 class LogbookFile(BaseModel):
@@ -18,7 +46,7 @@ class LogbookFile(BaseModel):
 
     model_config = ConfigDict(extra="ignore")
 
-    entries: Annotated[list[e.PostedEntry], Field(max_length=MOST_ENTRIES)]
+    entries: Annotated[list[SavedEntry], Field(max_length=MOST_ENTRIES)]
     rig: e.SubjectId | None = None
 
 

@@ -6,6 +6,7 @@ from operator import attrgetter
 from typing import Any, Generic, NamedTuple, TypeVar, cast
 
 from lyrandis.core import entries as e
+from lyrandis.core.quantities import AS_STORED
 
 R = TypeVar("R", bound=e.BaseReading)
 R_co = TypeVar("R_co", bound=e.BaseReading, covariant=True)
@@ -122,7 +123,7 @@ class Pile:
         given: dict[str, Any] = {}
         for recorded in told:
             given |= recorded.reading.told()
-        return Recorded(kind(**given), told[-1].entry)
+        return Recorded(kind.model_validate(given, context=AS_STORED), told[-1].entry)
 
     def newest(self, kind: type[R], name: str) -> tuple[Any, Recorded[R] | None]:
         """Return the newest value given for one field of a kind, and the reading that gave it."""

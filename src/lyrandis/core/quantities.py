@@ -5,15 +5,14 @@ The limits only refuse what cannot be a reading; judging is the rules' work.
 
 import math
 from dataclasses import dataclass
-from functools import partial
-from typing import Annotated, cast
+from typing import Annotated, Any
 
-from pydantic import AfterValidator, Field
-from pydantic.fields import FieldInfo
+from pydantic import GetCoreSchemaHandler, GetJsonSchemaHandler
+from pydantic_core import core_schema
 
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.errors import DomainError, Guess
-from lyrandis.core.phrase import Figure, phrase
+from lyrandis.core.phrase import Figure, Phrase, phrase
 from lyrandis.core.units import Unit, say
 
 _ROUNDING = 1e-6
@@ -33,19 +32,31 @@ def within(value: float, low: float, high: float) -> bool:
 class Plausible:
     """The believable range of one quantity.
 
-    `low` and `high` are inclusive, in `unit`; `word` is its jot word; `mistaken_for` lists the
-    quantities people type in its place.
+    `low` and `high` are inclusive, in `unit`, but for a `low` that is only `above`; `word` is its
+    jot word; `mistaken_for` lists the quantities people type in its place.
     """
 
     name: str
     unit: Unit
     low: float
     high: float
-    word: str
+    word: str = ""
     mistaken_for: tuple[str, ...] = ()
+    above: bool = False
+    """True where `low` itself is not believable."""
+    refusal: str = ""
+    """What is said of another value, where the usual words do not fit: `{said}` is the value."""
+    instead: str = ""
+    """What to give instead, where the usual words do not fit."""
+    ever: tuple[float, float] | None = None
+    """The widest limits that ever held, where they were wider: what is recorded stays readable."""
 
     def holds(self, value: float) -> bool:
-        return within(value, self.low, self.high)
+        return within(value, self.low, self.high) and not (self.above and value <= self.low)
+
+    def held_ever(self, value: float) -> bool:
+        """Return whether a value was believable at any time."""
+        return self.holds(value) or (self.ever is not None and within(value, *self.ever))
 
 
 def _inches(
@@ -104,12 +115,125 @@ PLAUSIBLE: dict[str, Plausible] = {
     "arrow_reach": _inches("nock to point's end", 15, 46, "reach"),
     "tail_aside": Plausible("place of the nock", "gap", -300, 300, "tail"),
     "hit_aside": Plausible("place of a hit", "mm", -2000, 2000, "bare"),
+    "riser_mass_g": Plausible("mass on the riser", "g", 0, 3000),
+    "hours_strung": Plausible("number of hours strung", "h", 0, 2000),
+    "strands": Plausible("number of strands", "count", 4, 60, "strands"),
+    "turns": Plausible(
+        "number of turns",
+        "count",
+        0,
+        200,
+        "turns",
+        refusal="{said} turns are more than any string takes.",
+        instead="Count turns the way the bundle is laid: whole or half turns, {low} to {high}.",
+    ),
+    "rating": Plausible(
+        "rating",
+        "ratio",
+        0,
+        10,
+        refusal="{said} is no rating.",
+        instead="Rate from {low}, still, to {high}, harsh.",
+    ),
+    "bolt_turns": Plausible(
+        "number of bolt turns",
+        "count",
+        0,
+        30,
+        "bolts",
+        refusal="{said} is no number of bolt turns.",
+        instead="Count the turns out from the stop, {low} to {high}.",
+    ),
+    "drift": Plausible("drift over ten metres", "mm", -500, 500),
+    "shooting_distance": Plausible(
+        "distance to the butt",
+        "m",
+        0.5,
+        100,
+        "bare",
+        refusal="{said} is no distance to shoot from.",
+        instead="Give the distance to the butt, {low} to {high}.",
+    ),
+    "mark_distance": Plausible(
+        "distance of a crawl",
+        "m",
+        1.5,
+        120,
+        "crawl",
+        above=True,
+        refusal="{said} is no distance for a crawl.",
+        instead="Give more than {low} and at most {high}.",
+    ),
+    "fingers": Plausible(
+        "number of fingers",
+        "ratio",
+        -1.5,
+        6.5,
+        "crawl",
+        refusal="{said} fingers is no crawl.",
+        instead="Give 0 to {high} fingers: no hand reaches further.",
+    ),
+    "stitches": Plausible(
+        "number of stitches",
+        "ratio",
+        -10,
+        60,
+        "crawl",
+        refusal="{said} stitches is no crawl.",
+        instead="Give 0 to {high} stitches: no hand reaches further.",
+    ),
+    "repeatability": Plausible("repeatability of a crawl", "gap", 0.3, 10, "repeat"),
+    "table_step": Plausible("step of a table", "m", 0.5, 20),
+    "arrow_number": Plausible("arrow's number", "count", 1, 999, "arrow"),
+    "arrows_shot": Plausible("number of arrows", "count", 1, 24),
+    "arrows_of_mark": Plausible("number of arrows", "count", 1, 36),
+    "grade": Plausible("grade, 0 straight, 1 slight, 2 clear, 3 strong", "count", -3, 3),
+    "index": Plausible("index of a shaft", "ratio", -20, 20),
+    "index_sd": Plausible("doubt of an index", "ratio", 0, 5, above=True),
+    "half_interval": Plausible("half of an interval", "ratio", 0, 1e6, above=True),
+    "recorded_second": Plausible("moment of a recording", "s", 0, 700),
+    "recording_length": Plausible("length of a recording", "s", 0, 700, above=True),
+    "sample_rate": Plausible("rate of a recording", "Hz", 4_000, 400_000),
+    "level": Plausible("level", "dB", -250, 250),
+    "take_level": Plausible("level of a take", "dB", -200, 40),
+    "sound_pitch": Plausible("middle of a sound", "Hz", 0, 20_000),
+    "sound_share": Plausible("share of a sound", "ratio", 0, 1e6),
+    "sound_count": Plausible("number of bursts", "count", 0, 1e6),
+    "spread_ms": Plausible("spread of bursts", "ms", 0, 1e6),
+    "excess": Plausible("excess of a level", "dB", 0, 1e6),
+    "likeness": Plausible("likeness of two sounds", "ratio", -1.01, 1.01),
+    "partial_number": Plausible("number of a partial", "count", 1, 16),
+    "partial": Plausible("partial of a string", "Hz", 20, 2_000, above=True),
+    "string_note": Plausible("note of a string", "Hz", 20, 400, above=True),
+    "note_doubt": Plausible("doubt of a note", "Hz", 0, 200, above=True),
+    "second_pitch": Plausible("strength of a second pitch", "ratio", 0, 100),
+    "pitch_ratio": Plausible("ratio of two pitches", "ratio", 0.8, 1, above=True),
+    "take_number": Plausible("number of a take", "count", 1, 24),
+    "shaft_ring": Plausible("ring of a shaft", "Hz", 20, 600),
+    "ring_doubt": Plausible("doubt of a ring", "Hz", 0, 100, above=True),
+    "ring_lines": Plausible("number of lines of a ring", "count", 2, 8),
+    "draw_short_by": Plausible("amount a draw is short by", "mm", 3, 80),
+    "draw_extra_by": Plausible("amount a draw is longer by", "mm", 3, 40),
+    "silencers_by": Plausible("change of silencers", "gr", -200, 200),
+    "plate_by": Plausible("change of a plate", "gap", -10, 10),
+    "point_by": Plausible("change of a point", "gr", -200, 200),
+    "brace_by": Plausible("change of a brace", "mm", -40, 40),
+    "other_shafts_by": Plausible("spine of other shafts", "spine", 15, 160),
+    "nock_by": Plausible("change of a nock's height", "gap", -20, 20),
 }
 
+_AS_TYPED: dict[Unit, str] = {
+    "count": "", "ratio": "", "m": " m", "s": " s", "h": " h", "g": " g", "Hz": " Hz",
+    "dB": " dB", "ms": " ms",
+}  # fmt: skip
+"""What is said as it was typed, whatever units the reader has."""
+_COUNTED: frozenset[Unit] = frozenset({"count", "ratio"})
+"""What nobody measures in another unit."""
 _SLIPS_OF_UNIT: dict[Unit, tuple[tuple[float, str], ...]] = {
     "lbf": ((1 / 4.4482216, "N"), (2.2046226, "kg")),
     "gr": ((15.432358, "g"), (1 / 15.432358, "gr")),
     "m/s": ((0.3048, "fps"),),
+    "m": ((0.001, "m"),),
     "gap": ((MM_PER_IN, "in"), (1 / MM_PER_IN, "mm")),
 }
 _LENGTH_TYPED_IN_INCHES = ((1 / 2.54, "cm"), (1 / 25.4, "mm"))
@@ -152,6 +276,16 @@ def _guesses(key: str, value: float) -> tuple[Guess, ...]:
     return tuple(found)
 
 
+def _with_figures(template: str, unit: Unit, **values: float) -> Phrase:
+    """Return a sentence with values in it: as figures, or as typed where no reader has others."""
+    label = _AS_TYPED.get(unit)
+    if label is None:
+        return phrase(template, **{name: Figure(value, unit) for name, value in values.items()})
+    for name, value in values.items():
+        template = template.replace(f"{{{name}}}", f"{value:g}{label}")
+    return phrase(template)
+
+
 def _an(name: str) -> str:
     return f"{'an' if name[0] in 'aeiou' else 'a'} {name}"
 
@@ -185,80 +319,126 @@ def check(key: str, value: float) -> float:
             "Type a plain number.",
         )
     said = "{said}" if abs(value) < 100 * meant.high else "That"
-    if meant.low >= 0 and (value < 0 or (value == 0 and meant.low > 0)):
+    if meant.refusal and value >= 0:
+        reason = meant.refusal
+    elif meant.low >= 0 and (value < 0 or (value == 0 and meant.low > 0)):
         reason = f"{_an(meant.name).capitalize()} cannot be {'negative' if value < 0 else 'zero'}."
     else:
         reason = f"{said} is outside what {_an(meant.name)} can be."
     raise DomainError(
         "out_of_range",
-        phrase(reason, said=Figure(value, meant.unit)),
-        phrase(
-            f"Give {_an(meant.name)} between {{low}} and {{high}}, and check the unit.",
-            low=Figure(meant.low, meant.unit),
-            high=Figure(meant.high, meant.unit),
+        _with_figures(reason, meant.unit, said=value),
+        _with_figures(
+            meant.instead
+            or f"Give {_an(meant.name)} between {{low}} and {{high}}"
+            + (", and check the unit." if meant.unit not in _COUNTED else "."),
+            meant.unit,
+            low=meant.low,
+            high=meant.high,
         ),
         guesses=_guesses(key, value) if value > 0 else (),
     )
 
 
-def _checked(key: str) -> AfterValidator:
-    return AfterValidator(partial(check, key))
+STORED = "stored"
+AS_STORED = {STORED: True}
+"""A validation's context: what is read was believable when it was recorded."""
 
 
-def _told(key: str) -> FieldInfo:
-    meant = PLAUSIBLE[key]
-    text = f"{meant.name} [{meant.unit}], {meant.low:g} to {meant.high:g}"
-    return cast(FieldInfo, Field(description=text))
+@dataclass(frozen=True)
+class Quantity:
+    """Marks a number as a quantity of the trade: its words, its believable range and its unit.
+
+    What is recorded is checked; what is read from the record (`STORED`) by the widest limits that
+    ever held, so that a limit that is narrowed takes nothing out of it.
+
+    >>> from pydantic import TypeAdapter
+    >>> length = TypeAdapter(Annotated[float, Quantity("bow_length")])
+    >>> length.validate_python(1600.0)
+    1600.0
+    >>> round(length.json_schema()["maximum"], 1)
+    2133.6
+    """
+
+    key: str
+
+    def __get_pydantic_core_schema__(
+        self, source: Any, handler: GetCoreSchemaHandler
+    ) -> core_schema.CoreSchema:
+        return core_schema.with_info_after_validator_function(self._believed, handler(source))
+
+    def __get_pydantic_json_schema__(
+        self, schema: core_schema.CoreSchema, handler: GetJsonSchemaHandler
+    ) -> dict[str, Any]:
+        meant = PLAUSIBLE[self.key]
+        said = f"{meant.name} [{meant.unit}], {meant.low:g} to {meant.high:g}"
+        low, high = (int(one) if one == int(one) else one for one in (meant.low, meant.high))
+        least = {"exclusiveMinimum" if meant.above else "minimum": low}
+        return {**handler(schema), **least, "maximum": high, "description": said}
+
+    def _believed(self, value: float, info: core_schema.ValidationInfo) -> float:
+        return believed(self.key, value, info.context)
 
 
-DrawLength = Annotated[float, _checked("draw_length"), _told("draw_length")]
-HookPosition = Annotated[float, _checked("hook_position"), _told("hook_position")]
-ArmLength = Annotated[float, _checked("arm_length"), _told("arm_length")]
-ArmSpan = Annotated[float, _checked("arm_span"), _told("arm_span")]
-HookDepth = Annotated[float, _checked("hook_depth"), _told("hook_depth")]
-BowLength = Annotated[float, _checked("bow_length"), _told("bow_length")]
-RiserLength = Annotated[float, _checked("riser_length"), _told("riser_length")]
-LimbLength = Annotated[float, _checked("limb_length"), _told("limb_length")]
-BraceHeight = Annotated[float, _checked("brace_height"), _told("brace_height")]
-GripDepth = Annotated[float, _checked("grip_depth"), _told("grip_depth")]
-ShaftLength = Annotated[float, _checked("shaft_length"), _told("shaft_length")]
-StringLength = Annotated[float, _checked("string_length"), _told("string_length")]
-DrawWeight = Annotated[float, _checked("draw_weight"), _told("draw_weight")]
-ArrowMass = Annotated[float, _checked("arrow_mass"), _told("arrow_mass")]
-GrainsPerPound = Annotated[float, _checked("grains_per_pound"), _told("grains_per_pound")]
-ShaftGrainsPerInch = Annotated[
-    float, _checked("shaft_grains_per_inch"), _told("shaft_grains_per_inch")
-]
-Spine = Annotated[float, _checked("spine"), _told("spine")]
-ShaftDiameter = Annotated[float, _checked("shaft_diameter"), _told("shaft_diameter")]
-TaperLength = Annotated[float, _checked("taper_length"), _told("taper_length")]
-FletchingLength = Annotated[float, _checked("fletching_length"), _told("fletching_length")]
-RunOut = Annotated[float, _checked("run_out"), _told("run_out")]
-NockTurn = Annotated[float, _checked("nock_turn"), _told("nock_turn")]
-Window = Annotated[float, _checked("window"), _told("window")]
-StringTrack = Annotated[float, _checked("string_track"), _told("string_track")]
-ShaftMass = Annotated[float, _checked("shaft_mass"), _told("shaft_mass")]
-BundleDiameter = Annotated[float, _checked("bundle_diameter"), _told("bundle_diameter")]
-ThreadDiameter = Annotated[float, _checked("thread_diameter"), _told("thread_diameter")]
-ServingLength = Annotated[float, _checked("serving_length"), _told("serving_length")]
-SilencerPlace = Annotated[float, _checked("silencer_place"), _told("silencer_place")]
-NockHeight = Annotated[float, _checked("nock_height"), _told("nock_height")]
-NockOutside = Annotated[float, _checked("nock_outside"), _told("nock_outside")]
-NockGroove = Annotated[float, _checked("nock_groove"), _told("nock_groove")]
-TillerGap = Annotated[float, _checked("tiller_gap"), _told("tiller_gap")]
-Aside = Annotated[float, _checked("aside"), _told("aside")]
-Forward = Annotated[float, _checked("forward"), _told("forward")]
-Upward = Annotated[float, _checked("upward"), _told("upward")]
-UnderRest = Annotated[float, _checked("under_rest"), _told("under_rest")]
-Crawl = Annotated[float, _checked("crawl"), _told("crawl")]
-Hook = Annotated[float, _checked("hook_place"), _told("hook_place")]
-FingerWidth = Annotated[float, _checked("finger_width"), _told("finger_width")]
-TenStitches = Annotated[float, _checked("ten_stitches"), _told("ten_stitches")]
-EyeHeight = Annotated[float, _checked("eye_height"), _told("eye_height")]
-ArrowReach = Annotated[float, _checked("arrow_reach"), _told("arrow_reach")]
-TailAside = Annotated[float, _checked("tail_aside"), _told("tail_aside")]
-HitAside = Annotated[float, _checked("hit_aside"), _told("hit_aside")]
-RiserMass = Annotated[float, Field(ge=0, le=3000, description="mass on the riser [g], 0 to 3000")]
-HoursStrung = Annotated[float, Field(ge=0, le=2000, description="hours strung, 0 to 2000")]
-PartMass = Annotated[float, _checked("part_mass"), _told("part_mass")]
-ArrowSpeed = Annotated[float, _checked("arrow_speed"), _told("arrow_speed")]
+def believed(key: str, value: float, context: Any) -> float:
+    """Return a value that is believable now, or was at any time where it is read as stored.
+
+    Raises `DomainError` as `check`.
+
+    >>> believed("strands", 16, {STORED: True})
+    16
+    """
+    if context and context.get(STORED) and PLAUSIBLE[key].held_ever(value):
+        return value
+    return check(key, value)
+
+
+DrawLength = Annotated[float, Quantity("draw_length")]
+HookPosition = Annotated[float, Quantity("hook_position")]
+ArmLength = Annotated[float, Quantity("arm_length")]
+ArmSpan = Annotated[float, Quantity("arm_span")]
+HookDepth = Annotated[float, Quantity("hook_depth")]
+BowLength = Annotated[float, Quantity("bow_length")]
+RiserLength = Annotated[float, Quantity("riser_length")]
+LimbLength = Annotated[float, Quantity("limb_length")]
+BraceHeight = Annotated[float, Quantity("brace_height")]
+GripDepth = Annotated[float, Quantity("grip_depth")]
+ShaftLength = Annotated[float, Quantity("shaft_length")]
+StringLength = Annotated[float, Quantity("string_length")]
+DrawWeight = Annotated[float, Quantity("draw_weight")]
+ArrowMass = Annotated[float, Quantity("arrow_mass")]
+GrainsPerPound = Annotated[float, Quantity("grains_per_pound")]
+ShaftGrainsPerInch = Annotated[float, Quantity("shaft_grains_per_inch")]
+Spine = Annotated[float, Quantity("spine")]
+ShaftDiameter = Annotated[float, Quantity("shaft_diameter")]
+TaperLength = Annotated[float, Quantity("taper_length")]
+FletchingLength = Annotated[float, Quantity("fletching_length")]
+RunOut = Annotated[float, Quantity("run_out")]
+NockTurn = Annotated[float, Quantity("nock_turn")]
+Window = Annotated[float, Quantity("window")]
+StringTrack = Annotated[float, Quantity("string_track")]
+ShaftMass = Annotated[float, Quantity("shaft_mass")]
+BundleDiameter = Annotated[float, Quantity("bundle_diameter")]
+ThreadDiameter = Annotated[float, Quantity("thread_diameter")]
+ServingLength = Annotated[float, Quantity("serving_length")]
+SilencerPlace = Annotated[float, Quantity("silencer_place")]
+NockHeight = Annotated[float, Quantity("nock_height")]
+NockOutside = Annotated[float, Quantity("nock_outside")]
+NockGroove = Annotated[float, Quantity("nock_groove")]
+TillerGap = Annotated[float, Quantity("tiller_gap")]
+Aside = Annotated[float, Quantity("aside")]
+Forward = Annotated[float, Quantity("forward")]
+Upward = Annotated[float, Quantity("upward")]
+UnderRest = Annotated[float, Quantity("under_rest")]
+Crawl = Annotated[float, Quantity("crawl")]
+Hook = Annotated[float, Quantity("hook_place")]
+FingerWidth = Annotated[float, Quantity("finger_width")]
+TenStitches = Annotated[float, Quantity("ten_stitches")]
+EyeHeight = Annotated[float, Quantity("eye_height")]
+ArrowReach = Annotated[float, Quantity("arrow_reach")]
+TailAside = Annotated[float, Quantity("tail_aside")]
+HitAside = Annotated[float, Quantity("hit_aside")]
+RiserMass = Annotated[float, Quantity("riser_mass_g")]
+HoursStrung = Annotated[float, Quantity("hours_strung")]
+PartMass = Annotated[float, Quantity("part_mass")]
+ArrowSpeed = Annotated[float, Quantity("arrow_speed")]

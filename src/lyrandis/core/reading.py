@@ -5,6 +5,7 @@ The kinds themselves stand in each stage's `readings.py`.
 
 import unicodedata
 from abc import ABC, abstractmethod
+from collections.abc import Callable
 from typing import Annotated, Any, ClassVar, Literal, TypeVar, get_args
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
@@ -77,6 +78,9 @@ class BaseReading(Frozen, ABC):
     needs: ClassVar[frozenset[PartKind]] = frozenset()
     """Recorded on a rig, it counts only while these parts are the ones it was made with."""
 
+    upcasts: ClassVar[tuple[Callable[[dict[str, Any]], dict[str, Any]], ...]] = ()
+    """What turns each former shape of the fields into the next; see `core/stored.py`."""
+
     kind: str
 
     @abstractmethod
@@ -121,3 +125,13 @@ def require_something(build: _Build, field: str) -> _Build:
     if not build.told():
         raise DomainError("nothing_given", "No part is named.", "Give at least one part.", field)
     return build
+
+
+def revision_of(reading: BaseReading | type[BaseReading]) -> int:
+    """Return the number of the shape that a kind of reading has now.
+
+    >>> from lyrandis.core.bow.readings import BowLength
+    >>> revision_of(BowLength)
+    1
+    """
+    return len(reading.upcasts) + 1

@@ -1,11 +1,12 @@
 """Turning offered entries into recorded ones, purely: the clock and the order are given."""
 
+from bisect import bisect_right
 from collections.abc import Iterable, Sequence
 from datetime import datetime, timedelta
 
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
-from lyrandis.core.pile import in_order, parts_fitted
+from lyrandis.core.pile import in_order, when
 
 FUTURE_ALLOWED = timedelta(minutes=5)
 """Clocks differ a little; anything later has not happened yet."""
@@ -69,6 +70,29 @@ def as_entries(drafts: Sequence[e.EntryDraft], *, now: datetime, after: int = 0)
     ]
 
 
-def fitted_at(entries: Iterable[e.Entry], rig: str, at: datetime) -> e.Fitted:
-    """Return the parts on the rig at an instant, from its standing entries."""
-    return parts_fitted(in_order(entry for entry in entries if entry.happened_at <= at), rig)
+class Fittings:
+    """The parts on a rig as they changed, asked what was on it at an instant.
+
+    Holds the standing `part_fitted` entries of one rig.
+    """
+
+    def __init__(self, entries: Iterable[e.Entry] = ()) -> None:
+        self._entries = in_order(entries)
+        self._after: list[e.Fitted] = [e.Fitted()]
+        """What was on the rig after so many of them, as far as it was asked for."""
+
+    def add(self, entry: e.Entry) -> None:
+        """Take in one more fitting, wherever it stands in the order."""
+        place = bisect_right(self._entries, when(entry), key=when)
+        self._entries.insert(place, entry)
+        del self._after[place + 1 :]
+
+    def at(self, instant: datetime) -> e.Fitted:
+        """Return the parts on the rig at an instant."""
+        count = bisect_right(self._entries, instant, key=lambda entry: entry.happened_at)
+        for entry in self._entries[len(self._after) - 1 : count]:
+            fitted, reading = self._after[-1], entry.reading
+            if isinstance(reading, e.PartFitted):
+                fitted = fitted.model_copy(update={reading.part: reading.part_id})
+            self._after.append(fitted)
+        return self._after[count]

@@ -20,7 +20,7 @@ from lyrandis.core.constants import (
 
 Unit = Literal[
     "mm", "gap", "lbf", "gr", "gr/lbf", "lbf/in", "gr/in", "m/s", "J", "deg", "%", "count",
-    "spine", "Hz", "dB", "ms", "ratio", "day",
+    "spine", "Hz", "dB", "ms", "ratio", "day", "m", "s", "h", "g",
 ]  # fmt: skip
 """Units a stored figure can have. `gap` is a small length, said in mm in every set of units;
 `spine` is pounds of the wood scale, said beside thousandths; `day` is an instant in seconds since
@@ -63,6 +63,7 @@ _PLAIN: dict[Unit, tuple[float, int, str]] = {
     "J": (1.0, 1, "J"), "deg": (1.0, 0, "°"), "%": (1.0, 0, "%"), "gap": (1.0, 1, "mm"),
     "spine": (1.0, 0, "lb"), "Hz": (1.0, 0, "Hz"),
     "dB": (1.0, 1, "dB"), "ms": (1.0, 1, "ms"), "ratio": (1.0, 2, ""),
+    "m": (1.0, 1, "m"), "s": (1.0, 1, "s"), "h": (1.0, 0, "h"), "g": (1.0, 0, "g"),
 }  # fmt: skip
 _SIXTEENTH_MM = MM_PER_IN / 16
 SMALL_LENGTH_MM = 50.0

@@ -1,14 +1,17 @@
 """The bench: everything stored, read as entries and written as entries."""
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
+from threading import Lock
 from typing import Literal
 from uuid import uuid4
 
-from sqlalchemy import Connection, Engine, func, insert, select
+from sqlalchemy import Engine, select
 
 from lyrandis.core import entries as e
+from lyrandis.core.errors import DomainError
 from lyrandis.core.pile import parts_fitted
 from lyrandis.core.record import check_instant, recorded
 from lyrandis.store.checks import (
@@ -21,22 +24,13 @@ from lyrandis.store.checks import (
 from lyrandis.store.log import Logs, RigLog
 from lyrandis.store.logbooks import Plan, carry_out, plan_of
 from lyrandis.store.models import EntryRow, SubjectRow
-from lyrandis.store.rows import (
-    entries_where,
-    find_kind,
-    free_id,
-    kind_of,
-    names_of,
-    no_such_entry,
-    no_such_subject,
-    standing_of_kinds,
-    values_of,
-)
+from lyrandis.store.rows import entries_where, no_such_entry, no_such_subject, standing_of_kinds
+from lyrandis.store.transaction import Transaction
 
 Origin = Literal["own", "demo"]
 
-_HEAD = select(func.max(EntryRow.seq))
-_INSERT_ENTRY = insert(EntryRow)
+WAIT_S = 10.0
+"""So long a write waits for another of this program."""
 
 
 @dataclass(frozen=True)
@@ -68,8 +62,29 @@ class Bench:
     def __init__(self, engine: Engine, clock: Callable[[], datetime]) -> None:
         self._read = engine
         self._write = engine.execution_options(writing=True)
+        self._writes = Lock()
         self._clock = clock
         self._logs = Logs()
+
+    @contextmanager
+    def _reading(self) -> Iterator[Transaction]:
+        with self._read.connect() as connection:
+            yield Transaction(connection)
+
+    @contextmanager
+    def _writing(self) -> Iterator[Transaction]:
+        """Write, one after the other; what takes long says so instead of blaming a stranger."""
+        if not self._writes.acquire(timeout=WAIT_S):
+            raise DomainError(
+                "busy",
+                "Lyrandis is busy recording something large: nothing of this is recorded yet.",
+                "Send it again in a moment.",
+            )
+        try:
+            with self._write.begin() as connection:
+                yield Transaction(connection)
+        finally:
+            self._writes.release()
 
     def is_empty(self) -> bool:
         with self._read.connect() as connection:
@@ -77,11 +92,13 @@ class Bench:
 
     def subjects(self, kind: e.SubjectKind | None = None) -> list[KnownSubject]:
         """Return subjects with their names, in the order they were made."""
-        with self._read.connect() as connection:
+        with self._reading() as transaction:
             query = select(SubjectRow.id, SubjectRow.kind, SubjectRow.origin)
             query = query.order_by(SubjectRow.created_at, SubjectRow.id)
-            rows = connection.execute(query.where(SubjectRow.kind == kind) if kind else query).all()
-            names = names_of(connection)
+            if kind:
+                query = query.where(SubjectRow.kind == kind)
+            rows = transaction.connection.execute(query).all()
+            names = transaction.names()
             return [
                 KnownSubject(row.id, row.kind, names.get(row.id, row.id), row.origin)
                 for row in rows
@@ -92,15 +109,18 @@ class Bench:
         with self._read.connect() as connection:
             standing = standing_of_kinds(connection, "part_fitted", "put_away")
         away = {s.subject.id: s.reading.away for s in standing if isinstance(s.reading, e.PutAway)}
+        of_rig: dict[str, list[e.Entry]] = {}
+        for entry in standing:
+            of_rig.setdefault(entry.subject.id, []).append(entry)
         return [
-            (rig, parts_fitted(standing, rig.id), away.get(rig.id, False))
+            (rig, parts_fitted(of_rig.get(rig.id, []), rig.id), away.get(rig.id, False))
             for rig in self.subjects("rig")
         ]
 
     def check_rig(self, rig: str) -> None:
         """Raise `DomainError` when there is no such rig."""
-        with self._read.connect() as connection:
-            _check_rig(connection, rig)
+        with self._reading() as transaction:
+            transaction.check_rig(rig)
 
     def log_of_rig(self, rig: str) -> RigLog:
         """Return every entry of the rig and of each part it ever had, in order.
@@ -109,18 +129,21 @@ class Bench:
 
         Raises `DomainError` when there is no such rig.
         """
-        with self._read.connect() as connection:
-            head = connection.scalar(_HEAD) or 0
-            return self._logs.of(connection, rig, head, lambda: _check_rig(connection, rig))
+        with self._reading() as transaction:
+            return self._logs.of(
+                transaction.connection,
+                rig,
+                transaction.newest(),
+                lambda: transaction.check_rig(rig),
+            )
 
     def entries_of_rig(self, rig: str) -> tuple[e.Entry, ...]:
         return self.log_of_rig(rig).entries
 
     def entries_of(self, subject: str) -> list[e.Entry]:
-        with self._read.connect() as connection:
-            return entries_where(
-                connection, e.Subject(kind=kind_of(connection, subject), id=subject)
-            )
+        with self._reading() as transaction:
+            about = e.Subject(kind=transaction.kind_of(subject), id=subject)
+            return entries_where(transaction.connection, about)
 
     def record(self, drafts: Sequence[e.EntryDraft], *, seen: int | None = None) -> list[e.Entry]:
         """Record drafts, all or none, and return the entries.
@@ -128,18 +151,17 @@ class Bench:
         `seen` is the newest entry the writer had seen: something newer on the same topic raises
         `DomainError`. A draft whose id is already recorded with the same content is not doubled.
         """
-        with self._write.begin() as connection:
-            newest = connection.scalar(_HEAD) or 0
-            unseen = None if seen is None else range(seen + 1, newest + 1)
+        with self._writing() as transaction:
+            unseen = None if seen is None else range(seen + 1, transaction.newest() + 1)
             for draft in drafts:
-                if already_recorded(connection, draft) is None:
-                    check_name(connection, draft)
-            return [self._add(connection, draft, unseen) for draft in drafts]
+                if already_recorded(transaction, draft) is None:
+                    check_name(transaction, draft)
+            return [self._add(transaction, draft, unseen) for draft in drafts]
 
     def make(self, parts: Sequence[NewPart], *, origin: Origin = "own") -> list[str]:
         """Make subjects with their names and first readings, all or none; return their ids."""
-        with self._write.begin() as connection:
-            return [self._make(connection, part, origin) for part in parts]
+        with self._writing() as transaction:
+            return [self._make(transaction, part, origin) for part in parts]
 
     def make_rig(
         self,
@@ -153,14 +175,14 @@ class Bench:
 
         `request` becomes the id of its first entry: asked for again, the rig there is is returned.
         """
-        with self._write.begin() as connection:
+        with self._writing() as transaction:
             about = select(EntryRow.subject_id).where(EntryRow.id == request)
-            made = connection.scalar(about) if request else None
-            if made is not None and kind_of(connection, made) == "rig":
+            made = transaction.connection.scalar(about) if request else None
+            if made is not None and transaction.kind_of(made) == "rig":
                 return made
-            rig = self._make(connection, NewPart("rig", name, alike=alike), "own", request)
+            rig = self._make(transaction, NewPart("rig", name, alike=alike), "own", request)
             ids = {
-                kind: part if isinstance(part, str) else self._make(connection, part, "own")
+                kind: part if isinstance(part, str) else self._make(transaction, part, "own")
                 for kind, part in parts.items()
             }
             for kind, part_id in ids.items():
@@ -168,7 +190,7 @@ class Bench:
                     subject=e.Subject(kind="rig", id=rig),
                     reading=e.PartFitted(part=kind, part_id=part_id),
                 )
-                self._add(connection, draft)
+                self._add(transaction, draft)
             return rig
 
     def retract(self, *takings: e.Taking) -> list[e.Entry]:
@@ -176,27 +198,34 @@ class Bench:
 
         A taking whose id is already recorded for the same entry is not doubled.
         """
-        with self._write.begin() as connection:
-            return [self._retract(connection, taking) for taking in takings]
+        with self._writing() as transaction:
+            transaction.taken_back([taking.entry_id for taking in takings])
+            return [self._retract(transaction, taking) for taking in takings]
 
     def load(self, drafts: Iterable[e.EntryDraft], *, origin: Origin) -> None:
         """Record drafts of subjects that may not be there yet, in one transaction."""
-        with self._write.begin() as connection:
+        with self._writing() as transaction:
             for draft in drafts:
-                if find_kind(connection, draft.subject.id) is None:
-                    self._insert_subject(connection, draft.subject, origin)
-                self._add(connection, draft)
+                if transaction.find_kind(draft.subject.id) is None:
+                    transaction.add_subject(draft.subject, origin, self._clock())
+                self._add(transaction, draft)
 
     def bring_in(self, entries: Sequence[e.PostedEntry], *, only_look: bool = False) -> Plan:
         """Record a saved logbook, all that is new of it or nothing; return what that is.
 
-        With `only_look` nothing is recorded.
+        With `only_look` nothing is recorded. It is planned before others are kept from writing;
+        where somebody wrote meanwhile, once more.
         """
-        with self._read.connect() if only_look else self._write.begin() as connection:
-            plan = plan_of(connection, entries, self._clock())
-            if not only_look:
-                carry_out(connection, plan, self._clock)
+        with self._reading() as transaction:
+            seen = transaction.newest()
+            plan = plan_of(transaction, entries, self._clock())
+        if only_look:
             return plan
+        with self._writing() as transaction:
+            if transaction.newest() != seen:
+                plan = plan_of(transaction, entries, self._clock())
+            carry_out(transaction, plan, self._clock)
+        return plan
 
     def standing_of(self, *kinds: str) -> dict[str, list[e.Entry]]:
         """Return the standing entries of some kinds of reading, in order, by their subject."""
@@ -206,62 +235,55 @@ class Bench:
                 found.setdefault(entry.subject.id, []).append(entry)
         return found
 
-    def _retract(self, connection: Connection, taking: e.Taking) -> e.Entry:
+    def _retract(self, transaction: Transaction, taking: e.Taking) -> e.Entry:
         of = select(EntryRow.subject_id).where(EntryRow.id == taking.entry_id)
-        about = connection.scalar(of)
+        about = transaction.connection.scalar(of)
         if about is None:
             raise no_such_entry(taking.entry_id)
-        subject = e.Subject(kind=kind_of(connection, about), id=about)
+        subject = e.Subject(kind=transaction.kind_of(about), id=about)
         reading = e.Retraction(entry_id=taking.entry_id)
-        return self._add(connection, e.EntryDraft(subject=subject, reading=reading, id=taking.id))
+        draft = e.EntryDraft(
+            subject=subject, reading=reading, id=taking.id, happened_at=taking.happened_at
+        )
+        return self._add(transaction, draft)
 
     def _make(
-        self, connection: Connection, part: NewPart, origin: Origin, first: str | None = None
+        self, transaction: Transaction, part: NewPart, origin: Origin, first: str | None = None
     ) -> str:
         if part.same_as is not None:
             subject = e.Subject(kind=part.kind, id=part.same_as)
             drafts = [make(subject) for make in part.drafts]
         else:
-            subject = e.Subject(kind=part.kind, id=free_id(connection, part.name, part.kind))
+            subject = e.Subject(kind=part.kind, id=transaction.free_id(part.name, part.kind))
             reading = e.Named(name=part.name, alike=part.alike)
             named = e.EntryDraft(subject=subject, reading=reading, id=first)
             if origin == "own":
-                check_name(connection, named)
-            self._insert_subject(connection, subject, origin)
+                check_name(transaction, named)
+            transaction.add_subject(subject, origin, self._clock())
             drafts = [named, *(make(subject) for make in part.drafts)]
         for draft in drafts:
-            self._add(connection, draft)
+            self._add(transaction, draft)
         return subject.id
 
-    def _insert_subject(self, connection: Connection, subject: e.Subject, origin: Origin) -> None:
-        values = {"id": subject.id, "kind": subject.kind, "origin": origin}
-        connection.execute(insert(SubjectRow).values(**values, created_at=self._clock()))
-
     def _add(
-        self, connection: Connection, draft: e.EntryDraft, unseen: range | None = None
+        self, transaction: Transaction, draft: e.EntryDraft, unseen: range | None = None
     ) -> e.Entry:
         now = self._clock()
         if draft.happened_at is not None:
             check_instant(draft.happened_at, now)
-        kind = kind_of(connection, draft.subject.id)
-        if kind != draft.subject.kind:
+        if transaction.kind_of(draft.subject.id) != draft.subject.kind:
             raise no_such_subject(draft.subject)
-        same = already_recorded(connection, draft)
+        same = already_recorded(transaction, draft)
         if same is not None:
             return same
-        check_references(connection, draft)
-        check_unseen(connection, draft, unseen)
-        entry = recorded(
-            draft,
-            entry_id=draft.id or str(uuid4()),
-            seq=0,
-            now=now,
-            fitted=fitted_for(connection, draft, now),
+        check_references(transaction, draft)
+        check_unseen(transaction, draft, unseen)
+        return transaction.add(
+            recorded(
+                draft,
+                entry_id=draft.id or str(uuid4()),
+                seq=0,
+                now=now,
+                fitted=fitted_for(transaction, draft, now),
+            )
         )
-        stored = connection.execute(_INSERT_ENTRY, values_of(entry))
-        return entry.model_copy(update={"seq": stored.lastrowid})
-
-
-def _check_rig(connection: Connection, rig: str) -> None:
-    if kind_of(connection, rig) != "rig":
-        raise no_such_subject(e.Subject(kind="rig", id=rig))

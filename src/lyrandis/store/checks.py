@@ -2,37 +2,26 @@
 
 from datetime import datetime
 
-from sqlalchemy import Connection, or_, select
-
 from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import same_name
 from lyrandis.core.errors import DomainError
-from lyrandis.core.pile import in_force, retracted_ids
-from lyrandis.core.record import fitted_at
-from lyrandis.store.models import EntryRow
-from lyrandis.store.rows import (
-    COLUMNS,
-    entries_where,
-    entry_of,
-    find_kind,
-    kind_of,
-    names_of,
-    no_such_entry,
-)
+from lyrandis.store.rows import UnreadableRow, no_such_entry
+from lyrandis.store.transaction import Transaction
 
 
-def already_recorded(connection: Connection, draft: e.EntryDraft) -> e.Entry | None:
+def already_recorded(transaction: Transaction, draft: e.EntryDraft) -> e.Entry | None:
     """Return the entry that already has the draft's id and content: a repeated send."""
     if draft.id is None:
         return None
-    row = connection.execute(select(*COLUMNS).where(EntryRow.id == draft.id)).one_or_none()
-    if row is None:
+    entry = transaction.entry(draft.id)
+    if entry is None:
         return None
-    entry = entry_of(row, kind_of(connection, row.subject_id))
+    if isinstance(entry, UnreadableRow):
+        raise unreadable(draft.id)
     same_time = draft.happened_at in (None, entry.happened_at)
     same_source = draft.source in (None, entry.source)
-    told = (entry.subject, entry.reading, entry.note)
-    if told == (draft.subject, draft.reading, draft.note) and same_time and same_source:
+    recorded = (entry.subject, entry.reading, entry.note)
+    if recorded == (draft.subject, draft.reading, draft.note) and same_time and same_source:
         return entry
     raise DomainError(
         "id_taken",
@@ -42,12 +31,21 @@ def already_recorded(connection: Connection, draft: e.EntryDraft) -> e.Entry | N
     )
 
 
-def check_references(connection: Connection, draft: e.EntryDraft) -> None:
+def unreadable(entry_id: str) -> DomainError:
+    return DomainError(
+        "id_taken",
+        f"Entry {entry_id} is recorded here, and its row is damaged: it cannot be read.",
+        "Look whether what it said still counts, and record it anew.",
+        "id",
+    )
+
+
+def check_references(transaction: Transaction, draft: e.EntryDraft) -> None:
     reading = draft.reading
     if (
         isinstance(reading, e.PartFitted)
         and reading.part_id is not None
-        and find_kind(connection, reading.part_id) != reading.part
+        and transaction.find_kind(reading.part_id) != reading.part
     ):
         raise DomainError(
             "no_such_part",
@@ -56,38 +54,37 @@ def check_references(connection: Connection, draft: e.EntryDraft) -> None:
             "part_id",
         )
     if isinstance(reading, e.Retraction):
-        _check_retraction(connection, draft.subject, reading.entry_id)
+        _check_retraction(transaction, draft.subject, reading.entry_id)
 
 
-def _check_retraction(connection: Connection, subject: e.Subject, entry_id: str) -> None:
-    about_it = or_(EntryRow.id == entry_id, EntryRow.kind.in_(("named", "retraction")))
-    found = entries_where(connection, subject, about_it)
-    target = next((entry for entry in found if entry.id == entry_id), None)
-    if target is None:
+def _check_retraction(transaction: Transaction, subject: e.Subject, entry_id: str) -> None:
+    target = transaction.entry(entry_id)
+    if not isinstance(target, e.Entry) or target.subject != subject:
         raise no_such_entry(entry_id)
-    if entry_id in retracted_ids(found):
+    if transaction.is_taken_back(entry_id):
         raise DomainError(
             "already_retracted",
             "This entry is already taken back.",
             "Nothing needs doing. To put it back, take back the retraction.",
             "entry_id",
         )
-    names = [entry.id for entry in in_force(found) if isinstance(entry.reading, e.Named)]
-    if names == [entry_id]:
-        raise DomainError(
-            "name_needed",
-            "This is its only name.",
-            "Give it another name instead of taking this one back.",
-            "entry_id",
-        )
+    if isinstance(target.reading, e.Named):
+        standing = [naming[1] for naming in transaction.namings(subject.id)]
+        if standing == [entry_id]:
+            raise DomainError(
+                "name_needed",
+                "This is its only name.",
+                "Give it another name instead of taking this one back.",
+                "entry_id",
+            )
 
 
-def check_name(connection: Connection, draft: e.EntryDraft) -> None:
+def check_name(transaction: Transaction, draft: e.EntryDraft) -> None:
     """Question a name that another subject of the kind has, unless it is meant."""
     reading, subject = draft.reading, draft.subject
     if not isinstance(reading, e.Named) or reading.alike:
         return
-    for other_id, name in names_of(connection, subject.kind).items():
+    for other_id, name in transaction.names(subject.kind).items():
         if other_id != subject.id and same_name(name, reading.name):
             noun = subject.kind.replace("_", " ")
             raise DomainError(
@@ -98,15 +95,12 @@ def check_name(connection: Connection, draft: e.EntryDraft) -> None:
             )
 
 
-def check_unseen(connection: Connection, draft: e.EntryDraft, unseen: range | None) -> None:
+def check_unseen(transaction: Transaction, draft: e.EntryDraft, unseen: range | None) -> None:
     """Refuse to write over a newer entry on the same topic that the writer has not seen."""
     wanted = draft.reading.topics()
     if not unseen or not wanted:
         return
-    newer = entries_where(
-        connection, draft.subject, EntryRow.seq.between(unseen.start, unseen.stop - 1)
-    )
-    for entry in in_force(newer):
+    for entry in transaction.unseen(draft.subject, unseen):
         if entry.reading.topics() & wanted:
             raise DomainError(
                 "changed_meanwhile",
@@ -116,13 +110,11 @@ def check_unseen(connection: Connection, draft: e.EntryDraft, unseen: range | No
             )
 
 
-def fitted_for(connection: Connection, draft: e.EntryDraft, now: datetime) -> e.Fitted | None:
+def fitted_for(transaction: Transaction, draft: e.EntryDraft, now: datetime) -> e.Fitted | None:
     """Return the parts on the rig when the entry happened, for a rig's own entries."""
     if draft.subject.kind != "rig":
         return None
     given: e.Fitted | None = getattr(draft, "fitted", None)
     if given is not None:
         return given
-    fitting = EntryRow.kind.in_(("part_fitted", "retraction"))
-    own = in_force(entries_where(connection, draft.subject, fitting))
-    return fitted_at(own, draft.subject.id, draft.happened_at or now)
+    return transaction.fitted_at(draft.subject.id, draft.happened_at or now)

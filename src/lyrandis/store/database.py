@@ -10,7 +10,7 @@ from alembic import command
 from alembic.config import Config
 from alembic.migration import MigrationContext
 from alembic.script import ScriptDirectory
-from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy import URL, Connection, Engine, create_engine, event
 from sqlalchemy.exc import DBAPIError
 
 from lyrandis.core.errors import DomainError
@@ -18,6 +18,8 @@ from lyrandis.store.trouble import trouble_of
 
 APPLICATION_ID = 0x4C595241
 """Marks a database file as ours."""
+LOCK_WAIT_S = 10
+"""So long another program may hold the file."""
 _OUR_TABLES = frozenset({"alembic_version", "subjects", "entries"})
 _MIGRATIONS = Path(__file__).with_name("migrations")
 
@@ -30,11 +32,17 @@ def open_database(path: Path) -> Engine:
     """
     _make_folder(path.parent)
     _look_at(path)
-    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 10})
+    _for_its_owner(path)
+    # mode=rw: a file that is gone is not made anew, empty, by the next connection
+    address = URL.create(
+        "sqlite", database=path.absolute().as_uri(), query={"mode": "rw", "uri": "true"}
+    )
+    engine = create_engine(address, connect_args={"timeout": LOCK_WAIT_S})
     event.listen(engine, "connect", _on_connect)
     event.listen(engine, "begin", _on_begin)
     try:
         _migrate(engine, path)
+        _watch(engine, path)
         with engine.connect() as connection:
             connection.exec_driver_sql(f"PRAGMA application_id = {APPLICATION_ID}")
     except (DBAPIError, sqlite3.Error) as error:
@@ -44,6 +52,43 @@ def open_database(path: Path) -> Engine:
         engine.dispose()
         raise
     return engine
+
+
+def _for_its_owner(path: Path) -> None:
+    """Make the file, where it is not there, and let only its owner read and write it."""
+    try:
+        os.close(os.open(path, os.O_CREAT | os.O_RDWR, 0o600))
+        path.chmod(0o600)
+    except OSError as error:
+        raise DomainError(
+            "folder_closed",
+            f"{path} cannot be written to: {error.strerror}.",
+            "Allow writing to the folder and the files in it, or start with another --data folder.",
+        ) from error
+
+
+def _watch(engine: Engine, path: Path) -> None:
+    """Look before each question and each commit whether the file is still the one opened.
+
+    A file that was taken away can still be written to, and nobody would ever find it again.
+    """
+    opened = path.stat()
+
+    def look(_connection: Connection) -> None:
+        try:
+            now = path.stat()
+        except OSError:
+            now = None
+        if now is None or (now.st_dev, now.st_ino) != (opened.st_dev, opened.st_ino):
+            raise DomainError(
+                "file_gone",
+                f"{path} was taken away or replaced while Lyrandis was running: nothing is "
+                "recorded.",
+                "Put the folder back where it was and send it again, or restart Lyrandis.",
+            )
+
+    event.listen(engine, "begin", look)
+    event.listen(engine, "commit", look)
 
 
 def _make_folder(folder: Path) -> None:
@@ -91,8 +136,14 @@ def _look_at(path: Path) -> None:
 
 def _on_connect(connection: Any, _record: Any) -> None:
     connection.isolation_level = None  # BEGIN is ours, see _on_begin
+    # a damaged byte is not to take the other rows down: what holds it cannot be an entry
+    connection.text_factory = _text
     for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON"):
         connection.execute(f"PRAGMA {pragma}")
+
+
+def _text(raw: bytes) -> str:
+    return raw.decode(errors="surrogateescape")
 
 
 def _on_begin(connection: Connection) -> None:
@@ -103,7 +154,8 @@ def _on_begin(connection: Connection) -> None:
 
 def _config() -> Config:
     config = Config()
-    config.set_main_option("script_location", str(_MIGRATIONS))
+    # Alembic reads % as a reference to another option
+    config.set_main_option("script_location", str(_MIGRATIONS).replace("%", "%%"))
     config.set_main_option("path_separator", "os")
     return config
 

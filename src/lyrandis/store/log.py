@@ -12,7 +12,7 @@ from sqlalchemy import Connection, select
 from lyrandis.core import entries as e
 from lyrandis.core.pile import when
 from lyrandis.store.models import EntryRow
-from lyrandis.store.rows import COLUMNS, Aside, entry_or_aside
+from lyrandis.store.rows import COLUMNS, UnreadableRow, entry_or_unreadable
 
 _MOST_KEPT = 20_000
 """Entries kept in memory over all rigs, some 40 MB."""
@@ -28,7 +28,7 @@ class RigLog:
     entries: tuple[e.Entry, ...]
     revision: int
     """Order number of the newest of them."""
-    aside: tuple[Aside, ...] = ()
+    aside: tuple[UnreadableRow, ...] = ()
     """Rows that cannot be read: kept, and left out."""
 
 
@@ -40,7 +40,7 @@ class _Log:
     """Newest order number in the store when this was read."""
     subjects: dict[str, e.SubjectKind] = field(default_factory=dict)
     entries: list[e.Entry] = field(default_factory=list)
-    aside: list[Aside] = field(default_factory=list)
+    aside: list[UnreadableRow] = field(default_factory=list)
     shown: RigLog | None = None
     """The same value as long as nothing is added."""
 
@@ -101,13 +101,13 @@ class Logs:
 
 def _read(
     connection: Connection, subjects: dict[str, e.SubjectKind], after: int, head: int
-) -> tuple[list[e.Entry], list[Aside]]:
+) -> tuple[list[e.Entry], list[UnreadableRow]]:
     query = (
         select(*COLUMNS)
         .where(EntryRow.subject_id.in_(subjects), EntryRow.seq > after, EntryRow.seq <= head)
         .order_by(EntryRow.seq)
     )
     rows: Any = connection.execute(query)
-    found = [entry_or_aside(row, subjects[row.subject_id]) for row in rows]
+    found = [entry_or_unreadable(row, subjects[row.subject_id]) for row in rows]
     entries = [entry for entry in found if isinstance(entry, e.Entry)]
-    return entries, [row for row in found if isinstance(row, Aside)]
+    return entries, [row for row in found if isinstance(row, UnreadableRow)]

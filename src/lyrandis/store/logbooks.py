@@ -1,31 +1,17 @@
 """Bringing a saved logbook in: what is new is recorded, what is here already is not doubled."""
 
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any
-
-from sqlalchemy import Connection, insert, select
 
 from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import same_name
 from lyrandis.core.errors import DomainError
 from lyrandis.core.record import check_instant, recorded
 from lyrandis.store.checks import fitted_for
-from lyrandis.store.models import EntryRow, SubjectRow
-from lyrandis.store.rows import (
-    COLUMNS,
-    Aside,
-    entries_where,
-    entry_or_aside,
-    find_kind,
-    free_id,
-    names_of,
-    no_such_entry,
-    values_of,
-)
-
-_AT_ONCE = 400
+from lyrandis.store.rows import no_such_entry
+from lyrandis.store.transaction import Transaction
 
 
 @dataclass(frozen=True)
@@ -53,13 +39,13 @@ class Plan:
     """Entries taken back here that the file takes back once more."""
 
 
-def plan_of(connection: Connection, entries: Sequence[e.PostedEntry], now: datetime) -> Plan:
+def plan_of(transaction: Transaction, entries: Sequence[e.PostedEntry], now: datetime) -> Plan:
     """Return what bringing `entries` in would change, in their order.
 
     A subject is the one that is here when they have an entry in common; another one that has its
     id gets a new id. Raises `DomainError` when the file cannot be brought in as a whole.
     """
-    here = _recorded_here(connection, [str(entry.id) for entry in entries])
+    here = transaction.look_up(str(entry.id) for entry in entries)
     plan = Plan()
     kinds = _kinds(entries)
     names = {s.subject.id: s.reading.name for s in entries if isinstance(s.reading, e.Named)}
@@ -68,12 +54,14 @@ def plan_of(connection: Connection, entries: Sequence[e.PostedEntry], now: datet
         if isinstance(known, e.Entry):
             _check_same(entry, known)
             plan.ids[entry.subject.id] = known.subject.id
+    spoken_for = {*kinds, *plan.ids.values()}
     for subject_id, kind in kinds.items():
         subject = e.Subject(kind=kind, id=subject_id)
-        _place(connection, plan, subject, names.get(subject_id), {*kinds, *plan.ids.values()})
+        _place(transaction, plan, subject, names.get(subject_id), spoken_for)
+        spoken_for.add(plan.ids[subject_id])
     out: set[str] = set()
     by_id = {str(entry.id): entry for entry in entries}
-    taken = _taken_back_here(connection, by_id)
+    taken = _taken_back_here(transaction, by_id)
     for entry in entries:
         if str(entry.id) in here:
             plan.already += 1
@@ -86,24 +74,20 @@ def plan_of(connection: Connection, entries: Sequence[e.PostedEntry], now: datet
                 out.add(str(entry.id))
                 plan.left_out += 1
                 continue
-            _check_target(connection, plan, entry, target, by_id)
+            _check_target(transaction, plan, entry, target, by_id)
         plan.fresh.append(_mapped(entry, plan.ids))
     return plan
 
 
-def carry_out(connection: Connection, plan: Plan, clock: Callable[[], datetime]) -> None:
+def carry_out(transaction: Transaction, plan: Plan, clock: Callable[[], datetime]) -> None:
     """Record what the plan has found."""
     now = clock()
-    made = [part for part in plan.parts if part.new]
-    if made:
-        rows = [
-            {"id": one.id, "kind": one.kind, "origin": "own", "created_at": now} for one in made
-        ]
-        connection.execute(insert(SubjectRow), rows)
+    for part in plan.parts:
+        if part.new:
+            transaction.add_subject(e.Subject(kind=part.kind, id=part.id), "own", now)
     for draft in plan.fresh:
-        fitted = draft.fitted or fitted_for(connection, draft, now)
-        entry = recorded(draft, entry_id=str(draft.id), seq=0, now=now, fitted=fitted)
-        connection.execute(insert(EntryRow), values_of(entry))
+        fitted = draft.fitted or fitted_for(transaction, draft, now)
+        transaction.add(recorded(draft, entry_id=str(draft.id), seq=0, now=now, fitted=fitted))
 
 
 def _kinds(entries: Iterable[e.PostedEntry]) -> dict[str, e.SubjectKind]:
@@ -133,7 +117,7 @@ def _noun(kind: str) -> str:
 
 
 def _place(
-    connection: Connection,
+    transaction: Transaction,
     plan: Plan,
     subject: e.Subject,
     name: str | None,
@@ -146,37 +130,21 @@ def _place(
     alike = False
     known = plan.ids.get(subject.id)
     if known is None:
-        others = names_of(connection, subject.kind)
+        others = transaction.names(subject.kind)
         alike = any(same_name(name or subject.id, other) for other in others.values())
-        taken = find_kind(connection, subject.id) is not None
-        here = taken and name is None and find_kind(connection, subject.id) == subject.kind
+        kind = transaction.find_kind(subject.id)
+        here = name is None and kind == subject.kind
         made = subject.id
-        if taken:
-            made = free_id(connection, name or subject.id, subject.kind, spoken_for)
+        if kind is not None:
+            made = transaction.free_id(name or subject.id, subject.kind, spoken_for)
         plan.ids[subject.id] = subject.id if here else made
         new = not here
     else:
         new = False
-        name = names_of(connection, subject.kind).get(known, name)
+        name = transaction.names(subject.kind).get(known, name)
     plan.parts.append(
         BroughtPart(subject.kind, plan.ids[subject.id], name or subject.id, new, alike and new)
     )
-
-
-def _some(ids: Sequence[str]) -> Iterator[Sequence[str]]:
-    """Return ids in pieces that one question can name."""
-    return (ids[at : at + _AT_ONCE] for at in range(0, len(ids), _AT_ONCE))
-
-
-def _recorded_here(connection: Connection, ids: Sequence[str]) -> dict[str, e.Entry | Aside]:
-    """Return those of some entries that are recorded here, the unreadable as kept aside."""
-    found: dict[str, e.Entry | Aside] = {}
-    query = select(*COLUMNS, SubjectRow.kind.label("subject_kind")).join(SubjectRow)
-    for some in _some(ids):
-        rows: Any = connection.execute(query.where(EntryRow.id.in_(some)))
-        for row in rows:
-            found[row.id] = entry_or_aside(row, row.subject_kind)
-    return found
 
 
 def _check_same(entry: e.PostedEntry, known: e.Entry) -> None:
@@ -195,28 +163,22 @@ def _check_same(entry: e.PostedEntry, known: e.Entry) -> None:
         )
 
 
-def _taken_back_here(connection: Connection, by_id: dict[str, e.PostedEntry]) -> set[str]:
+def _taken_back_here(transaction: Transaction, by_id: dict[str, e.PostedEntry]) -> frozenset[str]:
     """Return entries that are taken back here by something the file does not know."""
-    targets = [
+    targets = {
         entry.reading.entry_id
         for entry in by_id.values()
         if isinstance(entry.reading, e.Retraction)
-    ]
-    found: set[str] = set()
-    for some in _some(targets):
-        query = select(EntryRow.id, EntryRow.retracts).where(EntryRow.retracts.in_(some))
-        takers = {row.id: row.retracts for row in connection.execute(query).all()}
-        undone = connection.scalars(
-            select(EntryRow.retracts).where(EntryRow.retracts.in_(list(takers)))
-        ).all()
-        for taker, target in takers.items():
-            if taker not in by_id and taker not in undone:
-                found.add(str(target))
-    return found
+    }
+    return frozenset(
+        target
+        for target, takers in transaction.standing_takers(targets).items()
+        if any(taker not in by_id for taker in takers)
+    )
 
 
 def _check_target(
-    connection: Connection,
+    transaction: Transaction,
     plan: Plan,
     entry: e.PostedEntry,
     target: str,
@@ -225,8 +187,8 @@ def _check_target(
     """Refuse to take back what neither the file nor the bench knows."""
     if target in by_id and by_id[target].subject == entry.subject:
         return
-    here = e.Subject(kind=entry.subject.kind, id=plan.ids[entry.subject.id])
-    if not entries_where(connection, here, EntryRow.id == target):
+    here = transaction.entry(target)
+    if not isinstance(here, e.Entry) or here.subject.id != plan.ids[entry.subject.id]:
         raise no_such_entry(target)
 
 

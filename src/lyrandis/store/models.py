@@ -1,9 +1,10 @@
 """Tables: subjects, and the append-only entries that speak of them."""
 
+import json
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, Index, Integer, String
+from sqlalchemy import ForeignKey, Index, Integer, String
 from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 from sqlalchemy.types import TypeDecorator
@@ -18,8 +19,24 @@ class Instant(TypeDecorator[datetime]):
     def process_bind_param(self, value: datetime | None, dialect: Dialect) -> str | None:  # noqa: ARG002
         return None if value is None else value.astimezone(UTC).isoformat(timespec="microseconds")
 
-    def process_result_value(self, value: str | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002
-        return None if value is None else datetime.fromisoformat(value)
+    def process_result_value(self, value: str | None, dialect: Dialect) -> Any:  # noqa: ARG002
+        try:
+            return None if value is None else datetime.fromisoformat(value)
+        except ValueError:
+            return value  # a damaged row: what reads the row says so, others are not taken down
+
+
+class JsonText(TypeDecorator[Any]):
+    """A value kept as JSON; it comes back as text: a damaged one is then told apart."""
+
+    impl = String
+    cache_ok = True
+
+    def process_bind_param(self, value: Any, dialect: Dialect) -> str | None:  # noqa: ARG002
+        return None if value is None else json.dumps(value, ensure_ascii=False)
+
+    def process_result_value(self, value: str | None, dialect: Dialect) -> str | None:  # noqa: ARG002
+        return value
 
 
 class Base(DeclarativeBase):
@@ -39,6 +56,9 @@ class EntryRow(Base):
     __tablename__ = "entries"
     __table_args__ = (
         Index("ix_entries_subject_id_seq", "subject_id", "seq"),
+        Index("ix_entries_kind", "kind"),
+        Index("ix_entries_retracts", "retracts"),
+        Index("ix_entries_happened_at", "happened_at"),
         {"sqlite_autoincrement": True},
     )
 
@@ -51,6 +71,8 @@ class EntryRow(Base):
     source: Mapped[str] = mapped_column(String(16))
     note: Mapped[str | None]
     as_typed: Mapped[str | None]
-    fitted: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
-    reading: Mapped[dict[str, Any]] = mapped_column(JSON)
+    fitted: Mapped[Any] = mapped_column(JsonText, nullable=True)
+    reading: Mapped[Any] = mapped_column(JsonText)
     retracts: Mapped[str | None] = mapped_column(ForeignKey("entries.id"))
+    revision: Mapped[int] = mapped_column(Integer, server_default="1")
+    """Of the shape the reading was written in."""

@@ -1,8 +1,9 @@
 """Rows and entries: turning one into the other, and asking for them."""
 
+import json
 import re
 import unicodedata
-from collections.abc import Collection, Iterable
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
@@ -11,6 +12,9 @@ from sqlalchemy import ColumnElement, Connection, select
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
 from lyrandis.core.pile import in_force
+from lyrandis.core.quantities import AS_STORED
+from lyrandis.core.reading import revision_of
+from lyrandis.core.stored import cast_up
 from lyrandis.store.models import EntryRow, SubjectRow
 
 
@@ -28,6 +32,7 @@ def values_of(entry: e.Entry) -> dict[str, Any]:
         "as_typed": entry.as_typed,
         "fitted": entry.fitted.model_dump(mode="json") if entry.fitted else None,
         "reading": reading.model_dump(mode="json"),
+        "revision": revision_of(reading),
         "retracts": reading.entry_id if isinstance(reading, e.Retraction) else None,
     }
 
@@ -36,11 +41,15 @@ COLUMNS = tuple(EntryRow.__table__.c)
 
 
 def entry_of(row: Any, kind: e.SubjectKind) -> e.Entry:
-    """Return the entry that a row of `COLUMNS` holds."""
+    """Return the entry that a row of `COLUMNS` holds, its reading cast up to today's shape.
+
+    What was believable when it was written is not questioned when it is read. Raises `ValueError`
+    where the row holds no entry.
+    """
     return e.Entry.model_validate(
         {
             "subject": {"kind": kind, "id": row.subject_id},
-            "reading": row.reading,
+            "reading": cast_up(json.loads(row.reading), row.revision),
             "happened_at": row.happened_at,
             "recorded_at": row.recorded_at,
             "source": row.source,
@@ -48,28 +57,30 @@ def entry_of(row: Any, kind: e.SubjectKind) -> e.Entry:
             "as_typed": row.as_typed,
             "id": row.id,
             "seq": row.seq,
-            "fitted": row.fitted,
-        }
+            "fitted": None if row.fitted is None else json.loads(row.fitted),
+        },
+        context=AS_STORED,
     )
 
 
 @dataclass(frozen=True, slots=True)
-class Aside:
+class UnreadableRow:
     """A row that cannot be read as an entry: kept as it is, and left out of everything."""
 
     seq: int
     id: str
 
 
-def entry_or_aside(row: Any, kind: e.SubjectKind) -> e.Entry | Aside:
+def entry_or_unreadable(row: Any, kind: e.SubjectKind) -> e.Entry | UnreadableRow:
     """Return the entry that a row holds; one unreadable row does not take the others down."""
     try:
         return entry_of(row, kind)
-    except ValueError:
-        return Aside(row.seq, row.id)
+    except (ValueError, TypeError, RecursionError):
+        # an id that was damaged itself is said as far as it can be
+        return UnreadableRow(row.seq, row.id.encode(errors="replace").decode())
 
 
-def _readable(found: Iterable[e.Entry | Aside]) -> list[e.Entry]:
+def readable(found: Iterable[e.Entry | UnreadableRow]) -> list[e.Entry]:
     return [entry for entry in found if isinstance(entry, e.Entry)]
 
 
@@ -79,42 +90,14 @@ def entries_where(
     """Return those entries of one subject that meet the conditions, by order of recording."""
     query = select(*COLUMNS).where(EntryRow.subject_id == subject.id, *conditions)
     rows: Any = connection.execute(query.order_by(EntryRow.seq))
-    return _readable(entry_or_aside(row, subject.kind) for row in rows)
+    return readable(entry_or_unreadable(row, subject.kind) for row in rows)
 
 
 def standing_of_kinds(connection: Connection, *kinds: str) -> list[e.Entry]:
     """Return the standing entries of some kinds of reading, of all subjects."""
     query = select(*COLUMNS, SubjectRow.kind.label("subject_kind")).join(SubjectRow)
     rows: Any = connection.execute(query.where(EntryRow.kind.in_((*kinds, "retraction"))))
-    return in_force(_readable(entry_or_aside(row, row.subject_kind) for row in rows))
-
-
-def names_of(connection: Connection, kind: e.SubjectKind | None = None) -> dict[str, str]:
-    """Return what every subject, or every one of a kind, is called now."""
-    return {
-        entry.subject.id: entry.reading.name
-        for entry in standing_of_kinds(connection, "named")
-        if isinstance(entry.reading, e.Named) and kind in (None, entry.subject.kind)
-    }
-
-
-def find_kind(connection: Connection, subject: str) -> e.SubjectKind | None:
-    """Return what kind of subject something is; None when there is no such thing."""
-    kind: Any = connection.scalar(select(SubjectRow.kind).where(SubjectRow.id == subject))
-    return kind  # type: ignore[no-any-return]
-
-
-def kind_of(connection: Connection, subject: str) -> e.SubjectKind:
-    """The same, or raise `DomainError`."""
-    kind = find_kind(connection, subject)
-    if kind is None:
-        raise DomainError(
-            "no_such_subject",
-            f"There is nothing called “{subject}” on this bench.",
-            "Choose one from the list, or make it first.",
-            "subject",
-        )
-    return kind
+    return in_force(readable(entry_or_unreadable(row, row.subject_kind) for row in rows))
 
 
 def no_such_subject(subject: e.Subject) -> DomainError:
@@ -135,13 +118,7 @@ def no_such_entry(entry_id: str) -> DomainError:
     )
 
 
-def free_id(connection: Connection, name: str, kind: str, also_taken: Collection[str] = ()) -> str:
-    """Return a readable id made of the name, numbered when it is taken."""
+def slug_of(name: str, kind: str) -> str:
+    """Return a name as an id: small letters, digits and hyphens; the kind where none is left."""
     flat = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
-    slug = re.sub(r"[^a-z0-9]+", "-", flat).strip("-")[:48].strip("-") or kind.replace("_", "-")
-    taken = set(connection.scalars(select(SubjectRow.id).where(SubjectRow.id.startswith(slug))))
-    candidate, number = slug, 1
-    while candidate in taken or candidate in also_taken:
-        number += 1
-        candidate = f"{slug}-{number}"
-    return candidate
+    return re.sub(r"[^a-z0-9]+", "-", flat).strip("-")[:48].strip("-") or kind.replace("_", "-")

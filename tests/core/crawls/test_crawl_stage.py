@@ -102,7 +102,7 @@ def test_a_distance_without_a_unit_is_asked_for_where_inches_are_read() -> None:
 def test_kilometres_are_offered_back_as_metres() -> None:
     with pytest.raises(DomainError) as refused:
         parse("crawl 20km 34mm")
-    assert [one.text for one in refused.value.guesses] == ["20m"]
+    assert [one.text for one in refused.value.guesses] == ["crawl 20 m"]
 
 
 def test_a_crawl_is_given_once() -> None:

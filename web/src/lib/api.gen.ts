@@ -1441,16 +1441,18 @@ export interface components {
             up_mm?: number | null;
             /**
              * Distance M
-             * @description distance [m]
+             * @description distance to the butt [m], 0.5 to 100
              */
             distance_m: number;
             /**
              * Bare
+             * @description number of arrows [count], 1 to 24
              * @default 3
              */
             bare: number;
             /**
              * Fletched
+             * @description number of arrows [count], 1 to 24
              * @default 3
              */
             fletched: number;
@@ -1851,7 +1853,7 @@ export interface components {
             hits: components["schemas"]["Hit"][];
             /**
              * Distance M
-             * @description distance [m]
+             * @description distance to the butt [m], 0.5 to 100
              */
             distance_m: number;
             trial?: components["schemas"]["Change"] | null;
@@ -1866,7 +1868,10 @@ export interface components {
              * @description mark of a recording: the beginning of its SHA-256
              */
             mark: string;
-            /** Half */
+            /**
+             * Half
+             * @description half of an interval [ratio], 0 to 1e+06
+             */
             half: number;
             /**
              * Same Place
@@ -1996,7 +2001,7 @@ export interface components {
         ColumnMark: {
             /**
              * Distance M
-             * @description distance [m]
+             * @description distance to the butt [m], 0.5 to 100
              */
             distance_m: number;
             /**
@@ -2111,7 +2116,7 @@ export interface components {
             kind: "crawl_mark";
             /**
              * Distance M
-             * @description distance [m], over 1.5 to 120
+             * @description distance of a crawl [m], 1.5 to 120
              */
             distance_m: number;
             /**
@@ -2138,6 +2143,7 @@ export interface components {
             struck?: ("high" | "fine" | "low") | null;
             /**
              * Arrows
+             * @description number of arrows [count], 1 to 36
              * @default 3
              */
             arrows: number;
@@ -2495,6 +2501,8 @@ export interface components {
              */
             recorded_at: string;
             fitted?: components["schemas"]["Fitted"] | null;
+            /** Revision */
+            revision?: number;
         };
         /**
          * EntryDraft
@@ -2736,7 +2744,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "dB" | "ms" | "ratio" | "day";
+            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "dB" | "ms" | "ratio" | "day" | "m" | "s" | "h" | "g";
             /** Plus Minus */
             plus_minus?: number | null;
         };
@@ -3230,7 +3238,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "dB" | "ms" | "ratio" | "day";
+            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "dB" | "ms" | "ratio" | "day" | "m" | "s" | "h" | "g";
             /** Resolution */
             resolution: number;
             /** Simulated */
@@ -3707,7 +3715,10 @@ export interface components {
          * @description An onset put elsewhere by hand.
          */
         Moved: {
-            /** Take */
+            /**
+             * Take
+             * @description number of a take [count], 1 to 24
+             */
             take: number;
             /** At S */
             at_s: number;
@@ -3717,9 +3728,15 @@ export interface components {
          * @description A take whose onset was put elsewhere by hand.
          */
         MovedOnset: {
-            /** Take */
+            /**
+             * Take
+             * @description number of a take [count], 1 to 24
+             */
             take: number;
-            /** At S */
+            /**
+             * At S
+             * @description moment of a recording [s], 0 to 700
+             */
             at_s: number;
         };
         /**
@@ -3995,7 +4012,10 @@ export interface components {
              * @enum {string}
              */
             kind: "numbered_arrow";
-            /** Arrow Number */
+            /**
+             * Arrow Number
+             * @description arrow's number [count], 1 to 999
+             */
             arrow_number: number;
             /** Spine Lbf */
             spine_lbf?: number | null;
@@ -4271,9 +4291,15 @@ export interface components {
          * @description One of the string's partials.
          */
         PartialHeard: {
-            /** Number */
+            /**
+             * Number
+             * @description number of a partial [count], 1 to 16
+             */
             number: number;
-            /** Hz */
+            /**
+             * Hz
+             * @description partial of a string [Hz], 20 to 2000
+             */
             hz: number;
         };
         /**
@@ -4362,6 +4388,7 @@ export interface components {
             mark: boolean;
             /**
              * Shots
+             * @description number of arrows [count], 1 to 24
              * @default 6
              */
             shots: number;
@@ -4424,6 +4451,8 @@ export interface components {
             /** Recorded At */
             recorded_at?: string | null;
             fitted?: components["schemas"]["Fitted"] | null;
+            /** Revision */
+            revision?: number | null;
         };
         /**
          * Pretend
@@ -4510,7 +4539,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "unlike_places" | "which_datum" | "measure_it" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "no_match" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_field_shots" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "not_a_sound" | "sound_rate" | "sound_too_long" | "sound_too_short" | "sound_forgotten" | "no_takes" | "broken_off" | "bad_request" | "too_slow" | "locked" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
+            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "unlike_places" | "which_datum" | "measure_it" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "no_match" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_field_shots" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "not_a_sound" | "sound_rate" | "sound_too_long" | "sound_too_short" | "sound_forgotten" | "no_takes" | "broken_off" | "bad_request" | "too_slow" | "locked" | "busy" | "file_gone" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
             /** Reason */
             reason: string;
             /** Instruction */
@@ -4878,9 +4907,15 @@ export interface components {
              * @description spine [spine], 15 to 160
              */
             model_lbf: number;
-            /** Offset */
+            /**
+             * Offset
+             * @description index of a shaft [ratio], -20 to 20
+             */
             offset: number;
-            /** Sd */
+            /**
+             * Sd
+             * @description doubt of an index [ratio], 0 to 5
+             */
             sd: number;
         };
         /** RingSeen */
@@ -5207,7 +5242,10 @@ export interface components {
              * @enum {string}
              */
             kind: "shaft_tapped";
-            /** Arrow Number */
+            /**
+             * Arrow Number
+             * @description arrow's number [count], 1 to 999
+             */
             arrow_number: number;
             /**
              * State
@@ -5397,7 +5435,10 @@ export interface components {
          * @description Release and strike of a shot, put by hand.
          */
         ShotMarks: {
-            /** Shot */
+            /**
+             * Shot
+             * @description number of a take [count], 1 to 24
+             */
             shot: number;
             /** Release S */
             release_s: number;
@@ -5532,9 +5573,15 @@ export interface components {
              * @default false
              */
             same_place: boolean;
-            /** Seconds */
+            /**
+             * Seconds
+             * @description length of a recording [s], 0 to 700
+             */
             seconds: number;
-            /** Rate Hz */
+            /**
+             * Rate Hz
+             * @description rate of a recording [Hz], 4000 to 400000
+             */
             rate_hz: number;
             /**
              * Lossy
@@ -5564,11 +5611,13 @@ export interface components {
             partials: components["schemas"]["PartialHeard"][];
             /**
              * Second
+             * @description strength of a second pitch [ratio], 0 to 100
              * @default 0
              */
             second: number;
             /**
              * Second Ratio
+             * @description ratio of two pitches [ratio], 0.8 to 1
              * @default 1
              */
             second_ratio: number;
@@ -5893,7 +5942,7 @@ export interface components {
             kind: "string_turns";
             /**
              * Turns
-             * @description turns, in halves
+             * @description number of turns [count], 0 to 200
              */
             turns: number;
         };
@@ -6099,11 +6148,12 @@ export interface components {
             up_mm?: number | null;
             /**
              * Distance M
-             * @description distance [m]
+             * @description distance to the butt [m], 0.5 to 100
              */
             distance_m: number;
             /**
              * Arrows
+             * @description number of arrows [count], 1 to 24
              * @default 3
              */
             arrows: number;
@@ -6119,35 +6169,71 @@ export interface components {
          * @description One pluck or shot as numbers. Levels in dB under full scale, times in s or ms.
          */
         TakeHeard: {
-            /** At S */
+            /**
+             * At S
+             * @description moment of a recording [s], 0 to 700
+             */
             at_s: number;
-            /** Level Db */
+            /**
+             * Level Db
+             * @description level [dB], -250 to 250
+             */
             level_db: number;
-            /** Peak Db */
+            /**
+             * Peak Db
+             * @description level [dB], -250 to 250
+             */
             peak_db: number;
-            /** Snr Db */
+            /**
+             * Snr Db
+             * @description level [dB], -250 to 250
+             */
             snr_db: number;
-            /** Centroid Hz */
+            /**
+             * Centroid Hz
+             * @description middle of a sound [Hz], 0 to 20000
+             */
             centroid_hz: number;
             /** Ring S */
             ring_s: (number | null)[];
             /** Cells Db */
             cells_db: number[];
-            /** Rep */
+            /**
+             * Rep
+             * @description share of a sound [ratio], 0 to 1e+06
+             */
             rep: number;
-            /** Unrep */
+            /**
+             * Unrep
+             * @description share of a sound [ratio], 0 to 1e+06
+             */
             unrep: number;
-            /** Excess Db */
+            /**
+             * Excess Db
+             * @description excess of a level [dB], 0 to 1e+06
+             */
             excess_db: number;
-            /** Bursts */
+            /**
+             * Bursts
+             * @description number of bursts [count], 0 to 1e+06
+             */
             bursts: number;
-            /** Spread Ms */
+            /**
+             * Spread Ms
+             * @description spread of bursts [ms], 0 to 1e+06
+             */
             spread_ms: number;
             /** Crest Db */
             crest_db: number;
-            /** Sync */
+            /**
+             * Sync
+             * @description likeness of two sounds [ratio], -1.01 to 1.01
+             */
             sync: number;
-            /** Slap */
+            /**
+             * Slap
+             * @description likeness of two sounds [ratio], -1.01 to 1.01
+             */
             slap: number;
             /**
              * Spikes Ms
@@ -6195,19 +6281,33 @@ export interface components {
             entry_id: string;
             /** Id */
             id?: string | null;
+            /** Happened At */
+            happened_at?: string | null;
         };
         /**
          * TapHeard
          * @description One tap: the lowest note it asks for, of the beam as it was.
          */
         TapHeard: {
-            /** At S */
+            /**
+             * At S
+             * @description moment of a recording [s], 0 to 700
+             */
             at_s: number;
-            /** Ring Hz */
+            /**
+             * Ring Hz
+             * @description ring of a shaft [Hz], 20 to 600
+             */
             ring_hz: number;
-            /** Half Hz */
+            /**
+             * Half Hz
+             * @description doubt of a ring [Hz], 0 to 100
+             */
             half_hz: number;
-            /** Lines */
+            /**
+             * Lines
+             * @description number of lines of a ring [count], 2 to 8
+             */
             lines: number;
             /**
              * Quarter

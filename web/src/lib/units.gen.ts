@@ -26,4 +26,8 @@ export const SCALES = {
   ms: { inch: [1.0, 1, 'ms'], centimetre: [1.0, 1, 'ms'], metric: [1.0, 1, 'ms'] },
   ratio: { inch: [1.0, 2, ''], centimetre: [1.0, 2, ''], metric: [1.0, 2, ''] },
   day: { inch: [1.0, 0, ''], centimetre: [1.0, 0, ''], metric: [1.0, 0, ''] },
+  m: { inch: [1.0, 1, 'm'], centimetre: [1.0, 1, 'm'], metric: [1.0, 1, 'm'] },
+  s: { inch: [1.0, 1, 's'], centimetre: [1.0, 1, 's'], metric: [1.0, 1, 's'] },
+  h: { inch: [1.0, 0, 'h'], centimetre: [1.0, 0, 'h'], metric: [1.0, 0, 'h'] },
+  g: { inch: [1.0, 0, 'g'], centimetre: [1.0, 0, 'g'], metric: [1.0, 0, 'g'] },
 } as const;

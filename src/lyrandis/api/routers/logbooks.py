@@ -9,7 +9,7 @@ from lyrandis.api.context import BenchOf
 from lyrandis.api.problems import CONFLICT
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
-from lyrandis.core.logbook import MOST_ENTRIES, in_order_of_recording, rig_of
+from lyrandis.core.logbook import MOST_ENTRIES, SavedEntry, in_order_of_recording, rig_of
 
 router = APIRouter(tags=["entries"])
 
@@ -19,7 +19,7 @@ class LogbookDraft(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    entries: Annotated[list[e.PostedEntry], Field(max_length=MOST_ENTRIES)]
+    entries: Annotated[list[SavedEntry], Field(max_length=MOST_ENTRIES)]
     rig: e.SubjectId | None = None
     only_look: bool = False
 

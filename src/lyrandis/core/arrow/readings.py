@@ -6,7 +6,7 @@ Lengths in mm, masses in grains, spines in pounds of the wood scale.
 from collections.abc import Callable
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints, model_validator
+from pydantic import StringConstraints, model_validator
 
 from lyrandis.core import quantities as q
 from lyrandis.core.arrow.words import (
@@ -22,9 +22,10 @@ from lyrandis.core.arrow.words import (
 from lyrandis.core.by_ear import ByEar
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Figure, Phrase, gap, gr, gr_per_in, mm, phrase, plain, spine
+from lyrandis.core.quantities import Quantity
 from lyrandis.core.reading import BaseReading, require_something
 
-ArrowNumber = Annotated[int, Field(ge=1, le=999)]
+ArrowNumber = Annotated[int, Quantity("arrow_number")]
 
 _BUILD_FIGURES: tuple[tuple[str, str, Callable[[float], Figure]], ...] = (
     ("shaft_length_mm", "shaft {}", mm),

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, Field, model_validator
+from pydantic import model_validator
 
 from lyrandis.core import quantities as q
 from lyrandis.core.archer.words import Anchor
@@ -17,58 +17,18 @@ from lyrandis.core.crawls.words import (
     Struck,
     Sureness,
 )
-from lyrandis.core.errors import DomainError, Guess
+from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Figure, Phrase, gap, mm, phrase
+from lyrandis.core.quantities import Quantity
 from lyrandis.core.reading import BaseReading, EntryId, PartKind, require_something
 
-NEAREST_M, FURTHEST_M = 1.5, 120.0
-MOST_FINGERS, MOST_STITCHES = 6.5, 60.0
-LEAST_FINGERS, LEAST_STITCHES = -1.5, -10.0
-"""Above the nock, for who hooks there."""
 _OF_TABLE: frozenset[PartKind] = frozenset({"archer", "bow", "arrow_set"})
 
 
-def _mark_distance(distance_m: float) -> float:
-    if not NEAREST_M < distance_m <= FURTHEST_M:
-        metres = distance_m / 1000
-        typed = NEAREST_M < metres <= FURTHEST_M
-        raise DomainError(
-            "out_of_range",
-            f"{distance_m:g} m is no distance for a crawl.",
-            "Give more than 1.5 m and at most 120 m.",
-            "distance_m",
-            guesses=(Guess(f"{metres:g}m", f"{metres:g} m?"),) if typed else (),
-        )
-    return distance_m
-
-
-MarkDistance = Annotated[
-    float, AfterValidator(_mark_distance), Field(description="distance [m], over 1.5 to 120")
-]
-
-
-def _steps(least: float, most: float, what: str, field: str):  # type: ignore[no-untyped-def]
-    def check(count: float) -> float:
-        if not least <= count <= most:
-            raise DomainError(
-                "out_of_range",
-                f"{count:g} {what} is no crawl.",
-                f"Give 0 to {most:g} {what}: no hand reaches further.",
-                field,
-            )
-        return count
-
-    return check
-
-
-Fingers = Annotated[
-    float, AfterValidator(_steps(LEAST_FINGERS, MOST_FINGERS, "fingers", "fingers")),
-    Field(description="fingers under the nock"),
-]  # fmt: skip
-Stitches = Annotated[
-    float, AfterValidator(_steps(LEAST_STITCHES, MOST_STITCHES, "stitches", "stitches")),
-    Field(description="stitches under the nock"),
-]  # fmt: skip
+MarkDistance = Annotated[float, Quantity("mark_distance")]
+Fingers = Annotated[float, Quantity("fingers")]
+"""Above the nock, for who hooks there, they are negative; so are stitches."""
+Stitches = Annotated[float, Quantity("stitches")]
 
 
 def said_distance(distance_m: float, unit: DistanceUnit) -> str:
@@ -103,7 +63,7 @@ class CrawlMark(BaseReading):
     sure: Sureness = "ordinary"
     high_mm: q.HitAside | None = None
     struck: Struck | None = None
-    arrows: Annotated[int, Field(ge=1, le=36)] = 3
+    arrows: Annotated[int, Quantity("arrows_of_mark")] = 3
     guessed: bool = False
     """True where the distance was guessed, as on an unmarked course."""
 
@@ -238,12 +198,12 @@ class CrawlHabit(BaseReading):
     merges = True
     kind: Literal["crawl_habit"] = "crawl_habit"
     notation: Notation | None = None
-    repeat_mm: Annotated[float, Field(ge=0.3, le=10)] | None = None
+    repeat_mm: Annotated[float, Quantity("repeatability")] | None = None
     """One standard deviation of a crawl read off the tab."""
     unit: DistanceUnit | None = None
     from_m: MarkDistance | None = None
     to_m: MarkDistance | None = None
-    step_m: Annotated[float, Field(ge=0.5, le=20)] | None = None
+    step_m: Annotated[float, Quantity("table_step")] | None = None
 
     @model_validator(mode="after")
     def _something(self) -> "CrawlHabit":

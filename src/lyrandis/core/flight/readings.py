@@ -6,7 +6,7 @@ grains. What was seen is recorded, never what it means.
 
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, Field, model_validator
+from pydantic import Field, ValidationInfo, model_validator
 
 from lyrandis.core import quantities as q
 from lyrandis.core.errors import DomainError
@@ -19,6 +19,7 @@ from lyrandis.core.flight.words import (
     Pushed,
 )
 from lyrandis.core.phrase import Figure, Phrase, gr, mm, phrase, spine
+from lyrandis.core.quantities import PLAUSIBLE, Quantity, believed
 from lyrandis.core.reading import BaseReading, Frozen, PartKind, require_something
 
 ALL_PARTS: frozenset[PartKind] = frozenset({"archer", "bow", "string", "arrow_set"})
@@ -26,26 +27,10 @@ NEAREST_M, FURTHEST_M = 0.5, 100.0
 MOST_HITS = 24
 
 
-def _distance(metres: float) -> float:
-    if not NEAREST_M <= metres <= FURTHEST_M:
-        raise DomainError(
-            "out_of_range",
-            f"{metres:g} m is no distance to shoot from.",
-            f"Give the distance to the butt, {NEAREST_M:g} to {FURTHEST_M:g} m.",
-            "distance_m",
-        )
-    return metres
-
-
-DistanceM = Annotated[float, AfterValidator(_distance), Field(description="distance [m]")]
-Arrows = Annotated[int, Field(ge=1, le=MOST_HITS)]
-Grade = Annotated[int, Field(ge=-3, le=3, description="0 straight, 1 slight, 2 clear, 3 strong")]
+DistanceM = Annotated[float, Quantity("shooting_distance")]
+Arrows = Annotated[int, Quantity("arrows_shot")]
+Grade = Annotated[int, Quantity("grade")]
 GRADE_WORDS = ("straight", "slightly", "clearly", "strongly")
-
-_AMOUNTS: dict[Pushed, tuple[float, float]] = {
-    "draw_short": (3, 80), "draw_extra": (3, 40), "silencers": (-200, 200), "plate": (-10, 10),
-    "point": (-200, 200), "brace": (-40, 40), "other_shafts": (15, 160), "nock": (-20, 20),
-}  # fmt: skip
 
 
 class Change(Frozen):
@@ -59,15 +44,17 @@ class Change(Frozen):
     amount: float
 
     @model_validator(mode="after")
-    def _believable(self) -> "Change":
-        low, high = _AMOUNTS[self.what]
-        if not low <= self.amount <= high or self.amount == 0:
+    def _believable(self, info: ValidationInfo) -> "Change":
+        key = f"{self.what}_by"
+        limits = PLAUSIBLE[key]
+        if self.amount == 0 or not limits.held_ever(self.amount):
             raise DomainError(
                 "out_of_range",
                 f"{self.amount:g} is no amount for a trial with {PUSHED_WORDS[self.what]}.",
-                f"Give {low:g} to {high:g}, and not nought.",
+                f"Give {limits.low:g} to {limits.high:g}, and not nought.",
                 "amount",
             )
+        believed(key, self.amount, info.context)
         return self
 
     def say(self) -> Phrase:
@@ -182,7 +169,7 @@ class Hit(Frozen):
     right_mm: q.HitAside
     up_mm: q.HitAside
     bare: bool = False
-    arrow_number: Annotated[int, Field(ge=1, le=999)] | None = None
+    arrow_number: Annotated[int, Quantity("arrow_number")] | None = None
 
 
 class ButtHits(BaseReading):
@@ -418,8 +405,8 @@ class RigTuned(BaseReading):
     kind: Literal["rig_tuned"] = "rig_tuned"
     matched_lbf: q.Spine
     model_lbf: q.Spine
-    offset: Annotated[float, Field(ge=-20, le=20)]
-    sd: Annotated[float, Field(gt=0, le=5)]
+    offset: Annotated[float, Quantity("index")]
+    sd: Annotated[float, Quantity("index_sd")]
 
     def say(self) -> Phrase:
         return phrase(

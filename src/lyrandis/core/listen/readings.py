@@ -13,6 +13,7 @@ from lyrandis.core.by_ear import SoundMark
 from lyrandis.core.errors import DomainError
 from lyrandis.core.listen.words import WHAT_WORDS, TappedState, Trouble, What
 from lyrandis.core.phrase import Phrase, hertz, phrase
+from lyrandis.core.quantities import Quantity
 from lyrandis.core.reading import BaseReading, Frozen
 
 MOST_TAKES, MOST_TAPS = 24, 12
@@ -20,33 +21,33 @@ MOST_TIMES = 24
 OCTAVES = 6
 CELLS = 25
 
-Level = Annotated[float, Field(ge=-250, le=250)]
+Level = Annotated[float, Quantity("level")]
 Ms = Annotated[tuple[int, ...], Field(max_length=MOST_TIMES)]
 SoundName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
-TakeNumber = Annotated[int, Field(ge=1, le=MOST_TAKES)]
+TakeNumber = Annotated[int, Quantity("take_number")]
 
 
 class TakeHeard(Frozen):
     """One pluck or shot as numbers. Levels in dB under full scale, times in s or ms."""
 
-    at_s: Annotated[float, Field(ge=0, le=700)]
+    at_s: Annotated[float, Quantity("recorded_second")]
     level_db: Level
     """A-weighted energy."""
     peak_db: Level
     snr_db: Level
-    centroid_hz: Annotated[float, Field(ge=0, le=20_000)]
+    centroid_hz: Annotated[float, Quantity("sound_pitch")]
     ring_s: Annotated[tuple[float | None, ...], Field(min_length=OCTAVES, max_length=OCTAVES)]
     """Time to fall by 60 dB in the octaves of 125 to 4000 Hz; None where it was not measurable."""
     cells_db: Annotated[tuple[Level, ...], Field(min_length=CELLS, max_length=CELLS)]
     """Five bands by five windows, band by band."""
-    rep: Annotated[float, Field(ge=0)]
-    unrep: Annotated[float, Field(ge=0)]
-    excess_db: Annotated[float, Field(ge=0)]
-    bursts: Annotated[int, Field(ge=0)]
-    spread_ms: Annotated[float, Field(ge=0)]
+    rep: Annotated[float, Quantity("sound_share")]
+    unrep: Annotated[float, Quantity("sound_share")]
+    excess_db: Annotated[float, Quantity("excess")]
+    bursts: Annotated[int, Quantity("sound_count")]
+    spread_ms: Annotated[float, Quantity("spread_ms")]
     crest_db: float
-    sync: Annotated[float, Field(ge=-1.01, le=1.01)]
-    slap: Annotated[float, Field(ge=-1.01, le=1.01)]
+    sync: Annotated[float, Quantity("likeness")]
+    slap: Annotated[float, Quantity("likeness")]
     spikes_ms: Ms = ()
     bursts_ms: Annotated[tuple[int, ...], Field(max_length=MOST_TIMES)] = ()
     blow_s: float | None = None
@@ -56,15 +57,15 @@ class TakeHeard(Frozen):
 class PartialHeard(Frozen):
     """One of the string's partials."""
 
-    number: Annotated[int, Field(ge=1, le=16)]
-    hz: Annotated[float, Field(gt=20, lt=2000)]
+    number: Annotated[int, Quantity("partial_number")]
+    hz: Annotated[float, Quantity("partial")]
 
 
 class MovedOnset(Frozen):
     """A take whose onset was put elsewhere by hand."""
 
     take: TakeNumber
-    at_s: Annotated[float, Field(ge=0, le=700)]
+    at_s: Annotated[float, Quantity("recorded_second")]
 
 
 class SoundHeard(BaseReading):
@@ -84,21 +85,21 @@ class SoundHeard(BaseReading):
     what: What
     same_place: bool = False
     """Phone, place and gain as at the recording before."""
-    seconds: Annotated[float, Field(gt=0, le=700)]
-    rate_hz: Annotated[float, Field(ge=4000, le=400_000)]
+    seconds: Annotated[float, Quantity("recording_length")]
+    rate_hz: Annotated[float, Quantity("sample_rate")]
     lossy: bool = False
     """Turned into WAV from a compressed file: fine for levels, a little less for rattles."""
     takes: Annotated[tuple[TakeHeard, ...], Field(min_length=1, max_length=MOST_TAKES)]
     struck: Annotated[tuple[TakeNumber, ...], Field(max_length=MOST_TAKES)] = ()
     """Takes that do not count."""
     moved: Annotated[tuple[MovedOnset, ...], Field(max_length=MOST_TAKES)] = ()
-    note_hz: Annotated[float, Field(gt=20, lt=400)] | None = None
-    note_half_hz: Annotated[float, Field(gt=0, lt=200)] | None = None
+    note_hz: Annotated[float, Quantity("string_note")] | None = None
+    note_half_hz: Annotated[float, Quantity("note_doubt")] | None = None
     partials: Annotated[tuple[PartialHeard, ...], Field(max_length=16)] = ()
     """The string's partials that stood out."""
-    second: Annotated[float, Field(ge=0, le=100)] = 0.0
+    second: Annotated[float, Quantity("second_pitch")] = 0.0
     """How strongly a second pitch is heard."""
-    second_ratio: Annotated[float, Field(gt=0.8, le=1)] = 1.0
+    second_ratio: Annotated[float, Quantity("pitch_ratio")] = 1.0
     line_db: float = 0.0
     """How far one high note stands out of what rings with it."""
     troubles: tuple[Trouble, ...] = ()
@@ -134,10 +135,10 @@ class SoundHeard(BaseReading):
 class TapHeard(Frozen):
     """One tap: the lowest note it asks for, of the beam as it was."""
 
-    at_s: Annotated[float, Field(ge=0, le=700)]
-    ring_hz: Annotated[float, Field(ge=20, le=600)]
-    half_hz: Annotated[float, Field(gt=0, le=100)]
-    lines: Annotated[int, Field(ge=2, le=8)]
+    at_s: Annotated[float, Quantity("recorded_second")]
+    ring_hz: Annotated[float, Quantity("shaft_ring")]
+    half_hz: Annotated[float, Quantity("ring_doubt")]
+    lines: Annotated[int, Quantity("ring_lines")]
     quarter: bool = False
     """Tapped after the shaft was turned a quarter."""
 

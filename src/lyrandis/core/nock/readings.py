@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, Field, model_validator
+from pydantic import model_validator
 
 from lyrandis.core import quantities as q
 from lyrandis.core.errors import DomainError
@@ -17,21 +17,10 @@ from lyrandis.core.nock.words import (
     NockFlight,
 )
 from lyrandis.core.phrase import Figure, Phrase, count, gap, phrase, plain
+from lyrandis.core.quantities import Quantity
 from lyrandis.core.reading import BaseReading, Name, require_something
 
-
-def _bolt_turns(turns: float) -> float:
-    if not 0 <= turns <= 30:
-        raise DomainError(
-            "out_of_range",
-            f"{turns:g} is no number of bolt turns.",
-            "Count the turns out from fully in, 0 to 30.",
-            "upper_turns",
-        )
-    return turns
-
-
-BoltTurns = Annotated[float, AfterValidator(_bolt_turns), Field(description="turns out from in")]
+BoltTurns = Annotated[float, Quantity("bolt_turns")]
 
 
 class NockHeight(BaseReading):

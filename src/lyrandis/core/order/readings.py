@@ -2,11 +2,12 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import model_validator
 
 from lyrandis.core.errors import DomainError
 from lyrandis.core.order.words import HABIT_WORDS, NODE_WORDS, ByFlight, Habit, Node
 from lyrandis.core.phrase import Phrase, phrase, plain
+from lyrandis.core.quantities import Quantity
 from lyrandis.core.reading import BaseReading, Name
 
 
@@ -45,7 +46,7 @@ class SettingFound(BaseReading):
     setting: ByFlight
     word: Name | None = None
     """How it came out, e.g. level at 18 m."""
-    drift_mm: Annotated[float, Field(ge=-500, le=500)] | None = None
+    drift_mm: Annotated[float, Quantity("drift")] | None = None
     """Of a walk-back: drift of the column over 10 m, + to the arrow's side."""
 
     @model_validator(mode="after")

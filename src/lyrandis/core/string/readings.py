@@ -9,6 +9,7 @@ from lyrandis.core import quantities as q
 from lyrandis.core.by_ear import ByEar
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, mm, phrase
+from lyrandis.core.quantities import Quantity
 from lyrandis.core.reading import BaseReading, require_something
 from lyrandis.core.string.words import (
     BRACE_DATUM_WORDS,
@@ -20,39 +21,9 @@ from lyrandis.core.string.words import (
     Tail,
 )
 
-
-def _half_turns(turns: float) -> float:
-    if turns < 0:
-        raise DomainError(
-            "out_of_range",
-            "Turns cannot be negative.",
-            "Count turns the way the bundle is laid.",
-            "turns",
-        )
-    if turns > 200:
-        raise DomainError(
-            "out_of_range",
-            f"{turns:g} turns are more than any string takes.",
-            "Give whole or half turns, 0 to 200.",
-            "turns",
-        )
-    return round(2 * turns) / 2
-
-
-def _rated(rating: float) -> float:
-    if not 0 <= rating <= 10:
-        raise DomainError(
-            "out_of_range",
-            f"{rating:g} is no rating.",
-            "Rate from 0, still, to 10, harsh.",
-            "sound",
-        )
-    return rating
-
-
-Turns = Annotated[float, AfterValidator(_half_turns), Field(description="turns, in halves")]
-Rating = Annotated[float, AfterValidator(_rated), Field(description="0 still to 10 harsh")]
-TakesDb = Annotated[tuple[Annotated[float, Field(ge=-200, le=40)], ...], Field(max_length=24)]
+Turns = Annotated[float, Quantity("turns"), AfterValidator(lambda turns: round(2 * turns) / 2)]
+Rating = Annotated[float, Quantity("rating")]
+TakesDb = Annotated[tuple[Annotated[float, Quantity("take_level")], ...], Field(max_length=24)]
 Ratings = Annotated[tuple[Rating, ...], Field(max_length=12)]
 
 
@@ -64,7 +35,7 @@ class StringBuild(BaseReading):
     kind: Literal["string_build"] = "string_build"
     material: StringMaterial | None = None
     string_type: StringType | None = None
-    strands: Annotated[int, Field(ge=4, le=60)] | None = None
+    strands: Annotated[int, Quantity("strands")] | None = None
     string_length_mm: q.StringLength | None = None
     string_mass_gr: q.PartMass | None = None
     bundle_mm: q.BundleDiameter | None = None

@@ -82,7 +82,7 @@ class Settling:
         >>> found.left(6).mean_mm > found.left(30).mean_mm
         True
         """
-        fading = np.exp(-((hours / _TAU) ** _BETA))
+        fading = _fading(hours)
         mean = float(self.weights @ (fading * _mean_cut(self.stretch, self.stretch_sd)))
         return Left(mean, self._quantile(fading, SURE), self._below(fading, ENOUGH_MM))
 
@@ -116,7 +116,7 @@ class Settling:
     @lazy
     def settled_at(self) -> float | None:
         """Hours strung by which it will have settled; None where 96 do not do it."""
-        fading = np.exp(-((_HOURS[:, None] / _TAU) ** _BETA))
+        fading = _fading(_HOURS[:, None])
         whole = _normal(self.stretch / self.stretch_sd)
         over = _normal((self.stretch - ENOUGH_MM / fading) / self.stretch_sd)
         sure = np.flatnonzero((1 - over / whole) @ self.weights >= SURE)
@@ -135,16 +135,28 @@ class Settling:
         >>> bool(brace[0] > brace[1])
         True
         """
-        fading = np.exp(-((hours[:, None] / _TAU) ** _BETA))
+        fading = _fading(hours[:, None])
         node = self.ends[:, segment] + fading * self.stretch
         mean = node @ self.weights
         return mean, np.sqrt(np.maximum((node - mean[:, None]) ** 2 @ self.weights, 0.0))
 
 
+LEAST_LEFT = 1e-30
+"""What has faded away: no smaller share is told from nothing."""
+FARTHEST_SD = 30.0
+
+
+def _fading(hours: float | Array) -> Array:
+    """Return the share of the creep that is left at each node, never quite nought."""
+    # f(t) = exp(-(t/tau)^beta)
+    left: Array = np.maximum(np.exp(-((hours / _TAU) ** _BETA)), LEAST_LEFT)
+    return left
+
+
 def _normal(z: Array) -> Array:
     """Return the standard normal's distribution, never quite nought; good to 1e-7."""
     # erf(x) = 1 - (a1 t + ... + a5 t^5) exp(-x^2), t = 1/(1 + p x): Abramowitz and Stegun 7.1.26
-    x = np.abs(z) / math.sqrt(2)
+    x = np.minimum(np.abs(z), FARTHEST_SD) / math.sqrt(2)
     t = 1 / (1 + 0.3275911 * x)
     a1, a2, a3, a4, a5 = 0.254829592, -0.284496736, 1.421413741, -1.453152027, 1.061405429
     tail = ((((a5 * t + a4) * t + a3) * t + a2) * t + a1) * t * np.exp(-x * x) / 2
