@@ -26,7 +26,7 @@ HEAD = "/** Written by `make types` from the core. Do not edit. */\n"
 CONSTANTS = {
     "MM_PER_IN": constants.MM_PER_IN,
     "M_PER_FT": constants.M_PER_FT,
-    "M_PER_YD": crawls.M_PER_YD,
+    "M_PER_YD": constants.M_PER_YD,
     "NEWTONS_PER_LBF": constants.NEWTONS_PER_LBF,
     "GRAINS_PER_GRAM": constants.GRAINS_PER_GRAM,
     "SPINE_THOUSANDTHS": units.SPINE_THOUSANDTHS,
@@ -54,6 +54,9 @@ def scales() -> str:
     """Return factor, decimals and label of every unit in every set of units."""
     parts = [HEAD]
     parts += [f"export const {name} = {value!r};\n" for name, value in CONSTANTS.items()]
+    parts.append("/** Metres of each word a distance that is shot may be said in. */\n")
+    words = ", ".join(f"{word}: {metres!r}" for word, metres in units.DISTANCE_UNITS_M.items())
+    parts.append(f"export const DISTANCE_UNITS_M = {{ {words} }} as const;\n")
     parts.append("/** Factor from the stored unit, decimals, and label, by set of units. */\n")
     parts.append("export const SCALES = {\n")
     for unit in get_args(units.Unit):

@@ -25,11 +25,11 @@ FUTURE = (datetime.now(UTC) + timedelta(days=2)).isoformat()
 @pytest.mark.parametrize(
     ("sent", "status", "code", "field"),
     [
-        (body(draw("long")), 422, "invalid", "draw_length_mm"),
+        (body(draw("long")), 422, "not_a_number", "draw_length_mm"),
         (body(draw(66 * IN)), 422, "out_of_range", "draw_length_mm"),
         (body(draw(-700)), 422, "out_of_range", "draw_length_mm"),
         (body(draw(0)), 422, "out_of_range", "draw_length_mm"),
-        (body(draw(None)), 422, "invalid", "draw_length_mm"),
+        (body(draw(None)), 422, "not_a_number", "draw_length_mm"),
         (body({"kind": "draw_marked"}), 422, "missing_field", "draw_length_mm"),
         (body({"kind": "wand_length"}), 422, "unknown_kind", "reading"),
         (body({}), 422, "unknown_kind", "reading"),
@@ -61,10 +61,10 @@ FUTURE = (datetime.now(UTC) + timedelta(days=2)).isoformat()
             "too_long_ago",
             "happened_at",
         ),
-        (body(draw(700), source="dreamt"), 422, "invalid", "source"),
+        (body(draw(700), source="dreamt"), 422, "unknown_choice", "source"),
         (body(draw(700), subject="nobody"), 404, "no_such_subject", "subject"),
         (body(draw(700), subject="No Body"), 422, "invalid", "id"),
-        ({"entries": []}, 422, "invalid", "entries"),
+        ({"entries": []}, 422, "too_few", "entries"),
         ({}, 422, "missing_field", "entries"),
         ([], 422, "invalid", None),
         ({**body(draw(700)), "rig": "no-rig"}, 404, "no_such_subject", "subject"),
@@ -140,7 +140,7 @@ def test_two_windows_editing_one_thing_are_told(demo: Api) -> None:
 
 @pytest.mark.parametrize(
     ("text", "code"),
-    [("xyzzy 3", "unknown_word"), ("draw 66", "out_of_range"), ("", "empty"), ("note", "invalid")],
+    [("xyzzy 3", "unknown_word"), ("draw 66", "out_of_range"), ("", "empty"), ("note", "empty")],
 )
 def test_a_jot_line_that_cannot_be_read_is_a_problem(demo: Api, text: str, code: str) -> None:
     assert demo.problem("/readings/parse", {"text": text}, 422)["code"] == code
@@ -173,8 +173,8 @@ def test_a_what_if_in_the_future_is_refused(demo: Api) -> None:
 @pytest.mark.parametrize(
     ("path", "sent", "code"),
     [
-        ("/rigs", {"name": "   "}, "invalid"),
-        ("/rigs", {"name": "x" * 61}, "invalid"),
+        ("/rigs", {"name": "   "}, "empty"),
+        ("/rigs", {"name": "x" * 61}, "too_much"),
         ("/rigs", {}, "missing_field"),
         ("/rigs", {"name": "Rig", "colour": "red"}, "unknown_field"),
         ("/archers", {"name": "Ann", "readings": [{"reading": {"kind": "nope"}}]}, "unknown_kind"),
@@ -188,8 +188,8 @@ def test_a_what_if_in_the_future_is_refused(demo: Api) -> None:
         ),
         ("/assessments", {"entries": "all"}, "invalid"),
         ("/assessments", {"entries": [], "rig": "no-rig"}, "no_such_subject"),
-        ("/readings/parse", {"text": "x" * 401}, "invalid"),
-        ("/readings/parse", {"text": "draw 27", "stage": "moon"}, "invalid"),
+        ("/readings/parse", {"text": "x" * 401}, "too_much"),
+        ("/readings/parse", {"text": "draw 27", "stage": "moon"}, "unknown_choice"),
         ("/readings/parse", {}, "missing_field"),
     ],
 )

@@ -96,7 +96,7 @@ def test_the_page_asked_for_comes_along(demo: Api, page: str) -> None:
 
 def test_no_page_is_sent_unless_asked(demo: Api) -> None:
     assert demo.get(MARRAM).get("page") is None
-    assert demo.problem("/entries", {"entries": [], "page": "nowhere"}, 422)["code"] == "invalid"
+    assert demo.problem("/entries", {"entries": [], "page": "nowhere"}, 422)["code"] == "too_few"
 
 
 def test_what_is_taken_back_is_seen_at_once(demo: Api) -> None:

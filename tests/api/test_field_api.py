@@ -130,7 +130,7 @@ def test_without_a_built_page_there_is_nothing_to_take_along(demo: Api) -> None:
     [
         ({"text": "hello"}, "not_field_shots"),
         ({"text": ""}, "not_field_shots"),
-        ({"text": "x" * 100_001}, "invalid"),
+        ({"text": "x" * 100_001}, "too_much"),
         ({"text": "x", "other": 1}, "unknown_field"),
         ({}, "missing_field"),
     ],

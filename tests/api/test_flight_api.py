@@ -121,7 +121,7 @@ def test_doing_a_correction_records_the_setting_and_undoing_it_is_exact(demo: Ap
         ({"kind": "tail_seen", "across": 9, "distance_m": 2.3}, "out_of_range"),
         ({"kind": "tail_seen", "across_mm": 900, "distance_m": 2.3}, "out_of_range"),
         ({"kind": "tail_seen", "across": 1, "across_mm": 3, "distance_m": 2.3}, "twice"),
-        ({"kind": "butt_hits", "hits": [], "distance_m": 18}, "invalid"),
+        ({"kind": "butt_hits", "hits": [], "distance_m": 18}, "too_few"),
         ({"kind": "bare_apart", "distance_m": 18}, "nothing_given"),
         ({"kind": "trial_set", "trial": {"what": "draw_extra", "amount": 90}}, "out_of_range"),
         ({"kind": "walked_back", "marks": [{"distance_m": 10, "right_mm": 0}] * 2}, "too_few"),

@@ -31,3 +31,9 @@ GRAINS_PER_POUND: Final = 7000.0
 
 JOULES_PER_LBF_MM: Final = NEWTONS_PER_LBF / 1000.0
 """Joules in one lbf over one mm, exact."""
+
+M_PER_YD: Final = 3 * M_PER_FT
+"""Metres in a yard, exact."""
+
+PACE_M: Final = 0.76
+"""Assumption: a pace, 30 inches."""

@@ -82,6 +82,7 @@ from lyrandis.core.bow.words import (
     LimbsAre,
 )
 from lyrandis.core.by_ear import ByEar, SoundMark
+from lyrandis.core.constants import M_PER_YD
 from lyrandis.core.crawls.readings import (
     ArrowReach,
     CrawlCounted,
@@ -93,7 +94,7 @@ from lyrandis.core.crawls.readings import (
     FingerWidth,
     TabStitches,
 )
-from lyrandis.core.crawls.words import M_PER_YD, DistanceUnit, Notation, Sureness
+from lyrandis.core.crawls.words import DistanceUnit, Notation, Sureness
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.readings import (
     BareApart,

@@ -5,11 +5,12 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import TypeVar
+from typing import NamedTuple, TypeVar
 
 from lyrandis.core.errors import Code, DomainError, Guess
 from lyrandis.core.quantities import check
 from lyrandis.core.units import (
+    DISTANCE_UNITS_M,
     FORCE_UNITS_LBF,
     GPI_UNITS,
     GPP_UNITS,
@@ -17,6 +18,7 @@ from lyrandis.core.units import (
     MASS_UNITS_GR,
     SPEED_UNITS_MPS,
     SPINE_UNITS,
+    YARDS,
     UnitSet,
 )
 
@@ -161,6 +163,13 @@ def tokens(text: str) -> list[Token]:
     return found
 
 
+class Distance(NamedTuple):
+    """A distance that is shot, and whether it was said in yards."""
+
+    metres: float
+    in_yards: bool
+
+
 class Line:
     """A jot line read from left to right; every error points at its word."""
 
@@ -271,6 +280,38 @@ class Line:
     def length(self, key: str) -> float:
         """Take a length and return mm; bare numbers are in the reader's unit, fractions inches."""
         return self._quantity("length", _BARE[self.units]["length"], key)
+
+    def distance(self, example: str = "20m or 20yd") -> Distance:
+        """Take a distance; a bare number is metres where the reader has metres, else it is asked.
+
+        >>> Line("3 paces").distance(), Line("20yd").distance()
+        (Distance(metres=2.28, in_yards=False), Distance(metres=18.288, in_yards=True))
+        """
+        token = self.peek()
+        if token is None or token.kind != "number":
+            raise self.error(
+                "missing_number", "The distance is missing.", f"Add it, e.g. {example}."
+            )
+        self.take()
+        number = number_from(token.text)
+        unit = self.peek()
+        word = unit.text.lower() if unit else ""
+        if word in DISTANCE_UNITS_M:
+            self.take()
+            return Distance(round(number * DISTANCE_UNITS_M[word], 4), word in YARDS)
+        if self.units != "inch":
+            return Distance(number, in_yards=False)
+        head, rest = self.text[: token.end], self.text[token.end :]
+        raise DomainError(
+            "wrong_unit",
+            f"{token.text} metres, yards or paces?",
+            "Add the unit of the distance.",
+            guesses=tuple(
+                Guess(f"{head}{short}{rest}", f"{token.text} {word}?")
+                for short, word in (("m", "metres"), ("yd", "yards"), (" paces", "paces"))
+            ),
+            span=(token.start, token.end),
+        )
 
     def weight(self, key: str = "draw_weight") -> float:
         """Take a force and return lbf; bare numbers are in the reader's unit."""

@@ -14,8 +14,10 @@ from lyrandis.core.constants import (
     GRAINS_PER_OUNCE,
     KG_PER_LB,
     M_PER_FT,
+    M_PER_YD,
     MM_PER_IN,
     NEWTONS_PER_LBF,
+    PACE_M,
 )
 
 Unit = Literal[
@@ -55,6 +57,16 @@ SPINE_UNITS: dict[str, float] = {
 }  # fmt: skip
 """Pounds are the wood scale's; thousandths run the other way (see jot_arrow)."""
 GPI_UNITS: dict[str, float] = {"gpi": 1.0, "gr/in": 1.0}
+
+DISTANCE_UNITS_M: dict[str, float] = {
+    **dict.fromkeys(("m", "metre", "metres", "meter", "meters"), 1.0),
+    **dict.fromkeys(("yd", "yds", "y", "yard", "yards"), M_PER_YD),
+    **dict.fromkeys(("pace", "paces", "step", "steps"), PACE_M),
+    **dict.fromkeys(("ft", "foot", "feet"), M_PER_FT),
+    **dict.fromkeys(("km", "kilometre", "kilometres", "kilometer", "kilometers"), 1000.0),
+}
+"""Of distances that are shot; paced ones are as good as the pace."""
+YARDS = frozenset({"yd", "yds", "y", "yard", "yards"})
 
 SPINE_THOUSANDTHS = 31500.0
 """Pounds times thousandths of one shaft, in round figures: only for saying it (see arrow/spine)."""

@@ -94,7 +94,9 @@ def test_bad_lines_say_what_to_do(line: str, reason: str) -> None:
 def test_a_distance_without_a_unit_is_asked_for_where_inches_are_read() -> None:
     with pytest.raises(DomainError) as refused:
         parse("crawl 20 34mm")
-    assert [one.text for one in refused.value.guesses] == ["crawl 20m 34mm", "crawl 20yd 34mm"]
+    assert [one.text for one in refused.value.guesses] == [
+        "crawl 20m 34mm", "crawl 20yd 34mm", "crawl 20 paces 34mm",
+    ]  # fmt: skip
     metric = parse("crawl 20 34mm", to=Listener(units="metric"))
     assert metric.reading.distance_m == 20  # type: ignore[union-attr]
 
@@ -337,3 +339,10 @@ def test_what_was_measured_stands_on_the_page_and_the_table_in_its_unit() -> Non
     found = (own.finger, own.ten_stitches, own.eye, own.reach, own.repeats)
     assert [round(one.value, 1) for one in found] == [18.0, 33.0, 62.0, 787.4, 1.5]
     assert own.table == "10yd to 60yd every 10yd"
+
+
+@pytest.mark.parametrize("said", ["20m", "20 paces", "60 feet", "20yd", "20 steps", "20 metres"])
+def test_crawls_and_flight_read_a_distance_alike(said: str) -> None:
+    crawl = parse(f"crawl {said} 34mm").reading
+    bare = parse(f"bare 12cm left @ {said}").reading
+    assert crawl.distance_m == bare.distance_m  # type: ignore[union-attr]

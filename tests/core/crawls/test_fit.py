@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lyrandis.core.constants import M_PER_YD
 from lyrandis.core.crawls.fit import (
     LEAST_OTHERS,
     Fit,
@@ -21,7 +22,6 @@ from lyrandis.core.crawls.fit import (
     without,
 )
 from lyrandis.core.crawls.sight import crawls_mm
-from lyrandis.core.crawls.words import M_PER_YD
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.student import student_95
 from tests.core.crawls.archers import CHRONOGRAPH, TABLE_M, false_alarms, named, tried

@@ -603,7 +603,7 @@ def test_own_groups_outrank_what_is_assumed_and_one_hit_tells_nothing() -> None:
         ("tail clear right high 1 @ 2.5m", e.TailSeen(across=2, up=1, distance_m=2.5)),
         ("tail right 44mm @2.5m short 1in",
          e.TailSeen(across_mm=44, distance_m=2.5, trial=e.Change(what="draw_short", amount=25.4))),
-        ("tail straight @ 3 yd 6 arrows", e.TailSeen(across=0, distance_m=2.743, arrows=6)),
+        ("tail straight @ 3 yd 6 arrows", e.TailSeen(across=0, distance_m=2.7432, arrows=6)),
         ("tail left 2 @ 2.3m bare", e.TailSeen(across=-2, distance_m=2.3, bare=True)),
         ("bare 3cm left 1cm high @18m", e.BareApart(right_mm=-30, up_mm=10, distance_m=18)),
         ("bare level @ 18m 6 arrows",

@@ -13,6 +13,7 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS, Anchor, Hand, Hold
 from lyrandis.core.computed import Computed
+from lyrandis.core.constants import M_PER_YD
 from lyrandis.core.crawls.fit import FLOOR_MM, FLOOR_SHARE_BEYOND, slopes
 from lyrandis.core.crawls.notation import FEEL_PARTS, STITCH_PARTS
 from lyrandis.core.crawls.numbers import (
@@ -27,7 +28,6 @@ from lyrandis.core.crawls.ranges import ends_m, miss
 from lyrandis.core.crawls.sight import NEAREST_M
 from lyrandis.core.crawls.words import (
     FEEL_SD_MM,
-    M_PER_YD,
     STRUCK_SD,
     STRUCK_SDS,
     DistanceUnit,

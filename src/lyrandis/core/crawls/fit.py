@@ -12,8 +12,8 @@ from typing import NamedTuple
 
 import numpy as np
 
+from lyrandis.core.constants import M_PER_YD
 from lyrandis.core.crawls.sight import MM, Array, G, Sight, crawls_mm, point_on_m, zeroed
-from lyrandis.core.crawls.words import M_PER_YD
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.lazy import lazy
 from lyrandis.core.student import NORMAL_95, student_95

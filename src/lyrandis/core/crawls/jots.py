@@ -1,13 +1,10 @@
 """The jot line's words for crawls: marks as shot, what they are counted with, the table wanted."""
 
 from lyrandis.core import entries as e
-from lyrandis.core.errors import DomainError, Guess
 from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line, number_from
+from lyrandis.core.units import YARDS
 
-_METRES = ("m", "metre", "metres", "meter", "meters")
-_YARDS = ("yd", "yds", "y", "yard", "yards")
-_KILOMETRES = ("km", "kilometre", "kilometres", "kilometer", "kilometers")
 _FINGERS = ("finger", "fingers")
 _STITCHES = ("stitch", "stitches")
 _ANCHORS: dict[str, e.Anchor] = {
@@ -18,36 +15,15 @@ _NOTATIONS: dict[str, e.Notation] = {
     "mm": "mm", "millimetres": "mm", "fingers": "fingers", "stitches": "stitches",
 }  # fmt: skip
 _UNITS: dict[str, e.DistanceUnit] = {
-    **dict.fromkeys(_METRES, "m"), **dict.fromkeys(_YARDS, "yd"),
+    **dict.fromkeys(("m", "metre", "metres", "meter", "meters"), "m"),
+    **dict.fromkeys(sorted(YARDS), "yd"),
 }  # fmt: skip
 
 
 def _far(line: Line) -> tuple[float, e.DistanceUnit]:
-    """Take a distance; a bare number is metres where the reader has metres, else it is asked."""
-    token = line.peek()
-    if token is None or token.kind != "number":
-        raise line.error("missing_number", "The distance is missing.", "Add it, e.g. 20m or 20yd.")
-    line.take()
-    number = number_from(token.text)
-    if line.take_word(*_METRES):
-        return number, "m"
-    if line.take_word(*_YARDS):
-        return round(number * e.M_PER_YD, 4), "yd"
-    if line.take_word(*_KILOMETRES):
-        return number * 1000, "m"
-    if line.units != "inch":
-        return number, "m"
-    head, rest = line.text[: token.end], line.text[token.end :]
-    raise DomainError(
-        "wrong_unit",
-        f"{token.text} metres or yards?",
-        "Add the unit of the distance.",
-        guesses=tuple(
-            Guess(f"{head}{short}{rest}", f"{token.text} {word}?")
-            for short, word in (("m", "metres"), ("yd", "yards"))
-        ),
-        span=(token.start, token.end),
-    )
+    """Take a distance and what it was said in."""
+    distance = line.distance()
+    return distance.metres, "yd" if distance.in_yards else "m"
 
 
 def _crawl(line: Line) -> e.Reading:

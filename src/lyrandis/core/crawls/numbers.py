@@ -14,7 +14,7 @@ from lyrandis.core.archer.words import Anchor, Hold
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.mass import ArrowMass, arrow_mass_of
 from lyrandis.core.bow.numbers import BowNumbers
-from lyrandis.core.constants import TRADE_OFFSET_MM
+from lyrandis.core.constants import M_PER_YD, TRADE_OFFSET_MM
 from lyrandis.core.crawls.facts import CrawlFacts
 from lyrandis.core.crawls.fit import (
     LEAST_OTHERS,
@@ -44,7 +44,6 @@ from lyrandis.core.crawls.readings import CrawlMark, TabStitches
 from lyrandis.core.crawls.sight import MM, Sight, crawls_mm, high_per_mm
 from lyrandis.core.crawls.words import (
     FEEL_SD_MM,
-    M_PER_YD,
     STRUCK_SD,
     STRUCK_SDS,
     SURE_SD_MM,

@@ -3,9 +3,10 @@
 from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.computed import Computed
+from lyrandis.core.constants import M_PER_YD
 from lyrandis.core.crawls.ranges import ends_m, miss, on_slope
 from lyrandis.core.crawls.readings import said_distance
-from lyrandis.core.crawls.words import M_PER_YD, DistanceUnit
+from lyrandis.core.crawls.words import DistanceUnit
 from lyrandis.core.errors import DomainError
 
 FROM, TO, STEP = 5, 60, 1

@@ -6,9 +6,9 @@ from pydantic import model_validator
 
 from lyrandis.core import quantities as q
 from lyrandis.core.archer.words import Anchor
+from lyrandis.core.constants import M_PER_YD
 from lyrandis.core.crawls.words import (
     DISTANCE_UNIT_WORDS,
-    M_PER_YD,
     NOTATION_WORDS,
     STRUCK_WORDS,
     SURENESS_WORDS,

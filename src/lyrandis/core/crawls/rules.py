@@ -5,10 +5,9 @@ from functools import partial
 from lyrandis.core import judgement as j
 from lyrandis.core.bow.two_limbs import crawl_draw
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.constants import M_PER_YD, MM_PER_IN
 from lyrandis.core.crawls.numbers import APART_SDS, MarkLine
 from lyrandis.core.crawls.readings import said_distance
-from lyrandis.core.crawls.words import M_PER_YD
 from lyrandis.core.phrase import Phrase, gap, mm, mps, phrase
 
 NEAR_STACK_MM = MM_PER_IN / 2

@@ -2,9 +2,10 @@
 
 from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
+from lyrandis.core.constants import M_PER_YD
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.rules import SHOOT
-from lyrandis.core.crawls.words import M_PER_YD, NOTATION_WORDS
+from lyrandis.core.crawls.words import NOTATION_WORDS
 from lyrandis.core.phrase import Figure, Phrase, gap, mps, phrase
 from lyrandis.core.room import Ask
 from lyrandis.core.setup import Setup

@@ -6,10 +6,11 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS, Anchor, Hold
 from lyrandis.core.computed import Computed
+from lyrandis.core.constants import M_PER_YD
 from lyrandis.core.crawls.numbers import CrawlNumbers
 from lyrandis.core.crawls.ranges import ends_m
 from lyrandis.core.crawls.readings import said_distance
-from lyrandis.core.crawls.words import M_PER_YD, DistanceUnit
+from lyrandis.core.crawls.words import DistanceUnit
 from lyrandis.core.phrase import Phrase
 from lyrandis.core.pile import when
 

@@ -33,4 +33,3 @@ FEEL_SD_MM = 3.0
 
 DistanceUnit = Literal["m", "yd"]
 DISTANCE_UNIT_WORDS: dict[DistanceUnit, str] = {"m": "metres", "yd": "yards"}
-M_PER_YD = 0.9144

@@ -1,19 +1,10 @@
 """The jot line's words for what is seen of arrows in flight."""
 
 from lyrandis.core import entries as e
-from lyrandis.core.constants import M_PER_FT
-from lyrandis.core.errors import DomainError, Guess
+from lyrandis.core.errors import Guess
 from lyrandis.core.room import Word
-from lyrandis.core.spoken import Line, number_from
+from lyrandis.core.spoken import Line
 
-PACE_M = 0.76
-"""Assumption: a pace, 30 inches."""
-_DISTANCES = {
-    **dict.fromkeys(("m", "metre", "metres", "meter", "meters"), 1.0),
-    **dict.fromkeys(("yd", "yds", "y", "yard", "yards"), 3 * M_PER_FT),
-    **dict.fromkeys(("pace", "paces", "step", "steps"), PACE_M),
-    **dict.fromkeys(("ft", "feet", "foot"), M_PER_FT),
-}
 _GRADES = {
     "slight": 1, "slightly": 1, "little": 1, "clear": 2, "clearly": 2, "strong": 3, "strongly": 3,
 }  # fmt: skip
@@ -32,31 +23,8 @@ _SOURCES: dict[str, e.MatchFrom] = {"flight": "flight", "tuning": "flight", "mod
 
 
 def _distance(line: Line) -> float:
-    """Take a distance and return metres; a bare number is metres where the reader has metres."""
-    token = line.peek()
-    if token is None or token.kind != "number":
-        raise line.error(
-            "missing_number", "The distance is missing.", "Add it, e.g. @ 2.5m or @ 3 paces."
-        )
-    line.take()
-    number = number_from(token.text)
-    unit = line.peek()
-    if unit is not None and unit.text.lower() in _DISTANCES:
-        line.take()
-        return round(number * _DISTANCES[unit.text.lower()], 3)
-    if line.units != "inch":
-        return number
-    head, rest = line.text[: token.end], line.text[token.end :]
-    raise DomainError(
-        "wrong_unit",
-        f"{token.text} metres, yards or paces?",
-        "Add the unit of the distance.",
-        guesses=tuple(
-            Guess(f"{head}{short}{rest}", f"{token.text} {word}?")
-            for short, word in (("m", "metres"), ("yd", "yards"), (" paces", "paces"))
-        ),
-        span=(token.start, token.end),
-    )
+    """Take a distance and return metres."""
+    return line.distance("@ 2.5m or @ 3 paces").metres
 
 
 def _at(line: Line) -> float:
