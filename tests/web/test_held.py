@@ -1,6 +1,7 @@
 """Answers that come late, out of order, refused or never: nothing typed is lost or changed."""
 
 import re
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 import pytest
@@ -301,6 +302,113 @@ def test_keys_that_pass_over_choices_record_only_the_one_that_is_meant(wire: Wir
     page.keyboard.press("ArrowUp")
     page.keyboard.press("Escape")
     expect(select).to_have_value(meant)
+
+
+def test_a_choice_made_by_keys_is_recorded_by_leaving_with_tab(wire: Wire) -> None:
+    page = opened(wire, MARRAM + "/archer")
+    select = page.get_by_label("Anchor")
+    before = len(said(wire))
+    select.focus()
+    page.keyboard.press("Home")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowDown")
+    meant = select.input_value()
+    page.keyboard.press("Tab")
+    until(page, lambda: len(said(wire)) == before + 1)
+    expect(select).to_have_value(meant)
+
+
+def test_a_choice_made_by_keys_and_left_otherwise_says_that_it_is_not_recorded(wire: Wire) -> None:
+    page = opened(wire, MARRAM + "/archer")
+    select = page.get_by_label("Anchor")
+    before = len(said(wire))
+    select.focus()
+    page.keyboard.press("Home")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowDown")
+    jot(page).click()
+    expect(page.get_by_text("Not recorded yet")).to_be_visible()
+    assert len(said(wire)) == before
+    page.get_by_role("button", name="Record Anchor").click()
+    until(page, lambda: len(said(wire)) == before + 1)
+    expect(page.get_by_text("Not recorded yet")).to_have_count(0)
+
+
+def test_keys_act_only_on_the_rig_that_is_on_the_page(wire: Wire) -> None:
+    page = opened(wire, MARRAM + "/archer")
+    jot(page).fill("brace 7 1/4")
+    page.keyboard.press("Enter")
+    expect(page.locator("#jot-says")).to_contain_text("Recorded")
+    page.get_by_role("link", name="Lyrandis").first.click()
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    before = said(wire)
+    for keys in ("Control+z", "Control+Shift+z", "2", "d"):
+        page.keyboard.press(keys)
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog")).to_be_visible()
+    assert "/rigs/" not in page.url
+    assert said(wire) == before
+
+
+# the hour
+
+
+def newest(wire: Wire, rig: str = "marram-longbow") -> dict[str, str]:
+    """The entry recorded last."""
+    entries = wire.client.get(f"/api/rigs/{rig}/entries").json()["entries"]
+    found: dict[str, str] = max(entries, key=lambda one: one["seq"])
+    return found
+
+
+def test_what_is_typed_offline_has_the_hour_it_was_typed(wire: Wire) -> None:
+    page = opened(wire, MARRAM + "/archer")
+    held = wire.hold("POST", "/api/entries$")
+    began = datetime.now(UTC)
+    jot(page).fill("brace 7 1/4")
+    page.keyboard.press("Enter")
+    request = caught(page, held)
+    arrived = datetime.now(UTC)
+    request.go()
+    expect(page.locator("#jot-says")).to_contain_text("Recorded")
+    typed = datetime.fromisoformat(newest(wire)["happened_at"])
+    assert began - timedelta(milliseconds=1) <= typed <= arrived
+    assert typed < datetime.fromisoformat(newest(wire)["recorded_at"])
+    taken = wire.hold("POST", "/api/retractions$")
+    page.get_by_role("button", name="take back", exact=True).first.click()
+    request = caught(page, taken)
+    arrived = datetime.now(UTC)
+    request.go()
+    until(page, lambda: newest(wire)["reading"]["kind"] == "retraction")  # type: ignore[index]
+    assert datetime.fromisoformat(newest(wire)["happened_at"]) <= arrived
+
+
+def test_what_throws_on_its_way_is_sent_again(wire: Wire) -> None:
+    page = opened(wire, MARRAM + "/archer")
+    held = wire.hold("POST", "/api/entries$")
+    jot(page).fill("brace 7 1/4")
+    page.keyboard.press("Enter")
+    request = caught(page, held)
+    request.route.fulfill(status=201, json={"no": "entries"})
+    again = caught(page, held)
+    again.go()
+    expect(page.locator("#jot-says")).to_contain_text("Recorded")
+    assert said(wire).count("brace 7 1/4") == 1
+
+
+def test_a_clock_before_the_newest_entry_is_told_before_anything_is_recorded(wire: Wire) -> None:
+    now = "2027-01-05T09:00:00Z"
+    check = {
+        "now": "2026-01-01T09:00:00Z", "newest": now, "behind": True, "long_ago": False,
+        "future_count": 7,
+        "future": [{"id": "entry-0001", "subject": {"kind": "rig", "id": "marram-longbow"},
+                    "says": {"template": "Note: hm", "figures": {}}, "happened_at": now}],
+    }  # fmt: skip
+    held = wire.hold("GET", "/api/clock$")
+    page = opened(wire, MARRAM + "/archer")
+    caught(page, held).route.fulfill(json=check)
+    expect(page.get_by_role("alert")).to_contain_text("before the newest entry here")
+    future = page.get_by_text("7 entries lie in the future")
+    expect(future).to_contain_text("Note: hm (5 January 2027) and 6 more")
 
 
 def test_marking_an_arrow_cracked_is_never_refused_in_silence(wire: Wire) -> None:

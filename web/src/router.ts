@@ -3,9 +3,10 @@ import Home from './features/start/Home.svelte';
 import Lost from './features/start/Lost.svelte';
 import RigFrame from './features/rig/RigFrame.svelte';
 import { lazily } from './lib/lazily';
+import { navigateBy } from './lib/navigation';
 import { ROUTES, STAGES } from './stages';
 
-export const { navigate, route } = createRouter({
+const { navigate, route } = createRouter({
   '/': Home,
   '/rigs': Home,
   '/new': lazily(() => import('./features/start/FirstRun.svelte')),
@@ -21,4 +22,12 @@ export const { navigate, route } = createRouter({
     layout: RigFrame,
   },
   '*': Lost,
+});
+
+navigateBy({
+  // every path is built in lib/paths.ts, where the stages' own paths are typed
+  to: (path) => (navigate as unknown as (to: string) => Promise<unknown>)(path),
+  get pathname() {
+    return route.pathname;
+  },
 });

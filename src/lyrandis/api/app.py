@@ -28,6 +28,7 @@ from lyrandis.api.gate import Gate
 from lyrandis.api.routers import (
     arrows,
     choosing,
+    clock,
     crawls,
     demo,
     entries,
@@ -53,6 +54,7 @@ _ROUTERS = (
     rigs.router,
     parts.router,
     logbooks.router,
+    clock.router,
     choosing.router,
     arrows.router,
     entries.router,

@@ -5,15 +5,16 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
 from threading import Lock
-from typing import Literal
+from typing import Any, Literal
 from uuid import uuid4
 
-from sqlalchemy import Engine, select
+from sqlalchemy import Engine, func, select
 
 from lyrandis.core import entries as e
+from lyrandis.core.clock import ClockCheck, check_clock
 from lyrandis.core.errors import DomainError
 from lyrandis.core.pile import parts_fitted
-from lyrandis.core.record import check_instant, recorded
+from lyrandis.core.record import FUTURE_ALLOWED, check_instant, recorded
 from lyrandis.store.checks import (
     already_recorded,
     check_name,
@@ -24,7 +25,13 @@ from lyrandis.store.checks import (
 from lyrandis.store.log import Logs, RigLog
 from lyrandis.store.logbooks import Plan, carry_out, plan_of
 from lyrandis.store.models import EntryRow, SubjectRow
-from lyrandis.store.rows import entries_where, no_such_entry, no_such_subject, standing_of_kinds
+from lyrandis.store.rows import (
+    entries_where,
+    future_entries,
+    no_such_entry,
+    no_such_subject,
+    standing_of_kinds,
+)
 from lyrandis.store.transaction import Transaction
 
 Origin = Literal["own", "demo"]
@@ -234,6 +241,21 @@ class Bench:
             for entry in standing_of_kinds(connection, *kinds):
                 found.setdefault(entry.subject.id, []).append(entry)
         return found
+
+    def check_clock(self) -> ClockCheck:
+        """Return what the clock is beside the record: entries in the future, and the newest.
+
+        The demo's entries are as old as it was made.
+        """
+        now = self._clock()
+        with self._reading() as transaction:
+            connection = transaction.connection
+            own = select(func.max(EntryRow.recorded_at)).join(SubjectRow)
+            newest: Any = connection.scalar(own.where(SubjectRow.origin == "own"))
+            found = future_entries(connection, now + FUTURE_ALLOWED)
+            gone = transaction.taken_back([entry.id for entry in found])
+        standing = [entry for entry in found if entry.id not in gone]
+        return check_clock(now, newest, standing, len(standing))
 
     def _retract(self, transaction: Transaction, taking: e.Taking) -> e.Entry:
         of = select(EntryRow.subject_id).where(EntryRow.id == taking.entry_id)

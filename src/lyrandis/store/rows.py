@@ -5,6 +5,7 @@ import re
 import unicodedata
 from collections.abc import Iterable
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Any
 
 from sqlalchemy import ColumnElement, Connection, select
@@ -37,6 +38,7 @@ def values_of(entry: e.Entry) -> dict[str, Any]:
     }
 
 
+_MOST_FUTURE = 200
 COLUMNS = tuple(EntryRow.__table__.c)
 
 
@@ -98,6 +100,14 @@ def standing_of_kinds(connection: Connection, *kinds: str) -> list[e.Entry]:
     query = select(*COLUMNS, SubjectRow.kind.label("subject_kind")).join(SubjectRow)
     rows: Any = connection.execute(query.where(EntryRow.kind.in_((*kinds, "retraction"))))
     return in_force(readable(entry_or_unreadable(row, row.subject_kind) for row in rows))
+
+
+def future_entries(connection: Connection, after: datetime) -> list[e.Entry]:
+    """Return the entries that happened after an instant, in order; some hundred at the most."""
+    query = select(*COLUMNS, SubjectRow.kind.label("subject_kind")).join(SubjectRow)
+    query = query.where(EntryRow.happened_at > after, EntryRow.kind != "retraction")
+    rows: Any = connection.execute(query.order_by(EntryRow.happened_at).limit(_MOST_FUTURE))
+    return readable(entry_or_unreadable(row, row.subject_kind) for row in rows)
 
 
 def no_such_subject(subject: e.Subject) -> DomainError:

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { bench } from '../lib/bench.svelte';
-  import { today } from '../lib/days';
+  import { clock } from '../lib/clock.svelte';
+  import { inWords, today } from '../lib/days';
 
   let { id }: { id: string } = $props();
 
@@ -31,6 +32,12 @@
     back to now
   </button>
 {:else}
+  {#if clock.check?.long_ago && clock.check.newest}
+    <!-- a slipped clock is seen here, before anything is recorded for a wrong day -->
+    <span class="text-sm text-soft max-md:hidden">
+      recording for {inWords(clock.check.now)}; the last entry is of {inWords(clock.check.newest)}
+    </span>
+  {/if}
   <button type="button" class="quiet text-sm whitespace-nowrap" onclick={() => (choosing = true)}>
     for another day
   </button>

@@ -2,7 +2,7 @@
   import type { NextStep } from '../lib/api';
   import { goTo, pathOf } from '../lib/go';
   import { tell } from '../lib/preferences.svelte';
-  import { route } from '../router';
+  import { route } from '../lib/navigation';
 
   let {
     step: now,

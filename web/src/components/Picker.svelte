@@ -37,6 +37,8 @@
   let sent = $state.raw<string[]>([]);
   let byKey = false;
 
+  /** What shows is not what is recorded or on its way. */
+  const waits = $derived(passing !== null && passing !== (sent.at(-1) ?? recorded));
   const shown = $derived(passing ?? sent.at(-1) ?? recorded);
 
   function change(event: Event & { currentTarget: HTMLSelectElement }) {
@@ -55,7 +57,11 @@
   }
 
   function keydown(event: KeyboardEvent) {
-    if (event.key === 'Tab') return;
+    if (event.key === 'Tab') {
+      // what shows when the field is left is what is meant
+      if (passing !== null) void choose(passing);
+      return;
+    }
     byKey = true;
     if (passing === null) return;
     if (event.key === 'Enter') {
@@ -90,7 +96,7 @@
       <option {value}>{words}</option>
     {/each}
   </select>
-  {#if passing !== null && passing !== (sent.at(-1) ?? recorded)}
+  {#if waits}
     <button
       type="button"
       class="act px-2"
@@ -101,3 +107,6 @@
     </button>
   {/if}
 </div>
+{#if waits}
+  <p class="text-sm text-amber" role="status">Not recorded yet: Enter or Tab records it.</p>
+{/if}

@@ -3,7 +3,7 @@
   import { tell } from '../lib/preferences.svelte';
   import { orderPath, placePath } from '../lib/paths';
   import { headline } from '../lib/values';
-  import { route } from '../router';
+  import { route } from '../lib/navigation';
   import FittedNow from './FittedNow.svelte';
   import RailMark from './RailMark.svelte';
   import ValueText from './ValueText.svelte';

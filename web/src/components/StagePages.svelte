@@ -1,6 +1,6 @@
 <script lang="ts">
   import { bench } from '../lib/bench.svelte';
-  import { route } from '../router';
+  import { route } from '../lib/navigation';
 
   let {
     stage,

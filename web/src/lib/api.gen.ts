@@ -134,6 +134,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Clock
+         * @description Return the clock beside the newest entry, and the entries that lie in the future.
+         */
+        get: operations["read_clock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig}/choosing-board": {
         parameters: {
             query?: never;
@@ -1985,6 +2005,27 @@ export interface components {
             families: components["schemas"]["FamilyBoard"][];
         };
         /**
+         * ClockCheck
+         * @description The clock beside the newest entry, looked at before something is recorded.
+         */
+        ClockCheck: {
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Newest */
+            newest: string | null;
+            /** Behind */
+            behind: boolean;
+            /** Long Ago */
+            long_ago: boolean;
+            /** Future Count */
+            future_count: number;
+            /** Future */
+            future: components["schemas"]["FutureEntry"][];
+        };
+        /**
          * ColumnAs
          * @description What the archer says a column holds; without a name it is left aside.
          */
@@ -2981,6 +3022,21 @@ export interface components {
             arrows: components["schemas"]["ArrowTick"][];
             /** More */
             more: number;
+        };
+        /**
+         * FutureEntry
+         * @description An entry that has not happened yet by this computer's clock.
+         */
+        FutureEntry: {
+            /** Id */
+            id: string;
+            subject: components["schemas"]["Subject"];
+            says: components["schemas"]["Phrase"];
+            /**
+             * Happened At
+             * Format: date-time
+             */
+            happened_at: string;
         };
         /**
          * GripDepth
@@ -7557,6 +7613,36 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_clock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClockCheck"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];

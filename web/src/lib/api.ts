@@ -57,6 +57,7 @@ export type PairBoard = Schemas['PairBoard'];
 export type ShaftsBoard = Schemas['ShaftsBoard'];
 export type TraceSaid = Schemas['TraceSaid'];
 export type Spectrogram = Schemas['SpectrogramOut'];
+export type ClockCheck = Schemas['ClockCheck'];
 export type FieldShots = Schemas['FieldShots'];
 export type FlightTrials = Schemas['Proved'];
 export type FlightTest = Schemas['TestLine'];
@@ -100,7 +101,7 @@ client.use({
   },
 });
 
-const OFFLINE: Problem = {
+export const OFFLINE: Problem = {
   type: 'about:blank',
   title: 'offline',
   status: 0,
@@ -267,6 +268,7 @@ export const api = {
         body: { text, rig, stage, weight_lbf, units: preferences.units, today: today() },
       }),
     ),
+  clock: () => answer(client.GET('/api/clock')),
   words: () => answer(client.GET('/api/readings/words')),
   terms: () => answer(client.GET('/api/terms')),
   rules: () => answer(client.GET('/api/rules')),

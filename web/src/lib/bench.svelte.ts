@@ -126,6 +126,7 @@ class BenchState {
       key: crypto.randomUUID(),
       rig,
       happened_at: this.day ? noonOf(this.day) : null,
+      done_at: now(),
       seen: this.#revisions.get(rig) ?? null,
       problem: null,
     });
@@ -143,7 +144,9 @@ class BenchState {
 
   /** Put entries back by taking back what took them back. */
   putBack(retractions: string[], says: string): Promise<Problem | null> {
-    return this.#said(this.send({ act: { do: 'put', takings: retractions.map(taking) }, says }));
+    return this.#said(
+      this.send({ act: { do: 'put', takings: retractions.map((id) => taking(id)) }, says }),
+    );
   }
 
   /** Take back what this window recorded last. */
@@ -206,7 +209,7 @@ class BenchState {
     const sent = drafts.map((draft, index) => ({
       ...draft,
       id: draft.id ?? (index ? `${job.key.slice(0, 32)}-${index}` : job.key),
-      happened_at: draft.happened_at ?? happened_at ?? undefined,
+      happened_at: draft.happened_at ?? happened_at ?? job.done_at,
     }));
     const asked = ++this.#clock;
     const { data, problem } = await api.record(sent, rig, job.seen, this.place);
@@ -236,7 +239,7 @@ class BenchState {
       });
       return null;
     }
-    const takings = act.takings ?? wanted.map(taking);
+    const takings = act.takings ?? wanted.map((id) => taking(id, job.done_at));
     this.outbox.change(job.key, { act: { do: act.do, takings } });
     const says = undoes ? batch?.says : last?.batch.says;
     const problem = await this.#take(job, takings, (by) =>
@@ -337,7 +340,12 @@ class BenchState {
 
 const NOT_THERE: readonly number[] = [404, 422];
 
-const taking = (entry_id: string): Taking => ({ entry_id, id: crypto.randomUUID() });
+const now = (): string => new Date().toISOString();
+const taking = (entry_id: string, happened_at: string = now()): Taking => ({
+  entry_id,
+  id: crypto.randomUUID(),
+  happened_at,
+});
 const withId = (draft: EntryDraft): EntryDraft => ({
   ...draft,
   id: draft.id ?? crypto.randomUUID(),

@@ -1,7 +1,8 @@
-import { navigate } from '../router';
 import { STAGES, type StagePath } from '../stages';
 import type { Action } from './api';
 import { bench } from './bench.svelte';
+import { goToPath } from './navigation';
+import { pagePath } from './paths';
 
 /** The path of the page an action's control is on, under the rig. */
 export function pathOf(action: Action): StagePath {
@@ -15,6 +16,6 @@ export function pathOf(action: Action): StagePath {
 export async function goTo(action: Action): Promise<void> {
   if (!bench.rig) return;
   const path = pathOf(action);
-  await navigate(`/rigs/:rig/${path}`, { params: { rig: bench.rig } });
+  await goToPath(pagePath(bench.rig, path));
   bench.wanted = action;
 }

@@ -1,7 +1,7 @@
 /** Keys that work anywhere on a rig's pages, unless something is being typed. */
-import { navigate } from '../router';
 import { bench } from './bench.svelte';
-import type { Place } from './paths';
+import { goToPath, route } from './navigation';
+import { placePath, rigOf, type Place } from './paths';
 import { preferences } from './preferences.svelte';
 
 /** The place a digit stands for: stages by their number in the rail, the logbook last. */
@@ -9,6 +9,12 @@ function placeOf(digit: string): Place | null {
   if (digit === '9') return 'logbook';
   return bench.assessment?.stages.find((stage) => `${stage.number}` === digit)?.key ?? null;
 }
+
+/** The rig that is on the page: keys act on no other. */
+const rigHere = (): string | null => {
+  const rig = rigOf(route.pathname);
+  return rig === bench.rig ? rig : null;
+};
 
 class Keys {
   helpOpen = $state(false);
@@ -27,7 +33,7 @@ class Keys {
     // behind an open dialog nothing is done
     if (document.querySelector('[role=dialog][data-state=open], [role=alertdialog]')) return;
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
-      if (isText(event.target) && event.target.value) return;
+      if ((isText(event.target) && event.target.value) || !rigHere()) return;
       event.preventDefault();
       void (event.shiftKey ? bench.redo() : bench.undo());
       return;
@@ -38,18 +44,19 @@ class Keys {
 
   #press(event: KeyboardEvent): void {
     if (!preferences.keys && event.key !== '?') return;
-    const place = placeOf(event.key);
-    if (place && bench.rig) void navigate(`/rigs/:rig/${place}`, { params: { rig: bench.rig } });
+    const rig = rigHere();
+    const place = rig && placeOf(event.key);
+    if (place) void goToPath(placePath(rig, place));
     else if (event.key === 'j') document.getElementById('jot')?.focus();
-    else if (event.key === 'd') void this.#drawBow();
+    else if (event.key === 'd' && rig) void this.#drawBow(rig);
     else if (event.key === 'u') preferences.nextUnits();
     else if (event.key === '?') this.helpOpen = true;
     else return;
     event.preventDefault();
   }
 
-  async #drawBow(): Promise<void> {
-    if (!this.#draw && bench.rig) await navigate('/rigs/:rig/bow', { params: { rig: bench.rig } });
+  async #drawBow(rig: string): Promise<void> {
+    if (!this.#draw) await goToPath(placePath(rig, 'bow'));
     this.#draw?.();
   }
 }

@@ -1,5 +1,5 @@
 /** What is on its way to the log: sent in order, kept until the server has it, handed back when refused. */
-import type { EntryDraft, Problem, StageKey } from './api';
+import { OFFLINE, type EntryDraft, type Problem, type StageKey } from './api';
 
 /** Something a person did that is to be recorded. */
 export type Act =
@@ -15,6 +15,7 @@ export type Act =
 export interface Taking {
   entry_id: string;
   id: string;
+  happened_at?: string;
 }
 
 export interface Job {
@@ -29,8 +30,10 @@ export interface Job {
   typed: Record<string, string> | null;
   /** Number of the arrow it is about. */
   arrow: number | null;
-  /** When it happened; null for now. */
+  /** The day it is recorded for, where one was chosen. */
   happened_at: string | null;
+  /** The hour it was done: it is recorded for that, however late it arrives. */
+  done_at: string | undefined;
   /** Newest revision of the rig that was seen when it was done. */
   seen: number | null;
   problem: Problem | null;
@@ -107,7 +110,7 @@ export class Outbox {
       for (;;) {
         const job = this.jobs.find((one) => !one.problem);
         if (!job) break;
-        const problem = await this.#send(job);
+        const problem = await this.#trySending(job);
         if (problem?.status === 0) {
           this.stuck = true;
           this.#timer = setTimeout(() => void this.work(), RETRY_MS);
@@ -118,6 +121,15 @@ export class Outbox {
       }
     } finally {
       this.#working = false;
+    }
+  }
+
+  /** What throws is tried again, as what is not answered. */
+  async #trySending(job: Job): Promise<Problem | null> {
+    try {
+      return await this.#send(job);
+    } catch {
+      return OFFLINE;
     }
   }
 

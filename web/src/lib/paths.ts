@@ -1,11 +1,15 @@
 /** Addresses of a rig's pages. */
-import { STAGES } from '../stages';
+import { STAGES, type StagePath } from '../stages';
 import type { StageKey } from './api';
 
 export type Place = StageKey | 'logbook';
 
 export const placePath = (rig: string, place: Place): string =>
   `/rigs/${encodeURIComponent(rig)}/${place}`;
+
+/** One page of a stage. */
+export const pagePath = (rig: string, page: StagePath): string =>
+  `/rigs/${encodeURIComponent(rig)}/${page}`;
 
 /** The page that draws the whole order of work. */
 export const orderPath = (rig: string): string => `/rigs/${encodeURIComponent(rig)}/order`;

@@ -1,5 +1,6 @@
 """Recording entries and taking them back."""
 
+from itertools import takewhile
 from typing import Annotated
 
 from fastapi import APIRouter, Response
@@ -10,7 +11,7 @@ from lyrandis.api.desk import Desk, Judged
 from lyrandis.api.problems import CONFLICT, NOT_FOUND
 from lyrandis.core import entries as e
 from lyrandis.core.phrase import Phrase
-from lyrandis.core.pile import in_force, overruling
+from lyrandis.core.pile import in_force, overruling, when
 from lyrandis.core.reading import StageKey
 from lyrandis.store.bench import Bench
 
@@ -72,7 +73,14 @@ def _overruled(bench: Bench, rig: str | None, entries: list[e.Entry]) -> dict[st
     late = [entry for entry in entries if entry.happened_at < entry.recorded_at]
     if rig is None or not late:
         return {}
-    standing = in_force(bench.entries_of_rig(rig), ordered=True)
+    log = bench.entries_of_rig(rig)
+    first = min(when(entry) for entry in late)
+    # an entry is stamped when it is typed: nearly always nothing has happened since
+    ids = {entry.id for entry in entries}
+    since = takewhile(lambda entry: when(entry) > first, reversed(log))
+    if all(entry.id in ids for entry in since) and len(late) == 1:
+        return {}
+    standing = in_force(log, ordered=True)
     newer = {entry.id: overruling(entry, standing) for entry in late}
     return {
         entry_id: Overruling(says=by.reading.say(), happened_at=by.happened_at)

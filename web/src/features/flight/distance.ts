@@ -9,7 +9,8 @@ const PER: Record<string, number | undefined> = DISTANCE_UNITS_M;
 export function metresOf(text: string): number | null {
   const [, number, unit = ''] = /^\s*(\d+(?:[.,]\d+)?)\s*([a-z]*)\s*$/i.exec(text) ?? [];
   if (number === undefined) return null;
-  const factor = PER[unit.toLowerCase()] ?? (unit === '' && preferences.units !== 'inch' ? 1 : null);
+  const factor =
+    PER[unit.toLowerCase()] ?? (unit === '' && preferences.units !== 'inch' ? 1 : null);
   return factor === null ? null : Number(number.replace(',', '.')) * factor;
 }
 

@@ -7,7 +7,9 @@
   import { BROUGHT_WORDS } from '../../lib/choices.gen';
   import { sayDay, sayTime } from '../../lib/days';
   import { wanted } from '../../lib/wanted';
-  import { navigate } from '../../router';
+  import { goToPath } from '../../lib/navigation';
+  import { pagePath } from '../../lib/paths';
+  import type { StagePath } from '../../stages';
   import { keptSounds } from './kept.svelte';
   import ListenHead from './ListenHead.svelte';
 
@@ -42,14 +44,15 @@
     select.value = '';
     if (!what || !bench.rig) return;
     keptSounds.handOver(one);
-    const params = { rig: bench.rig };
-    if (what === 'butt') void navigate('/rigs/:rig/listen/speed', { params });
-    else if (what === 'taps') void navigate('/rigs/:rig/listen/taps', { params });
-    else {
-      keptSounds.as = what as 'pluck' | 'shot' | 'reference';
-      void navigate('/rigs/:rig/listen', { params });
-    }
+    const page = PAGES[what];
+    if (!page) keptSounds.as = what as 'pluck' | 'shot' | 'reference';
+    void goToPath(pagePath(bench.rig, page ?? 'listen'));
   }
+  /** Where a recording is listened to that is no take of the string. */
+  const PAGES: Record<string, StagePath | undefined> = {
+    butt: 'listen/speed',
+    taps: 'listen/taps',
+  };
   const size = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`;
 </script>
 

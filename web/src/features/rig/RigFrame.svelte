@@ -1,5 +1,6 @@
 <script lang="ts">
   import { untrack, type Snippet } from 'svelte';
+  import ClockNote from '../../components/ClockNote.svelte';
   import Findings from '../../components/Findings.svelte';
   import FittedNow from '../../components/FittedNow.svelte';
   import HeaderTools from '../../components/HeaderTools.svelte';
@@ -10,10 +11,11 @@
   import RigSwitcher from '../../components/RigSwitcher.svelte';
   import Wordmark from '../../components/Wordmark.svelte';
   import { bench } from '../../lib/bench.svelte';
+  import { clock } from '../../lib/clock.svelte';
   import { build } from '../../lib/build.svelte';
   import { keys } from '../../lib/keys.svelte';
   import { rigOf, stageOf } from '../../lib/paths';
-  import { route } from '../../router';
+  import { route } from '../../lib/navigation';
 
   let { children }: { children: Snippet } = $props();
 
@@ -26,6 +28,7 @@
     const opened = rig;
     const at = stage;
     if (opened) untrack(() => void bench.open(opened, at));
+    if (opened) untrack(() => void clock.look());
   });
   $effect(() => {
     const page = `${place[0]?.toUpperCase()}${place.slice(1)}`;
@@ -99,7 +102,11 @@
 
 <svelte:window
   onkeydown={keys.handle}
-  onfocus={() => rig && void bench.open(rig)}
+  onfocus={() => {
+    if (!rig) return;
+    void bench.open(rig);
+    void clock.look();
+  }}
   ononline={() => rig && void bench.open(rig)}
 />
 
@@ -152,6 +159,7 @@
             is kept.
           </p>
         {/if}
+        <ClockNote {rig} />
         <MayShoot may={assessment.may_shoot} />
         {@render children()}
       </main>

@@ -2,7 +2,7 @@
   import ProblemNote from '../../components/ProblemNote.svelte';
   import type { LogbookBrought } from '../../lib/api';
   import { placePath } from '../../lib/paths';
-  import { navigate } from '../../router';
+  import { goToPath } from '../../lib/navigation';
   import { LogbookFile } from './logbook-file.svelte';
 
   /** `brought` is called when something came in that is about no rig in particular. */
@@ -25,7 +25,7 @@
   async function bring() {
     const found = await file.bring();
     if (!found) return;
-    if (found.rig) await navigate('/rigs/:rig/logbook', { params: { rig: found.rig } });
+    if (found.rig) await goToPath(placePath(found.rig, 'logbook'));
     else brought();
   }
 </script>

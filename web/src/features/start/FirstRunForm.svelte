@@ -2,7 +2,8 @@
   import { tick } from 'svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import { FAMILIES } from '../../lib/choices';
-  import { navigate } from '../../router';
+  import { goToPath } from '../../lib/navigation';
+  import { pagePath } from '../../lib/paths';
   import { ARROW_WAYS, DRAW_WAYS, FirstRun } from './first-run.svelte';
 
   /** True where parts may be on the bench already. */
@@ -22,7 +23,7 @@
 
   async function make(alike = false) {
     const rig = await run.make(alike);
-    if (rig) await navigate('/rigs/:rig/arrow/build', { params: { rig } });
+    if (rig) await goToPath(pagePath(rig, 'arrow/build'));
   }
 
   function submit(event: SubmitEvent) {

@@ -2,7 +2,8 @@
   import DidNotCome from '../../components/DidNotCome.svelte';
   import Plain from '../../components/Plain.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
-  import { navigate } from '../../router';
+  import { goToPath } from '../../lib/navigation';
+  import { placePath } from '../../lib/paths';
   import { FromBow } from './from-bow.svelte';
 
   const making = new FromBow(new URLSearchParams(location.search).get('bow'));
@@ -10,7 +11,7 @@
 
   async function make(alike = false) {
     const rig = await making.make(alike);
-    if (rig) await navigate('/rigs/:rig/archer', { params: { rig } });
+    if (rig) await goToPath(placePath(rig, 'archer'));
   }
 
   function submit(event: SubmitEvent) {

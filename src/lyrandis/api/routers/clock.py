@@ -1,0 +1,14 @@
+"""What the bench's clock says."""
+
+from fastapi import APIRouter
+
+from lyrandis.api.context import BenchOf
+from lyrandis.core.clock import ClockCheck
+
+router = APIRouter(tags=["bench"])
+
+
+@router.get("/clock")
+def read_clock(bench: BenchOf) -> ClockCheck:
+    """Return the clock beside the newest entry, and the entries that lie in the future."""
+    return bench.check_clock()
