@@ -22,7 +22,7 @@ from lyrandis.core.setup import fold
 from lyrandis.demo.scenario import HEARD, START, WITHOUT_SOUND, drafts
 from lyrandis.instruments.microphone import Faults, Place, record
 from lyrandis.instruments.sounding import sounding_of
-from lyrandis.sounds.reading import read_sound, wav_of
+from lyrandis.sounds.reading import read_channel, wav_of
 
 RIG = "tideway-recurve"
 HERE = Path(demo.__file__).parent
@@ -45,7 +45,7 @@ def heard(c: Computed, what: What, take_seed: int, name: str, brace_in: float,
     if kept:
         (HERE / name).write_bytes(data)
     mark = hashlib.sha256(data).hexdigest()[:16]
-    read = read_sound(data)
+    read = read_channel(data)
     found = hearing(read.samples, float(read.head.rate_hz), what, c.listen.braced.voice,
                     Sounded(mark, name, False), same_place=same_place).draft  # fmt: skip
     assert found is not None

@@ -14,7 +14,7 @@ from pathlib import Path
 from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.errors import DomainError
-from lyrandis.sounds.reading import Head, Read, head_of, read_sound
+from lyrandis.sounds.reading import Head, Read, head_of, read_channel
 
 _MARK = re.compile(r"[0-9a-f]{16}")
 
@@ -103,7 +103,8 @@ class Shelf:
 
     def read(self, mark: str) -> Read:
         """Return a recording's samples. Raises `DomainError` where it is not kept."""
-        return read_sound(self.data(mark))
+        self.about(mark)
+        return read_channel(self._sound(mark))
 
     def forget(self, mark: str) -> None:
         """Take a recording away for good; nothing where it is gone already."""

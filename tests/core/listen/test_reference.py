@@ -7,7 +7,15 @@ from lyrandis.core.listen.features import Features, line_of
 from lyrandis.core.listen.noise import room_of
 from lyrandis.core.listen.pitch import note_of
 from lyrandis.core.listen.second import second_pitch
-from lyrandis.core.listen.sound import Array, Sound, at_working_rate, best_channel
+from lyrandis.core.listen.sound import (
+    Array,
+    Sound,
+    at_working_rate,
+    band,
+    best_channel,
+    cells_hz,
+    gains,
+)
 from lyrandis.core.listen.takes import takes_of
 from tests.core.listen.signals import RATE, r1, r2, r3, r9
 
@@ -164,3 +172,44 @@ def test_the_channel_that_hears_is_taken_never_their_mean() -> None:
     both = np.column_stack([0.0001 * good, -good])
     assert (best_channel(both, RATE) == -good).all()
     assert len(takes_of(Sound(best_channel(both, RATE), RATE))) == 4
+
+
+def test_a_long_recording_is_brought_down_in_pieces_as_it_would_be_whole() -> None:
+    rng = np.random.default_rng(4)
+    for rate in (48_000.0, 44_100.0):
+        at = np.arange(round(61.3 * rate)) / rate
+        long = np.sin(2 * np.pi * 440 * at) + np.sin(2 * np.pi * 11_000 * at) + 0.1
+        long[rng.integers(0, len(long), 40)] += 1.0
+        found = at_working_rate(long, rate)
+        assert found.rate == 16_000
+        assert abs(len(found.samples) - 61.3 * 16_000) <= 1
+        # held against the whole, taken at instants both have
+        short = at_working_rate(long[: round(20 * rate)], rate)
+        ahead, pieces = (
+            np.interp(np.arange(5_000, 15_000) / 1000, np.arange(len(one.samples)) / one.rate,
+                      one.samples)
+            for one in (short, found)
+        )  # fmt: skip
+        assert np.abs(ahead - pieces).mean() < 2e-3
+        seam = found.samples[8 * 16_000 - 40 : 8 * 16_000 + 40]
+        assert np.abs(np.diff(seam)).max() < 2 * np.pi * 440 / 16_000 + 0.35
+        assert float(np.mean(found.samples**2)) == pytest.approx(0.5, abs=0.01)
+
+
+def test_single_and_double_samples_are_heard_alike() -> None:
+    at = np.arange(3 * 48_000) / 48_000
+    tone = np.where(at > 1, np.sin(600 * at) * np.exp(-8 * (at - 1)), 0) + 1e-4 * np.cos(at * 9e3)
+    double = at_working_rate(tone, 48_000.0)
+    single = at_working_rate(tone.astype(np.float32), 48_000.0)
+    assert np.abs(single.samples - double.samples).max() < 1e-6
+
+
+@pytest.mark.parametrize(("low", "high"), [(90.0, 7000.0), (90.0, 600.0), (150.0, 400.0)])
+def test_a_band_of_a_long_recording_is_what_it_would_be_whole(low: float, high: float) -> None:
+    rng = np.random.default_rng(8)
+    long = Sound(rng.normal(size=61 * 16_000) * 1e-2, 16_000.0)
+    long.samples[7 * 16_000 : 9 * 16_000] += np.sin(600 * np.arange(32_000) / 16_000)
+    pieces = band(long, low, high).samples
+    spectrum, count = long.padded
+    whole = np.fft.irfft(spectrum * gains(cells_hz(count, long.rate), low, high), count)
+    assert np.abs(pieces - whole[: len(pieces)])[16_000:-16_000].max() < 2e-4

@@ -33,7 +33,7 @@ from lyrandis.core.listen.page import PairBoard, ShaftsBoard, board_of, shafts_b
 from lyrandis.core.listen.readings import MOST_TAKES, TakeNumber
 from lyrandis.core.listen.shafts import beam_as_tapped, per_root_ei
 from lyrandis.core.listen.shot_time import Range
-from lyrandis.core.listen.sound import Sound, at_working_rate, best_channel
+from lyrandis.core.listen.sound import Sound, at_working_rate
 from lyrandis.core.listen.traces import picture, traces
 from lyrandis.core.reading import plain_text
 from lyrandis.instruments.microphone import Faults, Kind, Place, record
@@ -211,8 +211,7 @@ def forget_sound(shelf: ShelfOf, mark: e.SoundMark) -> Response:
 
 def _sound(shelf: Shelf, mark: str) -> Sound:
     read = shelf.read(mark)
-    channel = best_channel(read.samples, read.head.rate_hz)
-    return at_working_rate(channel, float(read.head.rate_hz))
+    return at_working_rate(read.samples, float(read.head.rate_hz))
 
 
 At = Annotated[list[float], Query(max_length=MOST_TAKES)]

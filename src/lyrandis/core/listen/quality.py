@@ -6,7 +6,7 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from lyrandis.core.listen.features import LOW_HZ, Features
-from lyrandis.core.listen.sound import Array, Sound, band, levels
+from lyrandis.core.listen.sound import Array, Samples, Sound, band, levels
 from lyrandis.core.listen.takes import Take
 from lyrandis.core.listen.words import Trouble
 
@@ -58,7 +58,7 @@ class Quality(NamedTuple):
         return may(self.troubles, what)
 
 
-def quality_of(samples: Array, rate: float, heard: Sequence[Features]) -> Quality:
+def quality_of(samples: Samples, rate: float, heard: Sequence[Features]) -> Quality:
     """Return what is wrong with a recording, `samples` as they were read, full scale 1.
 
     Clipped: four samples alike within 0.05 % at its largest, and that over 0.2. Source: our own;
@@ -67,7 +67,7 @@ def quality_of(samples: Array, rate: float, heard: Sequence[Features]) -> Qualit
     >>> quality_of(np.zeros(48000), 48000.0, ()).troubles
     ('too_quiet', 'no_takes')
     """
-    peak = float(np.abs(samples).max(initial=0.0))
+    peak = float(max(samples.max(initial=0.0), -samples.min(initial=0.0)))
     found: list[Trouble] = []
     if peak < FAINT:
         found.append("too_quiet")
@@ -89,12 +89,15 @@ def quality_of(samples: Array, rate: float, heard: Sequence[Features]) -> Qualit
     return Quality(tuple(found))
 
 
-def _clipped(samples: Array, peak: float) -> bool:
+def _clipped(samples: Samples, peak: float) -> bool:
     if peak <= LOUD:
         return False
-    at_top = np.abs(samples) >= peak * (1 - ALIKE_SHARE)
-    run = np.convolve(at_top.astype(int), np.ones(ALIKE_SAMPLES, dtype=int), mode="valid")
-    return bool((run == ALIKE_SAMPLES).any())
+    top = peak * (1 - ALIKE_SHARE)
+    at_top = (samples >= top) | (samples <= -top)
+    run = at_top[ALIKE_SAMPLES - 1 :].copy()
+    for sooner in range(ALIKE_SAMPLES - 1):
+        run &= at_top[sooner : sooner + len(run)]
+    return bool(run.any())
 
 
 def _goes_on(heard: Sequence[Features]) -> bool:

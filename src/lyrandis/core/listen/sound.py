@@ -4,6 +4,7 @@ Powers are means of squares, full scale 1; levels are 10 log10 of them. Times in
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -21,6 +22,8 @@ WORKING_HZ = 16_000.0
 PASS_HZ, STOP_HZ = 7600.0, 7950.0
 TOP_HZ, TOP_SHARE = 7000.0, 0.45
 LEAST_PAD_S = 0.1
+LONG_S, PIECE_S = 60.0, 8
+"""Longer recordings are brought to the working rate in pieces."""
 TINY = 1e-20
 ALIKE_DB = 0.5
 
@@ -30,6 +33,7 @@ class Sound:
     """One channel, full scale 1."""
 
     samples: Array
+    """Double; a whole recording at its own rate may stay single, its parts are double."""
     rate: float
 
     @property
@@ -55,7 +59,8 @@ class Sound:
     def part(self, start_s: float, end_s: float) -> "Sound":
         """Return what lies between two instants, as much of it as there is."""
         first = max(round(start_s * self.rate), 0)
-        return Sound(self.samples[first : max(round(end_s * self.rate), first)], self.rate)
+        some = self.samples[first : max(round(end_s * self.rate), first)]
+        return Sound(some.astype(np.float64, copy=False), self.rate)
 
 
 def level(power: float) -> float:
@@ -81,31 +86,55 @@ def levels(power: Array) -> Array:
     return found
 
 
-def best_channel(frames: Samples, rate: float) -> Array:
+FRAME_S = 0.02
+
+
+def frame_levels(channel: Samples, rate: float) -> Array:
+    """Return the level of each whole frame of 20 ms [dB].
+
+    Source: definition.
+
+    >>> frame_levels(np.ones(400), 8000.0).tolist()
+    [0.0, 0.0]
+    """
+    size = max(round(FRAME_S * rate), 1)
+    whole = channel[: len(channel) // size * size].reshape(-1, size)
+    return levels((whole**2).mean(axis=1, dtype=np.float64))
+
+
+def standing_out(levels_of: Sequence[Array]) -> int:
+    """Return which of some channels stands out most of its own silence, by its frame levels.
+
+    The larger 99th less 15th percentile; of those that stand out alike, the louder.
+    Source: definition.
+
+    >>> standing_out([np.full(9, -40.0), np.array([-60.0] * 6 + [-10.0] * 3)])
+    1
+    """
+    spans = []
+    for found in levels_of:
+        if not len(found):
+            found = np.zeros(1)
+        loud = float(np.percentile(found, 99))
+        spans.append((loud - float(np.percentile(found, 15)), loud))
+    widest = max(span for span, _ in spans)
+    likely = [number for number, (span, _) in enumerate(spans) if span > widest - ALIKE_DB]
+    return max(likely, key=lambda number: spans[number][1])
+
+
+def best_channel(frames: Samples, rate: float) -> Samples:
     """Return the channel that stands out most of its own silence; never their mean.
 
-    The larger 99th less 15th percentile of 20 ms frame levels. Channels of a phone may cancel.
-    `frames` of shape (samples, channels). Source: definition.
+    Channels of a phone may cancel. `frames` of shape (samples,) or (samples, channels).
+    Source: `standing_out`.
 
     >>> quiet, loud = np.zeros(4000), np.r_[np.zeros(2000), np.ones(2000)]
     >>> best_channel(np.column_stack([quiet, loud]), 8000.0).max()
     np.float64(1.0)
     """
     if frames.ndim == 1 or frames.shape[1] == 1:
-        return frames.reshape(-1).astype(np.float64)
-    size = max(round(0.02 * rate), 1)
-    spans = []
-    for channel in frames.T:
-        whole = channel[: len(channel) // size * size].reshape(-1, size)
-        said = levels((whole**2).mean(axis=1)) if len(whole) else np.zeros(1)
-        loud = float(np.percentile(said, 99))
-        spans.append((loud - float(np.percentile(said, 15)), loud))
-    widest = max(span for span, _ in spans)
-    # of those that stand out alike, the louder
-    likely = [number for number, (span, _) in enumerate(spans) if span > widest - ALIKE_DB]
-    chosen = max(likely, key=lambda number: spans[number][1])
-    found: Array = frames[:, chosen].astype(np.float64)
-    return found
+        return frames.reshape(-1)
+    return frames[:, standing_out([frame_levels(channel, rate) for channel in frames.T])]
 
 
 def _smooth(length: int) -> int:
@@ -124,11 +153,12 @@ def _smooth(length: int) -> int:
     return best
 
 
-def at_working_rate(samples: Array, rate: float) -> Sound:
+def at_working_rate(samples: Samples, rate: float) -> Sound:
     """Return a sound at 16 kHz or, where it was recorded lower, as it is.
 
     What is not a number is silence, and an offset is taken off. Low pass from 7.6 to 7.95 kHz by
     transform, then the spectrum cut off; the rate that results is exact, a little beside 16 kHz.
+    What was read single is transformed single: its rounding lies 130 dB under full scale.
     Source: the sampling theorem.
 
     >>> tone = np.sin(2 * np.pi * 440 * np.arange(48000) / 48000)
@@ -136,19 +166,62 @@ def at_working_rate(samples: Array, rate: float) -> Sound:
     >>> round(heard.rate), round(float(np.mean(heard.samples**2)), 2)
     (16000, 0.5)
     """
-    clean = np.nan_to_num(np.asarray(samples, dtype=np.float64), nan=0.0, posinf=0.0, neginf=0.0)
-    clean = clean - clean.mean() if len(clean) else clean
+    count = len(samples)
+    single = samples.dtype == np.float32
     if rate <= WORKING_HZ * 1.001:
+        clean = _without_offset(samples.astype(np.float64))
         return Sound(clean, rate)
-    padded = _smooth(len(clean) + round(LEAST_PAD_S * rate))
+    if count > LONG_S * rate and float(rate).is_integer():
+        return _in_pieces(samples, rate)
+    padded = _smooth(count + round(LEAST_PAD_S * rate))
+    whole = np.zeros(padded, dtype=np.float32 if single else np.float64)
+    whole[:count] = samples
+    whole[:count] = _without_offset(whole[:count])
     kept = round(padded * WORKING_HZ / rate)
     kept -= kept % 2
-    found = np.fft.rfft(clean, padded)[: kept // 2 + 1]
+    found = np.fft.rfft(whole)[: kept // 2 + 1].astype(np.complex128)
+    del whole
     hz = np.arange(len(found)) * rate / padded
     found *= np.clip((STOP_HZ - hz) / (STOP_HZ - PASS_HZ), 0.0, 1.0)
     lower = np.fft.irfft(found, kept) * (kept / padded)
     new_rate = rate * kept / padded
-    return Sound(lower[: round(len(clean) * new_rate / rate)], new_rate)
+    return Sound(lower[: round(count * new_rate / rate)], new_rate)
+
+
+def _in_pieces(samples: Samples, rate: float) -> Sound:
+    """Return a long sound at exactly 16 kHz, brought down eight seconds at a time.
+
+    Each piece has half a second of its neighbours on both sides: there the low pass has rung out
+    to 110 dB under what rings. A whole transform of three minutes takes hundreds of megabytes.
+    """
+    per_s, lower = round(rate), round(WORKING_HZ)
+    size, beside = PIECE_S * per_s, per_s // 2
+    offset = sum(float(np.nan_to_num(samples[at : at + size], posinf=0.0, neginf=0.0)
+                       .sum(dtype=np.float64)) for at in range(0, len(samples), size))  # fmt: skip
+    offset /= len(samples)
+    count = round(len(samples) * lower / per_s)
+    found = np.empty(count)
+    hz = np.arange((size + 2 * beside) // 2 + 1) * rate / (size + 2 * beside)
+    kept = round((size + 2 * beside) * lower / per_s)
+    gain = np.clip((STOP_HZ - hz[: kept // 2 + 1]) / (STOP_HZ - PASS_HZ), 0.0, 1.0)
+    for first in range(0, len(samples), size):
+        piece = np.zeros(size + 2 * beside)
+        start = max(first - beside, 0)
+        some = np.nan_to_num(samples[start : first + size + beside], posinf=0.0, neginf=0.0)
+        piece[start - (first - beside) :][: len(some)] = some - offset
+        spectrum = np.fft.rfft(piece)[: kept // 2 + 1] * gain
+        low = np.fft.irfft(spectrum, kept)[lower // 2 :] * (kept / len(piece))
+        at = first // per_s * lower
+        found[at : at + PIECE_S * lower] = low[: min(PIECE_S * lower, count - at)]
+    return Sound(found, WORKING_HZ)
+
+
+def _without_offset(samples: npt.NDArray[Any]) -> npt.NDArray[Any]:
+    """Return own samples without what is not a number, and without their mean; written over."""
+    np.nan_to_num(samples, copy=False, nan=0.0, posinf=0.0, neginf=0.0)
+    if len(samples):
+        samples -= samples.dtype.type(samples.mean(dtype=np.float64))
+    return samples
 
 
 def at_rate(sound: Sound, wished_hz: float) -> Sound:
@@ -191,9 +264,10 @@ def gains(hz: Array, low: float, high: float) -> Array:
     >>> gains(np.array([50.0, 100.0, 200.0, 500.0]), 100.0, 400.0).round(2).tolist()
     [0.0, 0.71, 1.0, 0.0]
     """
-    rise = np.clip((hz - 0.9 * low) / (0.2 * low), 0, 1)
-    fall = np.clip((hz - 0.95 * high) / (0.1 * high), 0, 1)
-    found: Array = np.sin(np.pi / 2 * rise) * np.cos(np.pi / 2 * fall)
+    found: Array = np.where((hz > 0.9 * low) & (hz < 1.05 * high), 1.0, 0.0)
+    for ends, turn in (((0.9 * low, 1.1 * low), np.sin), ((0.95 * high, 1.05 * high), np.cos)):
+        soft = (hz > ends[0]) & (hz < ends[1])
+        found[soft] *= turn(np.pi / 2 * (hz[soft] - ends[0]) / (ends[1] - ends[0]))
     return found
 
 
@@ -206,9 +280,24 @@ def band(sound: Sound, low: float, high: float) -> Sound:
     >>> round(float(np.mean(band(tone, 1000.0, 2000.0).samples ** 2)), 3)
     0.0
     """
+    if sound.seconds > LONG_S:
+        return _band_in_pieces(sound, low, high)
     spectrum, padded = sound.padded
     heard = np.fft.irfft(spectrum * _gains_of(padded, sound.rate, low, high), padded)
     return Sound(heard[: len(sound.samples)], sound.rate)
+
+
+def _band_in_pieces(sound: Sound, low: float, high: float) -> Sound:
+    """Return a band of a long sound, eight seconds at a time with a second on both sides."""
+    beside = round(sound.rate)
+    size = round(PIECE_S * sound.rate)
+    found = np.empty(len(sound.samples))
+    for first in range(0, len(found), size):
+        start = max(first - beside, 0)
+        some = Sound(sound.samples[start : first + size + beside], sound.rate)
+        heard = band(some, low, high).samples
+        found[first : first + size] = heard[first - start :][:size]
+    return Sound(found, sound.rate)
 
 
 @lru_cache(maxsize=64)
