@@ -3,6 +3,12 @@
 import json
 import logging
 import socket
+import stat
+import subprocess
+import sys
+import threading
+import urllib.error
+import urllib.request
 from pathlib import Path
 
 import pytest
@@ -160,3 +166,84 @@ def test_the_demo_and_the_persons_own_data_never_share_a_folder(
 def test_openapi_is_printed(capsys: pytest.CaptureFixture[str]) -> None:
     assert cli.main(["openapi"]) == 0
     assert json.loads(capsys.readouterr().out)["info"]["title"] == "Lyrandis"
+
+
+# the demo's folder
+
+
+def test_the_demo_is_not_thrown_away_while_it_is_served(
+    monkeypatch: pytest.MonkeyPatch, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    monkeypatch.setenv("LYRANDIS_DATA", str(tmp_path))
+    folder = cli.data_folder(True)
+    folder.mkdir()
+    (folder / "bench.sqlite3").write_bytes(b"a bench")
+    with cli.in_use(folder):
+        assert cli.main(["demo-reset"]) == 1
+    assert "is in use" in capsys.readouterr().err
+    assert (folder / "bench.sqlite3").exists()
+    assert cli.main(["demo-reset"]) == 0
+    assert not folder.exists()
+    assert cli.main(["demo-reset"]) == 0
+
+
+def test_what_could_not_be_thrown_away_is_said(
+    monkeypatch: pytest.MonkeyPatch, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    monkeypatch.setenv("LYRANDIS_DATA", str(tmp_path))
+    folder = cli.data_folder(True)
+    folder.mkdir()
+    monkeypatch.setattr(
+        "shutil.rmtree", lambda folder, onerror: onerror(None, f"{folder}/stuck", None)
+    )
+    assert cli.main(["demo-reset"]) == 1
+    assert "could not be thrown away" in capsys.readouterr().err
+
+
+SERVES_AND_STUMBLES = """
+import sys
+from pathlib import Path
+from lyrandis import cli
+from lyrandis.api import app as module
+
+make = module.create_app
+def with_a_stumble(settings):
+    app = make(settings)
+    def stumble():
+        raise RuntimeError("my own words")
+    app.add_api_route("/api/stumble", stumble)
+    app.router.routes.insert(0, app.router.routes.pop())
+    return app
+module.create_app = with_a_stumble
+cli.serve(demo=False, port=int(sys.argv[1]), folder=Path(sys.argv[2]))
+"""
+
+
+def test_a_stumble_leaves_a_line_in_the_log_and_files_are_the_owners(tmp_path: Path) -> None:
+    port = cli.free_port(18080)
+    command = [sys.executable, "-c", SERVES_AND_STUMBLES, str(port), str(tmp_path / "a ?b%20c")]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL) as served:
+        assert served.stdout is not None
+        assert b"Lyrandis serves" in served.stdout.readline()
+        answer = _asked(f"http://127.0.0.1:{port}/api/stumble")
+        served.terminate()
+    assert answer == 500
+    folder = tmp_path / "a ?b%20c"
+    written = (folder / "lyrandis.log").read_text()
+    assert "RuntimeError at" in written
+    assert "stumble" in written
+    assert "my own words" not in written
+    modes = {stat.S_IMODE(path.stat().st_mode) for path in folder.iterdir() if path.is_file()}
+    assert modes == {0o600}
+
+
+def _asked(url: str) -> int:
+    for _ in range(400):
+        try:
+            with urllib.request.urlopen(url, timeout=5) as answer:
+                return int(answer.status)
+        except urllib.error.HTTPError as error:
+            return error.code
+        except OSError:
+            threading.Event().wait(0.02)  # it is not listening yet
+    raise AssertionError("the server did not start")

@@ -18,7 +18,7 @@ CORE_MAY_USE = {
     "__future__", "abc", "bisect", "collections", "contextlib", "csv", "dataclasses", "datetime",
     "unicodedata",
     "decimal", "difflib", "enum", "fractions", "functools", "hashlib", "html", "io", "itertools",
-    "importlib",  # for constants that ship beside the code
+    "importlib", "json",  # for constants that ship beside the code
     "math",
     "numpy", "operator", "pydantic",
     "pydantic_core", "re", "scipy", "statistics", "string", "typing",

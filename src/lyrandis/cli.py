@@ -12,12 +12,12 @@ import shutil
 import socket
 import sys
 import traceback
-from collections.abc import Sequence
-from contextlib import suppress
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager, suppress
 from datetime import UTC, datetime
 from logging.handlers import RotatingFileHandler
 from pathlib import Path
-from typing import get_args
+from typing import Any, get_args
 
 from platformdirs import user_data_path
 from pydantic import ValidationError
@@ -25,6 +25,7 @@ from pydantic import ValidationError
 from lyrandis import __version__
 from lyrandis.core.assessment import Assessment, assess
 from lyrandis.core.errors import DomainError
+from lyrandis.core.json_bounds import load_json
 from lyrandis.core.logbook import LogbookFile, rig_of
 from lyrandis.core.record import as_entries
 from lyrandis.core.refusals import refusal_of
@@ -72,25 +73,60 @@ def serve(*, demo: bool, port: int, folder: Path | None = None) -> int:
     from lyrandis.api.app import Settings, create_app
 
     folder = folder or data_folder(demo)
+    os.umask(0o077)  # what is written here is its owner's alone
     found = free_port(port)
     if found != port:
         print(f"Port {port} is taken; using {found} instead.")
     app = create_app(Settings(database=folder / "bench.sqlite3", demo=demo))
     what = "the demo rigs" if demo else "your own bench"
-    print(f"Lyrandis serves {what} on http://{HOST}:{found}  (kept in {folder}; Ctrl+C stops)")
-    sys.stdout.flush()
-    settle_memory()
-    sys.setswitchinterval(TURN_S)
-    keep_log(folder)
-    uvicorn.run(
-        app,
-        host=HOST,
-        port=found,
-        log_level="warning",
-        server_header=False,
-        timeout_graceful_shutdown=1,
-    )
+    with in_use(folder):
+        print(f"Lyrandis serves {what} on http://{HOST}:{found}  (kept in {folder}; Ctrl+C stops)")
+        sys.stdout.flush()
+        settle_memory()
+        sys.setswitchinterval(TURN_S)
+        keep_log(folder)
+        uvicorn.run(
+            app,
+            host=HOST,
+            port=found,
+            log_level="warning",
+            log_config=_log_config(uvicorn.config.LOGGING_CONFIG),
+            server_header=False,
+            timeout_graceful_shutdown=1,
+        )
     return 0
+
+
+def _log_config(usual: dict[str, Any]) -> dict[str, Any]:
+    """Return the server's own logging with its troubles handed on, so that they are kept."""
+    loggers = {**usual["loggers"], "uvicorn": {**usual["loggers"]["uvicorn"], "propagate": True}}
+    return {**usual, "loggers": loggers}
+
+
+LOCK = "lyrandis.lock"
+
+
+@contextmanager
+def in_use(folder: Path, *, alone: bool = False) -> Iterator[None]:
+    """Hold a data folder while it is served; `alone` raises `DomainError` where somebody else does.
+
+    Nothing is held where the system knows no such lock.
+    """
+    try:
+        import fcntl
+    except ImportError:
+        yield
+        return
+    with open(folder / LOCK, "ab") as held:  # noqa: PTH123  beside the others
+        try:
+            fcntl.flock(held, (fcntl.LOCK_EX if alone else fcntl.LOCK_SH) | fcntl.LOCK_NB)
+        except OSError:
+            raise DomainError(
+                "locked",
+                f"{folder} is in use: a Lyrandis serves it, or throws it away.",
+                "Stop it with Ctrl+C first, then try again.",
+            ) from None
+        yield
 
 
 class WithoutReadings(logging.Formatter):
@@ -148,7 +184,18 @@ def _one_heap() -> None:
 def reset_demo() -> int:
     """Throw the demo's data away; the next start makes it afresh."""
     folder = data_folder(True)
-    shutil.rmtree(folder, ignore_errors=True)
+    if not folder.is_dir():
+        print(f"The demo starts afresh next time ({folder} was empty).")
+        return 0
+    left: list[str] = []
+    with in_use(folder, alone=True):
+        shutil.rmtree(folder, onerror=lambda _work, path, _error: left.append(str(path)))
+    if left:
+        raise DomainError(
+            "folder_closed",
+            f"Of {folder} this could not be thrown away: {', '.join(left[:3])}.",
+            "Allow writing there, or throw it away by hand.",
+        )
     print(f"The demo starts afresh next time ({folder} emptied).")
     return 0
 
@@ -193,7 +240,11 @@ def printable(said: str) -> str:
 def judge_text(text: str) -> Assessment:
     """Judge a JSON document of entries, or raise `DomainError` saying where it is wrong."""
     try:
-        document = LogbookFile.model_validate_json(text)
+        document = LogbookFile.model_validate(load_json(text))
+    except DomainError as error:
+        raise DomainError(
+            error.code, f"the file: {error.reason}", "Give a file saved from the logbook."
+        ) from None
     except ValidationError as error:
         raise _first_error(error) from None
     entries = as_entries(document.entries, now=datetime.now(UTC))

@@ -161,6 +161,22 @@ def test_silence_may_be_brought_and_nothing_of_it_recorded(demo: Api) -> None:
     assert len(found["troubles"]) == 2
 
 
+@pytest.mark.parametrize(
+    ("ask", "body"),
+    [
+        ("hear", {"what": "pluck", "moved": [{"take": 1, "at_s": 600}]}),
+        ("time", {"butt_m": 18, "marks": [{"shot": 1, "release_s": 600, "strike_s": 600.4}]}),
+    ],
+)
+def test_a_place_behind_the_end_is_refused_in_words(
+    demo: Api, ask: str, body: dict[str, Any]
+) -> None:
+    kept = bring(demo)
+    problem = demo.problem(f"{RIG}/sounds/{kept['mark']}/{ask}", body, 422)
+    assert problem["code"] == "out_of_range"
+    assert "ends at" in problem["reason"]
+
+
 def test_the_simulated_microphone_hears_this_rig(demo: Api) -> None:
     ask = {"what": "pluck", "takes": 3, "seed": 4}
     kept = demo.post(f"{RIG}/instruments/microphone", ask)

@@ -1,5 +1,8 @@
 """Recordings on this machine: kept once, whole or not at all, gone when forgotten."""
 
+import errno
+import os
+import stat
 from pathlib import Path
 
 import numpy as np
@@ -82,3 +85,58 @@ def test_a_full_disk_is_said_and_leaves_nothing(
         shelf.put(ONE, "x.wav")
     assert refused.value.code == "disk_full"
     assert list((tmp_path / "sounds").iterdir()) == []
+
+
+def test_a_damaged_recording_can_be_brought_again(tmp_path: Path) -> None:
+    shelf = Shelf(tmp_path)
+    mark = shelf.put(ONE, "x.wav").mark
+    (tmp_path / f"{mark}.sound").write_bytes(ONE[:9000] + b"?" + ONE[9001:])
+    assert shelf.put(ONE, "again.wav").name == "again.wav"
+    assert shelf.data(mark) == ONE
+
+
+def test_what_a_killed_process_left_is_swept_away(tmp_path: Path) -> None:
+    shelf = Shelf(tmp_path)
+    kept = shelf.put(ONE, "x.wav").mark
+    names = [f"{'a' * 16}.sound.77.part", f"{'b' * 16}.sound", f"{'c' * 16}.sound"]
+    for name in names:
+        (tmp_path / name).write_bytes(b"half")
+        os.utime(tmp_path / name, (0, 0))
+    os.utime(tmp_path / names[2])  # it may still be written
+    os.utime(tmp_path / f"{kept}.sound", (0, 0))
+    shelf.sweep()
+    assert {path.name for path in tmp_path.iterdir()} == {
+        f"{kept}.sound", f"{kept}.json", names[2],
+    }  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("number", "code"),
+    [(errno.EACCES, "folder_closed"), (errno.EROFS, "folder_closed"), (errno.ENOSPC, "disk_full"),
+     (errno.EIO, "damaged")],
+)  # fmt: skip
+def test_what_cannot_be_written_says_why(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, number: int, code: str
+) -> None:
+    def fails(*_: object) -> None:
+        raise OSError(number, os.strerror(number))
+
+    monkeypatch.setattr("os.fsync", fails)
+    with pytest.raises(DomainError) as refused:
+        Shelf(tmp_path).put(ONE, "x.wav")
+    assert refused.value.code == code
+    assert ("full" in refused.value.reason) == (code == "disk_full")
+
+
+def test_a_folder_taken_away_is_said_and_not_made_anew(tmp_path: Path) -> None:
+    shelf = Shelf(tmp_path / "gone" / "sounds")
+    with pytest.raises(DomainError) as refused:
+        shelf.put(ONE, "x.wav")
+    assert refused.value.code == "file_gone"
+    assert not (tmp_path / "gone").exists()
+
+
+def test_recordings_are_for_their_owner_alone(tmp_path: Path) -> None:
+    Shelf(tmp_path / "sounds").put(ONE, "x.wav")
+    modes = {stat.S_IMODE(path.stat().st_mode) for path in (tmp_path / "sounds").iterdir()}
+    assert modes == {0o600}

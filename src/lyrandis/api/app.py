@@ -91,6 +91,7 @@ def create_app(settings: Settings) -> FastAPI:
     engine = open_database(settings.database)
     bench = Bench(engine, settings.clock)
     shelf = Shelf(settings.database.parent / "sounds")
+    shelf.sweep()
     if settings.demo and bench.is_empty():
         bench.load(drafts(), origin="demo")
         put_sounds(shelf)

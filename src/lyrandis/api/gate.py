@@ -132,18 +132,21 @@ async def _bounded_body(scope: Scope, receive: Receive) -> bytes:
     length = Headers(scope=scope).get("content-length", "")
     if length.isdecimal() and int(length) > most:
         raise too_large
-    body = b""
+    pieces: list[bytes] = []
+    size = 0
     more = True
     while more:
         message = await receive()
         if message["type"] == "http.disconnect":
             # what came so far is a part: nothing is to be made of it
             raise DomainError("broken_off", "What was sent broke off on its way.", "Send it again.")
-        body += message.get("body", b"")
+        piece = message.get("body", b"")
+        pieces.append(piece)
+        size += len(piece)
         more = message.get("more_body", False)
-        if len(body) > most:
+        if size > most:
             raise too_large
-    return body
+    return b"".join(pieces)
 
 
 def _replay(body: bytes, receive: Receive) -> Receive:

@@ -191,7 +191,17 @@ def respond(problem: Problem) -> JSONResponse:
     )
 
 
+class RefusedBody(HTTPException):
+    """A body that is refused while it is read, where only such an exception gets through."""
+
+    def __init__(self, error: DomainError) -> None:
+        super().__init__(CODES[error.code][0])
+        self.error = error
+
+
 def _http_problem(error: HTTPException) -> Problem:
+    if isinstance(error, RefusedBody):
+        return problem_of(error.error)
     if error.status_code == 404:
         return problem_of(
             DomainError("not_found", "There is nothing at this address.", "Check the address.")

@@ -2,9 +2,10 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Request, Response
+from fastapi import Query, Request, Response
 from pydantic import BaseModel, ConfigDict, Field, RootModel
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import DeskOf
 from lyrandis.api.problems import NOT_FOUND, units_of
 from lyrandis.api.turns import TurnsOf
@@ -21,7 +22,7 @@ from lyrandis.core.arrow.ways import no_match
 from lyrandis.core.computed import Computed
 from lyrandis.core.errors import DomainError
 
-router = APIRouter(tags=["arrows"])
+router = api_router("arrows")
 
 MatchedAnswer = RootModel[MatchedSet]
 

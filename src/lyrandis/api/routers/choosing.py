@@ -2,8 +2,9 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import Query, Response
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.api.turns import TurnsOf
 from lyrandis.core import entries as e
@@ -11,7 +12,7 @@ from lyrandis.core.bow.board import Asking, ChoosingBoard
 from lyrandis.core.bow.choosing import choosing_board, families_for, wish_of
 from lyrandis.core.computed import Computed
 
-router = APIRouter(tags=["choosing"])
+router = api_router("choosing")
 
 
 @router.get("/rigs/{rig}/choosing-board", response_model=ChoosingBoard, responses=NOT_FOUND)

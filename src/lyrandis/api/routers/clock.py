@@ -1,11 +1,10 @@
 """What the bench's clock says."""
 
-from fastapi import APIRouter
-
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf
 from lyrandis.core.clock import ClockCheck
 
-router = APIRouter(tags=["bench"])
+router = api_router("bench")
 
 
 @router.get("/clock")

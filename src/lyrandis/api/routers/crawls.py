@@ -2,9 +2,10 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import Query, Response
 from fastapi.concurrency import run_in_threadpool
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf, DeskOf
 from lyrandis.api.desk import Desk
 from lyrandis.api.paper import pdf_of
@@ -19,7 +20,7 @@ from lyrandis.core.crawls.strip import card_of, strip_of
 from lyrandis.core.crawls.tables_board import TablesBoard, tables_board
 from lyrandis.store.bench import Bench
 
-router = APIRouter(tags=["crawls"])
+router = api_router("crawls")
 
 Wished = Annotated[float, Query(ge=10, le=100, description="point-on that is wished for [m]")]
 

@@ -2,8 +2,9 @@
 
 from contextlib import suppress
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf
 from lyrandis.api.problems import CONFLICT
 from lyrandis.api.routers.rigs import RigOut, list_rigs
@@ -11,7 +12,7 @@ from lyrandis.core.errors import DomainError
 from lyrandis.demo.scenario import SUBJECTS, drafts, sounds
 from lyrandis.sounds.shelf import Shelf
 
-router = APIRouter(tags=["demo"])
+router = api_router("demo")
 
 
 @router.post("/demo", status_code=201, responses=CONFLICT)

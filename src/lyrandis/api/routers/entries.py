@@ -3,9 +3,10 @@
 from itertools import takewhile
 from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf, DeskOf, as_json
 from lyrandis.api.desk import Desk, Judged
 from lyrandis.api.problems import CONFLICT, NOT_FOUND
@@ -15,7 +16,7 @@ from lyrandis.core.pile import in_force, overruling, when
 from lyrandis.core.reading import StageKey
 from lyrandis.store.bench import Bench
 
-router = APIRouter(tags=["entries"])
+router = api_router("entries")
 
 
 MOST_REVISIONS = 2**53

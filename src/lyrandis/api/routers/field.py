@@ -3,9 +3,10 @@
 from datetime import UTC, datetime
 from typing import Annotated
 
-from fastapi import APIRouter, Request, Response
+from fastapi import Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.carried import carried_page
 from lyrandis.api.context import BenchOf, DeskOf, as_json
 from lyrandis.api.problems import CONFLICT, NOT_FOUND
@@ -14,7 +15,7 @@ from lyrandis.core import entries as e
 from lyrandis.core.crawls.field import FieldTable, field_table
 from lyrandis.core.field_shots import LONGEST_TEXT, ShotLine, read_shots, sort_shots
 
-router = APIRouter(tags=["crawls"])
+router = api_router("crawls")
 
 
 class FieldText(BaseModel):

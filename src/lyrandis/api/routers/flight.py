@@ -3,8 +3,9 @@
 from functools import cache
 from importlib.resources import files
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import DeskOf
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.api.turns import TurnsOf
@@ -13,7 +14,7 @@ from lyrandis.core.flight.board import board
 from lyrandis.core.flight.proved import Proved
 from lyrandis.core.flight.shapes import FlightBoard
 
-router = APIRouter(tags=["flight"])
+router = api_router("flight")
 
 
 @router.get("/rigs/{rig}/flight", response_model=FlightBoard, responses=NOT_FOUND)

@@ -5,10 +5,11 @@ from collections.abc import AsyncIterator, Iterator
 from typing import Annotated
 
 from anyio import sleep, to_thread
-from fastapi import APIRouter, Query, Request
+from fastapi import Query, Request
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict, Field
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import DeskOf
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.core import entries as e
@@ -18,7 +19,7 @@ from lyrandis.instruments.instrument import MAKES, Fault, Kind
 from lyrandis.instruments.session import Failed, Sample, Step, Taken, take
 from lyrandis.instruments.simulated import Simulated
 
-router = APIRouter(tags=["instruments"])
+router = api_router("instruments")
 
 
 class InstrumentOut(BaseModel):

@@ -5,9 +5,10 @@ from dataclasses import replace
 from datetime import UTC, date, datetime
 from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 from pydantic import BaseModel, ConfigDict, Field
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf, DeskOf
 from lyrandis.api.desk import Judged, judged_json
 from lyrandis.api.problems import NOT_FOUND, HeardPart, heard_parts
@@ -28,7 +29,7 @@ from lyrandis.core.terms import TERMS, Term
 from lyrandis.core.units import UnitSet
 from lyrandis.store.bench import Bench
 
-router = APIRouter(tags=["judging"])
+router = api_router("judging")
 
 
 class WhatIf(BaseModel):

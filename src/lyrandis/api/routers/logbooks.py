@@ -2,16 +2,16 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf
 from lyrandis.api.problems import CONFLICT
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
 from lyrandis.core.logbook import MOST_ENTRIES, SavedEntry, in_order_of_recording, rig_of
 
-router = APIRouter(tags=["entries"])
+router = api_router("entries")
 
 
 class LogbookDraft(BaseModel):

@@ -1,14 +1,14 @@
 """The parts on the bench: who has each, and when it was last looked over."""
 
-from fastapi import APIRouter
 from pydantic import BaseModel
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf
 from lyrandis.core import entries as e
 from lyrandis.core.look_over import LookOver
 from lyrandis.core.rooms import ROOMS
 
-router = APIRouter(tags=["subjects"])
+router = api_router("subjects")
 
 _LOOKS_OVER = {room.looks_over.part: room.looks_over for room in ROOMS if room.looks_over}
 

@@ -3,9 +3,10 @@
 from collections.abc import Sequence
 from typing import Annotated
 
-from fastapi import APIRouter, Header, Query, Response
+from fastapi import Header, Query, Response
 from pydantic import AwareDatetime, BaseModel, ConfigDict
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf, DeskOf, as_json
 from lyrandis.api.desk import Judged, judged_json
 from lyrandis.api.problems import CONFLICT, NOT_FOUND, NOT_MODIFIED
@@ -26,7 +27,7 @@ from lyrandis.core.reading import StageKey
 from lyrandis.core.setup import fold
 from lyrandis.store.bench import Bench, NewPart
 
-router = APIRouter(tags=["rigs"])
+router = api_router("rigs")
 
 
 class RigOut(BaseModel):

@@ -3,10 +3,11 @@
 from collections.abc import Callable
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Depends, Query, Request, Response
+from fastapi import Depends, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import DeskOf, as_json
 from lyrandis.api.ears import Ears
 from lyrandis.api.problems import NOT_FOUND
@@ -22,6 +23,7 @@ from lyrandis.core.listen.brought import (
     SpeedHearing,
     TapHearing,
     TraceSaid,
+    check_places,
     hearing,
     restruck,
     said_traces,
@@ -41,7 +43,7 @@ from lyrandis.instruments.sounding import sounding_of
 from lyrandis.sounds.reading import wav_of
 from lyrandis.sounds.shelf import Kept, Shelf
 
-router = APIRouter(tags=["sounds"])
+router = api_router("sounds")
 
 MOST_NUMBER = 999
 _Asked = ConfigDict(extra="forbid")
@@ -261,6 +263,7 @@ def hear_sound(
     if known is not None and not shelf.has(mark):
         reading = restruck(known.reading, asked.struck)
         return as_json(Heard(share=1.0, hearing=Hearing(draft=reading, troubles=(), traces=())))
+    check_places([moved.at_s for moved in asked.moved], shelf.about(mark).seconds)
     voice, sounded = _voice(c), _named(shelf, mark)
 
     def make(tell: Callable[[float], None]) -> Heard:
@@ -283,6 +286,7 @@ def time_sound(
 ) -> Response:
     """Listen to shots at a butt, and return the speed they make."""
     c, sounded = desk.computed(rig), _named(shelf, mark)
+    check_places([marks.release_s for marks in asked.marks], shelf.about(mark).seconds)
     mass = c.arrow.finished.mass.value if c.arrow.finished else None
     drag = drag_of(mass, c.setup.arrows.part("shaft_diameter_mm")[0]).value
     # the mechanics alone: a speed that was heard before shall not draw the next one to itself

@@ -2,15 +2,15 @@
 
 from typing import Annotated, Any
 
-from fastapi import APIRouter
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf
 from lyrandis.api.problems import CONFLICT
 from lyrandis.core import entries as e
 from lyrandis.store.bench import KnownSubject, NewPart
 
-router = APIRouter(tags=["subjects"])
+router = api_router("subjects")
 
 
 class SubjectOut(BaseModel):

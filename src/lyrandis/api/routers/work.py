@@ -1,13 +1,14 @@
 """The order of work of a rig."""
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 
+from lyrandis.api.bounded import api_router
 from lyrandis.api.context import DeskOf, as_json
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.core import entries as e
 from lyrandis.core.order.page import WorkOrder, work_order
 
-router = APIRouter(tags=["judging"])
+router = api_router("judging")
 
 
 @router.get("/rigs/{rig}/order", response_model=WorkOrder, responses=NOT_FOUND)

@@ -3,7 +3,7 @@
 What comes out is said as drafts of entries, which are recorded only when somebody says so.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from typing import NamedTuple
 
 import numpy as np
@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core import entries as e
 from lyrandis.core.by_ear import ByEar
+from lyrandis.core.errors import DomainError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.hear import Listened, Progress, StringVoice, as_take, hear
 from lyrandis.core.listen.quality import may, quality_of
@@ -34,6 +35,8 @@ from lyrandis.core.string.sweep import loudness_of
 SHOT_FROM_S, SHOT_TO_S = -0.1, 1.0
 SHOT_COLUMNS = 550
 LEAST_FLIGHT_S = 0.03
+LEAST_AFTER_S = 0.1
+"""So much of a recording is left behind a place where something begins."""
 LEAST_RING_HZ, MOST_RING_HZ = 20.0, 600.0
 """What a shaft may be recorded to ring at."""
 
@@ -66,6 +69,24 @@ class Sounded(NamedTuple):
     mark: str
     name: str
     lossy: bool
+
+
+def check_places(places: Iterable[float], seconds: float) -> None:
+    """Raise `DomainError` for a place behind a recording's end.
+
+    >>> check_places([600.0], 8.2)
+    Traceback (most recent call last):
+    ...
+    lyrandis.core.errors.DomainError: There is nothing at 600.0 s: the recording ends at 8.2 s.
+    """
+    for place in places:
+        if place > seconds - LEAST_AFTER_S:
+            raise DomainError(
+                "out_of_range",
+                f"There is nothing at {place:.1f} s: the recording ends at {seconds:.1f} s.",
+                "Put it where the sound begins, or strike the take out.",
+                "at_s",
+            )
 
 
 def said_traces(found: Sequence[Trace]) -> tuple[TraceSaid, ...]:
