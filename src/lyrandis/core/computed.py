@@ -2,15 +2,18 @@
 
 from dataclasses import dataclass, replace
 
+from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.archer.numbers import numbers as archer_numbers
-from lyrandis.core.arrow.mass import arrow_mass_of
+from lyrandis.core.archer.words import Anchor, Hold
+from lyrandis.core.arrow.mass import ArrowMass, arrow_mass_of
 from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.arrow.numbers import numbers as arrow_numbers
 from lyrandis.core.bow.likeness import brace_to_pivot, likeness_of
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.numbers import numbers as bow_numbers
-from lyrandis.core.crawls.numbers import CrawlNumbers
+from lyrandis.core.crawls.marks import Holding
+from lyrandis.core.crawls.numbers import CrawlNumbers, held_as
 from lyrandis.core.crawls.numbers import numbers as crawl_numbers
 from lyrandis.core.flight.evidence import reckon
 from lyrandis.core.flight.numbers import FlightNumbers, Reckoner
@@ -90,6 +93,39 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
     if flight.match is not arrow.match:
         arrow = replace(arrow, match=flight.match)
     order = order_numbers(setup, archer=archer, bow=bow, string=string, nock=nock)
-    crawls = crawl_numbers(setup, archer=archer, bow=bow, finished=arrow.finished)
+    crawls = _crawls(setup, setup.archer, archer, bow, arrow.finished)
     listen = listen_numbers(setup, archer=archer, bow=bow, string=string, arrow=arrow)
     return Computed(setup, archer, bow, arrow, string, nock, flight, crawls, listen, order)
+
+
+def crawls_held(c: Computed, anchor: Anchor, hold: Hold) -> CrawlNumbers:
+    """Return the numbers of the crawls with another anchor and hold in force.
+
+    >>> from lyrandis.core.example import rig
+    >>> crawls_held(rig(), "cheekbone", "split").basis.facts.marks
+    ()
+    """
+    holding = Holding(c.setup.order.anchors, c.setup.order.holds)
+    facts = held_as(c.setup.archer, holding, anchor, hold)
+    return _crawls(c.setup, facts, c.archer, c.bow, c.arrow.finished)
+
+
+def _crawls(
+    setup: Setup,
+    archer_facts: ArcherFacts,
+    archer: ArcherNumbers,
+    bow: BowNumbers,
+    finished: ArrowMass | None,
+) -> CrawlNumbers:
+    return crawl_numbers(
+        setup.crawls,
+        archer_facts=archer_facts,
+        arrow_facts=setup.arrows,
+        holding=Holding(setup.order.anchors, setup.order.holds),
+        usual_mm=setup.nock.crawl_mm,
+        arrow_set=setup.fitted.arrow_set,
+        other_arrows=setup.other_arrows,
+        archer=archer,
+        bow=bow,
+        finished=finished,
+    )

@@ -1,5 +1,6 @@
 """The pile: the standing entries that speak of one rig as it is now, by kind of reading."""
 
+from bisect import bisect_right
 from collections.abc import Iterable, Sequence
 from datetime import datetime
 from operator import attrgetter
@@ -35,6 +36,26 @@ def newest(told: Sequence[Recorded[R]], name: str) -> tuple[Any, Recorded[R] | N
         if value is not None:
             return value, recorded
     return None, None
+
+
+class Timeline(Generic[R]):
+    """Readings of one kind over time, asked which was in force at an instant.
+
+    Of those recorded on the rig and those of the part in general, the rig's own come first.
+    """
+
+    def __init__(self, told: Sequence[Recorded[R]]) -> None:
+        own = [recorded for recorded in told if recorded.on_rig]
+        general = [recorded for recorded in told if not recorded.on_rig]
+        self._runs = [(run, [when(recorded.entry) for recorded in run]) for run in (own, general)]
+
+    def at(self, at: "At") -> Recorded[R] | None:
+        """Return what was told last until an instant; None where nothing was."""
+        for run, instants in self._runs:
+            count = bisect_right(instants, at)
+            if count:
+                return run[count - 1]
+        return None
 
 
 _Piled = dict[type[e.BaseReading], list[Recorded[e.BaseReading]]]

@@ -12,8 +12,8 @@ from typing import ParamSpec, TypeVar
 P = ParamSpec("P")
 R = TypeVar("R")
 
-KEPT = 4
-"""Answers kept of each function: some rigs in turn."""
+KEPT = 12
+"""Answers kept of each function: some rigs in turn, each with some sets of arrows."""
 
 
 def remembered(work: Callable[P, R]) -> Callable[P, R]:

@@ -12,7 +12,7 @@ from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.facts import facts as arrow_facts
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.facts import facts as bow_facts
-from lyrandis.core.crawls.facts import CrawlFacts
+from lyrandis.core.crawls.facts import CrawlFacts, OtherArrows
 from lyrandis.core.crawls.facts import facts as crawl_facts
 from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.facts import facts as flight_facts
@@ -27,15 +27,6 @@ from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.facts import facts as string_facts
 
 _SEQ = attrgetter("seq")
-
-
-@dataclass(frozen=True)
-class OtherArrows:
-    """Another set this archer has crawled with on this bow, and what is in force of it."""
-
-    id: str
-    arrows: ArrowFacts
-    crawls: CrawlFacts
 
 
 @dataclass(frozen=True)

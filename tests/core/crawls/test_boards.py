@@ -27,10 +27,10 @@ def test_a_lower_anchor_shoots_point_on_further_and_crawls_deeper() -> None:
 def test_the_present_anchor_is_the_tables_own() -> None:
     c = rig(*GOOD)
     now = next(line for line in plan_board(c).anchors if line.now)
-    assert c.crawls.fit is not None
-    assert c.crawls.fit.point_on is not None
+    assert c.crawls.marks.fit is not None
+    assert c.crawls.marks.fit.point_on is not None
     # the table's deep term is left out of a plan
-    assert now.point_on_m == pytest.approx(c.crawls.fit.point_on.value, abs=0.2)
+    assert now.point_on_m == pytest.approx(c.crawls.marks.fit.point_on.value, abs=0.2)
 
 
 def test_another_anchor_moves_the_eye_by_what_faces_have_between_the_two() -> None:
@@ -38,7 +38,7 @@ def test_another_anchor_moves_the_eye_by_what_faces_have_between_the_two() -> No
     lines = {line.key: line for line in plan_board(c).anchors}
     moved = EYE_MM["under_chin"]["three_under"].value - EYE_MM["corner"]["three_under"].value
     deeper = lines["under_chin"].near_mm - lines["corner"].near_mm
-    assert deeper == pytest.approx(moved / c.crawls.kappa.value, rel=0.02)
+    assert deeper == pytest.approx(moved / c.crawls.basis.kappa.value, rel=0.02)
 
 
 def test_long_and_heavy_arrows_bring_point_on_nearer() -> None:
@@ -127,7 +127,7 @@ def test_one_nock_is_set_for_the_mean_crawl_and_two_only_where_it_pays() -> None
 
 def test_the_favoured_crawl_is_the_mean_of_the_tables() -> None:
     c = rig(*GOOD, "crawltable 10m to 40m every 10m")
-    crawls = [row.crawl_mm for row in c.crawls.rows if row.crawl_mm >= 0]
+    crawls = [row.crawl_mm for row in c.crawls.table.rows if row.crawl_mm >= 0]
     found = nocks_for(c)
     assert found is not None
     assert found.one.crawl_mm == pytest.approx(sum(crawls) / len(crawls))
@@ -159,7 +159,7 @@ def test_how_deep_a_bow_lets_one_go_short_ones_included(bow: str, draw: str, sho
 
 def test_marks_say_of_the_speed_what_they_add_to_the_bows_word() -> None:
     c = rig(*GOOD)
-    found, said = c.crawls.speed_by_marks, c.crawls.speed
+    found, said = c.crawls.checks.speed_by_marks, c.crawls.basis.speed
     assert found is not None
     assert found.alone is not None
     assert found.together.sd < min(said.sd, found.alone.sd)
@@ -172,10 +172,10 @@ def test_marks_say_of_the_speed_what_they_add_to_the_bows_word() -> None:
 
 
 def test_one_mark_hardly_tells_a_speed_and_none_says_nothing() -> None:
-    one = rig("crawl 20m 36mm").crawls.speed_by_marks
+    one = rig("crawl 20m 36mm").crawls.checks.speed_by_marks
     assert one is not None
     assert one.alone is None
-    assert rig("usualcrawl 20mm").crawls.speed_by_marks is None
+    assert rig("usualcrawl 20mm").crawls.checks.speed_by_marks is None
     assert knee_drawing(rig("usualcrawl 20mm")).crawled is None
 
 
@@ -183,14 +183,14 @@ def test_a_disagreement_is_told_with_other_arrows_marks_too() -> None:
     slow = ("speed 140 fps 400gr", "speed 141 fps 400gr", "speed 140 fps 400gr")
     told = rig(*slow, *GOOD, *new_set("crawl 10m 46mm", "crawl 20m 34mm", "crawl 40m 8mm"))
     assert told.crawls.before is not None
-    assert told.crawls.speed_by_marks.apart
+    assert told.crawls.checks.speed_by_marks.apart
     fine = rig(*GOOD, *new_set("crawl 10m 50mm", "crawl 20m 37.5mm", "crawl 40m 10mm"))
-    assert not fine.crawls.speed_by_marks.apart
+    assert not fine.crawls.checks.speed_by_marks.apart
 
 
 def test_a_chronograph_far_off_the_marks_is_said_on_both_pages() -> None:
     c = rig(*GOOD, "speed 140 fps 400gr", "speed 141 fps 400gr", "speed 140 fps 400gr")
-    found = c.crawls.speed_by_marks
+    found = c.crawls.checks.speed_by_marks
     assert found is not None
     assert found.apart
     assert knee_drawing(c).crawled.apart

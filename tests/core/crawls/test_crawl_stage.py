@@ -34,8 +34,8 @@ def findings(c: Computed) -> dict[str, str]:
 
 
 def at(c: Computed, distance: float) -> float:
-    assert c.crawls.fit is not None
-    return c.crawls.fit.table([distance])[0].crawl_mm
+    assert c.crawls.marks.fit is not None
+    return c.crawls.marks.fit.table([distance])[0].crawl_mm
 
 
 # the jot line
@@ -179,11 +179,11 @@ def test_one_tap_turns_all_marks_until_then_into_yards_and_back() -> None:
 def test_another_anchor_or_hold_is_another_table_and_going_back_brings_the_first() -> None:
     moved = rig(*GOOD, "anchor cheekbone")
     assert {one.why_not for one in moved.crawls.lines} == {"other_anchor"}
-    assert not moved.crawls.counting
+    assert not moved.crawls.marks.counting
     back = rig(*GOOD, "anchor cheekbone", "anchor corner")
-    assert len(back.crawls.counting) == len(GOOD)
+    assert len(back.crawls.marks.counting) == len(GOOD)
     split = rig(*GOOD, "hold split")
-    assert not split.crawls.counting
+    assert not split.crawls.marks.counting
 
 
 def test_marks_of_other_arrows_do_not_count_and_are_not_lost() -> None:
@@ -201,7 +201,7 @@ def test_marks_of_other_arrows_do_not_count_and_are_not_lost() -> None:
 
 
 def test_the_table_exists_before_the_first_arrow_and_each_mark_narrows_it() -> None:
-    halves = [rig("usualcrawl 22mm", *GOOD[:count]).crawls.half_mm for count in (0, 1, 2, 4)]
+    halves = [rig("usualcrawl 22mm", *GOOD[:count]).crawls.table.half_mm for count in (0, 1, 2, 4)]
     assert all(half is not None for half in halves)
     assert halves == sorted(halves, reverse=True)
     assert halves[0] > 10
@@ -226,17 +226,17 @@ def test_nobody_who_does_not_walk_the_string_sees_the_stage() -> None:
 
 def test_a_mark_that_does_not_fit_is_named_left_out_and_counted_at_a_tap() -> None:
     c = rig(*GOOD, "crawl 25m 44mm")
-    assert c.crawls.dropped is c.crawls.odd
+    assert c.crawls.marks.dropped is c.crawls.marks.odd
     assert findings(c)["crawl-odd"].startswith("watch: The crawl at 25 m is ")
     assert "left out until you count it" in findings(c)["crawl-odd"]
     assert at(c, 20) == pytest.approx(at(rig(*GOOD), 20))
     mark = c.crawls.lines[-1].recorded.entry.id
     counted = rig(*GOOD, "crawl 25m 44mm", e.CrawlCounted(mark=mark, counted=True))
-    assert counted.crawls.dropped is None
-    assert len(counted.crawls.counting) == len(GOOD) + 1
+    assert counted.crawls.marks.dropped is None
+    assert len(counted.crawls.marks.counting) == len(GOOD) + 1
     assert at(counted, 20) != pytest.approx(at(c, 20), abs=0.1)
     out = rig(*GOOD, "crawl 25m 44mm", e.CrawlCounted(mark=mark, counted=False))
-    assert out.crawls.odd is None
+    assert out.crawls.marks.odd is None
     assert out.crawls.lines[-1].why_not == "left_out"
 
 
@@ -296,12 +296,12 @@ def test_the_linear_school_stands_beside() -> None:
 
 def test_what_is_read_from_the_marks_is_the_arrows_own() -> None:
     c = rig(*GOOD)
-    assert c.crawls.fit is not None
-    assert c.crawls.own_sight is not None
-    assert c.crawls.own_sight.speed_mps == pytest.approx(
-        c.crawls.fit.sight.speed_mps / math.sqrt(c.crawls.kappa.value)
+    assert c.crawls.marks.fit is not None
+    assert c.crawls.table.own_sight is not None
+    assert c.crawls.table.own_sight.speed_mps == pytest.approx(
+        c.crawls.marks.fit.sight.speed_mps / math.sqrt(c.crawls.basis.kappa.value)
     )
-    assert 0.84 < c.crawls.kappa.value < 0.93
+    assert 0.84 < c.crawls.basis.kappa.value < 0.93
 
 
 def test_taking_a_mark_back_is_exact() -> None:
@@ -325,7 +325,7 @@ def test_crawls_in_stitches_stay_those_of_the_tab_they_were_read_from() -> None:
     before, after = rig(*told), rig(*told, "stitches 40mm", "crawl 30m 6 stitches")
     assert [one.crawl.value for one in before.crawls.lines] == pytest.approx([36.3])
     assert [one.crawl.value for one in after.crawls.lines] == pytest.approx([36.3, 24.0])
-    assert after.crawls.stitch.value == 4.0, "the strip shows the tab that is worn now"
+    assert after.crawls.basis.stitch.value == 4.0, "the strip shows the tab that is worn now"
     late = rig("crawl 20m 11 stitches", "stitches 33mm")
     assert late.crawls.lines[0].crawl.value == pytest.approx(36.3), "measured only afterwards"
 

@@ -72,7 +72,7 @@ def test_a_side_moves_the_crawl_that_way_and_counts_less_than_a_figure(
 
 
 def _high(c: Computed, distance: float) -> float:
-    return high_per_mm(distance, c.crawls.tip_mm or 0, c.crawls.kappa.value)
+    return high_per_mm(distance, c.crawls.basis.tip_mm or 0, c.crawls.basis.kappa.value)
 
 
 def test_a_side_and_a_figure_together_are_refused() -> None:
@@ -87,7 +87,7 @@ def test_the_carried_grid_is_the_table_itself() -> None:
     c = rig(*GOOD)
     table = field_table(c)
     by = {point.distance_m: point for point in table.points}
-    rows = c.crawls.fit.table([5.0, 20.0, 45.0])
+    rows = c.crawls.marks.fit.table([5.0, 20.0, 45.0])
     covariance = np.array(table.covariance)
     for row in rows:
         point = by[row.distance_m]

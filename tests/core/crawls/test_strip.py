@@ -95,7 +95,7 @@ def test_a_rigs_own_strip_and_card_follow_its_table_and_hand() -> None:
     c = rig(*GOOD, "stitches 33mm")
     root = drawn(strip_of(c))
     deep = sorted(float(one["y1"]) - NOCK_AT_MM for one in of(root, "crawl"))
-    table = sorted(row.crawl_mm for row in c.crawls.rows if row.crawl_mm >= 0)
+    table = sorted(row.crawl_mm for row in c.crawls.table.rows if row.crawl_mm >= 0)
     assert deep == pytest.approx(table, abs=0.001)
     left = drawn(strip_of(rig(*GOOD, "hand left")))
     assert of(left, "nock")[0]["x1"] != of(root, "nock")[0]["x1"]

@@ -8,7 +8,7 @@ import pytest
 
 from lyrandis.core import entries as e
 from lyrandis.core.crawls.fit import Fit, Prior, fit_crawls
-from lyrandis.core.crawls.numbers import EYE_KEPT_SD_MM, SPEED_KEPT_SD
+from lyrandis.core.crawls.table import EYE_KEPT_SD_MM, SPEED_KEPT_SD
 from lyrandis.core.crawls.tables_board import TableLine, tables_board
 from lyrandis.core.estimate import Estimate
 from tests.core.crawls.archers import TABLE_M, Walker, walker
@@ -81,14 +81,14 @@ def test_one_mark_with_new_arrows_is_enough_where_the_old_set_told_eye_and_speed
 def test_a_new_set_begins_where_the_old_one_ended_with_its_own_speed() -> None:
     old, new = rig(*GOOD), rig(*GOOD, *new_set())
     assert old.crawls.before is None
-    prior, own = new.crawls.prior, new.crawls.rig_prior
+    prior, own = new.crawls.marks.prior, new.crawls.basis.rig_prior
     assert prior is not None
-    assert prior.eye.value == pytest.approx(old.crawls.fit.theta[1])
+    assert prior.eye.value == pytest.approx(old.crawls.marks.fit.theta[1])
     assert prior.eye.sd < own.eye.sd / 2
-    faster = math.exp(old.crawls.fit.theta[0]) / old.crawls.prior.speed.value
+    faster = math.exp(old.crawls.marks.fit.theta[0]) / old.crawls.marks.prior.speed.value
     assert prior.speed.value == pytest.approx(own.speed.value * faster)
-    assert own.speed.value > old.crawls.prior.speed.value * 1.02, "a lighter arrow"
-    assert new.crawls.half_mm < 0.5 * rig(*new_set("usualcrawl 22mm")).crawls.half_mm
+    assert own.speed.value > old.crawls.marks.prior.speed.value * 1.02, "a lighter arrow"
+    assert new.crawls.table.half_mm < 0.5 * rig(*new_set("usualcrawl 22mm")).crawls.table.half_mm
 
 
 @pytest.mark.parametrize("moved", ["anchor cheekbone", "hold split"])

@@ -336,12 +336,12 @@ def knee_drawing(c: Computed) -> KneeDrawing | None:
 
 
 def _crawled(c: Computed) -> CrawledSpeed | None:
-    found, said, finished = c.crawls.speed_by_marks, c.crawls.speed, c.arrow.finished
+    found, said, finished = c.crawls.checks.speed_by_marks, c.crawls.basis.speed, c.arrow.finished
     if found is None or said is None or finished is None:
         return None
     return CrawledSpeed(
         marks=found.marks,
-        other_marks=len(c.crawls.before.counting) if c.crawls.before else 0,
+        other_marks=len(c.crawls.before.marks.counting) if c.crawls.before else 0,
         mass_gr=finished.mass.value,
         said_mps=said.value,
         said_plus_minus_mps=said.plus_minus,

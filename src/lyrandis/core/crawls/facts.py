@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.crawls.readings import (
     ArrowReach,
     CrawlCounted,
@@ -12,7 +13,7 @@ from lyrandis.core.crawls.readings import (
     FingerWidth,
     TabStitches,
 )
-from lyrandis.core.pile import At, Pile, Recorded, when
+from lyrandis.core.pile import Pile, Recorded
 
 
 @dataclass(frozen=True)
@@ -35,10 +36,14 @@ class CrawlFacts:
         """The tab that is worn now."""
         return self.tabs[-1] if self.tabs else None
 
-    def tab_at(self, at: At) -> Recorded[TabStitches] | None:
-        """Return the tab that was worn at an instant: the last measured before, else the first."""
-        worn = [one for one in self.tabs if when(one.entry) <= at]
-        return worn[-1] if worn else next(iter(self.tabs), None)
+
+@dataclass(frozen=True)
+class OtherArrows:
+    """Another set this archer has crawled with on this bow, and what is in force of it."""
+
+    id: str
+    arrows: ArrowFacts
+    crawls: CrawlFacts
 
 
 def facts(pile: Pile) -> CrawlFacts:

@@ -15,15 +15,15 @@ from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS, Anchor, Hand, H
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import M_PER_YD
 from lyrandis.core.crawls.fit import FLOOR_MM, FLOOR_SHARE_BEYOND, slopes
-from lyrandis.core.crawls.notation import FEEL_PARTS, STITCH_PARTS
-from lyrandis.core.crawls.numbers import (
+from lyrandis.core.crawls.marks import (
     FINGER_READ,
     GROUP_AT_20_M,
     GUESSED_SHARE,
     STITCH_READ,
     TRUSTED_HIT_MM,
-    CrawlNumbers,
 )
+from lyrandis.core.crawls.notation import FEEL_PARTS, STITCH_PARTS
+from lyrandis.core.crawls.numbers import CrawlNumbers
 from lyrandis.core.crawls.ranges import ends_m, miss
 from lyrandis.core.crawls.sight import NEAREST_M
 from lyrandis.core.crawls.words import (
@@ -119,14 +119,14 @@ def field_table(c: Computed) -> FieldTable:
     ([2.0, 3.0], 'mm', 0)
     """
     crawls = c.crawls
-    fit, own, tip = crawls.fit, crawls.own_sight, crawls.tip_mm
+    fit, own, tip = crawls.marks.fit, crawls.table.own_sight, crawls.basis.tip_mm
     if fit is None or own is None or tip is None:
         raise DomainError(
             "nothing_to_shoot",
             "There is no table of crawls to take along yet.",
-            f"Enter {', and '.join(crawls.lacks) or 'what the crawls need'} first.",
+            f"Enter {', and '.join(crawls.basis.lacks) or 'what the crawls need'} first.",
         )
-    per = M_PER_YD if crawls.unit == "yd" else 1.0
+    per = M_PER_YD if crawls.basis.unit == "yd" else 1.0
     last = int(ends_m(own, FURTHEST_CARRIED_M))
     distances = [float(one) for one in range(math.ceil(NEAREST_M), last + 1)]
     steep = slopes(np.array(distances), fit.sight)
@@ -147,13 +147,13 @@ def field_table(c: Computed) -> FieldTable:
         name=c.setup.name or "this rig",
         arrow_set=c.setup.fitted.arrow_set,
         arrows=c.setup.arrows.name or "arrows",
-        anchor=crawls.anchor,
-        hold=crawls.hold,
-        held=f"{ANCHOR_WORDS[crawls.anchor]}, {HOLD_WORDS[crawls.hold]}",
+        anchor=crawls.basis.anchor,
+        hold=crawls.basis.hold,
+        held=f"{ANCHOR_WORDS[crawls.basis.anchor]}, {HOLD_WORDS[crawls.basis.hold]}",
         hand=hand.reading.hand if hand else "right",
-        unit=crawls.unit,
+        unit=crawls.basis.unit,
         steps=_steps(crawls),
-        marks=len(crawls.counting),
+        marks=len(crawls.marks.counting),
         mark_ids=tuple(one.recorded.entry.id for one in crawls.lines[-MOST_IDS:]),
         points=tuple(points),
         covariance=tuple(tuple(row) for row in fit.covariance.tolist()),
@@ -162,7 +162,7 @@ def field_table(c: Computed) -> FieldTable:
         floor_mm=FLOOR_MM,
         floor_share=FLOOR_SHARE_BEYOND,
         tip_mm=tip,
-        kappa=crawls.kappa.value,
+        kappa=crawls.basis.kappa.value,
         group_mm=GROUP_AT_20_M,
         trusted_mm=TRUSTED_HIT_MM,
         struck_sds=STRUCK_SDS,
@@ -173,25 +173,25 @@ def field_table(c: Computed) -> FieldTable:
 
 def _steps(crawls: CrawlNumbers) -> tuple[FieldStep, ...]:
     """Return how crawls are counted, the archer's own notation first."""
-    repeat = crawls.repeat_mm
+    repeat = crawls.basis.repeat_mm
     known = [
         FieldStep(notation="mm", mm=1.0, parts=1, read_sd_mm=repeat, sd_mm=0.0),
         FieldStep(
             notation="fingers",
-            mm=crawls.finger.value,
+            mm=crawls.basis.finger.value,
             parts=FEEL_PARTS,
-            read_sd_mm=math.hypot(FINGER_READ * crawls.finger.value, FEEL_SD_MM),
-            sd_mm=crawls.finger.sd,
+            read_sd_mm=math.hypot(FINGER_READ * crawls.basis.finger.value, FEEL_SD_MM),
+            sd_mm=crawls.basis.finger.sd,
         ),
     ]
-    if crawls.stitch is not None:
+    if crawls.basis.stitch is not None:
         known.append(
             FieldStep(
                 notation="stitches",
-                mm=crawls.stitch.value,
+                mm=crawls.basis.stitch.value,
                 parts=STITCH_PARTS,
-                read_sd_mm=math.hypot(STITCH_READ * crawls.stitch.value, repeat),
-                sd_mm=crawls.stitch.sd,
+                read_sd_mm=math.hypot(STITCH_READ * crawls.basis.stitch.value, repeat),
+                sd_mm=crawls.basis.stitch.sd,
             )
         )
-    return tuple(sorted(known, key=lambda step: step.notation != crawls.notation))
+    return tuple(sorted(known, key=lambda step: step.notation != crawls.basis.notation))

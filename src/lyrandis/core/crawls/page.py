@@ -9,8 +9,14 @@ from pydantic import BaseModel, ConfigDict
 from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.crawls.fit import Fit, Row, slopes
-from lyrandis.core.crawls.notation import FEEL_PARTS, STITCH_PARTS, fingers, in_figures, in_steps
-from lyrandis.core.crawls.numbers import WHY_NOT_WORDS, MarkLine
+from lyrandis.core.crawls.marks import WHY_NOT_WORDS, MarkLine
+from lyrandis.core.crawls.notation import (
+    FEEL_PARTS,
+    STITCH_PARTS,
+    fingers,
+    in_figures,
+    in_steps,
+)
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.sight import high_per_mm
 from lyrandis.core.crawls.words import DistanceUnit, Notation
@@ -132,16 +138,16 @@ class CrawlsPage(Page):
 def page(c: Computed) -> CrawlsPage:
     """Return what the crawls' pages draw."""
     crawls = c.crawls
-    fit = crawls.fit
+    fit = crawls.marks.fit
     on = fit.point_on if fit else None
     return CrawlsPage(
-        lacks=crawls.lacks,
-        unit=crawls.unit,
-        notation=crawls.notation,
-        finger_mm=crawls.finger.value,
-        finger_measured=crawls.facts.finger is not None,
-        stitch_mm=crawls.stitch.value if crawls.stitch else None,
-        held=f"{ANCHOR_WORDS[crawls.anchor].capitalize()}, {HOLD_WORDS[crawls.hold]}.",
+        lacks=crawls.basis.lacks,
+        unit=crawls.basis.unit,
+        notation=crawls.basis.notation,
+        finger_mm=crawls.basis.finger.value,
+        finger_measured=crawls.basis.facts.finger is not None,
+        stitch_mm=crawls.basis.stitch.value if crawls.basis.stitch else None,
+        held=f"{ANCHOR_WORDS[crawls.basis.anchor].capitalize()}, {HOLD_WORDS[crawls.basis.hold]}.",
         anchor_assumed=c.setup.archer.anchor is None,
         point_on_m=on.value if on else None,
         point_on_half_m=fit.factor * on.sd if fit and on else None,
@@ -150,17 +156,17 @@ def page(c: Computed) -> CrawlsPage:
         marks=tuple(_seen(c, one) for one in crawls.lines[-MOST_MARKS:]),
         next=_next(c, fit) if fit else None,
         linear=_linear(c),
-        ask_yards=crawls.ask_yards and crawls.odd is None,
-        elsewhere=len(crawls.facts.elsewhere),
+        ask_yards=crawls.checks.ask_yards and crawls.marks.odd is None,
+        elsewhere=len(crawls.basis.facts.elsewhere),
         own=_own(c),
     )
 
 
 def _own(c: Computed) -> OwnMeasures:
-    facts, unit = c.crawls.facts, c.crawls.unit
+    facts, unit = c.crawls.basis.facts, c.crawls.basis.unit
     habit = facts.habit
-    first, last = c.crawls.table_m[0], c.crawls.table_m[-1]
-    step = c.crawls.table_m[1] - first if len(c.crawls.table_m) > 1 else 0.0
+    first, last = c.crawls.table.distances_m[0], c.crawls.table.distances_m[-1]
+    step = c.crawls.table.distances_m[1] - first if len(c.crawls.table.distances_m) > 1 else 0.0
     said = (said_distance(one, unit).replace(" ", "") for one in (first, last, step))
     return OwnMeasures(
         finger=gap(facts.finger.reading.width_mm) if facts.finger else None,
@@ -174,7 +180,7 @@ def _own(c: Computed) -> OwnMeasures:
 
 def _after(c: Computed, fit: Fit, distances: list[float]) -> list[float | None]:
     """Return the half of each band once the proposed mark is shot."""
-    found = c.crawls.next
+    found = c.crawls.table.next
     if found is None:
         return [None] * len(distances)
     at = slopes(np.array([found.distance_m]), fit.sight)
@@ -188,21 +194,21 @@ def _after(c: Computed, fit: Fit, distances: list[float]) -> list[float | None]:
 
 
 def _rows(c: Computed, fit: Fit) -> tuple[CrawlRow, ...]:
-    crawls, tip = c.crawls, c.crawls.tip_mm or 780.0
-    after = _after(c, fit, list(crawls.table_m))
-    stitch = crawls.stitch
+    crawls, tip = c.crawls, c.crawls.basis.tip_mm or 780.0
+    after = _after(c, fit, list(crawls.table.distances_m))
+    stitch = crawls.basis.stitch
     found = []
-    for row, then in zip(crawls.rows, after, strict=True):
-        high = high_per_mm(row.distance_m, tip, crawls.kappa.value)
+    for row, then in zip(crawls.table.rows, after, strict=True):
+        high = high_per_mm(row.distance_m, tip, crawls.basis.kappa.value)
         deep = row.crawl_mm
-        by_finger = in_steps(deep, crawls.finger.value, parts=FEEL_PARTS, high_per_mm=high)
+        by_finger = in_steps(deep, crawls.basis.finger.value, parts=FEEL_PARTS, high_per_mm=high)
         by_stitch = (
             in_steps(deep, stitch.value, parts=STITCH_PARTS, high_per_mm=high) if stitch else None
         )
         found.append(
             CrawlRow(
                 distance_m=row.distance_m,
-                says=said_distance(row.distance_m, crawls.unit),
+                says=said_distance(row.distance_m, crawls.basis.unit),
                 crawl_mm=row.crawl_mm,
                 half_mm=row.half_mm,
                 after_mm=then,
@@ -218,7 +224,7 @@ def _rows(c: Computed, fit: Fit) -> tuple[CrawlRow, ...]:
 
 
 def _curve(c: Computed, fit: Fit) -> tuple[CurvePoint, ...]:
-    last = max(c.crawls.table_m[-1], *(one.distance_m for one in c.crawls.lines), 10.0)
+    last = max(c.crawls.table.distances_m[-1], *(one.distance_m for one in c.crawls.lines), 10.0)
     count = int((last - CURVE_FROM_M) / CURVE_STEP_M) + 1
     distances = [CURVE_FROM_M + number * CURVE_STEP_M for number in range(count)]
     if distances[-1] < last:
@@ -234,9 +240,9 @@ def _curve(c: Computed, fit: Fit) -> tuple[CurvePoint, ...]:
 def _seen(c: Computed, line: MarkLine) -> CrawlSeen:
     crawls = c.crawls
     row: Row | None = None
-    if crawls.fit is not None and line.crawl is not None:
-        row = crawls.fit.table([line.distance_m])[0]
-    dropped = line is crawls.dropped
+    if crawls.marks.fit is not None and line.crawl is not None:
+        row = crawls.marks.fit.table([line.distance_m])[0]
+    dropped = line is crawls.marks.dropped
     why = line.why_not or ("off" if dropped else None)
     return CrawlSeen(
         entry_id=line.recorded.entry.id,
@@ -249,19 +255,19 @@ def _seen(c: Computed, line: MarkLine) -> CrawlSeen:
         sd_mm=line.crawl.sd if line.crawl else None,
         off_mm=line.crawl.value - row.crawl_mm if line.crawl and row else None,
         counts=why is None,
-        odd=line is crawls.odd,
+        odd=line is crawls.marks.odd,
         why_not=WHY_NOT_WORDS[why] if why else None,
         at=line.recorded.entry.happened_at,
     )
 
 
 def _next(c: Computed, fit: Fit) -> NextMark | None:
-    found = c.crawls.next
+    found = c.crawls.table.next
     if found is None:
         return None
     return NextMark(
         distance_m=found.distance_m,
-        says=said_distance(found.distance_m, c.crawls.unit),
+        says=said_distance(found.distance_m, c.crawls.basis.unit),
         crawl_mm=fit.table([found.distance_m])[0].crawl_mm,
         before_mm=found.before_mm,
         after_mm=found.after_mm,
@@ -270,14 +276,14 @@ def _next(c: Computed, fit: Fit) -> NextMark | None:
 
 def _linear(c: Computed) -> LinearSchool | None:
     """Return the straight line through the marks: the habit of so many fingers per ten metres."""
-    points = [(one.distance_m, one.crawl.value) for one in c.crawls.counting if one.crawl]
+    points = [(one.distance_m, one.crawl.value) for one in c.crawls.marks.counting if one.crawl]
     if len({round(one[0], 1) for one in points}) < 2:
         return None
     far, deep = np.array(points, dtype=float).T
     slope, start = np.polyfit(far, deep, 1).tolist()
     leaves = tuple(
-        said_distance(row.distance_m, c.crawls.unit)
-        for row in c.crawls.rows
+        said_distance(row.distance_m, c.crawls.basis.unit)
+        for row in c.crawls.table.rows
         if abs(start + slope * row.distance_m - row.crawl_mm) > row.half_mm
     )
     return LinearSchool(

@@ -114,32 +114,32 @@ def plan_board(
     >>> found.anchors[0].point_on_m < found.anchors[2].point_on_m
     True
     """
-    crawls, sight = c.crawls, c.crawls.own_sight
-    if sight is None or crawls.speed is None:
+    crawls, sight = c.crawls, c.crawls.table.own_sight
+    if sight is None or crawls.basis.speed is None:
         raise DomainError(
             "nothing_to_shoot",
             "Point-on follows from the arrow's speed, which is not known yet.",
-            f"Enter {', and '.join(crawls.lacks) or 'what the crawls need'} first.",
+            f"Enter {', and '.join(crawls.basis.lacks) or 'what the crawls need'} first.",
         )
-    kappa, length = crawls.kappa.value, c.setup.bow.length
-    usual = EYE_MM[crawls.anchor][crawls.hold].value
+    kappa, length = crawls.basis.kappa.value, c.setup.bow.length
+    usual = EYE_MM[crawls.basis.anchor][crawls.basis.hold].value
     anchors = []
     for anchor in ANCHORS:
-        eye = sight.eye_mm + EYE_MM[anchor][crawls.hold].value - usual
+        eye = sight.eye_mm + EYE_MM[anchor][crawls.basis.hold].value - usual
         anchors.append(
             _line(c, anchor, phrase(ANCHOR_WORDS[anchor].capitalize()),
-                  sight._replace(eye_mm=max(eye, 10.0)), now=anchor == crawls.anchor)
+                  sight._replace(eye_mm=max(eye, 10.0)), now=anchor == crawls.basis.anchor)
         )  # fmt: skip
     return PlanBoard(
-        unit=crawls.unit,
+        unit=crawls.basis.unit,
         wished_m=wished_m,
-        nearest_m=crawls.table_m[0],
+        nearest_m=crawls.table.distances_m[0],
         anchors=tuple(anchors),
         arrows=_arrows(c, sight),
         bows=_bows(c, sight, other_rigs),
         nocks=nocks_for(c),
         deep_mm=_deep(c),
-        deepest_mm=max((row.crawl_mm for row in crawls.rows), default=0.0),
+        deepest_mm=max((row.crawl_mm for row in crawls.table.rows), default=0.0),
         short_bow=length is not None and length.reading.bow_length_mm <= SHORT_BOW_MM,
         needs=tuple(_need(one) for one in needs(seen(sight, kappa), kappa, wished_m)),
     )
@@ -176,7 +176,7 @@ def _bows(c: Computed, sight: Sight, others: Sequence[Computed]) -> tuple[PlanLi
     found = [
         _line(other, other.setup.rig or str(number), _name(other), own, now=False)
         for number, other in enumerate(others)
-        for own in (other.crawls.own_sight,)
+        for own in (other.crawls.table.own_sight,)
         if own is not None
     ]
     if not found:
@@ -197,7 +197,7 @@ def nocks_for(c: Computed) -> NockPlanned | None:
     >>> nocks_for(rig()).one.from_says
     '5 m'
     """
-    rows = [row for row in c.crawls.rows if 0 <= row.crawl_mm <= DEEPEST_MM]
+    rows = [row for row in c.crawls.table.rows if 0 <= row.crawl_mm <= DEEPEST_MM]
     if not rows:
         return None
     nock = c.nock.arrow_nock.value
@@ -208,9 +208,9 @@ def nocks_for(c: Computed) -> NockPlanned | None:
     def at(crawl_mm: float, of: Sequence[Row]) -> NockFor:
         return NockFor(
             crawl_mm=crawl_mm,
-            lift_mm=start_lift(c.crawls.hold, crawl_mm, nock).lift_mm,
-            from_says=said_distance(min(row.distance_m for row in of), c.crawls.unit),
-            to_says=said_distance(max(row.distance_m for row in of), c.crawls.unit),
+            lift_mm=start_lift(c.crawls.basis.hold, crawl_mm, nock).lift_mm,
+            from_says=said_distance(min(row.distance_m for row in of), c.crawls.basis.unit),
+            to_says=said_distance(max(row.distance_m for row in of), c.crawls.basis.unit),
         )
 
     both = None
@@ -247,7 +247,7 @@ def _deep(c: Computed) -> float | None:
 
 
 def _line(c: Computed, key: str, says: Phrase, sight: Sight, *, now: bool) -> PlanLine:
-    found = planned(seen(sight, c.crawls.kappa.value), c.crawls.table_m[0])
+    found = planned(seen(sight, c.crawls.basis.kappa.value), c.crawls.table.distances_m[0])
     margin, length = c.bow.stack_margin_mm, c.setup.bow.length
     left = None
     if margin is not None and length is not None:

@@ -70,14 +70,14 @@ def range_board(c: Computed) -> RangeBoard:
     >>> found.distances[0], len(found.guesses), found.guesses[4].nearer_mm[0] is None
     (5.0, 10, True)
     """
-    crawls, sight = c.crawls, c.crawls.own_sight
-    if sight is None or crawls.fit is None:
+    crawls, sight = c.crawls, c.crawls.table.own_sight
+    if sight is None or crawls.marks.fit is None:
         raise DomainError(
             "nothing_to_shoot",
             "What a wrong distance costs follows from the arrow's speed, which is not known yet.",
-            f"Enter {', and '.join(crawls.lacks) or 'what the crawls need'} first.",
+            f"Enter {', and '.join(crawls.basis.lacks) or 'what the crawls need'} first.",
         )
-    per = M_PER_YD if crawls.unit == "yd" else 1.0
+    per = M_PER_YD if crawls.basis.unit == "yd" else 1.0
     last = ends_m(sight, TO * per) / per
     distances = [float(one) for one in range(FROM, int(last + 1e-6) + 1, STEP)]
     guesses = []
@@ -93,7 +93,7 @@ def range_board(c: Computed) -> RangeBoard:
     slopes = [
         SlopeRow(
             distance=one,
-            says=said_distance(one * per, crawls.unit),
+            says=said_distance(one * per, crawls.basis.unit),
             slopes=tuple(
                 SlopeCost(degrees=way, more_mm=found.more_mm, costs_mm=found.costs_mm)
                 for way in ANGLES
@@ -105,9 +105,9 @@ def range_board(c: Computed) -> RangeBoard:
     ]
     purpose = c.setup.archer.purpose
     return RangeBoard(
-        unit=crawls.unit,
-        marks=len(crawls.counting),
-        speed_share=2 * float(crawls.fit.covariance[0][0]) ** 0.5,
+        unit=crawls.basis.unit,
+        marks=len(crawls.marks.counting),
+        speed_share=2 * float(crawls.marks.fit.covariance[0][0]) ** 0.5,
         distances=tuple(distances),
         guesses=tuple(guesses),
         slopes=tuple(slopes),

@@ -6,8 +6,9 @@ from lyrandis.core import judgement as j
 from lyrandis.core.bow.two_limbs import crawl_draw
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import M_PER_YD, MM_PER_IN
-from lyrandis.core.crawls.numbers import APART_SDS, MarkLine
+from lyrandis.core.crawls.marks import MarkLine
 from lyrandis.core.crawls.readings import said_distance
+from lyrandis.core.crawls.table import APART_SDS
 from lyrandis.core.phrase import Phrase, gap, mm, mps, phrase
 
 NEAR_STACK_MM = MM_PER_IN / 2
@@ -94,7 +95,7 @@ RULES: tuple[j.Rule, ...] = (
 
 def judge(c: Computed) -> list[j.Finding]:
     """Return the findings on the crawls; none where nobody walks the string."""
-    if not c.crawls.walks or c.crawls.fit is None:
+    if not c.crawls.basis.walks or c.crawls.marks.fit is None:
         return []
     return [
         *_judge_odd(c),
@@ -118,37 +119,39 @@ def where(line: MarkLine) -> str:
 
 
 def _table_sum(c: Computed) -> tuple[Phrase, ...]:
-    assert c.crawls.fit is not None
-    assert c.crawls.own_sight is not None
-    own, on, count = c.crawls.own_sight, c.crawls.fit.point_on, len(c.crawls.counting)
+    own, fit, count = c.crawls.table.own_sight, c.crawls.marks.fit, len(c.crawls.marks.counting)
+    assert own is not None
+    assert fit is not None
     lines = [
         phrase(
             f"{count} mark{'' if count == 1 else 's'}: speed {{speed}}, eye {{eye}} over the nock.",
             speed=mps(own.speed_mps), eye=gap(own.eye_mm),
         )
     ]  # fmt: skip
-    if on is not None:
-        lines.append(phrase(f"Point-on {on.value:.0f} ± {c.crawls.fit.factor * on.sd:.0f} m."))
+    if fit.point_on is not None:
+        half = fit.factor * fit.point_on.sd
+        lines.append(phrase(f"Point-on {fit.point_on.value:.0f} ± {half:.0f} m."))
     return tuple(lines)
 
 
 def _judge_odd(c: Computed) -> list[j.Finding]:
-    odd = c.crawls.odd
-    if odd is None or odd.crawl is None or c.crawls.fit is None:
+    marks = c.crawls.marks
+    odd = marks.odd
+    if odd is None or odd.crawl is None or marks.fit is None:
         return []
-    row = c.crawls.fit.table([odd.distance_m])[0]
+    row = marks.fit.table([odd.distance_m])[0]
     way = "deeper" if odd.crawl.value > row.crawl_mm else "shallower"
-    out = "It is left out until you count it." if c.crawls.dropped else f"{_reason(c, odd)}"
+    out = "It is left out until you count it." if marks.dropped else f"{_reason(c, odd)}"
     return [
         _finding(
             "crawl-odd",
-            "watch" if c.crawls.dropped else "mend",
+            "watch" if marks.dropped else "mend",
             phrase(
                 f"The crawl at {where(odd)} is {{off}} {way} than the others say. Shoot it again. "
                 f"{out}",
                 off=gap(abs(odd.crawl.value - row.crawl_mm)),
             ),
-            (phrase(f"{abs(c.crawls.odd_z):.1f} standard deviations against the other marks."),),
+            (phrase(f"{abs(marks.odd_z):.1f} standard deviations against the other marks."),),
             MARKS,
         )
     ]
@@ -157,11 +160,11 @@ def _judge_odd(c: Computed) -> list[j.Finding]:
 def _reason(c: Computed, odd: MarkLine) -> str:
     """Return the likeliest reason: the same distance, yards, or another anchor."""
     assert odd.crawl is not None
-    assert c.crawls.prior is not None
-    others = [one for one in c.crawls.counting if one is not odd]
+    assert c.crawls.marks.prior is not None
+    others = [one for one in c.crawls.marks.counting if one is not odd]
     if any(abs(one.distance_m - odd.distance_m) < 1 for one in others):
         return "Another mark of that distance disagrees: anchor or hook moved."
-    fit = c.crawls.whole
+    fit = c.crawls.marks.whole
     if fit is not None:
         yards = fit.table([odd.distance_m * M_PER_YD])[0]
         if abs(yards.crawl_mm - odd.crawl.value) < odd.crawl.sd:
@@ -170,7 +173,7 @@ def _reason(c: Computed, odd: MarkLine) -> str:
 
 
 def _judge_swapped(c: Computed) -> list[j.Finding]:
-    found = c.crawls.swapped
+    found = c.crawls.checks.swapped
     if found is None:
         return []
     near, far = found
@@ -192,7 +195,7 @@ def _judge_swapped(c: Computed) -> list[j.Finding]:
 
 
 def _judge_yards(c: Computed) -> list[j.Finding]:
-    if not c.crawls.ask_yards or c.crawls.odd is not None:
+    if not c.crawls.checks.ask_yards or c.crawls.marks.odd is not None:
         return []
     return [
         _finding(
@@ -206,7 +209,7 @@ def _judge_yards(c: Computed) -> list[j.Finding]:
 
 
 def _judge_table(c: Computed) -> list[j.Finding]:
-    half, count = c.crawls.half_mm, len(c.crawls.counting)
+    half, count = c.crawls.table.half_mm, len(c.crawls.marks.counting)
     if half is None:
         return []
     if not count:
@@ -220,7 +223,7 @@ def _judge_table(c: Computed) -> list[j.Finding]:
                 SHOOT,
             )
         ]  # fmt: skip
-    if c.crawls.one_distance:
+    if c.crawls.checks.one_distance:
         return [
             _finding(
                 "crawl-distances",
@@ -250,7 +253,7 @@ def _judge_table(c: Computed) -> list[j.Finding]:
 def _judge_depth(c: Computed) -> list[j.Finding]:
     """Warn where the deepest crawl of the table uses up the margin, or makes noise."""
     length, margin = c.setup.bow.length, c.bow.stack_margin_mm
-    deepest = max((row.crawl_mm for row in c.crawls.rows), default=0.0)
+    deepest = max((row.crawl_mm for row in c.crawls.table.rows), default=0.0)
     if length is None or deepest <= 0:
         return []
     bow_mm = length.reading.bow_length_mm
@@ -285,7 +288,7 @@ def _judge_depth(c: Computed) -> list[j.Finding]:
 
 
 def _judge_speed(c: Computed) -> list[j.Finding]:
-    off, own, said = c.crawls.speed_off, c.crawls.own_sight, c.crawls.speed
+    off, own, said = c.crawls.checks.speed_off, c.crawls.table.own_sight, c.crawls.basis.speed
     if off is None or own is None or said is None or abs(off) < APART_SDS:
         return []
     return [

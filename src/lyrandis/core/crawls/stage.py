@@ -57,19 +57,19 @@ def stage(c: Computed, _: list[j.Finding]) -> j.Standing:
 
 
 def _mark(c: Computed) -> j.Mark:
-    half = c.crawls.half_mm
-    if half is None or not c.crawls.counting:
+    half = c.crawls.table.half_mm
+    if half is None or not c.crawls.marks.counting:
         return "unset"
-    if c.crawls.odd is not None and c.crawls.dropped is None:
+    if c.crawls.marks.odd is not None and c.crawls.marks.dropped is None:
         return "in_doubt"
     return "settled" if half <= SETTLED_MM else "estimated"
 
 
 def _detail(c: Computed) -> Phrase | None:
-    count = len(c.crawls.counting)
+    count = len(c.crawls.marks.counting)
     if not count:
         return None
-    half = c.crawls.half_mm
+    half = c.crawls.table.half_mm
     if half is None:
         return phrase(f"{count} mark{'' if count == 1 else 's'}")
     return phrase(f"{count} mark{'' if count == 1 else 's'}, ± {half:.0f} mm")
@@ -82,32 +82,32 @@ def distance(c: Computed, metres: float) -> str:
     >>> distance(rig(["crawl 20yd 34mm"]), 18.288)
     '20 yd'
     """
-    return said_distance(metres, c.crawls.unit)
+    return said_distance(metres, c.crawls.basis.unit)
 
 
 def _point_on(c: Computed) -> j.Value:
     label = "Point-on"
-    if c.crawls.lacks:
-        return j.Value(key="point_on", label=label, missing=f"Needs {c.crawls.lacks[0]}")
-    on = c.crawls.fit.point_on if c.crawls.fit else None
+    if c.crawls.basis.lacks:
+        return j.Value(key="point_on", label=label, missing=f"Needs {c.crawls.basis.lacks[0]}")
+    on = c.crawls.marks.fit.point_on if c.crawls.marks.fit else None
     if on is None:
         return j.Value(key="point_on", label=label, missing="Beyond 120 m or under 2 m")
-    per = M_PER_YD if c.crawls.unit == "yd" else 1.0
-    assert c.crawls.fit is not None
-    half = c.crawls.fit.factor * on.sd / per
+    per = M_PER_YD if c.crawls.basis.unit == "yd" else 1.0
+    assert c.crawls.marks.fit is not None
+    half = c.crawls.marks.fit.factor * on.sd / per
     return j.Value(
         key="point_on",
         label=label,
-        text=f"{on.value / per:.0f} ± {max(half, 0.5):.0f} {c.crawls.unit}",
-        origin="measured" if c.crawls.counting else "estimated",
-        entries=tuple(one.recorded.entry.id for one in c.crawls.counting),
+        text=f"{on.value / per:.0f} ± {max(half, 0.5):.0f} {c.crawls.basis.unit}",
+        origin="measured" if c.crawls.marks.counting else "estimated",
+        entries=tuple(one.recorded.entry.id for one in c.crawls.marks.counting),
     )
 
 
 def _eye(c: Computed) -> Figure:
     """Return the eye's height before any mark of these arrows."""
-    prior, kappa = c.crawls.prior, c.crawls.kappa.value
-    eye = c.crawls.eye
+    prior, kappa = c.crawls.marks.prior, c.crawls.basis.kappa.value
+    eye = c.crawls.basis.eye
     if prior is None:
         return gap(eye.value, eye.plus_minus)
     return gap(prior.eye.value * kappa, 2 * prior.eye.sd * kappa)
@@ -120,23 +120,23 @@ def _plain(key: str, label: str, figure: Figure | None, missing: str, origin: j.
 
 
 def _values(c: Computed) -> list[j.Value]:
-    crawls = c.crawls
-    own = crawls.own_sight if crawls.counting else None
-    stitch = crawls.stitch
+    basis, table = c.crawls.basis, c.crawls.table
+    own = table.own_sight if c.crawls.marks.counting else None
+    stitch = basis.stitch
     return [
         _point_on(c),
         _plain("table_half", "The table is good to",
-               gap(crawls.half_mm) if crawls.half_mm else None, "No table yet", "estimated"),
+               gap(table.half_mm) if table.half_mm else None, "No table yet", "estimated"),
         _plain("crawl_speed", "Speed by the crawls", mps(own.speed_mps) if own else None,
                "Needs a crawl", "measured"),
         _plain("crawl_eye", "Eye over the nock", gap(own.eye_mm) if own else _eye(c), "",
                "estimated"),
-        _plain("finger", "A finger", gap(crawls.finger.value, crawls.finger.plus_minus), "",
-               "measured" if crawls.facts.finger else "estimated"),
+        _plain("finger", "A finger", gap(basis.finger.value, basis.finger.plus_minus), "",
+               "measured" if basis.facts.finger else "estimated"),
         _plain("stitch", "A stitch", gap(stitch.value) if stitch else None,
                "Measure ten stitches of the tab", "measured"),
-        j.Value(key="notation", label="Counted in", text=NOTATION_WORDS[crawls.notation],
-                choice=crawls.notation, origin="told" if crawls.facts.habit else "estimated"),
+        j.Value(key="notation", label="Counted in", text=NOTATION_WORDS[basis.notation],
+                choice=basis.notation, origin="told" if basis.facts.habit else "estimated"),
     ]  # fmt: skip
 
 
@@ -146,11 +146,11 @@ def missing(_: Computed) -> j.NextStep | None:
 
 
 def _shoot_step(c: Computed) -> j.NextStep | None:
-    found = c.crawls.next
-    if found is None or not c.crawls.walks:
+    found = c.crawls.table.next
+    if found is None or not c.crawls.basis.walks:
         return None
     at = distance(c, found.distance_m)
-    row = c.crawls.fit.table([found.distance_m])[0] if c.crawls.fit else None
+    row = c.crawls.marks.fit.table([found.distance_m])[0] if c.crawls.marks.fit else None
     why = "It tells most of the whole table."
     figures = {}
     if row is not None and row.crawl_mm > 0:

@@ -145,14 +145,14 @@ def strip_of(c: Computed) -> Sheet:
     """
     crawls = _known(c)
     ticks = [
-        Tick(said_distance(row.distance_m, crawls.unit), row.crawl_mm, row.half_mm)
-        for row in crawls.rows
+        Tick(said_distance(row.distance_m, crawls.basis.unit), row.crawl_mm, row.half_mm)
+        for row in crawls.table.rows
     ]
     hand = c.setup.archer.hand
     return strip(
         ticks,
         title=_title(c),
-        stitch_mm=crawls.stitch.value if crawls.stitch else None,
+        stitch_mm=crawls.basis.stitch.value if crawls.basis.stitch else None,
         mirrored=hand is not None and hand.reading.hand == "left",
     )
 
@@ -165,30 +165,32 @@ def card_of(c: Computed) -> Sheet:
     54.0
     """
     crawls = _known(c)
-    by, step, parts = "fingers", crawls.finger, FEEL_PARTS
-    if crawls.stitch is not None and crawls.notation == "stitches":
-        by, step, parts = "stitches", crawls.stitch, STITCH_PARTS
+    by, step, parts = "fingers", crawls.basis.finger, FEEL_PARTS
+    if crawls.basis.stitch is not None and crawls.basis.notation == "stitches":
+        by, step, parts = "stitches", crawls.basis.stitch, STITCH_PARTS
     rows = []
-    for row in crawls.rows:
+    for row in crawls.table.rows:
         if row.crawl_mm < 0:
             continue
         noted = in_figures(round(row.crawl_mm / step.value * parts) / parts)
-        rows.append((said_distance(row.distance_m, crawls.unit), f"{row.crawl_mm:.0f}", noted))
+        rows.append(
+            (said_distance(row.distance_m, crawls.basis.unit), f"{row.crawl_mm:.0f}", noted)
+        )
     return card(rows, title=_title(c), head=("mm", by))
 
 
 def _known(c: Computed) -> CrawlNumbers:
-    if not c.crawls.rows:
+    if not c.crawls.table.rows:
         raise DomainError(
             "nothing_to_shoot",
             "There is no table of crawls yet.",
-            f"Enter {', and '.join(c.crawls.lacks) or 'what the crawls need'} first.",
+            f"Enter {', and '.join(c.crawls.basis.lacks) or 'what the crawls need'} first.",
         )
     return c.crawls
 
 
 def _title(c: Computed) -> str:
-    on = c.crawls.fit.point_on if c.crawls.fit else None
+    on = c.crawls.marks.fit.point_on if c.crawls.marks.fit else None
     where = f", point-on {said_distance(round(on.value), 'm')}" if on else ""
     name = c.setup.name or "Crawls"
-    return f"{name}{where if c.crawls.unit == 'm' else ''}"
+    return f"{name}{where if c.crawls.basis.unit == 'm' else ''}"

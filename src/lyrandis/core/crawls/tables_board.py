@@ -5,8 +5,9 @@ from datetime import datetime
 from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS, Anchor, Hold
-from lyrandis.core.computed import Computed
+from lyrandis.core.computed import Computed, crawls_held
 from lyrandis.core.constants import M_PER_YD
+from lyrandis.core.crawls.marks import Holding
 from lyrandis.core.crawls.numbers import CrawlNumbers
 from lyrandis.core.crawls.ranges import ends_m
 from lyrandis.core.crawls.readings import said_distance
@@ -74,63 +75,71 @@ def tables_board(c: Computed) -> TablesBoard:
     >>> [(line.stands, line.marks) for line in found.tables]
     [(True, 0)]
     """
-    per = M_PER_YD if c.crawls.unit == "yd" else 1.0
+    per = M_PER_YD if c.crawls.basis.unit == "yd" else 1.0
     distances = tuple(one * per for one in COMPARED)
-    tables = [_line(c, one, distances, own=one is c.crawls) for one in _all(c.crawls)]
+    tables = [_line(c, one, distances, own=one is c.crawls) for one in _all(c)]
     return TablesBoard(
-        unit=c.crawls.unit,
-        distances=tuple(said_distance(one, c.crawls.unit) for one in distances),
+        unit=c.crawls.basis.unit,
+        distances=tuple(said_distance(one, c.crawls.basis.unit) for one in distances),
         tables=tuple(tables),
     )
 
 
-def _all(own: CrawlNumbers) -> list[CrawlNumbers]:
+def _all(c: Computed) -> list[CrawlNumbers]:
     """Return the numbers of every table: the standing one, then those that have marks."""
+    own = c.crawls
+    holding = Holding(c.setup.order.anchors, c.setup.order.holds)
+    over_time = holding.over_time(own.basis.anchor, own.basis.hold)
     found = [own]
-    for arrows in (own, *own.others):
-        held = dict.fromkeys(arrows.held_at(one) for one in arrows.facts.marks)
-        found += [
-            arrows.held(anchor, hold)
-            for anchor, hold in held
-            if arrows is not own or (anchor, hold) != (own.anchor, own.hold)
-        ]
+    for number, arrows in enumerate((own, *own.others)):
+        marks = arrows.basis.facts.marks
+        for anchor, hold in dict.fromkeys(over_time.at(when(mark.entry)) for mark in marks):
+            if number == 0 and (anchor, hold) == (own.basis.anchor, own.basis.hold):
+                continue
+            held = crawls_held(c, anchor, hold)
+            found.append((held, *held.others)[number])
     return found
 
 
 def _line(c: Computed, of: CrawlNumbers, distances: tuple[float, ...], *, own: bool) -> TableLine:
-    on = of.fit.point_on if of.fit else None
-    instants = [when(one.recorded.entry) for one in of.counting]
+    on = of.marks.fit.point_on if of.marks.fit else None
+    instants = [when(one.recorded.entry) for one in of.marks.counting]
     since = c.order.crawls_since(
         instants,
-        other_arrows=of.arrow_set != c.crawls.arrow_set,
-        other_holding=(of.anchor, of.hold) != (c.crawls.anchor, c.crawls.hold),
+        other_arrows=of.basis.arrow_set != c.crawls.basis.arrow_set,
+        other_holding=(of.basis.anchor, of.basis.hold)
+        != (c.crawls.basis.anchor, c.crawls.basis.hold),
     )
     return TableLine(
-        key=f"{of.arrow_set or '-'}.{of.anchor}.{of.hold}",
-        arrow_set=of.arrow_set,
-        arrows=of.arrows.name or "arrows",
-        anchor=of.anchor,
-        hold=of.hold,
-        held=f"{ANCHOR_WORDS[of.anchor]}, {HOLD_WORDS[of.hold]}",
+        key=f"{of.basis.arrow_set or '-'}.{of.basis.anchor}.{of.basis.hold}",
+        arrow_set=of.basis.arrow_set,
+        arrows=of.basis.arrows or "arrows",
+        anchor=of.basis.anchor,
+        hold=of.basis.hold,
+        held=f"{ANCHOR_WORDS[of.basis.anchor]}, {HOLD_WORDS[of.basis.hold]}",
         stands=own,
-        marks=len(of.counting),
+        marks=len(of.marks.counting),
         last=max(instants)[0] if instants else None,
-        half_mm=of.half_mm,
+        half_mm=of.table.half_mm,
         point_on_m=on.value if on else None,
-        point_on_half_m=of.fit.factor * on.sd if of.fit and on else None,
+        point_on_half_m=of.marks.fit.factor * on.sd if of.marks.fit and on else None,
         cells=tuple(_cell(c.crawls, of, one, own=own) for one in distances),
         since=since,
-        begun_from=of.before.arrows.name or "other arrows" if of.before else None,
+        begun_from=of.before.basis.arrows or "other arrows" if of.before else None,
     )
 
 
 def _cell(
     standing: CrawlNumbers, of: CrawlNumbers, distance_m: float, *, own: bool
 ) -> TableCell | None:
-    if of.fit is None or of.own_sight is None or ends_m(of.own_sight, distance_m) < distance_m:
+    if (
+        of.marks.fit is None
+        or of.table.own_sight is None
+        or ends_m(of.table.own_sight, distance_m) < distance_m
+    ):
         return None
-    row = of.fit.table([distance_m])[0]
+    row = of.marks.fit.table([distance_m])[0]
     apart = None
-    if not own and standing.fit is not None:
-        apart = row.crawl_mm - standing.fit.table([distance_m])[0].crawl_mm
+    if not own and standing.marks.fit is not None:
+        apart = row.crawl_mm - standing.marks.fit.table([distance_m])[0].crawl_mm
     return TableCell(crawl_mm=row.crawl_mm, half_mm=row.half_mm, deeper_mm=apart)
