@@ -178,6 +178,7 @@ def sort_shots(
     ['new']
     """
     known = {entry.id: entry for entry in log}
+    history = [entry for entry in log if isinstance(entry.reading, _TELLS_HOW)]
     found: list[Sorted] = []
     seen: set[str] = set()
     whole = {shot.id for shot in shots if shot.trust != "changed"}
@@ -185,7 +186,7 @@ def sort_shots(
         if shot.trust == "changed" and shot.id in whole:
             continue  # it came a second time, whole
         try:
-            sorted_ = _sort(shot, known, log, rig, now)
+            sorted_ = _sort(shot, known, history, rig, now)
         except DomainError as problem:
             sorted_ = _refused(shot, problem.reason, problem.instruction)
         if shot.id in seen:
@@ -201,8 +202,12 @@ def _refused(shot: FieldShot, why: str, instruction: str | None) -> Sorted:
     )
 
 
+_TELLS_HOW = (e.PartFitted, e.AnchorChosen, e.HoldChosen, e.Retraction)
+"""What says how the rig was set up and held at an instant."""
+
+
 def _sort(
-    shot: FieldShot, known: dict[str, e.Entry], log: Sequence[e.Entry], rig: str, now: datetime
+    shot: FieldShot, known: dict[str, e.Entry], history: Sequence[e.Entry], rig: str, now: datetime
 ) -> Sorted:
     if shot.trust == "changed":
         return _refused(
@@ -241,7 +246,7 @@ def _sort(
         )  # fmt: skip
     if shot.of is None:
         return Sorted(shown("new"), draft)
-    fitted, anchor, hold = _as_it_was(log, rig, at)
+    fitted, anchor, hold = _as_it_was(history, rig, at)
     told = None if shot.of.arrows == "-" else shot.of.arrows
     if told != fitted.arrow_set:
         told_draft = draft.model_copy(
@@ -292,10 +297,10 @@ def _draft(shot: FieldShot, rig: str, now: datetime) -> e.PostedEntry:
 
 
 def _as_it_was(
-    log: Sequence[e.Entry], rig: str, at: datetime
+    history: Sequence[e.Entry], rig: str, at: datetime
 ) -> tuple[e.Fitted, e.BaseReading | None, e.BaseReading | None]:
     """Return the parts on the rig, and what was told of anchor and hold, at an instant."""
-    standing = in_force([entry for entry in log if entry.happened_at <= at], ordered=True)
+    standing = in_force([entry for entry in history if entry.happened_at <= at], ordered=True)
     fitted = parts_fitted(standing, rig)
     pile = Pile(standing, rig, fitted)
     anchor, hold = pile.last(e.AnchorChosen), pile.last(e.HoldChosen)

@@ -83,26 +83,37 @@ class Pile:
         self._on_rig: _Piled = {}
         wanted: dict[str, str | None] = {"rig": rig, **dict(fitted)}
         so_far = e.Fitted()
+        new_record = tuple.__new__
+        other_parts: dict[int, frozenset[str]] = {}
+        # a plain loop over everything a rig ever recorded: it runs at every assessment
         for entry in standing:
             subject, reading = entry.subject, entry.reading
-            kind = subject.kind
-            if wanted[kind] != subject.id:
+            subject_kind = subject.kind
+            if wanted[subject_kind] != subject.id:
                 continue
+            kind = type(reading)
             piled = self._general
-            if kind == "rig":
+            if subject_kind == "rig":
                 piled = self._on_rig
-                if reading.kind == "part_fitted":
-                    so_far = so_far.model_copy(update={reading.part: reading.part_id})
-                elif not _same_parts(reading, entry.fitted or so_far, fitted):
-                    self.others.append(Recorded(reading, entry))
-                    self.made_with[entry.id] = entry.fitted or so_far
-                    continue
-            of_kind = piled.get(type(reading))
+                if kind is e.PartFitted:
+                    so_far = _with_part(so_far, reading)
+                else:
+                    then = entry.fitted or so_far
+                    # by identity: what was fitted stays the same value for many entries
+                    others = other_parts.get(id(then))
+                    if others is None:
+                        others = other_parts[id(then)] = _differing(then, fitted)
+                    if others and not others.isdisjoint(reading.needed()):
+                        self.others.append(Recorded(reading, entry))
+                        self.made_with[entry.id] = then
+                        continue
+            of_kind = piled.get(kind)
             if of_kind is None:
-                of_kind = piled[type(reading)] = []
-            of_kind.append(Recorded(reading, entry))
-            if reading.kind == "named":
-                self.names[kind] = reading.name
+                of_kind = piled[kind] = []
+            # Recorded(reading, entry), without the call in between
+            of_kind.append(new_record(Recorded, (reading, entry)))
+            if kind is e.Named:
+                self.names[subject_kind] = reading.name  # type: ignore[union-attr]
 
     def all(self, kind: type[R]) -> tuple[Recorded[R], ...]:
         """Return every reading of a kind."""
@@ -151,11 +162,14 @@ class Pile:
         return newest(self.all(kind), name)
 
 
-def _same_parts(reading: e.BaseReading, then: e.Fitted, now: e.Fitted) -> bool:
-    for part in reading.needed():  # noqa: SIM110  a plain loop: this runs for every entry of the rig
-        if getattr(then, part) != getattr(now, part):
-            return False
-    return True
+def _with_part(fitted: e.Fitted, reading: e.BaseReading) -> e.Fitted:
+    assert isinstance(reading, e.PartFitted)
+    return fitted.model_copy(update={reading.part: reading.part_id})
+
+
+def _differing(then: e.Fitted, now: e.Fitted) -> frozenset[str]:
+    """Return the parts that are others than they were."""
+    return frozenset(part for part in e.PARTS if getattr(then, part) != getattr(now, part))
 
 
 At = tuple[datetime, int, str]

@@ -4,16 +4,19 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from operator import attrgetter
+from typing import get_args
 
 from lyrandis.core import entries as e
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.archer.facts import facts as archer_facts
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.facts import facts as arrow_facts
+from lyrandis.core.arrow.readings import ArrowReading
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.facts import facts as bow_facts
 from lyrandis.core.crawls.facts import CrawlFacts, OtherArrows
 from lyrandis.core.crawls.facts import facts as crawl_facts
+from lyrandis.core.crawls.readings import CrawlReading
 from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.facts import facts as flight_facts
 from lyrandis.core.listen.facts import ListenFacts
@@ -27,6 +30,7 @@ from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.facts import facts as string_facts
 
 _SEQ = attrgetter("seq")
+_OF_A_TABLE = frozenset((*get_args(ArrowReading), *get_args(CrawlReading), e.Named, e.PartFitted))
 
 
 @dataclass(frozen=True)
@@ -120,8 +124,12 @@ def _other_arrows(
         same = (then.archer, then.bow) == (fitted.archer, fitted.bow)
         if isinstance(one.reading, e.CrawlMark) and same and then.arrow_set is not None:
             sets[then.arrow_set] = None
+    if not sets:
+        return ()
+    # of the whole log only what such a table is made of
+    of_table = [entry for entry in standing if type(entry.reading) in _OF_A_TABLE]
     found = []
     for arrow_set in sets:
-        other = Pile(standing, rig, fitted.model_copy(update={"arrow_set": arrow_set}))
+        other = Pile(of_table, rig, fitted.model_copy(update={"arrow_set": arrow_set}))
         found.append(OtherArrows(arrow_set, arrow_facts(other), crawl_facts(other)))
     return tuple(found)

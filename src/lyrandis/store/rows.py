@@ -6,6 +6,7 @@ import unicodedata
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
+from functools import lru_cache
 from typing import Any
 
 from sqlalchemy import ColumnElement, Connection, select
@@ -59,10 +60,17 @@ def entry_of(row: Any, kind: e.SubjectKind) -> e.Entry:
             "as_typed": row.as_typed,
             "id": row.id,
             "seq": row.seq,
-            "fitted": None if row.fitted is None else json.loads(row.fitted),
+            "fitted": None if row.fitted is None else _fitted(row.fitted),
         },
         context=AS_STORED,
     )
+
+
+@lru_cache(maxsize=256)
+def _fitted(told: str) -> e.Fitted | None:
+    """Return the parts that were fitted: one value for all entries made with the same."""
+    found = json.loads(told)
+    return None if found is None else e.Fitted.model_validate(found)
 
 
 @dataclass(frozen=True, slots=True)

@@ -25,6 +25,7 @@ from lyrandis.core.crawls.words import (
 )
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.pile import At, Recorded, Timeline, when
+from lyrandis.core.remember import remembered
 
 GUESSED_SHARE = 0.1
 """Assumption: a guessed distance is good to a tenth, one standard deviation."""
@@ -88,6 +89,7 @@ class HeldOverTime(NamedTuple):
         )
 
 
+@remembered
 def mark_lines(basis: CrawlBasis, holding: Holding, prior: Prior | None) -> tuple[MarkLine, ...]:
     """Return every mark of one set of arrows, as it is taken."""
     facts = basis.facts

@@ -36,7 +36,6 @@ APART_SDS = 2.5
 MOST_SHARE_ALONE = 0.15
 """A speed that marks alone leave more open than this share is not said."""
 
-_fit = remembered(fit_crawls)
 _next = remembered(next_distance)
 _yards = remembered(were_yards)
 _swapped = remembered(swapped_pair)
@@ -86,12 +85,13 @@ def prior_begun_from(rig: Prior | None, old: Fit | None, kappa: Estimate) -> Pri
     )
 
 
+@remembered
 def fit_marks(basis: CrawlBasis, prior: Prior | None, lines: Sequence[MarkLine]) -> MarksFit:
     """Return what the marks make of the prior, and the one that does not fit."""
     able = tuple(line for line in lines if line.why_not is None and line.mark is not None)
     if prior is None:
         return MarksFit(counting=able)
-    whole = _fit(prior, _marks(able), told=basis.told)
+    whole = fit_crawls(prior, _marks(able), told=basis.told)
     number = odd_one(whole)
     if number is None:
         return MarksFit(prior, whole, fit=whole, counting=able)
@@ -104,7 +104,7 @@ def fit_marks(basis: CrawlBasis, prior: Prior | None, lines: Sequence[MarkLine])
     ):
         return MarksFit(prior, whole, odd, odd_z, fit=whole, counting=able)
     counting = tuple(line for line in able if line is not odd)
-    fit = _fit(prior, _marks(counting), told=basis.told)
+    fit = fit_crawls(prior, _marks(counting), told=basis.told)
     return MarksFit(prior, whole, odd, odd_z, odd, fit, counting)
 
 
