@@ -205,7 +205,7 @@ def light(family: str, *more: str) -> tuple[str, ...]:
 
 
 def matched_of(said: tuple[str, ...]) -> float:
-    match = computed(*said).arrow.match
+    match = computed(*said).match
     assert match is not None
     return match.matched or 0.0
 
@@ -233,7 +233,7 @@ def test_a_heavier_point_moves_the_match_gently(family: str) -> None:
 def test_where_the_kick_is_flat_the_band_takes_in_all_that_flies_alike(
     family: str, weight: int, wide: bool
 ) -> None:
-    match = computed(*usual(family, weight)).arrow.match
+    match = computed(*usual(family, weight)).match
     assert match is not None
     assert match.matched is not None
     assert match.rough is wide

@@ -121,8 +121,8 @@ class Desk:
                 if old:
                     self.reckoning.told()
                 computed = compute(fold(log.entries, rig=rig, ordered=True), self.reckoning.ready)
-                before = kept.computed.flight.asked if kept is not None else None
-                if before is not None and before != computed.flight.asked:
+                before = kept.computed.flight.basis.asked if kept is not None else None
+                if before is not None and before != computed.flight.basis.asked:
                     self.reckoning.drop(before)
                 kept = self._rigs[rig] = _Kept(log, computed, judge(computed), made)
                 while len(self._rigs) > _RIGS_KEPT:
@@ -134,9 +134,9 @@ class Desk:
         """Return whether curves that were waited for are there now."""
         flight = kept.computed.flight
         return (
-            flight.waiting
-            and flight.asked is not None
-            and self.reckoning.ready(flight.asked) is not None
+            flight.basis.waiting
+            and flight.basis.asked is not None
+            and self.reckoning.ready(flight.basis.asked) is not None
         )
 
 

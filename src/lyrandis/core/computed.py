@@ -1,5 +1,6 @@
 """What follows from a setup before anything is judged: the numbers the rules look at."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from lyrandis.core.archer.facts import ArcherFacts
@@ -7,6 +8,7 @@ from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.archer.numbers import numbers as archer_numbers
 from lyrandis.core.archer.words import Anchor, Hold
 from lyrandis.core.arrow.mass import ArrowMass, arrow_mass_of
+from lyrandis.core.arrow.match import SpineMatch
 from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.arrow.numbers import numbers as arrow_numbers
 from lyrandis.core.bow.likeness import brace_to_pivot, likeness_of
@@ -15,8 +17,9 @@ from lyrandis.core.bow.numbers import numbers as bow_numbers
 from lyrandis.core.crawls.marks import Holding
 from lyrandis.core.crawls.numbers import CrawlNumbers, held_as
 from lyrandis.core.crawls.numbers import numbers as crawl_numbers
-from lyrandis.core.flight.evidence import reckon
-from lyrandis.core.flight.numbers import FlightNumbers, Reckoner
+from lyrandis.core.flight.basis import Upstream, asked_of, wants_curves
+from lyrandis.core.flight.evidence import Asked, Reckoned, reckon
+from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.numbers import numbers as flight_numbers
 from lyrandis.core.listen.numbers import ListenNumbers
 from lyrandis.core.listen.numbers import numbers as listen_numbers
@@ -27,6 +30,9 @@ from lyrandis.core.order.numbers import numbers as order_numbers
 from lyrandis.core.setup import Setup
 from lyrandis.core.string.numbers import StringNumbers
 from lyrandis.core.string.numbers import numbers as string_numbers
+
+Reckoner = Callable[[Asked], Reckoned | None]
+"""What gives a rig's curves of flight, or None while they are not there yet."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,6 +49,11 @@ class Computed:
     crawls: CrawlNumbers
     listen: ListenNumbers
     order: OrderNumbers
+
+    @property
+    def match(self) -> SpineMatch | None:
+        """The shaft this rig wants: as its flight has it, else as computed."""
+        return self.flight.match.match
 
 
 def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
@@ -77,10 +88,9 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
     )
     string = string_numbers(setup.string, setup.archer, setup.bow, likeness)
     nock = nock_numbers(setup.nock, setup.archer, setup.bow, bow, setup.arrows)
-    flight = flight_numbers(
-        setup.flight,
+    upstream = Upstream(
         archer=setup.archer,
-        bow_facts=setup.bow,
+        bow=setup.bow,
         string=setup.string,
         arrows=setup.arrows,
         arrow=arrow,
@@ -88,14 +98,28 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
         heights=setup.order.heights,
         drawn_mm=archer.drawn_to.value if archer.draw else None,
         own_set=setup.fitted.arrow_set,
-        reckoner=reckoner,
     )
-    if flight.match is not arrow.match:
-        arrow = replace(arrow, match=flight.match)
+    asked = asked_of(arrow)
+    curves = reckoner(asked) if asked and wants_curves(setup.flight) else None
+    flight = flight_numbers(setup.flight, upstream=upstream, reckoned=curves)
     order = order_numbers(setup, archer=archer, bow=bow, string=string, nock=nock)
     crawls = _crawls(setup, setup.archer, archer, bow, arrow.finished)
     listen = listen_numbers(setup, archer=archer, bow=bow, string=string, arrow=arrow)
     return Computed(setup, archer, bow, arrow, string, nock, flight, crawls, listen, order)
+
+
+def with_curves(c: Computed, reckoner: Reckoner = reckon) -> Computed:
+    """Return the same with the rig's own curves of flight, whether something was seen or not.
+
+    >>> from lyrandis.core.example import rig
+    >>> with_curves(rig()).flight.basis.reckoned is None
+    False
+    """
+    asked = c.flight.basis.asked
+    if c.flight.basis.reckoned is not None or asked is None:
+        return c
+    flight = flight_numbers(c.setup.flight, upstream=c.flight.upstream, reckoned=reckoner(asked))
+    return replace(c, flight=flight)
 
 
 def crawls_held(c: Computed, anchor: Anchor, hold: Hold) -> CrawlNumbers:

@@ -47,7 +47,7 @@ def finding(assessment: Assessment, name: str) -> Finding | None:
 
 @pytest.fixture(scope="module", name="matched")
 def matched_spine() -> float:
-    match = computed(*RIG).arrow.match
+    match = computed(*RIG).match
     assert match is not None
     assert match.matched is not None
     return match.matched
@@ -77,7 +77,7 @@ def test_a_typical_computed_bow_wants_what_the_reference_rig_does(
     said: tuple[str, ...], matched: float
 ) -> None:
     """The calibration: the bow's own curve leads to the reference within a tenth."""
-    found = computed("draw 28", "hook 0", "string 60 16 strands", *said).arrow.match
+    found = computed("draw 28", "hook 0", "string 60 16 strands", *said).match
     assert found is not None
     assert found.matched == pytest.approx(matched, rel=0.06)
 
@@ -85,16 +85,14 @@ def test_a_typical_computed_bow_wants_what_the_reference_rig_does(
 def test_a_chronograph_that_shows_a_slower_bow_wants_a_weaker_shaft() -> None:
     plain = computed(*RIG)
     slow = computed(*RIG, "speed 140 fps 490gr")
-    assert plain.arrow.match is not None
-    assert slow.arrow.match is not None
+    assert plain.match is not None
+    assert slow.match is not None
     assert plain.bow.thrust is not None
     assert slow.bow.thrust is not None
     share = slow.bow.thrust.speed(490) / plain.bow.thrust.speed(490)
     assert share < 0.97
-    assert slow.arrow.match.exit_speed / plain.arrow.match.exit_speed == pytest.approx(
-        share, rel=0.003
-    )
-    assert slow.arrow.match.matched < plain.arrow.match.matched  # type: ignore[operator]
+    assert slow.match.exit_speed / plain.match.exit_speed == pytest.approx(share, rel=0.003)
+    assert slow.match.matched < plain.match.matched  # type: ignore[operator]
 
 
 def test_the_drawing_and_the_sum_say_the_bows_own_speed() -> None:
@@ -111,9 +109,9 @@ def test_the_arrow_lies_at_window_less_track_and_half_a_shaft() -> None:
     assert tracked.arrow.shooting is not None
     assert plain.arrow.shooting.side.offset_mm == pytest.approx(4 + 4.4)
     assert tracked.arrow.shooting.side.offset_mm == pytest.approx(4 - 3 + 4.4)
-    assert plain.arrow.match is not None
-    assert tracked.arrow.match is not None
-    assert tracked.arrow.match.matched > plain.arrow.match.matched  # type: ignore[operator]
+    assert plain.match is not None
+    assert tracked.match is not None
+    assert tracked.match.matched > plain.match.matched  # type: ignore[operator]
 
 
 def test_what_is_not_told_is_assumed_and_named() -> None:
@@ -357,7 +355,7 @@ def test_the_board_shows_both_schools_and_all_that_moves_the_match() -> None:
 def test_the_schools_differ_for_a_reason_that_is_said(given: dict[str, float], words: str) -> None:
     usual = {"weight_lbf": 45.0, "length_mm": 28 * 25.4, "tip_gr": 125, "window_mm": 0,
              "low_stretch": False}  # fmt: skip
-    match = computed(*RIG).arrow.match
+    match = computed(*RIG).match
     assert match is not None
     rule = thumb_rule(**{**usual, **given})  # type: ignore[arg-type]
     assert words in why_apart(replace(match, matched=45.0), rule).text()
@@ -547,7 +545,7 @@ def test_a_trial_of_nothing_is_the_rig_as_it_is() -> None:
     assert answer.tried == answer.now
     assert c.arrow.gpp is not None
     assert answer.now.grains_per_pound == pytest.approx(c.arrow.gpp.value, rel=1e-3)
-    assert answer.now.matched_lbf == c.arrow.match.matched  # type: ignore[union-attr]
+    assert answer.now.matched_lbf == c.match.matched  # type: ignore[union-attr]
 
 
 @pytest.mark.parametrize(

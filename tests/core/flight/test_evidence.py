@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import judge
-from lyrandis.core.computed import Computed, compute
+from lyrandis.core.computed import Computed, compute, with_curves
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.board import board
 from lyrandis.core.flight.evidence import (
@@ -30,8 +30,8 @@ from lyrandis.core.flight.evidence import (
     sensitivity,
     upright_push,
 )
+from lyrandis.core.flight.history import MOVED_NOCK_MM
 from lyrandis.core.flight.likely import NOISE, Push
-from lyrandis.core.flight.numbers import MOVED_NOCK_MM
 from lyrandis.core.jot import Listener, parse
 from lyrandis.core.order.words import NODE_WORDS
 from lyrandis.core.setup import fold
@@ -53,7 +53,7 @@ def rig(*said: str | e.BaseReading | e.EntryDraft) -> Computed:
 
 @pytest.fixture(scope="module", name="reckoned")
 def reckoned_of_a_rig() -> Reckoned:
-    found = rig(MATCHED).flight.in_hand().reckoned
+    found = with_curves(rig(MATCHED)).flight.basis.reckoned
     assert found is not None
     return found
 
@@ -267,24 +267,24 @@ def test_a_moved_nock_shifts_the_belief_and_reading_it_again_does_not() -> None:
     before = rig(*seen).flight
     again = rig(*seen, f"lift {5 - MOVED_NOCK_MM / 2}mm").flight
     moved = rig(*seen, "lift 2mm").flight
-    assert before.upright is not None
-    assert again.upright is not None
-    assert moved.upright is not None
-    assert again.upright.mean == before.upright.mean
-    assert moved.upright.mean == pytest.approx(before.upright.mean + 1.5, abs=0.2)
-    assert isinstance(moved.steps[-1], Shifted)
+    assert before.belief.upright is not None
+    assert again.belief.upright is not None
+    assert moved.belief.upright is not None
+    assert again.belief.upright.mean == before.belief.upright.mean
+    assert moved.belief.upright.mean == pytest.approx(before.belief.upright.mean + 1.5, abs=0.2)
+    assert isinstance(moved.belief.steps[-1], Shifted)
 
 
 def test_another_point_shifts_the_belief_as_the_model_does_and_the_start_stays() -> None:
     seen = (MATCHED, "tail straight @ 2.3m")
     before, after = rig(*seen).flight, rig(*seen, "point 150gr").flight
-    assert before.start is not None
-    assert after.start is not None
-    step = after.steps[-1]
+    assert before.belief.start is not None
+    assert after.belief.start is not None
+    step = after.belief.steps[-1]
     assert isinstance(step, Shifted)
     assert step.by < 0
     # what the model says now is what it said before, and the change
-    assert after.start.centre == pytest.approx(before.start.centre, abs=0.15)
+    assert after.belief.start.centre == pytest.approx(before.belief.start.centre, abs=0.15)
 
 
 def test_a_trial_leaves_no_trace_in_the_order_of_work() -> None:
@@ -330,18 +330,18 @@ def test_a_trial_that_is_on_is_asked_to_be_put_back() -> None:
 def test_a_sitting_ends_after_eight_tests_and_another_day_begins_anew() -> None:
     many = [draft("tail straight @ 2.3m", days=100 + i / 100) for i in range(9)]
     c = rig(MATCHED, *many)
-    assert c.flight.sitting is not None
-    assert len(c.flight.sitting.done) == 9
-    assert c.flight.ranked == ()
+    assert c.flight.belief.sitting is not None
+    assert len(c.flight.belief.sitting.done) == 9
+    assert c.flight.tests.ranked == ()
     later = rig(MATCHED, *many, draft("tail straight @ 2.3m", days=101))
-    assert later.flight.sitting is not None
-    assert len(later.flight.sitting.done) == 1
+    assert later.flight.belief.sitting is not None
+    assert len(later.flight.belief.sitting.done) == 1
 
 
 def test_only_the_newest_thirty_count() -> None:
     many = [draft("tail straight @ 2.3m", days=100 + i / 200) for i in range(33)]
     c = rig(MATCHED, *many)
-    assert c.flight.counted == 30
+    assert c.flight.belief.counted == 30
     assert [one.why_not for one in c.flight.log[:3]] == ["older"] * 3
 
 
@@ -349,13 +349,13 @@ def test_only_the_newest_thirty_count() -> None:
 
 
 def test_tests_this_rig_cannot_do_are_not_offered() -> None:
-    keys = {test.key for test in rig(MATCHED, "tail straight @ 2.3m").flight.offered}
+    keys = {test.key for test in rig(MATCHED, "tail straight @ 2.3m").flight.tests.offered}
     assert {"tail", "bare", "mark", "slap", "tail_draw_short", "tail_draw_extra",
             "tail_plate", "tail_silencers"} <= keys  # fmt: skip
     assert not keys & {"tail_other_shafts", "nock_moved", "tail_brace", "tail_point"}
     few = rig(MATCHED, "limit 28 3/4", "kit plain", "bareset none", "range 12m", "borrow 45lb",
               "tail straight level @ 2.3m")  # fmt: skip
-    keys = {test.key for test in few.flight.offered}
+    keys = {test.key for test in few.flight.tests.offered}
     assert not keys & {"bare", "bare_six", "bare_near", "tail_draw_extra", "tail_plate"}
     assert {"tail_other_shafts", "nock_moved"} <= keys
 
@@ -364,7 +364,7 @@ def test_a_draw_is_never_offered_past_the_bows_limit() -> None:
     """The string is drawn to 28 1/2 with the hook's depth in it; half an inch extra is 29."""
     for limit, may in (("29", True), ("28 15/16", False)):
         keys = {test.key for test in rig(MATCHED, f"limit {limit}", "tail straight @ 3m")
-                .flight.offered}  # fmt: skip
+                .flight.tests.offered}  # fmt: skip
         assert ("tail_draw_extra" in keys) == may
 
 
@@ -380,10 +380,10 @@ TUNED = (
 
 def test_a_tuned_rig_moves_the_match_and_says_so() -> None:
     c = rig("shooting steady", *TUNED)
-    assert c.flight.tuned
-    assert c.arrow.match is not None
+    assert c.flight.verdict.tuned
+    assert c.match is not None
     assert c.arrow.model is not None
-    assert c.arrow.match.matched != c.arrow.model.matched
+    assert c.match.matched != c.arrow.model.matched
     found = board(c).match
     assert found is not None
     assert found.in_force
@@ -395,19 +395,19 @@ def test_a_tuned_rig_moves_the_match_and_says_so() -> None:
     assert spine.sum[0].text().startswith("Your flight:")
     assert ("narrower now" in found.says.text()) == found.narrower
     alone = rig("shooting steady", *TUNED, "matchfrom model")
-    assert alone.arrow.match == alone.arrow.model
+    assert alone.match == alone.arrow.model
 
 
 def test_a_kept_tuning_stands_for_other_arrows_and_not_twice_for_its_own() -> None:
     c = rig("shooting steady", *TUNED)
-    found = c.flight.tuning
+    found = c.flight.match.tuning
     assert found is not None
     assert c.arrow.model is not None
     kept = e.RigTuned(matched_lbf=found.matched, model_lbf=c.arrow.model.matched or 50.0,
                       offset=2.0, sd=0.6)  # fmt: skip
     own = rig("shooting steady", *TUNED, kept)
-    assert own.flight.tunings == ()
-    assert own.flight.kept
+    assert own.flight.belief.tunings == ()
+    assert own.flight.match.kept
     other = draft(e.PartFitted(part="arrow_set", part_id="set-b"), on="rig", days=200)
     build = [
         draft(line, days=201 + i, subject="set-b")
@@ -415,14 +415,14 @@ def test_a_kept_tuning_stands_for_other_arrows_and_not_twice_for_its_own() -> No
                                   "diameter 7mm", "spine 400", "arrow 400gr"))
     ]  # fmt: skip
     new = compute(fold(entries(*RIG, "shooting steady", *TUNED, kept, other, *build)))
-    assert len(new.flight.tunings) == 1
-    assert new.flight.start is not None
-    assert new.flight.start.sd < 1.8
-    assert new.arrow.match is not None
+    assert len(new.flight.belief.tunings) == 1
+    assert new.flight.belief.start is not None
+    assert new.flight.belief.start.sd < 1.8
+    assert new.match is not None
     assert new.arrow.model is not None
-    assert new.arrow.match.matched == pytest.approx(
-        (new.arrow.model.matched or 0) * math.exp(-new.flight.start.centre / 10
-                                                  + new.flight.index / 10), rel=0.02
+    assert new.match.matched == pytest.approx(
+        (new.arrow.model.matched or 0) * math.exp(-new.flight.belief.start.centre / 10
+                                                  + new.flight.basis.index / 10), rel=0.02
     )  # fmt: skip
 
 
@@ -443,7 +443,7 @@ def test_a_kept_tuning_is_less_sure_once_brace_or_plate_moved(
     moved = [draft(line, days=250 + i) for i, line in enumerate(since) if "spine" not in line]
     moved += [draft(line, days=250, subject="set-b") for line in since if "spine" in line]
     c = compute(fold(entries(*RIG, MATCHED, kept, other, *build, *moved)))
-    (tuning,) = c.flight.tunings
+    (tuning,) = c.flight.belief.tunings
     assert tuning.offset == 2.0
     if wider == 1.0:
         assert tuning.sd == pytest.approx(0.6)
@@ -459,7 +459,7 @@ def test_readings_that_contradict_are_said_and_lose_nothing() -> None:
             "bare 60cm left @ 18m")  # fmt: skip
     c = rig(MATCHED, *said, "lift 8mm", "tail right 3 @ 2.3m", "bare 60cm right @ 18m")
     found = board(c)
-    assert c.flight.contradicts
+    assert c.flight.verdict.contradicts
     assert found.correction is None
     assert any("slipped" in one.why for one in found.suspects)
     assert judge(c).next_step.title.text() == "Look what changed"
@@ -476,8 +476,8 @@ def test_nothing_stiffer_and_no_cut_while_it_may_be_false_weak() -> None:
     found = board(weak).correction
     assert found is not None
     levers = {one.key: one for one in found.levers}
-    assert weak.flight.spine is not None
-    false = weak.flight.spine.chances()["false_weak"]
+    assert weak.flight.belief.spine is not None
+    false = weak.flight.belief.spine.chances()["false_weak"]
     assert (levers["shafts"].refused is not None) == (false > 0.05)
     assert (levers["length"].refused is not None) == (
         false > 0.02 or "short" in (levers["length"].refused or "")
@@ -524,7 +524,7 @@ def test_a_correction_records_the_change_itself() -> None:
     # done, it moves the belief, and what rests on the nock is in doubt
     done = compute(fold(entries(*RIG, MATCHED, *HIGH,
                                 nock.reading)))  # fmt: skip
-    assert isinstance(done.flight.steps[-1], Shifted)
+    assert isinstance(done.flight.belief.steps[-1], Shifted)
     assert board(done).expected_now is not None
 
 
@@ -563,7 +563,7 @@ def test_tuned_is_said_of_the_whole_only_where_the_nock_is_right_too(
     said: tuple[str, ...], word: str, beside: str
 ) -> None:
     c = rig(*said)
-    assert c.flight.tuned
+    assert c.flight.verdict.tuned
     found = board(c)
     assert found.under is not None
     assert beside in found.under.text()
@@ -681,11 +681,11 @@ def test_every_reading_says_itself_with_its_trial() -> None:
 
 
 def test_the_same_rig_is_reckoned_once() -> None:
-    asked = rig(MATCHED).flight.asked
+    asked = rig(MATCHED).flight.basis.asked
     assert isinstance(asked, Asked)
     found = reckon(asked)
     assert reckon(asked) is found is known(asked)
-    assert rig(MATCHED, "tail straight @ 2.3m").flight.reckoned is found
+    assert rig(MATCHED, "tail straight @ 2.3m").flight.basis.reckoned is found
 
 
 def test_nothing_is_reckoned_of_a_rig_whose_flight_nobody_saw() -> None:
@@ -704,9 +704,9 @@ def test_nothing_is_reckoned_of_a_rig_whose_flight_nobody_saw() -> None:
 def test_while_curves_are_reckoned_nothing_is_said_and_nothing_is_lost() -> None:
     found = entries(*RIG, MATCHED, "tail left 2 @ 2.3m", "wear plate")
     waiting = compute(fold(found), lambda _: None)
-    assert waiting.flight.waiting
+    assert waiting.flight.basis.waiting
     assessment = judge(waiting)
     assert assessment.reckoning
     assert assessment.stages[5].live.text == "not said yet"
-    assert waiting.arrow.match == waiting.arrow.model
+    assert waiting.match == waiting.arrow.model
     assert judge(compute(fold(found))).stages[5].detail != assessment.stages[5].detail

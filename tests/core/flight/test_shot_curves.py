@@ -31,9 +31,9 @@ def shots() -> dict[str, tuple[Shot, float]]:
     for rig in RIGS:
         c = compute(fold(entries, rig=rig))
         assert c.arrow.shooting is not None
-        assert c.arrow.match is not None
-        assert c.arrow.match.matched is not None
-        found[rig] = c.arrow.shooting.shot, c.arrow.match.matched
+        assert c.match is not None
+        assert c.match.matched is not None
+        found[rig] = c.arrow.shooting.shot, c.match.matched
     return found
 
 

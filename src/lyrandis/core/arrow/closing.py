@@ -82,7 +82,7 @@ def match_all(shots: tuple[Shot, ...], near: float) -> tuple[float | None, ...]:
 
     >>> from lyrandis.core.example import rig
     >>> shot = rig().arrow.shooting.shot
-    >>> round(match_all((shot,), 60.0)[0]) == round(rig().arrow.match.matched)
+    >>> round(match_all((shot,), 60.0)[0]) == round(rig().match.matched)
     True
     """
     spines: Array = near * _NEAR
@@ -123,7 +123,7 @@ def moves_of(shot: Shot, weight_lbf: float, matched: float) -> Moves:
 
     >>> from lyrandis.core.example import rig
     >>> c = rig()
-    >>> len(moves_of(c.arrow.shooting.shot, 46.0, c.arrow.match.matched).sensitivities)
+    >>> len(moves_of(c.arrow.shooting.shot, 46.0, c.match.matched).sensitivities)
     6
     """
     stepped = tuple(changed(shot, weight_lbf, change, step) for change, step in STEPS.items())

@@ -35,7 +35,7 @@ def doubts(c: Computed) -> list[Doubt]:
 
 def _doubt_of_match(c: Computed) -> list[Doubt]:
     """Where the schools disagree over the shafts, their flight settles it, once it is begun."""
-    apart, match = schools_apart(c), c.arrow.match
+    apart, match = schools_apart(c), c.match
     if c.flight.facts.seen:
         return []
     if apart is None or match is None or match.matched is None:

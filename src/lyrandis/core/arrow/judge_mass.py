@@ -173,7 +173,7 @@ _WHOSE = {
 
 def _weak(c: Computed) -> bool:
     """Return whether the shafts are weak: a heavier point would make them act weaker still."""
-    match, shooting = c.arrow.match, c.arrow.shooting
+    match, shooting = c.match, c.arrow.shooting
     if match is None or shooting is None or shooting.own_lbf is None:
         return False
     index = match.index(shooting.own_lbf)

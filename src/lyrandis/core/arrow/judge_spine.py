@@ -124,9 +124,9 @@ MEASURE_WINDOW = j.Action(label="Enter the window", stage="arrow", control="wind
 
 def judge(c: Computed) -> list[j.Finding]:
     """Return the findings on spine and clearance."""
-    if c.arrow.match is None or c.arrow.shooting is None:
+    if c.match is None or c.arrow.shooting is None:
         return []
-    shooting, match = c.arrow.shooting, c.arrow.match
+    shooting, match = c.arrow.shooting, c.match
     if c.arrow.sheet.pointless:
         return [*_judge_pointless(shooting, match), *_judge_track(shooting.side)]
     return [
@@ -187,7 +187,7 @@ def schools_apart(c: Computed) -> float | None:
     >>> schools_apart(rig()) is None
     True
     """
-    shooting, match = c.arrow.shooting, c.arrow.match
+    shooting, match = c.arrow.shooting, c.match
     if shooting is None or match is None or match.matched is None or shooting.own_lbf is None:
         return None
     own, rule = shooting.own_lbf, max(rule_of(c, shooting).wants, 1.0)
@@ -274,7 +274,7 @@ def from_flight(c: Computed) -> tuple[Phrase, ...]:
     >>> from_flight(rig())
     ()
     """
-    match, model = c.arrow.match, c.arrow.model
+    match, model = c.match, c.arrow.model
     if match is None or model is None or match is model:
         return ()
     if match.matched is None or model.matched is None:

@@ -81,7 +81,7 @@ class SpineMatch:
         Source: as `stiffness_word`.
 
         >>> from lyrandis.core.example import rig
-        >>> match = rig().arrow.match
+        >>> match = rig().match
         >>> match.word(match.high), match.word(2 * match.matched)
         ('matched', 'far')
         """
@@ -106,7 +106,7 @@ class SpineMatch:
         Source: as `spine_index`.
 
         >>> from lyrandis.core.example import rig
-        >>> match = rig().arrow.match
+        >>> match = rig().match
         >>> match.index(match.matched)
         0.0
         """

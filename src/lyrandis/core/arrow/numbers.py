@@ -25,10 +25,8 @@ class ArrowNumbers:
     sheet: BuildSheet
     shooting: Shooting | None
     """The rig's own shot; None until draw and weight are known."""
-    match: SpineMatch | None
-    """The rig's match: what its own flight says of it, once that may be said, else computed."""
     model: SpineMatch | None
-    """The computed match alone."""
+    """The computed match; the one in force is `Computed.match`."""
     gpp: Estimate | None
     floor: Floor
     facts: ArrowFacts
@@ -55,13 +53,11 @@ def numbers(
         facts, sheet=sheet, archer=archer, bow=bow, string=string, brace_mm=brace_mm
     )
     own = bow.own_weight
-    match = match_spine(shooting.shot, shooting.own_lbf) if shooting else None
     return ArrowNumbers(
         finished=finished,
         sheet=sheet,
         shooting=shooting,
-        match=match,
-        model=match,
+        model=match_spine(shooting.shot, shooting.own_lbf) if shooting else None,
         gpp=grains_per_pound(finished.mass, own.weight) if finished and own else None,
         floor=floor_of(
             bow_facts,

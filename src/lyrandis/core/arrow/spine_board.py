@@ -130,8 +130,8 @@ def shot_of(c: Computed) -> tuple[Shooting, SpineMatch]:
     Traceback (most recent call last):
     lyrandis.core.errors.DomainError: The shot needs the bow's weight.
     """
-    if c.arrow.shooting is not None and c.arrow.match is not None:
-        return c.arrow.shooting, c.arrow.match
+    if c.arrow.shooting is not None and c.match is not None:
+        return c.arrow.shooting, c.match
     needs, enter = [], []
     if c.archer.draw is None:
         needs.append("your draw")
@@ -220,7 +220,7 @@ def why_apart(match: SpineMatch, rule: ThumbRule) -> Phrase:
 
     >>> from lyrandis.core.example import rig
     >>> c = rig()
-    >>> why_apart(c.arrow.match, rule_of(c, c.arrow.shooting)).template[:12]
+    >>> why_apart(c.match, rule_of(c, c.arrow.shooting)).template[:12]
     'The rule of '
     """
     if match.matched is None:

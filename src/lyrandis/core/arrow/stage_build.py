@@ -53,16 +53,16 @@ def spine_values(c: Computed) -> list[j.Value]:
 
 def _wanted(c: Computed) -> j.Value:
     label = "This rig wants"
-    if c.arrow.match is None or c.arrow.shooting is None:
+    if c.match is None or c.arrow.shooting is None:
         return j.Value(key="matched_spine", label=label, missing=_NO_SHOT)
-    if c.arrow.match.matched is None:
+    if c.match.matched is None:
         return j.Value(key="matched_spine", label=label, missing="No match from 12 to 130 lb")
-    half = (c.arrow.match.high - c.arrow.match.low) / 2
+    half = (c.match.high - c.match.low) / 2
     moved = from_flight(c)
     return j.Value(
         key="matched_spine",
         label=label,
-        figure=spine(c.arrow.match.matched, half),
+        figure=spine(c.match.matched, half),
         detail=phrase("from your own flight") if moved else None,
         origin="measured" if moved else "estimated",
     )
@@ -84,9 +84,9 @@ def _own(c: Computed) -> j.Value:
 
 def _verdict(c: Computed) -> j.Value:
     label = "Your shafts are"
-    if c.arrow.match is None or c.arrow.shooting is None or c.arrow.shooting.own_lbf is None:
+    if c.match is None or c.arrow.shooting is None or c.arrow.shooting.own_lbf is None:
         return j.Value(key="spine_verdict", label=label, missing="Needs their spine")
-    word = c.arrow.match.word(c.arrow.shooting.own_lbf)
+    word = c.match.word(c.arrow.shooting.own_lbf)
     if word is None:
         return j.Value(key="spine_verdict", label=label, missing="No match to compare with")
     return j.Value(
@@ -100,13 +100,13 @@ def _verdict(c: Computed) -> j.Value:
 
 def _clearance(c: Computed) -> j.Value:
     label = "Tail at the plate"
-    if c.arrow.match is None or c.arrow.match.clearance is None:
+    if c.match is None or c.match.clearance is None:
         return j.Value(key="clearance", label=label, missing="Needs their spine")
     return j.Value(
         key="clearance",
         label=label,
-        text=CLEARANCE_WORDS[c.arrow.match.clearance],
-        choice=c.arrow.match.clearance,
+        text=CLEARANCE_WORDS[c.match.clearance],
+        choice=c.match.clearance,
         origin="estimated",
     )
 
@@ -114,18 +114,18 @@ def _clearance(c: Computed) -> j.Value:
 def _timing(c: Computed) -> list[j.Value]:
     time = j.Value(key="time_on_string", label="Time on the string", missing=_NO_SHOT)
     bends = j.Value(key="bends", label="Bends on the string", missing="Needs a spine")
-    if c.arrow.match is not None:
+    if c.match is not None:
         time = j.Value(
             key="time_on_string",
             label="Time on the string",
-            figure=millis(c.arrow.match.time_on_string),
+            figure=millis(c.match.time_on_string),
             origin="estimated",
         )
-        if c.arrow.match.bends_on_string is not None:
+        if c.match.bends_on_string is not None:
             bends = j.Value(
                 key="bends",
                 label="Bends on the string",
-                figure=ratio(c.arrow.match.bends_on_string),
+                figure=ratio(c.match.bends_on_string),
                 origin="estimated",
             )
     return [time, bends]

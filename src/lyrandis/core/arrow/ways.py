@@ -158,7 +158,7 @@ def no_match(match: SpineMatch) -> Phrase:
     Source: `match_spine`; which way a longer shaft or a heavier point acts: the computed shot.
 
     >>> from lyrandis.core.example import rig
-    >>> heavy = rig(["draw 28", "mark 110", "shaft 32"]).arrow.match
+    >>> heavy = rig(["draw 28", "mark 110", "shaft 32"]).match
     >>> no_match(heavy).template.split(": ")[1]
     'try stiffer or shorter ones, or a lighter point.'
     """

@@ -4,10 +4,9 @@ It needs the rig's own curves, so it is asked for apart from the page.
 """
 
 import math
-from dataclasses import replace
 from typing import Literal
 
-from lyrandis.core.computed import Computed
+from lyrandis.core.computed import Computed, Reckoner, with_curves
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.belief import Axis
 from lyrandis.core.flight.choose import (
@@ -23,7 +22,7 @@ from lyrandis.core.flight.choose import (
 from lyrandis.core.flight.correct import Lever, levers_of
 from lyrandis.core.flight.evidence import Saw, Shifted, reckon, stepped
 from lyrandis.core.flight.ledger import ledger
-from lyrandis.core.flight.numbers import FlightNumbers, Reckoner
+from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.outcomes import gathered
 from lyrandis.core.flight.proof import changed_last, expected_reading, proofs
 from lyrandis.core.flight.say import (
@@ -66,43 +65,43 @@ def board(c: Computed, reckoner: Reckoner = reckon) -> FlightBoard:
     >>> board(rig()).counted
     0
     """
-    flight = c.flight.in_hand(reckoner)
-    c = replace(c, flight=flight)
-    if flight.axes is None or flight.sitting is None:
+    c = with_curves(c, reckoner)
+    flight = c.flight
+    if flight.belief.axes is None or flight.belief.sitting is None:
         raise DomainError(
             "nothing_to_shoot",
             "The flight needs a computed shot with a match.",
             "Enter draw, the bow's weight and the arrow's parts.",
         )
-    spine_axis, upright = flight.axes
+    spine_axis, upright = flight.belief.axes
     before = _before(flight)
-    ranked = flight.ranked
+    ranked = flight.tests.ranked
     best = ranked[0] if ranked else None
-    off = max(axis.off for axis in flight.axes)
+    off = max(axis.off for axis in flight.belief.axes)
     sentence, under = _sentence(flight)
     return FlightBoard(
         sentence=sentence,
         under=under,
-        verdict="tuned" if flight.tuned else said("spine", flight.verdict),
-        nock=said("upright", flight.nock_verdict),
-        causes=_causes(spine_axis, before[0] if before else None, flight.contradicts),
-        nock_causes=_causes(upright, before[1] if before else None, flight.contradicts)
-        if flight.looked_up
+        verdict="tuned" if flight.verdict.tuned else said("spine", flight.verdict.shaft),
+        nock=said("upright", flight.verdict.nock),
+        causes=_causes(spine_axis, before[0] if before else None, flight.verdict.contradicts),
+        nock_causes=_causes(upright, before[1] if before else None, flight.verdict.contradicts)
+        if flight.belief.looked_up
         else None,
         ledger=ledger(flight),
-        off=off if flight.counted > 1 else None,
-        off_says=_off_says(off) if flight.counted > 1 else None,
+        off=off if flight.belief.counted > 1 else None,
+        off_says=_off_says(off) if flight.belief.counted > 1 else None,
         said_from=SAID_FROM,
-        counted=flight.counted,
+        counted=flight.belief.counted,
         next=_test(c, best) if best else None,
         outcomes=_outcomes(flight, best.test) if best else (),
         others=tuple(_test(c, one) for one in ranked[1 : 1 + MOST_ALTERNATIVES]),
-        enough=flight.counted > 0 and not ranked,
+        enough=flight.belief.counted > 0 and not ranked,
         correction=_correction(c, flight),
         proofs=proofs(flight),
         expected_now=expected_reading(flight, spine_axis) if changed_last(flight) else None,
-        tuned=flight.tuned,
-        nock_tuned=flight.nock_tuned,
+        tuned=flight.verdict.tuned,
+        nock_tuned=flight.verdict.nock_tuned,
         match=_match(flight),
         suspects=_suspects(c, flight),
         schools=schools(c),
@@ -110,7 +109,7 @@ def board(c: Computed, reckoner: Reckoner = reckon) -> FlightBoard:
 
 
 def _before(flight: FlightNumbers) -> tuple[Axis, Axis] | None:
-    return flight.axes_after(len(flight.steps) - 1) if flight.steps else None
+    return flight.belief.after(len(flight.belief.steps) - 1) if flight.belief.steps else None
 
 
 def _causes(axis: Axis, before: Axis | None, contradicts: bool) -> tuple[Cause, ...]:
@@ -133,21 +132,21 @@ def _causes(axis: Axis, before: Axis | None, contradicts: bool) -> tuple[Cause, 
 
 def _sentence(flight: FlightNumbers) -> tuple[Phrase, Phrase | None]:
     """Return what may be told a friend, and what is sure nevertheless."""
-    assert flight.spine is not None
-    chances = flight.spine.chances()
-    best, chance = surest(flight.spine)
-    if not flight.counted:
+    assert flight.belief.spine is not None
+    chances = flight.belief.spine.chances()
+    best, chance = surest(flight.belief.spine)
+    if not flight.belief.counted:
         return (
             phrase("No shot seen yet"),
             phrase(f"The mechanics alone say {cause_word('spine', best)}, {{chance}}.",
                    chance=percent(chance)),
         )  # fmt: skip
-    if flight.contradicts:
+    if flight.verdict.contradicts:
         return (
             phrase("The readings contradict each other"),
             phrase("Nothing is said of the cause until it is known what changed between them."),
         )
-    if flight.tuned:
+    if flight.verdict.tuned:
         return _tuned_sentence(flight, chances["tuned"])
     if chance >= SAID_FROM:
         return (
@@ -168,13 +167,13 @@ def _sentence(flight: FlightNumbers) -> tuple[Phrase, Phrase | None]:
 def _tuned_sentence(flight: FlightNumbers, shaft: float) -> tuple[Phrase, Phrase]:
     """Return that it is tuned: the shaft alone where the nock is not known to be right."""
     within = "Within a tenth of the stiffness this rig wants"
-    if flight.upright is None or not flight.looked_up:
+    if flight.belief.upright is None or not flight.belief.looked_up:
         return (
             phrase("The shaft is tuned, {shaft}", shaft=percent(shaft)),
             phrase(f"{within}. High and low were not looked at."),
         )
-    nock = percent(flight.upright.chances()["tuned"])
-    if flight.nock_tuned:
+    nock = percent(flight.belief.upright.chances()["tuned"])
+    if flight.verdict.nock_tuned:
         return (
             phrase("Tuned: shaft {shaft}, nock {nock}", shaft=percent(shaft), nock=nock),
             phrase(f"{within}, and the nock within 2 mm."),
@@ -216,15 +215,16 @@ def _outcomes(flight: FlightNumbers, test: FlightTest) -> tuple[Outcome, ...]:
 
     Of shaft and nock it is told of the one that the test tells more of.
     """
-    assert flight.sitting is not None
-    axis = max(flight.sitting.axes.values(), key=lambda one: bits(one, test, flight.noise))
-    joint = outcomes(axis, test, flight.noise)
+    assert flight.belief.sitting is not None
+    noise = flight.basis.noise
+    axis = max(flight.belief.sitting.axes.values(), key=lambda axis: bits(axis, test, noise))
+    joint = outcomes(axis, test, noise)
     found = []
     for what, picked, reading in gathered(flight, axis.name, test, len(joint)):
         chance = float(joint[picked].sum())
         if chance < LEAST_CHANCE:
             continue
-        after = stepped(axis, _read(axis.name, test, reading), flight.noise)
+        after = stepped(axis, _read(axis.name, test, reading), flight.basis.noise)
         best, sure = surest(after)
         odd = verdict(after) == "contradict"
         found.append(
@@ -245,11 +245,11 @@ def _read(axis: AxisName, test: FlightTest, reading: float) -> Saw:
 
 def _correction(c: Computed, flight: FlightNumbers) -> Correction | None:
     levers = levers_of(c)
-    across, _ = flight.corrections
-    if not levers or flight.spine is None:
+    across = flight.verdict.across
+    if not levers or flight.belief.spine is None:
         return None
-    own = flight.own_lbf
-    found = flight.tuning
+    own = flight.basis.own_lbf
+    found = flight.match.tuning
     first = next((one for one in levers if one.first), None)
     wants = found.matched if found else None
     return Correction(
@@ -264,9 +264,9 @@ def _correction(c: Computed, flight: FlightNumbers) -> Correction | None:
 
 
 def _due(flight: FlightNumbers, across: float | None) -> Phrase:
-    found, own = flight.tuning, flight.own_lbf
+    found, own = flight.match.tuning, flight.basis.own_lbf
     if across is None or found is None or own is None:
-        due = "nothing is due" if flight.tuned else "nothing is due yet"
+        due = "nothing is due" if flight.verdict.tuned else "nothing is due yet"
         return phrase(f"Of the shaft {due}. The nock comes first: it costs nothing to move.")
     side = "stiff" if across < 0 else "weak"
     off = abs(own - found.matched)
@@ -284,7 +284,7 @@ _NODES: dict[str, _Node] = {
 
 
 def _lever(c: Computed, flight: FlightNumbers, one: Lever, across: float | None) -> LeverLine:
-    own = flight.own_lbf if one.axis == "spine" else None
+    own = flight.basis.own_lbf if one.axis == "spine" else None
     return LeverLine(
         key=one.key,
         axis=one.axis,
@@ -305,17 +305,19 @@ def _lever(c: Computed, flight: FlightNumbers, one: Lever, across: float | None)
 
 def _after_lever(flight: FlightNumbers, lever: Lever) -> ExpectedReading | None:
     """Return what the next reading should be once a lever is moved."""
-    if lever.axis != "spine" or flight.spine is None:
+    if lever.axis != "spine" or flight.belief.spine is None:
         return None
-    moved = stepped(flight.spine, Shifted("spine", lever.by, lever.means), flight.noise)
+    moved = stepped(
+        flight.belief.spine, Shifted("spine", lever.by, lever.means), flight.basis.noise
+    )
     return expected_reading(flight, moved)
 
 
 def _match(flight: FlightNumbers) -> TunedMatch | None:
-    found, model, own = flight.tuning, flight.arrow.model, flight.own_lbf
+    found, model, own = flight.match.tuning, flight.upstream.arrow.model, flight.basis.own_lbf
     if found is None or model is None or model.matched is None or own is None:
         return None
-    if not flight.counted:
+    if not flight.belief.counted:
         return None
     low, high = found.matched * math.exp(-found.band), found.matched * math.exp(found.band)
     narrower = (high - low) / found.matched < (model.high - model.low) / model.matched
@@ -329,8 +331,8 @@ def _match(flight: FlightNumbers) -> TunedMatch | None:
         own_lbf=own,
         offset=found.offset,
         sd=found.sd,
-        in_force=flight.tuned and flight.by_flight,
-        kept=flight.kept,
+        in_force=flight.verdict.tuned and flight.match.by_flight,
+        kept=flight.match.kept,
         narrower=narrower,
         says=phrase(
             "Your flight: {own}; the mechanics alone said {model}."
@@ -366,7 +368,7 @@ MOST_SUSPECTS = 5
 
 def _suspects(c: Computed, flight: FlightNumbers) -> tuple[Suspect, ...]:
     """Return what was done between the first reading and the odd one, where they contradict."""
-    if not flight.contradicts:
+    if not flight.verdict.contradicts:
         return ()
     seen = [one.at[0] for one in flight.log if one.seen is not None and one.step is not None]
     found = [

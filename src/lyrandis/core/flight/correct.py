@@ -62,12 +62,12 @@ def levers_of(c: Computed) -> tuple[Lever, ...]:
     >>> levers_of(rig())
     ()
     """
-    across, up = c.flight.corrections
+    across, up = c.flight.verdict.across, c.flight.verdict.up
     found: list[Lever] = []
     if up is not None:
         found.append(_nock(c, up))
-    if across is not None and c.flight.reckoned is not None:
-        found += _spine(c, c.flight.reckoned, across)
+    if across is not None and c.flight.basis.reckoned is not None:
+        found += _spine(c, c.flight.basis.reckoned, across)
     return _marked(found, across, nock_due=up is not None)
 
 
@@ -144,7 +144,7 @@ def _point(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
     if point is None:
         return None
     by = -math.copysign(POINT_GR, due)
-    tip = c.flight.tip_gr
+    tip = c.flight.basis.tip_gr
     shift = point_shift(reckoned, tip, tip + by) if tip + by > 0 and point + by >= 0 else None
     if shift is None:
         return None
@@ -192,7 +192,7 @@ def _brace(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
 
 def _length(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
     length, _ = c.setup.arrows.part("shaft_length_mm")
-    axis = c.flight.spine
+    axis = c.flight.belief.spine
     if due <= 0 or length is None or axis is None:
         return None
     one = sensitivity(reckoned, "length", -CUT_STEP_MM / 1000)
@@ -201,7 +201,7 @@ def _length(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
     steps = min(max(1, round(due / one)), MOST_CUT_STEPS)
     cut = steps * CUT_STEP_MM
     refused = None
-    drawn = c.flight.drawn_mm
+    drawn = c.flight.upstream.drawn_mm
     if axis.chances()["false_weak"] > CUT_FALSE:
         refused = "nothing is cut while the shaft may be stiff and strike"
     elif drawn is not None and length - cut < drawn + BEYOND_POINT_MM:
@@ -214,7 +214,7 @@ def _length(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
 
 
 def _shafts(c: Computed, due: float) -> Lever | None:
-    own, axis = c.flight.own_lbf, c.flight.spine
+    own, axis = c.flight.basis.own_lbf, c.flight.belief.spine
     if own is None or axis is None:
         return None
     by = max(-SHAFTS_MOST, min(SHAFTS_MOST, due))

@@ -97,7 +97,7 @@ def reckon(asked: Asked) -> Reckoned:
 
     >>> from lyrandis.core.example import rig
     >>> shooting = rig().arrow.shooting
-    >>> found = reckon(Asked(shooting.shot, 45.0, rig().arrow.match.matched, 0.007))
+    >>> found = reckon(Asked(shooting.shot, 45.0, rig().match.matched, 0.007))
     >>> len(found.curves.index), known(found.asked) is found
     (18, True)
     """
@@ -146,7 +146,7 @@ def sensitivity(reckoned: Reckoned, change: MatchChange, amount: float) -> float
 
     >>> from lyrandis.core.example import rig
     >>> c = rig()
-    >>> asked = Asked(c.arrow.shooting.shot, 45.0, c.arrow.match.matched, 0.007)
+    >>> asked = Asked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
     >>> sensitivity(reckon(asked), "length", -0.0254) > 0.5
     True
     """
@@ -163,7 +163,7 @@ def point_shift(reckoned: Reckoned, before_gr: float, after_gr: float) -> float 
 
     >>> from lyrandis.core.example import rig
     >>> c = rig()
-    >>> asked = Asked(c.arrow.shooting.shot, 45.0, c.arrow.match.matched, 0.007)
+    >>> asked = Asked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
     >>> point_shift(reckon(asked), 100.0, 125.0) < 0
     True
     """
@@ -189,7 +189,7 @@ def push_of(reckoned: Reckoned, change: Change, own_lbf: float | None, tip_gr: f
 
     >>> from lyrandis.core.example import rig
     >>> c = rig()
-    >>> asked = Asked(c.arrow.shooting.shot, 45.0, c.arrow.match.matched, 0.007)
+    >>> asked = Asked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
     >>> round(push_of(reckon(asked), Change(what="draw_short", amount=25.4), 60.0, 110.0).by, 2)
     0.5
     """
@@ -290,7 +290,7 @@ def saw(view: View, reading: Seen) -> Saw | NotCounted:
 
     >>> from lyrandis.core.example import rig
     >>> c = rig()
-    >>> asked = Asked(c.arrow.shooting.shot, 45.0, c.arrow.match.matched, 0.007)
+    >>> asked = Asked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
     >>> view = View(reckon(asked), Hands(True), 60.0, 750.0, 110.0)
     >>> saw(view, TailSeen(across=-2, distance_m=2.3)).spine
     1.0

@@ -4,7 +4,8 @@ import math
 
 from lyrandis.core.flight.belief import Axis
 from lyrandis.core.flight.evidence import NOT_COUNTED_WORDS, Shifted, Step
-from lyrandis.core.flight.numbers import Entry, FlightNumbers
+from lyrandis.core.flight.history import LogLine
+from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.shapes import NOCK_ORDER, SHAFT_ORDER, LedgerRow
 from lyrandis.core.phrase import Phrase, gap, phrase, spine
 
@@ -17,40 +18,41 @@ def ledger(flight: FlightNumbers) -> tuple[LedgerRow, ...]:
 
     Source: differences of the belief step by step.
 
+    >>> from lyrandis.core.computed import with_curves
     >>> from lyrandis.core.example import rig
-    >>> len(ledger(rig().flight))
+    >>> len(ledger(with_curves(rig()).flight))
     1
     """
-    assert flight.spine is not None
-    first, first_up = flight.axes_after(0)
+    assert flight.belief.spine is not None
+    first, first_up = flight.belief.after(0)
     even = 1 / len(SHAFT_ORDER)
-    model = flight.arrow.model
+    model = flight.upstream.arrow.model
     wants = model.matched if model and model.matched else 0.0
     says = (
         phrase("The model, before any shot")
-        if flight.own_lbf is None
+        if flight.basis.own_lbf is None
         else phrase("The model, before any shot: rig for {wants}, shafts {own}",
-                    wants=spine(wants), own=spine(flight.own_lbf))
+                    wants=spine(wants), own=spine(flight.basis.own_lbf))
     )  # fmt: skip
     rows = [
         LedgerRow(
             entry_id=None,
             says=says,
-            beside="tunings with other arrows in it" if flight.tunings else "",
+            beside="tunings with other arrows in it" if flight.belief.tunings else "",
             pulls=tuple(_pull(first.chances()[key], even) for key in SHAFT_ORDER),
             nock_pulls=tuple(_pull(first_up.chances()[key], even) for key in NOCK_ORDER)
-            if flight.looked_up
+            if flight.belief.looked_up
             else None,
             counted=True,
             odd=False,
             changed=False,
         )
     ]
-    odd = flight.surprising
+    odd = flight.verdict.surprising
     taken = 0
     for one in flight.log:
         if one.step is not None:
-            before, after = flight.axes_after(taken), flight.axes_after(taken + 1)
+            before, after = flight.belief.after(taken), flight.belief.after(taken + 1)
             taken += 1
             rows.append(_row(flight, one, before, after, odd=one is odd))
         else:
@@ -64,7 +66,7 @@ def _pull(after: float, before: float) -> float:
 
 
 def _row(
-    flight: FlightNumbers, one: Entry, before: tuple[Axis, Axis], after: tuple[Axis, Axis], *,
+    flight: FlightNumbers, one: LogLine, before: tuple[Axis, Axis], after: tuple[Axis, Axis], *,
     odd: bool,
 ) -> LedgerRow:  # fmt: skip
     pulls, nock = (
@@ -77,7 +79,7 @@ def _row(
         says=one.seen.reading.say() if one.seen else _change_says(one.step),
         beside="",
         pulls=pulls,
-        nock_pulls=nock if flight.looked_up else None,
+        nock_pulls=nock if flight.belief.looked_up else None,
         counted=True,
         odd=odd,
         changed=changed,
@@ -93,7 +95,7 @@ def _change_says(step: Step | None) -> Phrase:
     return phrase(f"Changed on the rig: the arrow reads {way}, {abs(step.by):.1f} tenths")
 
 
-def _uncounted(one: Entry) -> LedgerRow:
+def _uncounted(one: LogLine) -> LedgerRow:
     says = one.seen.reading.say() if one.seen else phrase("A change before the readings that count")
     why = NOT_COUNTED_WORDS[one.why_not] if one.why_not else ""
     return LedgerRow(

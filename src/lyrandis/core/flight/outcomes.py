@@ -22,7 +22,7 @@ def side_word(flight: FlightNumbers, *, stiff: bool, of: Literal["tail", "bare"]
     >>> side_word(rig().flight, stiff=True, of="tail")
     'right'
     """
-    outer_left = flight.hands.outward_is_left
+    outer_left = flight.basis.hands.outward_is_left
     left = outer_left if (of == "bare") == stiff else not outer_left
     return "left" if left else "right"
 
@@ -60,7 +60,7 @@ def _sides(
 
 
 def _tails(flight: FlightNumbers, weak: str, middle: str, stiff: str) -> list[Gathered]:
-    length = flight.arrow.sheet.length_mm
+    length = flight.upstream.arrow.sheet.length_mm
     slight, clear = (f"{length * math.sin(math.radians(deg)):.0f} mm" for deg in (1.0, 2.5))
     return [
         (phrase(f"{weak}, past {clear}"), [0, 1], 1.0),

@@ -77,13 +77,13 @@ def page(c: Computed) -> FlightPage:
     borders = [length * math.sin(math.radians(abs(border))) for border in BORDERS[3:]]
     tails = [one.reading for one in facts.seen if isinstance(one.reading, TailSeen)]
     bares = [one.reading for one in facts.seen if isinstance(one.reading, BareApart | ButtHits)]
-    noise, freedom = flight.scatter
+    noise, freedom = flight.basis.noise, flight.basis.freedom
     arrows = tails[-1].arrows if tails else 3
     spread = math.hypot(noise.eye_deg, 0.7) / math.sqrt(arrows)
     kit = facts.kit
     return FlightPage(
         borders_mm=tuple(borders),
-        outward_is_left=flight.hands.outward_is_left,
+        outward_is_left=flight.basis.hands.outward_is_left,
         clear_low_m=CLEAR_M[0],
         clear_high_m=CLEAR_M[1],
         furthest_tail_m=FURTHEST_TAIL_M,
@@ -106,9 +106,9 @@ def page(c: Computed) -> FlightPage:
         bare_shafts=kit.bare_shafts if kit else None,
         longest_m=kit.longest_m if kit else None,
         other_shafts_lbf=kit.other_shafts_lbf if kit else None,
-        care=flight.care,
+        care=flight.basis.care,
         source=facts.source.reading.source if facts.source else "flight",
-        waiting=flight.waiting,
+        waiting=flight.basis.waiting,
     )  # fmt: skip
 
 

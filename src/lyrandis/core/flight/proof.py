@@ -6,7 +6,8 @@ from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.flight.belief import Axis
 from lyrandis.core.flight.choose import likelihood
 from lyrandis.core.flight.evidence import Saw, Shifted
-from lyrandis.core.flight.numbers import Entry, FlightNumbers
+from lyrandis.core.flight.history import LogLine
+from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.say import TAIL_WORDS
 from lyrandis.core.flight.settle import expected
 from lyrandis.core.flight.shapes import ExpectedReading, Proof
@@ -16,9 +17,9 @@ HALF_INCH_MM = MM_PER_IN / 2
 
 
 def expected_reading(flight: FlightNumbers, axis: Axis) -> ExpectedReading:
-    found = expected(axis, flight.noise)
-    tail = found.tail if flight.hands.outward_is_left else tuple(reversed(found.tail))
-    right = -found.bare_m if flight.hands.outward_is_left else found.bare_m
+    found = expected(axis, flight.basis.noise)
+    tail = found.tail if flight.basis.hands.outward_is_left else tuple(reversed(found.tail))
+    right = -found.bare_m if flight.basis.hands.outward_is_left else found.bare_m
     names = _tail_names()
     return ExpectedReading(
         tail=tail,
@@ -49,36 +50,36 @@ def _tail_names() -> tuple[str, ...]:
 
 
 def changed_last(flight: FlightNumbers) -> bool:
-    return bool(flight.steps) and isinstance(flight.steps[-1], Shifted)
+    return bool(flight.belief.steps) and isinstance(flight.belief.steps[-1], Shifted)
 
 
 def proofs(flight: FlightNumbers) -> tuple[Proof, ...]:
     """Return the readings since the last change, each beside what was said before it."""
-    places = [i for i, step in enumerate(flight.steps) if isinstance(step, Shifted)]
+    places = [i for i, step in enumerate(flight.belief.steps) if isinstance(step, Shifted)]
     if not places:
         return ()
     counted = [one for one in flight.log if one.step is not None]
     rows = []
-    for at in range(places[-1] + 1, len(flight.steps)):
-        step, one = flight.steps[at], counted[at]
+    for at in range(places[-1] + 1, len(flight.belief.steps)):
+        step, one = flight.belief.steps[at], counted[at]
         if not isinstance(step, Saw) or one.seen is None or step.spine is None:
             continue
-        axis = flight.axes_after(at)[0]
+        axis = flight.belief.after(at)[0]
         rows.append(_proof(flight, axis, step, one))
     return tuple(rows)
 
 
-def _proof(flight: FlightNumbers, axis: Axis, step: Saw, one: Entry) -> Proof:
+def _proof(flight: FlightNumbers, axis: Axis, step: Saw, one: LogLine) -> Proof:
     assert one.seen is not None
     assert step.spine is not None
     if step.test.sees == "bare":
-        found = expected(axis, flight.noise, step.test.distance_m, round(step.test.arrows))
+        found = expected(axis, flight.basis.noise, step.test.distance_m, round(step.test.arrows))
         off = (step.spine - found.bare_m) / found.bare_sd_m
         chance = math.erfc(abs(off) / math.sqrt(2))
         seen = expected_reading(flight, axis)
         return Proof(says=one.seen.reading.say(), expected=seen.bare, chance=chance,
                      as_expected=chance >= 0.1)  # fmt: skip
-    likely, _ = likelihood(axis, step.test, step.spine, flight.noise)
+    likely, _ = likelihood(axis, step.test, step.spine, flight.basis.noise)
     chance = float((axis.p * likely).sum())
     if step.test.sees == "tail":
         words = phrase(f"the tail {expected_reading(flight, axis).likeliest}")

@@ -19,7 +19,7 @@ ROOM = Room(
     page=page,
     left_changed=left_changed,
     under_way=under_way,
-    waits=lambda c: c.flight.waiting,
+    waits=lambda c: c.flight.basis.waiting,
     settles=frozenset({"spine-match", "spine-clearance"}),
     asks=ASKS,
 )

@@ -130,10 +130,10 @@ def judge(c: Computed) -> list[j.Finding]:
 
 def chances_sum(c: Computed) -> tuple[Phrase, ...]:
     """Return what is believed of spine and nock, and on how many readings it stands."""
-    if c.flight.axes is None:
+    if c.flight.belief.axes is None:
         return ()
     lines = []
-    for axis, asked in zip(c.flight.axes, (True, c.flight.looked_up), strict=True):
+    for axis, asked in zip(c.flight.belief.axes, (True, c.flight.belief.looked_up), strict=True):
         if not asked:
             continue
         chances = axis.chances()
@@ -142,7 +142,9 @@ def chances_sum(c: Computed) -> tuple[Phrase, ...]:
             for name in sorted(CLASSES, key=lambda one: -chances[one])
         )
         lines.append(phrase(f"{'Shaft' if axis.name == 'spine' else 'Nock'}: {said}."))
-    lines.append(phrase(f"From {c.flight.counted} readings of {c.flight.kinds} kinds."))
+    lines.append(
+        phrase(f"From {c.flight.belief.counted} readings of {c.flight.belief.kinds} kinds.")
+    )
     return tuple(lines)
 
 
@@ -164,9 +166,9 @@ def _trial(c: Computed) -> list[j.Finding]:
 
 
 def _contradict(c: Computed) -> list[j.Finding]:
-    if not c.flight.contradicts:
+    if not c.flight.verdict.contradicts:
         return []
-    off = max(axis.off for axis in c.flight.axes or ())
+    off = max(axis.off for axis in c.flight.belief.axes or ())
     return [
         _finding(
             "flight-contradict",
@@ -180,20 +182,20 @@ def _contradict(c: Computed) -> list[j.Finding]:
 
 
 def _cause(c: Computed) -> list[j.Finding]:
-    said = c.flight.verdict
-    if said in (None, "unsure", "contradict") or c.flight.spine is None:
+    said = c.flight.verdict.shaft
+    if said in (None, "unsure", "contradict") or c.flight.belief.spine is None:
         return []
-    cause, chance = c.flight.best["spine"]
-    if cause == "tuned" and not c.flight.tuned:
+    cause, chance = c.flight.verdict.best(c.flight.belief)["spine"]
+    if cause == "tuned" and not c.flight.verdict.tuned:
         return []
-    fine = c.flight.tuned
+    fine = c.flight.verdict.tuned
     text = (
         "The shaft is tuned, {chance}: within a tenth of what this rig wants."
         if fine
         else f"{sure_word(chance).capitalize()} {cause_word('spine', cause)}, {{chance}}. "
         f"{MEANS[cause]}"
     )
-    shown = c.flight.spine.chances()["tuned"] if fine else chance
+    shown = c.flight.belief.spine.chances()["tuned"] if fine else chance
     return [
         _finding(
             "flight-cause",
@@ -206,13 +208,13 @@ def _cause(c: Computed) -> list[j.Finding]:
 
 
 def _stiffer(c: Computed) -> list[j.Finding]:
-    if c.flight.spine is None or not c.flight.counted:
+    if c.flight.belief.spine is None or not c.flight.belief.counted:
         return []
-    false = c.flight.spine.chances()["false_weak"]
+    false = c.flight.belief.spine.chances()["false_weak"]
     tails = [one for one in c.flight.log if one.step is not None and one.seen is not None
              and isinstance(one.seen.reading, TailSeen)]  # fmt: skip
     weak = bool(tails) and getattr(tails[-1].step, "spine", None) in (0, 1, 2)
-    if not weak or false <= CAUTIOUS_FALSE or c.flight.verdict in ("false_weak", "stiff"):
+    if not weak or false <= CAUTIOUS_FALSE or c.flight.verdict.shaft in ("false_weak", "stiff"):
         return []
     return [
         _finding(
@@ -227,8 +229,8 @@ def _stiffer(c: Computed) -> list[j.Finding]:
 
 
 def _again(c: Computed) -> list[j.Finding]:
-    odd = c.flight.surprising
-    if odd is None or odd.seen is None or c.flight.contradicts:
+    odd = c.flight.verdict.surprising
+    if odd is None or odd.seen is None or c.flight.verdict.contradicts:
         return []
     said = odd.seen.reading.say()
     return [
@@ -280,7 +282,7 @@ def _bare(c: Computed) -> list[j.Finding]:
 
 
 def _scatter(c: Computed) -> list[j.Finding]:
-    noise, freedom = c.flight.scatter
+    noise, freedom = c.flight.basis.noise, c.flight.basis.freedom
     if freedom < 4:
         return []
     return [
@@ -312,8 +314,8 @@ def _elsewhere(c: Computed) -> list[j.Finding]:
 
 
 def _model(c: Computed) -> list[j.Finding]:
-    found = c.flight.tuning
-    if not c.flight.tuned or found is None or abs(found.offset) <= BEYOND_MODEL:
+    found = c.flight.match.tuning
+    if not c.flight.verdict.tuned or found is None or abs(found.offset) <= BEYOND_MODEL:
         return []
     model = c.arrow.model.matched if c.arrow.model and c.arrow.model.matched else found.matched
     return [

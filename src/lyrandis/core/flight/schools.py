@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from lyrandis.core.computed import Computed
+from lyrandis.core.computed import Computed, with_curves
 from lyrandis.core.flight.choose import FlightTest, bits
 from lyrandis.core.flight.readings import (
     BareApart,
@@ -43,12 +43,13 @@ def schools(c: Computed) -> tuple[SchoolLine, ...]:
     >>> [one.key for one in schools(rig())]
     ['tail', 'bare', 'marks', 'walk_back', 'no_bare_wood']
     """
-    flight = c.flight.in_hand()
+    flight = with_curves(c).flight
     seen = [one.reading for one in flight.facts.seen]
     wood = c.setup.arrows.material == "wood"
 
     def best(test: FlightTest) -> float | None:
-        return None if flight.spine is None else round(bits(flight.spine, test, flight.noise), 2)
+        spine = flight.belief.spine
+        return None if spine is None else round(bits(spine, test, flight.basis.noise), 2)
 
     tail, bare = best(FlightTest("t", "tail", 3)), best(FlightTest("b", "bare", 6, 3, 18.0))
     mark = best(FlightTest("m", "mark", 4, 6))

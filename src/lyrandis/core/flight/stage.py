@@ -45,16 +45,16 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
 def _mark(c: Computed) -> j.Mark:
     if not c.flight.facts.seen:
         return "unset"
-    if c.flight.contradicts:
+    if c.flight.verdict.contradicts:
         return "in_doubt"
-    return "settled" if c.flight.tuned else "estimated"
+    return "settled" if c.flight.verdict.tuned else "estimated"
 
 
 def _detail(c: Computed) -> Phrase | None:
     n = len(c.flight.facts.seen)
     if not n:
         return None
-    if c.flight.waiting:
+    if c.flight.basis.waiting:
         return phrase("being reckoned")
     return phrase("1 reading" if n == 1 else f"{n} readings")
 
@@ -74,9 +74,9 @@ def said(axis: AxisName, verdict: Class | Doubtful | None) -> str:
 
 def _word(c: Computed) -> str:
     """Return how the shaft stands in a word: plainly tuned only where the nock is right too."""
-    if c.flight.tuned:
-        return "tuned" if c.flight.nock_tuned else "shaft tuned"
-    return said("spine", c.flight.verdict)
+    if c.flight.verdict.tuned:
+        return "tuned" if c.flight.verdict.nock_tuned else "shaft tuned"
+    return said("spine", c.flight.verdict.shaft)
 
 
 def _values(c: Computed) -> list[j.Value]:
@@ -89,13 +89,13 @@ def _values(c: Computed) -> list[j.Value]:
             key="verdict",
             label="The shaft",
             text=_word(c),
-            choice=flight.verdict,
+            choice=flight.verdict.shaft,
             origin="measured",
             entries=seen,
         )
     values = [verdict]
-    if facts.seen and flight.spine is not None:
-        cause, chance = flight.best["spine"]
+    if facts.seen and flight.belief.spine is not None:
+        cause, chance = flight.verdict.best(flight.belief)["spine"]
         values.append(
             j.Value(
                 key="likeliest",
@@ -110,9 +110,9 @@ def _values(c: Computed) -> list[j.Value]:
             j.Value(
                 key="nock_verdict",
                 label="The nock",
-                text=said("upright", flight.nock_verdict) if flight.looked_up else None,
-                missing=None if flight.looked_up else "High or low not looked at yet",
-                origin="measured" if flight.looked_up else None,
+                text=said("upright", flight.verdict.nock) if flight.belief.looked_up else None,
+                missing=None if flight.belief.looked_up else "High or low not looked at yet",
+                origin="measured" if flight.belief.looked_up else None,
             )
         )
     care, source = facts.care, facts.source
@@ -120,8 +120,8 @@ def _values(c: Computed) -> list[j.Value]:
         j.Value(
             key="care",
             label="Your shooting",
-            text=CARE_WORDS[flight.care],
-            choice=flight.care,
+            text=CARE_WORDS[flight.basis.care],
+            choice=flight.basis.care,
             origin=care.source if care else "estimated",
             entries=(care.entry.id,) if care else (),
         ),
@@ -163,7 +163,7 @@ def change_of(c: Computed, test: FlightTest) -> Change | None:
     >>> change_of(rig(), PLAIN_TESTS[0]) is None
     True
     """
-    return next((one for one in c.flight.trials if one.what == test.pushed), None)
+    return next((one for one in c.flight.tests.trials if one.what == test.pushed), None)
 
 
 def under_way(c: Computed) -> j.NextStep | None:
@@ -210,7 +210,7 @@ def left_changed(c: Computed) -> j.NextStep | None:
 
 
 def _odd_step(c: Computed) -> j.NextStep | None:
-    if c.flight.contradicts:
+    if c.flight.verdict.contradicts:
         return j.NextStep(
             title=phrase("Look what changed"),
             why=phrase("Readings that cannot all be so: a slipped nocking point, a crept string, "
@@ -219,7 +219,7 @@ def _odd_step(c: Computed) -> j.NextStep | None:
             minutes=5,
             action=EVIDENCE,
         )  # fmt: skip
-    odd = c.flight.surprising
+    odd = c.flight.verdict.surprising
     if odd is None or odd.seen is None:
         return None
     last = odd.seen.reading.say()
@@ -233,7 +233,7 @@ def _odd_step(c: Computed) -> j.NextStep | None:
 
 
 def _correction_step(c: Computed) -> j.NextStep | None:
-    enough = c.flight.sitting is not None and not c.flight.ranked
+    enough = c.flight.belief.sitting is not None and not c.flight.tests.ranked
     lever = next((one for one in levers_of(c) if one.first), None)
     if lever is None or not (enough or lever.axis == "upright"):
         return None
@@ -258,9 +258,9 @@ def _correction_step(c: Computed) -> j.NextStep | None:
 
 
 def _test_step(c: Computed) -> j.NextStep | None:
-    if not c.flight.counted or not c.flight.ranked or c.flight.tuned:
+    if not c.flight.belief.counted or not c.flight.tests.ranked or c.flight.verdict.tuned:
         return None
-    test = c.flight.ranked[0].test
+    test = c.flight.tests.ranked[0].test
     change = change_of(c, test)
     return j.NextStep(
         title=test_act(test, change),
@@ -272,7 +272,7 @@ def _test_step(c: Computed) -> j.NextStep | None:
 
 
 def _keep_step(c: Computed) -> j.NextStep | None:
-    if not c.flight.tuned or c.flight.tuning is None or c.flight.kept:
+    if not c.flight.verdict.tuned or c.flight.match.tuning is None or c.flight.match.kept:
         return None
     return j.NextStep(
         title=phrase("Keep this tuning"),
@@ -288,7 +288,7 @@ ASKS = (
         19,
         lambda c: (
             None
-            if c.flight.facts.seen or c.flight.asked is None
+            if c.flight.facts.seen or c.flight.basis.asked is None
             else j.NextStep(
                 title=phrase("Shoot three and look at the nocks"),
                 why=phrase("At 2.3 m, a butt chest high: which way do the nocks point back?"),

@@ -432,7 +432,7 @@ def _quarter(c: Computed) -> BraceQuarter | None:
 
 def _spine_moves(c: Computed) -> float | None:
     """Return what 1/4 in more brace does to the matched spine [lb]."""
-    shooting, match = c.arrow.shooting, c.arrow.match
+    shooting, match = c.arrow.shooting, c.match
     if shooting is None or match is None or match.matched is None:
         return None
     quarter = MM_PER_IN / 4 / 1000
