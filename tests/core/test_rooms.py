@@ -1,7 +1,10 @@
 """The rooms hold together: stages, words, rules, kinds and what stands on what."""
 
 import ast
+import inspect
+import re
 from dataclasses import replace
+from importlib import import_module
 from pathlib import Path
 from typing import get_args
 
@@ -181,3 +184,20 @@ def test_an_error_carries_its_code() -> None:
     with pytest.raises(DomainError) as raised:
         parse("foo 28")
     assert raised.value.code == "unknown_word"
+
+
+def test_every_stages_numbers_take_their_facts_and_the_rest_by_name() -> None:
+    for key in (*get_args(StageKey), "order"):
+        numbers = import_module(f"lyrandis.core.{key}.numbers").numbers
+        first, *others = inspect.signature(numbers).parameters.values()
+        assert first.name == "facts", key
+        assert {one.kind for one in others} == {inspect.Parameter.KEYWORD_ONLY}, key
+
+
+def test_no_value_holds_a_callable_and_nothing_keeps_a_lock() -> None:
+    for path in CORE.rglob("*.py"):
+        text = path.read_text(encoding="utf-8")
+        assert "cached_property" not in text.replace("`functools.cached_property`", ""), path
+        if path.name == "numbers.py":
+            fields = re.findall(r"^    \w+: (.*)$", text, flags=re.MULTILINE)
+            assert not [one for one in fields if "Callable" in one or "Reckoner" in one], path

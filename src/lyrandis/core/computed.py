@@ -66,11 +66,11 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
     """
     brace_mm = brace_to_pivot(setup.string, setup.archer)
     likeness = likeness_of(setup.bow, brace_mm)
-    archer = archer_numbers(setup.archer, likeness)
+    archer = archer_numbers(setup.archer, likeness=likeness)
     finished = arrow_mass_of(setup.arrows, archer.draw_mm)
     bow = bow_numbers(
         setup.bow,
-        setup.archer,
+        archer_facts=setup.archer,
         likeness=likeness,
         archer=archer,
         string_gr=setup.string.told_mass_gr,
@@ -79,15 +79,23 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
     )
     arrow = arrow_numbers(
         setup.arrows,
-        finished,
+        finished=finished,
         archer=archer,
         bow=bow,
         bow_facts=setup.bow,
         string=setup.string,
         brace_mm=brace_mm,
     )
-    string = string_numbers(setup.string, setup.archer, setup.bow, likeness)
-    nock = nock_numbers(setup.nock, setup.archer, setup.bow, bow, setup.arrows)
+    string = string_numbers(
+        setup.string, archer_facts=setup.archer, bow_facts=setup.bow, likeness=likeness
+    )
+    nock = nock_numbers(
+        setup.nock,
+        archer_facts=setup.archer,
+        bow_facts=setup.bow,
+        arrow_facts=setup.arrows,
+        bow=bow,
+    )
     upstream = Upstream(
         archer=setup.archer,
         bow=setup.bow,
@@ -102,9 +110,13 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
     asked = asked_of(arrow)
     curves = reckoner(asked) if asked and wants_curves(setup.flight) else None
     flight = flight_numbers(setup.flight, upstream=upstream, reckoned=curves)
-    order = order_numbers(setup, archer=archer, bow=bow, string=string, nock=nock)
+    order = order_numbers(
+        setup.order, setup=setup, archer=archer, bow=bow, string=string, nock=nock
+    )
     crawls = _crawls(setup, setup.archer, archer, bow, arrow.finished)
-    listen = listen_numbers(setup, archer=archer, bow=bow, string=string, arrow=arrow)
+    listen = listen_numbers(
+        setup.listen, setup=setup, archer=archer, bow=bow, string=string, arrow=arrow
+    )
     return Computed(setup, archer, bow, arrow, string, nock, flight, crawls, listen, order)
 
 

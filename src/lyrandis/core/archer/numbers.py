@@ -34,7 +34,7 @@ class ArcherNumbers:
         return self.at_hook or Estimate(MARKED_DRAW_MM, 0.0)
 
 
-def numbers(facts: ArcherFacts, likeness: Likeness) -> ArcherNumbers:
+def numbers(facts: ArcherFacts, *, likeness: Likeness) -> ArcherNumbers:
     """Return draw and hook depth; the hook follows from the string's angle where nobody measured.
 
     The angle needs the draw, and a draw read on a scale needs the hook: the usual hook depth gives

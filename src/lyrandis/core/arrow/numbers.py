@@ -39,8 +39,8 @@ class ArrowNumbers:
 
 def numbers(
     facts: ArrowFacts,
-    finished: ArrowMass | None,
     *,
+    finished: ArrowMass | None,
     archer: ArcherNumbers,
     bow: BowNumbers,
     bow_facts: BowFacts,

@@ -41,8 +41,8 @@ class BowNumbers:
 
 def numbers(
     facts: BowFacts,
-    grips: ArcherFacts,
     *,
+    archer_facts: ArcherFacts,
     likeness: Likeness,
     archer: ArcherNumbers,
     string_gr: float | None,
@@ -51,11 +51,11 @@ def numbers(
 ) -> BowNumbers:
     """Return the bow's numbers; None where something is missing.
 
-    `grips` holds the bow's measured grip depths; `arrow_gr` stands in for a chronograph reading
-    that has no mass of its own.
+    `archer_facts` hold the bow's measured grip depths; `arrow_gr` stands in for a chronograph
+    reading that has no mass of its own.
     """
     at = archer.drawn_to
-    weight = draw_weight_at(facts, grips, at=at, hook=archer.hook, likeness=likeness)
+    weight = draw_weight_at(facts, archer_facts, at=at, hook=archer.hook, likeness=likeness)
     own = weight if archer.draw else None
     mechanical = thrust_of(own, at, string_gr, hold) if own else None
     calibration = calibrate(mechanical, facts.speeds, arrow_gr) if mechanical else None

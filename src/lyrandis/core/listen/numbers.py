@@ -418,12 +418,13 @@ def _less(level: Compared, knock_db: float) -> Compared:
 
 
 def numbers(
-    setup: "Setup",
+    facts: ListenFacts,
     *,
+    setup: "Setup",
     archer: ArcherNumbers,
     bow: BowNumbers,
     string: StringNumbers,
     arrow: ArrowNumbers,
 ) -> ListenNumbers:
     """Return the numbers of what was heard."""
-    return ListenNumbers(setup, setup.listen, archer, bow, string, arrow)
+    return ListenNumbers(setup, facts, archer, bow, string, arrow)

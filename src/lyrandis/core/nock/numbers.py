@@ -150,10 +150,11 @@ class NockNumbers:
 
 def numbers(
     facts: NockFacts,
-    archer: ArcherFacts,
+    *,
+    archer_facts: ArcherFacts,
     bow_facts: BowFacts,
+    arrow_facts: ArrowFacts,
     bow: BowNumbers,
-    arrows: ArrowFacts,
 ) -> NockNumbers:
     """Return the numbers at the nock."""
-    return NockNumbers(facts, archer, bow_facts, bow, arrows)
+    return NockNumbers(facts, archer_facts, bow_facts, bow, arrow_facts)

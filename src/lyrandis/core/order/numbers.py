@@ -21,6 +21,7 @@ from lyrandis.core.order.doubt import (
     next_of,
     states_of,
 )
+from lyrandis.core.order.facts import OrderFacts
 from lyrandis.core.order.graph import MINUTES, into
 from lyrandis.core.order.history import history
 from lyrandis.core.order.steps import STEPS
@@ -49,6 +50,7 @@ MOST_NAMES = 3
 class OrderNumbers:
     """Reckoned when it is asked for."""
 
+    facts: OrderFacts
     setup: "Setup"
     archer: ArcherNumbers
     bow: "BowNumbers"
@@ -57,7 +59,7 @@ class OrderNumbers:
 
     @lazy
     def kind(self) -> Kind:
-        habit = self.setup.order.habit
+        habit = self.facts.habit
         return Kind(
             self.nock.kit,
             walks=self.setup.nock.crawl_mm > 0 or bool(self.setup.crawls.marks),
@@ -323,12 +325,13 @@ def _moved(node: Node, before: Setting | None, now: Setting) -> tuple[Figure, st
 
 
 def numbers(
-    setup: "Setup",
+    facts: OrderFacts,
     *,
+    setup: "Setup",
     archer: ArcherNumbers,
     bow: "BowNumbers",
     string: StringNumbers,
     nock: NockNumbers,
 ) -> OrderNumbers:
     """Return the order of work of a rig."""
-    return OrderNumbers(setup, archer, bow, string, nock)
+    return OrderNumbers(facts, setup, archer, bow, string, nock)

@@ -160,7 +160,7 @@ class StringNumbers:
 
 
 def numbers(
-    facts: StringFacts, archer: ArcherFacts, bow: BowFacts, likeness: Likeness
+    facts: StringFacts, *, archer_facts: ArcherFacts, bow_facts: BowFacts, likeness: Likeness
 ) -> StringNumbers:
     """Return the string's numbers."""
-    return StringNumbers(facts, archer.grips, bow, likeness.shape)
+    return StringNumbers(facts, archer_facts.grips, bow_facts, likeness.shape)
