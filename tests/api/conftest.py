@@ -17,6 +17,17 @@ from lyrandis.api.app import Settings, create_app
 HOST = "http://127.0.0.1:8080"
 
 
+class Patient(TestClient):
+    """A client that asks as the page does: again while an answer is not there yet."""
+
+    def request(self, *args: Any, **more: Any) -> Any:
+        for _ in range(400):
+            answer = super().request(*args, **more)
+            if answer.status_code != 202:
+                return answer
+        raise AssertionError(f"it does not come: {answer.text}")
+
+
 class Api:
     """A client that speaks JSON and hands back status and body."""
 
@@ -58,7 +69,7 @@ def open_api(folder: Path, copied: Path | None = None) -> TestClient:
     if copied is not None:
         shutil.copy(copied, folder / "bench.sqlite3")
     settings = Settings(database=folder / "bench.sqlite3", static=folder / "static")
-    return TestClient(create_app(settings), base_url=HOST, raise_server_exceptions=False)
+    return Patient(create_app(settings), base_url=HOST, raise_server_exceptions=False)
 
 
 @pytest.fixture(scope="session", autouse=True)

@@ -212,7 +212,7 @@ def test_an_unexpected_failure_is_a_problem_without_its_insides(
     def fail(*_args: object) -> None:
         raise RuntimeError("secret detail")
 
-    monkeypatch.setattr("lyrandis.api.desk.compute", fail)
+    monkeypatch.setattr("lyrandis.api.rig_cache.compute", fail)
     answer = demo.client.get("/api/rigs/marram-longbow")
     assert answer.status_code == 500
     assert answer.json()["code"] == "internal_error"

@@ -9,7 +9,6 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
-from anyio import Lock
 from fastapi import APIRouter, FastAPI
 from fastapi.responses import FileResponse, Response
 from fastapi.routing import APIRoute
@@ -22,9 +21,9 @@ from starlette.types import Receive, Scope, Send
 from lyrandis import __version__
 from lyrandis.api import problems
 from lyrandis.api.carried import FIELD_PAGE
-from lyrandis.api.desk import Desk
-from lyrandis.api.ears import Ears
+from lyrandis.api.curves import CurvesOfRigs
 from lyrandis.api.gate import Gate
+from lyrandis.api.rig_cache import RigCache
 from lyrandis.api.routers import (
     arrows,
     choosing,
@@ -44,6 +43,7 @@ from lyrandis.api.routers import (
     work,
 )
 from lyrandis.api.routers.demo import put_sounds
+from lyrandis.api.worker import Worker
 from lyrandis.demo.scenario import drafts
 from lyrandis.sounds.shelf import Shelf
 from lyrandis.store.bench import Bench
@@ -92,6 +92,7 @@ def create_app(settings: Settings) -> FastAPI:
     bench = Bench(engine, settings.clock)
     shelf = Shelf(settings.database.parent / "sounds")
     shelf.sweep()
+    worker = Worker()
     if settings.demo and bench.is_empty():
         bench.load(drafts(), origin="demo")
         put_sounds(shelf)
@@ -99,14 +100,14 @@ def create_app(settings: Settings) -> FastAPI:
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> Any:
         yield
+        worker.close()
         engine.dispose()
 
     app = _bare_app(lifespan, _page_built(settings.static))
     app.state.bench = bench
-    app.state.desk = Desk(bench)
-    app.state.turn = Lock()
+    app.state.worker = worker
+    app.state.rigs = RigCache(bench, CurvesOfRigs(worker))
     app.state.shelf = shelf
-    app.state.ears = Ears()
     app.state.settings = settings
     _serve_page(app, settings.static)
     return app

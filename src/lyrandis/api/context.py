@@ -5,7 +5,7 @@ from typing import Annotated
 from fastapi import Depends, Request, Response
 from pydantic import BaseModel
 
-from lyrandis.api.desk import Desk
+from lyrandis.api.rig_cache import RigCache
 from lyrandis.store.bench import Bench
 
 
@@ -23,10 +23,10 @@ def _bench(request: Request) -> Bench:
     return bench
 
 
-def _desk(request: Request) -> Desk:
-    desk: Desk = request.app.state.desk
-    return desk
+def _rigs(request: Request) -> RigCache:
+    rigs: RigCache = request.app.state.rigs
+    return rigs
 
 
 BenchOf = Annotated[Bench, Depends(_bench)]
-DeskOf = Annotated[Desk, Depends(_desk)]
+RigsOf = Annotated[RigCache, Depends(_rigs)]

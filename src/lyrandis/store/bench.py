@@ -124,6 +124,11 @@ class Bench:
             for rig in self.subjects("rig")
         ]
 
+    def newest(self) -> int:
+        """Return the order number of the newest entry; 0 in an empty store."""
+        with self._reading() as transaction:
+            return transaction.newest()
+
     def check_rig(self, rig: str) -> None:
         """Raise `DomainError` when there is no such rig."""
         with self._reading() as transaction:

@@ -38,6 +38,8 @@ interface Kept {
 type Link = 'asking' | 'here' | 'away' | 'carried';
 
 const RETRY_MS = 4000;
+/** The bench holds each question for a quarter of a second. */
+const MOST_ASKED = 60;
 /** Of what is kept: a table of another one is asked for anew. */
 const FORMAT = 1;
 const KEPT_MS = 14 * 24 * 3600 * 1000;
@@ -233,7 +235,7 @@ export class Round {
 
   async #ask(): Promise<void> {
     const sent = this.shots.filter((one) => one.home).map((one) => one.id);
-    const answer = await fetch(`/api/rigs/${this.rig}/field-table`);
+    const answer = await this.#table();
     if (answer.status >= 500) throw new Error(`${answer.status}`);
     if (!answer.ok) {
       const problem = (await answer.json()) as { reason: string; instruction: string };
@@ -243,6 +245,15 @@ export class Round {
     this.problem = '';
     this.#take((await answer.json()) as FieldTable);
     this.#change(sent, (one) => ({ ...one, counted: true }));
+  }
+
+  /** Ask for the table until it is worked out; one that does not come counts as no answer. */
+  async #table(): Promise<Response> {
+    for (let times = 0; times < MOST_ASKED; times += 1) {
+      const answer = await fetch(`/api/rigs/${this.rig}/field-table`);
+      if (answer.status !== 202) return answer;
+    }
+    throw new Error('the table does not come');
   }
 
   #change(ids: readonly string[], change: (shot: Shot) => Shot): void {

@@ -3100,11 +3100,9 @@ export interface components {
         };
         /**
          * Heard
-         * @description What was heard so far: `share` 1 with what was found, else how far it has come.
+         * @description What was heard.
          */
         Heard: {
-            /** Share */
-            share: number;
             hearing?: components["schemas"]["Hearing"] | null;
             speed?: components["schemas"]["SpeedHearing"] | null;
             taps?: components["schemas"]["TapHearing"] | null;
@@ -4041,6 +4039,14 @@ export interface components {
             shots: components["schemas"]["NockShotDrawn"][];
             /** Mirrored */
             mirrored: boolean;
+        };
+        /**
+         * NotYet
+         * @description It is being worked out: ask again.
+         */
+        NotYet: {
+            /** Share */
+            share: number;
         };
         /**
          * Noted
@@ -7677,6 +7683,15 @@ export interface operations {
                     "application/json": components["schemas"]["ChoosingBoard"];
                 };
             };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
+                };
+            };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
@@ -7718,6 +7733,15 @@ export interface operations {
                     "application/json": components["schemas"]["ShotDrawing"];
                 };
             };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
+                };
+            };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
@@ -7757,6 +7781,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpineBoard"];
+                };
+            };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -7807,6 +7840,15 @@ export interface operations {
                     "application/json": components["schemas"]["Trial"];
                 };
             };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
+                };
+            };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
@@ -7853,6 +7895,15 @@ export interface operations {
                     "application/json": components["schemas"]["TaperPlan"];
                 };
             };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
+                };
+            };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
@@ -7894,6 +7945,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatchedSet"];
+                };
+            };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -8168,6 +8228,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Judged"];
+                };
+            };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -8677,6 +8746,15 @@ export interface operations {
                     "application/json": components["schemas"]["FlightBoard"];
                 };
             };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
+                };
+            };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
@@ -8748,6 +8826,15 @@ export interface operations {
                     "application/json": components["schemas"]["RangeBoard"];
                 };
             };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
+                };
+            };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
@@ -8792,6 +8879,15 @@ export interface operations {
                     "application/json": components["schemas"]["PlanBoard"];
                 };
             };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
+                };
+            };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
@@ -8831,6 +8927,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TablesBoard"];
+                };
+            };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -8995,6 +9100,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FieldTable"];
+                };
+            };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -9355,6 +9469,15 @@ export interface operations {
                     "application/json": components["schemas"]["Traces"];
                 };
             };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
+                };
+            };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
@@ -9397,6 +9520,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpectrogramOut"];
+                };
+            };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -9446,6 +9578,15 @@ export interface operations {
                     "application/json": components["schemas"]["Heard"];
                 };
             };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
+                };
+            };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
@@ -9491,6 +9632,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Heard"];
+                };
+            };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -9540,6 +9690,15 @@ export interface operations {
                     "application/json": components["schemas"]["Heard"];
                 };
             };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
+                };
+            };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
@@ -9586,6 +9745,15 @@ export interface operations {
                     "application/json": components["schemas"]["PairBoard"];
                 };
             };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
+                };
+            };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             /** @description There is no such thing on this bench */
@@ -9627,6 +9795,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShaftsBoard"];
+                };
+            };
+            /** @description It is being worked out: ask again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotYet"];
                 };
             };
             400: components["responses"]["Problem400"];

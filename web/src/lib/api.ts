@@ -86,6 +86,10 @@ export type SubjectKind = EntryDraft['subject']['kind'];
 export type PartKind = Schemas['FittedPart']['part'];
 
 export type Answer<T> = { data: T; problem?: undefined } | { data?: undefined; problem: Problem };
+/** The same of what takes long: until it is there, how far it has come. */
+export type LongAnswer<T> =
+  (Answer<T> & { share?: undefined }) | { share: number; data?: undefined; problem?: undefined };
+type NotYet = Schemas['NotYet'];
 
 /** What is known of a rig: something new, or that nothing was recorded since the tag was given. */
 export type Asked = Answer<{ assessment: Assessment | null; tag: string | null }>;
@@ -118,6 +122,18 @@ async function answer<T>(call: Raw<T>): Promise<Answer<T>> {
   try {
     const { data, error } = await call;
     if (data !== undefined) return { data };
+    return { problem: (error as Problem | undefined) ?? OFFLINE };
+  } catch {
+    return { problem: OFFLINE };
+  }
+}
+
+/** The same of a question that takes long: asked again while it is not there yet. */
+async function long<T>(call: Raw<T | NotYet>): Promise<LongAnswer<T>> {
+  try {
+    const { data, error, response } = await call;
+    if (response.status === 202) return { share: (data as NotYet).share };
+    if (data !== undefined) return { data: data as T };
     return { problem: (error as Problem | undefined) ?? OFFLINE };
   } catch {
     return { problem: OFFLINE };
@@ -165,26 +181,24 @@ export const api = {
     }
   },
   choosingBoard: (rig: string, asked: Asking) =>
-    answer(
-      client.GET('/api/rigs/{rig}/choosing-board', { params: { path: { rig }, query: asked } }),
-    ),
-  shot: (rig: string) => answer(client.GET('/api/rigs/{rig}/shot', { params: { path: { rig } } })),
+    long(client.GET('/api/rigs/{rig}/choosing-board', { params: { path: { rig }, query: asked } })),
+  shot: (rig: string) => long(client.GET('/api/rigs/{rig}/shot', { params: { path: { rig } } })),
   spineBoard: (rig: string) =>
-    answer(client.GET('/api/rigs/{rig}/spine-board', { params: { path: { rig } } })),
+    long(client.GET('/api/rigs/{rig}/spine-board', { params: { path: { rig } } })),
   instruments: () => answer(client.GET('/api/instruments')),
   order: (rig: string) =>
     answer(client.GET('/api/rigs/{rig}/order', { params: { path: { rig } } })),
   /** What the evidence says; the first time of a rig its curves are reckoned. */
   flight: (rig: string) =>
-    answer(client.GET('/api/rigs/{rig}/flight', { params: { path: { rig } } })),
+    long(client.GET('/api/rigs/{rig}/flight', { params: { path: { rig } } })),
   /** What a wrong guess of the distance costs, and slopes. */
   crawlRanges: (rig: string) =>
-    answer(client.GET('/api/rigs/{rig}/crawl-ranges', { params: { path: { rig } } })),
+    long(client.GET('/api/rigs/{rig}/crawl-ranges', { params: { path: { rig } } })),
   crawlTables: (rig: string) =>
-    answer(client.GET('/api/rigs/{rig}/crawl-tables', { params: { path: { rig } } })),
+    long(client.GET('/api/rigs/{rig}/crawl-tables', { params: { path: { rig } } })),
   /** Where point-on lies with other anchors and arrows. */
   crawlPlan: (rig: string, wished_m: number) =>
-    answer(
+    long(
       client.GET('/api/rigs/{rig}/crawl-plan', {
         params: { path: { rig }, query: { wished_m } },
       }),
@@ -210,27 +224,25 @@ export const api = {
         .then((raw) => ({ ...raw, data: raw.error ? undefined : true })),
     ),
   hearSound: (rig: string, mark: string, body: Schemas['ToHear']) =>
-    answer(client.POST('/api/rigs/{rig}/sounds/{mark}/hear', asSound(rig, mark, body))),
+    long(client.POST('/api/rigs/{rig}/sounds/{mark}/hear', asSound(rig, mark, body))),
   timeSound: (rig: string, mark: string, body: Schemas['ToTime']) =>
-    answer(client.POST('/api/rigs/{rig}/sounds/{mark}/time', asSound(rig, mark, body))),
+    long(client.POST('/api/rigs/{rig}/sounds/{mark}/time', asSound(rig, mark, body))),
   tapSound: (rig: string, mark: string, body: Schemas['ToTap']) =>
-    answer(client.POST('/api/rigs/{rig}/sounds/{mark}/tap', asSound(rig, mark, body))),
+    long(client.POST('/api/rigs/{rig}/sounds/{mark}/tap', asSound(rig, mark, body))),
   soundTraces: (mark: string, at: number[]) =>
-    answer(client.GET('/api/sounds/{mark}/traces', { params: { path: { mark }, query: { at } } })),
+    long(client.GET('/api/sounds/{mark}/traces', { params: { path: { mark }, query: { at } } })),
   spectrogram: (mark: string, at_s: number) =>
-    answer(
+    long(
       client.GET('/api/sounds/{mark}/spectrogram', { params: { path: { mark }, query: { at_s } } }),
     ),
   soundPair: (rig: string, before: string, after: string) =>
-    answer(
+    long(
       client.GET('/api/rigs/{rig}/sounds/pair', {
         params: { path: { rig }, query: { before, after } },
       }),
     ),
   tapped: (rig: string, width_lbf: number) =>
-    answer(
-      client.GET('/api/rigs/{rig}/tapped', { params: { path: { rig }, query: { width_lbf } } }),
-    ),
+    long(client.GET('/api/rigs/{rig}/tapped', { params: { path: { rig }, query: { width_lbf } } })),
   /** The simulated microphone records this rig. */
   pretendSound: (rig: string, body: Schemas['Pretend']) =>
     answer(
@@ -238,11 +250,11 @@ export const api = {
     ),
   flightTrials: () => answer(client.GET('/api/flight-trials')),
   tryArrow: (rig: string, tried: Tried) =>
-    answer(client.GET('/api/rigs/{rig}/arrow-trial', { params: { path: { rig }, query: tried } })),
+    long(client.GET('/api/rigs/{rig}/arrow-trial', { params: { path: { rig }, query: tried } })),
   taperPlan: (rig: string, asked: TaperAsked) =>
-    answer(client.GET('/api/rigs/{rig}/taper-plan', { params: { path: { rig }, query: asked } })),
+    long(client.GET('/api/rigs/{rig}/taper-plan', { params: { path: { rig }, query: asked } })),
   matchedSet: (rig: string, count: number) =>
-    answer(
+    long(
       client.GET('/api/rigs/{rig}/matched-set', { params: { path: { rig }, query: { count } } }),
     ),
   readQuiverTable: (text: string, columns: ColumnAs[] | null = null) =>

@@ -1,7 +1,8 @@
 /** Asking the server: what came back, what went wrong, and whether it is still on its way. */
 import { untrack } from 'svelte';
-import type { Answer, Problem } from './api';
+import type { LongAnswer, Problem } from './api';
 import { bench } from './bench.svelte';
+import { GIVEN_UP, poll } from './poll';
 
 /** One kind of question. A problem belongs to the asking that met it, and goes with the next one. */
 export class Asked<T> {
@@ -10,12 +11,22 @@ export class Asked<T> {
   busy = $state(false);
   #turn = 0;
 
+  /** How far what takes long has come, 0 to 1. */
+  share = $state(0);
+
   /** Ask; only the latest asking counts. Returns the data, or null: refused, or asked anew since. */
-  async ask(call: () => Promise<Answer<T>>): Promise<T | null> {
+  async ask(call: () => Promise<LongAnswer<T>>): Promise<T | null> {
     const turn = ++this.#turn;
     this.busy = true;
-    const { data, problem } = await call();
-    if (turn !== this.#turn) return null;
+    this.share = 0;
+    const answer = await poll({
+      ask: call,
+      share: (came) => came.share ?? null,
+      wanted: () => turn === this.#turn,
+      told: (share) => (this.share = share),
+    });
+    if (answer === null) return null;
+    const { data, problem } = answer === 'given up' ? { problem: GIVEN_UP } : answer;
     this.busy = false;
     this.problem = problem ?? null;
     if (data !== undefined) this.data = data;
@@ -39,12 +50,12 @@ export class Asked<T> {
 
 /** A question about the open rig, asked again when something is recorded of it. */
 export class AskedOfRig<T> extends Asked<T> {
-  #question: (rig: string, known: T | null) => Promise<Answer<T>>;
+  #question: (rig: string, known: T | null) => Promise<LongAnswer<T>>;
   #rig: string | null = null;
   #again = false;
 
   /** `known` is what the last answer was. */
-  constructor(question: (rig: string, known: T | null) => Promise<Answer<T>>) {
+  constructor(question: (rig: string, known: T | null) => Promise<LongAnswer<T>>) {
     super();
     this.#question = question;
   }

@@ -6,9 +6,9 @@ from fastapi import Query, Request, Response
 from pydantic import BaseModel, ConfigDict, Field, RootModel
 
 from lyrandis.api.bounded import api_router
-from lyrandis.api.context import DeskOf
+from lyrandis.api.context import RigsOf
+from lyrandis.api.long_work import LONG, LongWorkOf
 from lyrandis.api.problems import NOT_FOUND, units_of
-from lyrandis.api.turns import TurnsOf
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.quiver import MatchedSet, best_matched, quiver_of
 from lyrandis.core.arrow.quiver_table import QuiverTable, read_quiver_table, write_quiver_table
@@ -36,10 +36,10 @@ class TableText(BaseModel):
     columns: Annotated[list[ColumnAs], Field(max_length=60)] | None = None
 
 
-@router.get("/rigs/{rig}/shot", response_model=ShotDrawing, responses=NOT_FOUND)
-async def read_shot(turns: TurnsOf, rig: e.SubjectId) -> Response:
+@router.get("/rigs/{rig}/shot", response_model=ShotDrawing, responses=LONG)
+async def read_shot(work: LongWorkOf, rig: e.SubjectId) -> Response:
     """Return the arrow bending round the bow, from release to clear of it."""
-    return await turns.answer(rig, "shot", _shot)
+    return await work.answer(rig, "shot", _shot)
 
 
 def _shot(c: Computed) -> ShotDrawing:
@@ -55,36 +55,38 @@ def _shot(c: Computed) -> ShotDrawing:
     return drawing
 
 
-@router.get("/rigs/{rig}/spine-board", response_model=SpineBoard, responses=NOT_FOUND)
-async def read_spine_board(turns: TurnsOf, rig: e.SubjectId) -> Response:
+@router.get("/rigs/{rig}/spine-board", response_model=SpineBoard, responses=LONG)
+async def read_spine_board(work: LongWorkOf, rig: e.SubjectId) -> Response:
     """Return both schools of spine, what moves the match, and ways to close a gap."""
-    return await turns.answer(rig, "spine-board", spine_board)
+    return await work.answer(rig, "spine-board", spine_board)
 
 
-@router.get("/rigs/{rig}/arrow-trial", response_model=Trial, responses=NOT_FOUND)
-async def try_arrow(turns: TurnsOf, rig: e.SubjectId, tried: Annotated[Tried, Query()]) -> Response:
+@router.get("/rigs/{rig}/arrow-trial", response_model=Trial, responses=LONG)
+async def try_arrow(
+    work: LongWorkOf, rig: e.SubjectId, tried: Annotated[Tried, Query()]
+) -> Response:
     """Compute what an arrow or a setting that is not recorded would do."""
-    return await turns.answer(rig, tried, lambda c: trial(c, tried))
+    return await work.answer(rig, tried, lambda c: trial(c, tried), slot="trial")
 
 
-@router.get("/rigs/{rig}/taper-plan", response_model=TaperPlan, responses=NOT_FOUND)
+@router.get("/rigs/{rig}/taper-plan", response_model=TaperPlan, responses=LONG)
 async def read_taper_plan(
-    turns: TurnsOf, rig: e.SubjectId, asked: Annotated[TaperAsked, Query()]
+    work: LongWorkOf, rig: e.SubjectId, asked: Annotated[TaperAsked, Query()]
 ) -> Response:
     """Compute what a taper makes of the shafts, beside the tapers that were shot."""
-    return await turns.answer(rig, asked, lambda c: _plan(c, asked))
+    return await work.answer(rig, asked, lambda c: _plan(c, asked), slot="taper")
 
 
 def _plan(c: Computed, asked: TaperAsked) -> TaperPlan:
     return plan_taper(c.arrow.sheet, c.arrow.shooting, asked, c.setup.arrows.tapers)
 
 
-@router.get("/rigs/{rig}/matched-set", response_model=MatchedSet, responses=NOT_FOUND)
+@router.get("/rigs/{rig}/matched-set", response_model=MatchedSet, responses=LONG)
 async def read_matched_set(
-    turns: TurnsOf, rig: e.SubjectId, count: Annotated[int, Query(ge=2, le=200)]
+    work: LongWorkOf, rig: e.SubjectId, count: Annotated[int, Query(ge=2, le=200)]
 ) -> Response:
     """Choose the arrows that belong together: least spread of mass and spine."""
-    return await turns.answer(
+    return await work.answer(
         rig,
         ("matched-set", count),
         lambda c: MatchedAnswer(best_matched(quiver_of(c.setup.arrows), count)),
@@ -92,10 +94,10 @@ async def read_matched_set(
 
 
 @router.get("/rigs/{rig}/quiver.csv", response_class=Response, responses=NOT_FOUND)
-def read_quiver_table_of(desk: DeskOf, rig: e.SubjectId) -> Response:
+def read_quiver_table_of(rigs: RigsOf, rig: e.SubjectId) -> Response:
     """Return the quiver as comma-separated text."""
     return Response(
-        write_quiver_table(quiver_of(desk.computed(rig).setup.arrows)),
+        write_quiver_table(quiver_of(rigs.computed(rig).setup.arrows)),
         media_type="text/csv; charset=utf-8",
         headers={"content-disposition": f'attachment; filename="{rig}-quiver.csv"'},
     )

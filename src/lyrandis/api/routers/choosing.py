@@ -5,8 +5,7 @@ from typing import Annotated
 from fastapi import Query, Response
 
 from lyrandis.api.bounded import api_router
-from lyrandis.api.problems import NOT_FOUND
-from lyrandis.api.turns import TurnsOf
+from lyrandis.api.long_work import LONG, LongWorkOf
 from lyrandis.core import entries as e
 from lyrandis.core.bow.board import Asking, ChoosingBoard
 from lyrandis.core.bow.choosing import choosing_board, families_for, wish_of
@@ -15,12 +14,12 @@ from lyrandis.core.computed import Computed
 router = api_router("choosing")
 
 
-@router.get("/rigs/{rig}/choosing-board", response_model=ChoosingBoard, responses=NOT_FOUND)
+@router.get("/rigs/{rig}/choosing-board", response_model=ChoosingBoard, responses=LONG)
 async def read_choosing_board(
-    turns: TurnsOf, rig: e.SubjectId, asked: Annotated[Asking, Query()]
+    work: LongWorkOf, rig: e.SubjectId, asked: Annotated[Asking, Query()]
 ) -> Response:
     """Compare bow lengths for the archer of a rig, or for what is asked instead."""
-    return await turns.answer(rig, asked, lambda c: _board(c, asked))
+    return await work.answer(rig, asked, lambda c: _board(c, asked), slot="choosing")
 
 
 def _board(c: Computed, asked: Asking) -> ChoosingBoard:

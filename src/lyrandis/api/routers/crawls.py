@@ -6,11 +6,11 @@ from fastapi import Query, Response
 from fastapi.concurrency import run_in_threadpool
 
 from lyrandis.api.bounded import api_router
-from lyrandis.api.context import BenchOf, DeskOf
-from lyrandis.api.desk import Desk
+from lyrandis.api.context import BenchOf, RigsOf
+from lyrandis.api.long_work import LONG, LongWorkOf
 from lyrandis.api.paper import pdf_of
 from lyrandis.api.problems import NOT_FOUND
-from lyrandis.api.turns import TurnsOf
+from lyrandis.api.rig_cache import RigCache
 from lyrandis.core import entries as e
 from lyrandis.core.computed import Computed
 from lyrandis.core.crawls.plan_board import WISHED_M, PlanBoard, plan_board
@@ -25,38 +25,38 @@ router = api_router("crawls")
 Wished = Annotated[float, Query(ge=10, le=100, description="point-on that is wished for [m]")]
 
 
-@router.get("/rigs/{rig}/crawl-ranges", response_model=RangeBoard, responses=NOT_FOUND)
-async def read_crawl_ranges(turns: TurnsOf, rig: e.SubjectId) -> Response:
+@router.get("/rigs/{rig}/crawl-ranges", response_model=RangeBoard, responses=LONG)
+async def read_crawl_ranges(work: LongWorkOf, rig: e.SubjectId) -> Response:
     """Return where arrows strike when the distance was guessed wrong, and on slopes."""
-    return await turns.answer(rig, "crawl-ranges", range_board)
+    return await work.answer(rig, "crawl-ranges", range_board)
 
 
-@router.get("/rigs/{rig}/crawl-plan", response_model=PlanBoard, responses=NOT_FOUND)
+@router.get("/rigs/{rig}/crawl-plan", response_model=PlanBoard, responses=LONG)
 async def read_crawl_plan(
-    turns: TurnsOf, bench: BenchOf, desk: DeskOf, rig: e.SubjectId, wished_m: Wished = WISHED_M
+    work: LongWorkOf, bench: BenchOf, rigs: RigsOf, rig: e.SubjectId, wished_m: Wished = WISHED_M
 ) -> Response:
     """Return where point-on lies with other anchors, arrows and bows, and what one needs."""
-    others = await run_in_threadpool(_other_rigs, bench, desk, rig)
+    others = await run_in_threadpool(_other_rigs, bench, rigs, rig)
     key = ("crawl-plan", wished_m, *((c.setup.rig, c.setup.revision) for c in others))
-    return await turns.answer(rig, key, lambda c: plan_board(c, wished_m, others))
+    return await work.answer(rig, key, lambda c: plan_board(c, wished_m, others), slot="crawl-plan")
 
 
-def _other_rigs(bench: Bench, desk: Desk, rig: str) -> list[Computed]:
+def _other_rigs(bench: Bench, rigs: RigCache, rig: str) -> list[Computed]:
     """Return the numbers of the other rigs the same archer shoots, those put away left out."""
-    archer = desk.computed(rig).setup.fitted.archer
+    archer = rigs.computed(rig).setup.fitted.archer
     if archer is None:
         return []
     return [
-        desk.computed(other.id)
+        rigs.computed(other.id)
         for other, fitted, away in bench.rigs_as_fitted()
         if other.id != rig and fitted.archer == archer and not away
     ]
 
 
-@router.get("/rigs/{rig}/crawl-tables", response_model=TablesBoard, responses=NOT_FOUND)
-async def read_crawl_tables(turns: TurnsOf, rig: e.SubjectId) -> Response:
+@router.get("/rigs/{rig}/crawl-tables", response_model=TablesBoard, responses=LONG)
+async def read_crawl_tables(work: LongWorkOf, rig: e.SubjectId) -> Response:
     """Return the tables of every arrow set, anchor and hold that crawls were shot with."""
-    return await turns.answer(rig, "crawl-tables", tables_board)
+    return await work.answer(rig, "crawl-tables", tables_board)
 
 
 _SVG: dict[int | str, dict[str, object]] = {
@@ -66,15 +66,15 @@ _SVG: dict[int | str, dict[str, object]] = {
 
 
 @router.get("/rigs/{rig}/crawl-strip.svg", response_class=Response, responses=_SVG)
-async def read_crawl_strip(turns: TurnsOf, desk: DeskOf, rig: e.SubjectId) -> Response:
+async def read_crawl_strip(work: LongWorkOf, rig: e.SubjectId) -> Response:
     """Return the strip for the tab at true size, with a ruler of 50 mm to measure."""
-    return await turns.take(lambda: _svg(strip_of(desk.computed(rig)), f"{rig}-strip"))
+    return await work.file(rig, "strip", lambda c: _svg(strip_of(c), f"{rig}-strip"))
 
 
 @router.get("/rigs/{rig}/crawl-card.svg", response_class=Response, responses=_SVG)
-async def read_crawl_card(turns: TurnsOf, desk: DeskOf, rig: e.SubjectId) -> Response:
+async def read_crawl_card(work: LongWorkOf, rig: e.SubjectId) -> Response:
     """Return the pocket card at true size."""
-    return await turns.take(lambda: _svg(card_of(desk.computed(rig)), f"{rig}-card"))
+    return await work.file(rig, "card", lambda c: _svg(card_of(c), f"{rig}-card"))
 
 
 _PDF: dict[int | str, dict[str, object]] = {
@@ -87,16 +87,15 @@ _PDF: dict[int | str, dict[str, object]] = {
 
 
 @router.get("/rigs/{rig}/crawl-strip.pdf", response_class=Response, responses=_PDF)
-async def read_crawl_paper(turns: TurnsOf, desk: DeskOf, rig: e.SubjectId) -> Response:
+async def read_crawl_paper(work: LongWorkOf, rig: e.SubjectId) -> Response:
     """Return strip and card on one page at true size, for paper."""
 
-    def make() -> Response:
-        c = desk.computed(rig)
+    def make(c: Computed) -> Response:
         headers = {"content-disposition": f'attachment; filename="{rig}-crawls.pdf"'}
         paper = pdf_of((strip_of(c), card_of(c)), title=c.setup.name or rig)
         return Response(paper, media_type="application/pdf", headers=headers)
 
-    return await turns.take(make)
+    return await work.file(rig, "paper", make)
 
 
 def _svg(drawn: Sheet, name: str) -> Response:

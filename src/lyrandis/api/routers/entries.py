@@ -7,9 +7,9 @@ from fastapi import Response
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter
 
 from lyrandis.api.bounded import api_router
-from lyrandis.api.context import BenchOf, DeskOf, as_json
-from lyrandis.api.desk import Desk, Judged
+from lyrandis.api.context import BenchOf, RigsOf, as_json
 from lyrandis.api.problems import CONFLICT, NOT_FOUND
+from lyrandis.api.rig_cache import Judged, RigCache
 from lyrandis.core import entries as e
 from lyrandis.core.phrase import Phrase
 from lyrandis.core.pile import in_force, overruling, when
@@ -91,16 +91,16 @@ def _overruled(bench: Bench, rig: str | None, entries: list[e.Entry]) -> dict[st
 
 
 def _answer(
-    bench: Bench, desk: Desk, entries: list[e.Entry], rig: str | None, page: StageKey | None
+    bench: Bench, rigs: RigCache, entries: list[e.Entry], rig: str | None, page: StageKey | None
 ) -> Response:
     rig = rig or next((s.subject.id for s in entries if s.subject.kind == "rig"), None)
-    tag = desk.tag(rig, page) if rig else None
+    tag = rigs.tag(rig, page) if rig else None
     answer = as_json(
         b'{"entries":%b,"overruled":%b,"assessment":%b}'
         % (
             _ENTRIES.dump_json(entries),
             _OVERRULED.dump_json(_overruled(bench, rig, entries)),
-            desk.judged(rig, page) if rig else b"null",
+            rigs.judged(rig, page) if rig else b"null",
         ),
         201,
     )
@@ -109,34 +109,34 @@ def _answer(
     return answer
 
 
-def _require_known(bench: Bench, desk: Desk, drafts: list[e.EntryDraft]) -> None:
+def _require_known(bench: Bench, rigs: RigCache, drafts: list[e.EntryDraft]) -> None:
     """Refuse to say that a setting stands which was moved and not measured since."""
     for one in drafts:
         if isinstance(one.reading, e.SettingChecked):
             bench.check_rig(one.subject.id)
-            desk.computed(one.subject.id).order.require_known(one.reading.setting)
+            rigs.computed(one.subject.id).order.require_known(one.reading.setting)
 
 
 @router.post(
     "/entries", status_code=201, response_model=Recorded, responses={**NOT_FOUND, **CONFLICT}
 )
-def create_entries(bench: BenchOf, desk: DeskOf, draft: EntriesDraft) -> Response:
+def create_entries(bench: BenchOf, rigs: RigsOf, draft: EntriesDraft) -> Response:
     """Record one or several entries, all or nothing."""
     if draft.rig is not None:
         bench.check_rig(draft.rig)
-    _require_known(bench, desk, draft.entries)
+    _require_known(bench, rigs, draft.entries)
     entries = bench.record(draft.entries, seen=draft.seen)
-    return _answer(bench, desk, entries, draft.rig, draft.page)
+    return _answer(bench, rigs, entries, draft.rig, draft.page)
 
 
 @router.post(
     "/retractions", status_code=201, response_model=Recorded, responses={**NOT_FOUND, **CONFLICT}
 )
-def retract_entries(bench: BenchOf, desk: DeskOf, draft: RetractionsDraft) -> Response:
+def retract_entries(bench: BenchOf, rigs: RigsOf, draft: RetractionsDraft) -> Response:
     """Take entries back, all or none. Taking back a retraction puts its entry back."""
     if draft.rig is not None:
         bench.check_rig(draft.rig)
-    return _answer(bench, desk, bench.retract(*draft.entries), draft.rig, draft.page)
+    return _answer(bench, rigs, bench.retract(*draft.entries), draft.rig, draft.page)
 
 
 @router.post(
@@ -146,11 +146,11 @@ def retract_entries(bench: BenchOf, desk: DeskOf, draft: RetractionsDraft) -> Re
     responses={**NOT_FOUND, **CONFLICT},
 )
 def retract_entry(
-    bench: BenchOf, desk: DeskOf, entry_id: e.EntryId, draft: RetractionDraft | None = None
+    bench: BenchOf, rigs: RigsOf, entry_id: e.EntryId, draft: RetractionDraft | None = None
 ) -> Response:
     """Take one entry back. Taking back a retraction puts its entry back."""
     rig = draft.rig if draft else None
     if rig is not None:
         bench.check_rig(rig)
     taken = bench.retract(e.Taking(entry_id=entry_id))
-    return _answer(bench, desk, taken, rig, draft.page if draft else None)
+    return _answer(bench, rigs, taken, rig, draft.page if draft else None)

@@ -8,9 +8,9 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bounded import api_router
 from lyrandis.api.carried import carried_page
-from lyrandis.api.context import BenchOf, DeskOf, as_json
+from lyrandis.api.context import BenchOf, as_json
+from lyrandis.api.long_work import LONG, LongWorkOf
 from lyrandis.api.problems import CONFLICT, NOT_FOUND
-from lyrandis.api.turns import TurnsOf
 from lyrandis.core import entries as e
 from lyrandis.core.crawls.field import FieldTable, field_table
 from lyrandis.core.field_shots import LONGEST_TEXT, ShotLine, read_shots, sort_shots
@@ -40,10 +40,10 @@ class FieldShots(BaseModel):
     """The text was cut at its end: more shots may have been meant."""
 
 
-@router.get("/rigs/{rig}/field-table", response_model=FieldTable, responses=NOT_FOUND)
-async def read_field_table(turns: TurnsOf, rig: e.SubjectId) -> Response:
+@router.get("/rigs/{rig}/field-table", response_model=FieldTable, responses=LONG)
+async def read_field_table(work: LongWorkOf, rig: e.SubjectId) -> Response:
     """Return the table the field helper carries: crawls of every metre, and how they would move."""
-    return await turns.answer(rig, "field-table", field_table)
+    return await work.answer(rig, "field-table", field_table)
 
 
 _HTML: dict[int | str, dict[str, object]] = {
@@ -53,12 +53,12 @@ _HTML: dict[int | str, dict[str, object]] = {
 
 
 @router.get("/rigs/{rig}/field-helper.html", response_class=Response, responses=_HTML)
-async def read_field_helper(
-    request: Request, turns: TurnsOf, desk: DeskOf, rig: e.SubjectId
-) -> Response:
+async def read_field_helper(request: Request, work: LongWorkOf, rig: e.SubjectId) -> Response:
     """Return the field helper as one file with the table inside; it needs no server."""
     static = request.app.state.settings.static
-    return await turns.take(lambda: _helper(carried_page(static, field_table(desk.computed(rig)))))
+    return await work.file(
+        rig, "field-helper", lambda c: _helper(carried_page(static, field_table(c)))
+    )
 
 
 def _helper(page: str) -> Response:

@@ -6,9 +6,7 @@ from importlib.resources import files
 from fastapi import Response
 
 from lyrandis.api.bounded import api_router
-from lyrandis.api.context import DeskOf
-from lyrandis.api.problems import NOT_FOUND
-from lyrandis.api.turns import TurnsOf
+from lyrandis.api.long_work import LONG, LongWorkOf
 from lyrandis.core import entries as e
 from lyrandis.core.flight.board import board
 from lyrandis.core.flight.proved import Proved
@@ -17,13 +15,13 @@ from lyrandis.core.flight.shapes import FlightBoard
 router = api_router("flight")
 
 
-@router.get("/rigs/{rig}/flight", response_model=FlightBoard, responses=NOT_FOUND)
-async def read_flight(turns: TurnsOf, desk: DeskOf, rig: e.SubjectId) -> Response:
+@router.get("/rigs/{rig}/flight", response_model=FlightBoard, responses=LONG)
+async def read_flight(work: LongWorkOf, rig: e.SubjectId) -> Response:
     """Return what the evidence says, the next test, the correction, and how it came out.
 
     The first time for a rig its curves are reckoned, which takes about half a second.
     """
-    return await turns.answer(rig, "flight", lambda c: board(c, desk.reckoning.wait))
+    return await work.answer(rig, "flight", board)
 
 
 @router.get("/flight-trials")

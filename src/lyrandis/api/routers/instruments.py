@@ -10,7 +10,7 @@ from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bounded import api_router
-from lyrandis.api.context import DeskOf
+from lyrandis.api.context import RigsOf
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.core import entries as e
 from lyrandis.core.units import Unit
@@ -64,10 +64,10 @@ def list_instruments() -> list[InstrumentOut]:
     responses={**NOT_FOUND, 200: {"content": {"text/event-stream": {}}}},
 )
 async def read_instrument(
-    request: Request, desk: DeskOf, rig: e.SubjectId, kind: Kind, asked: Annotated[Asked, Query()]
+    request: Request, rigs: RigsOf, rig: e.SubjectId, kind: Kind, asked: Annotated[Asked, Query()]
 ) -> StreamingResponse:
     """Stream a simulated reading as it settles: events `sample`, then one `taken` or `failed`."""
-    computed = await to_thread.run_sync(desk.computed, rig)
+    computed = await to_thread.run_sync(rigs.computed, rig)
     truth = truth_of(kind, computed, asked.draw_length_mm, asked.seed)
     instrument = Simulated(kind, truth, seed=asked.seed, fault=asked.fault)
     pace: float = request.app.state.settings.instrument_pace_s

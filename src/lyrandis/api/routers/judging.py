@@ -6,13 +6,14 @@ from datetime import UTC, date, datetime
 from typing import Annotated
 
 from fastapi import Response
+from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bounded import api_router
-from lyrandis.api.context import BenchOf, DeskOf
-from lyrandis.api.desk import Judged, judged_json
+from lyrandis.api.context import BenchOf, RigsOf
+from lyrandis.api.long_work import LONG, LongWorkOf
 from lyrandis.api.problems import NOT_FOUND, HeardPart, heard_parts
-from lyrandis.api.turns import TurnsOf
+from lyrandis.api.rig_cache import Judged, assessment_json
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.questioned import question_mass
 from lyrandis.core.computed import compute
@@ -84,10 +85,12 @@ class JotWord(BaseModel):
     subject: e.SubjectKind
 
 
-@router.post("/assessments", response_model=Judged, responses=NOT_FOUND)
-async def judge_entries(bench: BenchOf, turns: TurnsOf, what_if: WhatIf) -> Response:
+@router.post("/assessments", response_model=Judged, responses=LONG)
+async def judge_entries(bench: BenchOf, work: LongWorkOf, what_if: WhatIf) -> Response:
     """Judge a list of entries without storing anything."""
-    return await turns.take(lambda: _judged(bench, what_if))
+    newest = await run_in_threadpool(bench.newest)
+    key = ("what-if", newest, what_if.model_dump_json())
+    return await work.take(key, lambda _: _judged(bench, what_if))
 
 
 def _judged(bench: Bench, what_if: WhatIf) -> bytes:
@@ -99,15 +102,15 @@ def _judged(bench: Bench, what_if: WhatIf) -> bytes:
     after = max((entry.seq for entry in stored), default=0)
     tried = as_entries(what_if.entries, now=now, after=after)
     computed = compute(fold([*stored, *tried], rig=what_if.rig))
-    return judged_json(computed, what_if.page)
+    return assessment_json(computed, what_if.page)
 
 
 @router.post("/readings/parse", responses=NOT_FOUND)
-def parse_reading(bench: BenchOf, desk: DeskOf, line: JotLine) -> ParsedJot:
+def parse_reading(bench: BenchOf, rigs: RigsOf, line: JotLine) -> ParsedJot:
     """Read a jot line without recording it."""
     subjects = bench.subjects() if names_parts(line.text) else ()
     parts = [(one.kind, one.id, one.name) for one in subjects if one.kind != "rig"]
-    computed = desk.computed(line.rig) if line.rig is not None else None
+    computed = rigs.computed(line.rig) if line.rig is not None else None
     datum = computed.setup.order.brace_datum if computed else None
     jotted = parse(line.text, to=Listener(line.stage, line.units, line.today, parts, datum))
     trial = computed.setup.flight.trial if computed else None

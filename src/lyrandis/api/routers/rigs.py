@@ -7,9 +7,9 @@ from fastapi import Header, Query, Response
 from pydantic import AwareDatetime, BaseModel, ConfigDict
 
 from lyrandis.api.bounded import api_router
-from lyrandis.api.context import BenchOf, DeskOf, as_json
-from lyrandis.api.desk import Judged, judged_json
+from lyrandis.api.context import BenchOf, RigsOf, as_json
 from lyrandis.api.problems import CONFLICT, NOT_FOUND, NOT_MODIFIED
+from lyrandis.api.rig_cache import Judged, assessment_json
 from lyrandis.api.routers.subjects import (
     ArcherDraft,
     ArrowSetDraft,
@@ -101,9 +101,9 @@ def list_rigs(bench: BenchOf) -> list[RigOut]:
 
 
 @router.get("/rig-summaries")
-def list_rig_summaries(bench: BenchOf, desk: DeskOf) -> list[RigSummary]:
+def list_rig_summaries(bench: BenchOf, rigs: RigsOf) -> list[RigSummary]:
     """List the rigs, each at a glance."""
-    return [_summary(rig, desk.assessment(rig.id)) for rig in _rigs(bench)]
+    return [_summary(rig, rigs.assessment(rig.id)) for rig in _rigs(bench)]
 
 
 def _summary(rig: RigOut, assessment: Assessment) -> RigSummary:
@@ -144,7 +144,7 @@ def _rigs(bench: Bench) -> list[RigOut]:
 
 
 @router.post("/rigs", status_code=201, response_model=Judged, responses={**NOT_FOUND, **CONFLICT})
-def create_rig(bench: BenchOf, desk: DeskOf, draft: RigDraft) -> Response:
+def create_rig(bench: BenchOf, rigs: RigsOf, draft: RigDraft) -> Response:
     """Create a rig and those of its parts that are new, all or nothing; return its assessment."""
     parts: dict[e.PartKind, str | NewPart] = {}
     for kind in ("archer", "bow", "string", "arrow_set"):
@@ -152,13 +152,13 @@ def create_rig(bench: BenchOf, desk: DeskOf, draft: RigDraft) -> Response:
         if part is not None:
             parts[kind] = part if isinstance(part, str) else new_part(kind, part)
     rig = bench.make_rig(draft.name, parts, draft.request, alike=draft.alike)
-    return as_json(desk.judged(rig, None), 201)
+    return as_json(rigs.judged(rig, None), 201)
 
 
 @router.get("/rigs/{rig}", response_model=Judged, responses={**NOT_FOUND, **NOT_MODIFIED})
 def read_rig(
     bench: BenchOf,
-    desk: DeskOf,
+    rigs: RigsOf,
     rig: e.SubjectId,
     page: StageKey | None = None,
     as_of: AwareDatetime | None = None,
@@ -170,11 +170,11 @@ def read_rig(
     """
     if as_of is not None:
         computed = compute(fold(bench.entries_of_rig(rig), rig=rig, as_of=as_of))
-        return as_json(judged_json(computed, page))
-    tag = desk.tag(rig, page)
+        return as_json(assessment_json(computed, page))
+    tag = rigs.tag(rig, page)
     if if_none_match == tag:
         return Response(status_code=304, headers={"etag": tag})
-    answer = as_json(desk.judged(rig, page))
+    answer = as_json(rigs.judged(rig, page))
     answer.headers["etag"] = tag
     return answer
 

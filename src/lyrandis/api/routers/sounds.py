@@ -8,10 +8,10 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from lyrandis.api.bounded import api_router
-from lyrandis.api.context import DeskOf, as_json
-from lyrandis.api.ears import Ears
+from lyrandis.api.context import RigsOf, as_json
+from lyrandis.api.long_work import LONG, LongWork, LongWorkOf
 from lyrandis.api.problems import NOT_FOUND
-from lyrandis.api.turns import TurnsOf
+from lyrandis.api.worker import Priority, Tell
 from lyrandis.core import entries as e
 from lyrandis.core.computed import Computed
 from lyrandis.core.crawls.plan import drag_of
@@ -56,13 +56,7 @@ def _shelf(request: Request) -> Shelf:
     return shelf
 
 
-def _ears(request: Request) -> Ears:
-    ears: Ears = request.app.state.ears
-    return ears
-
-
 ShelfOf = Annotated[Shelf, Depends(_shelf)]
-EarsOf = Annotated[Ears, Depends(_ears)]
 
 
 class Moved(BaseModel):
@@ -124,9 +118,8 @@ class ToTap(BaseModel):
 
 
 class Heard(BaseModel):
-    """What was heard so far: `share` 1 with what was found, else how far it has come."""
+    """What was heard."""
 
-    share: float
     hearing: Hearing | None = None
     speed: SpeedHearing | None = None
     taps: TapHearing | None = None
@@ -219,30 +212,40 @@ def _sound(shelf: Shelf, mark: str) -> Sound:
 At = Annotated[list[float], Query(max_length=MOST_TAKES)]
 
 
-@router.get("/sounds/{mark}/traces", response_model=Traces, responses=NOT_FOUND)
-async def read_traces(turns: TurnsOf, shelf: ShelfOf, mark: e.SoundMark, at: At) -> Response:
+@router.get("/sounds/{mark}/traces", response_model=Traces, responses=LONG)
+async def read_traces(work: LongWorkOf, shelf: ShelfOf, mark: e.SoundMark, at: At) -> Response:
     """Return takes of a recording drawn from their onsets."""
     onsets = [min(max(one, 0.0), 700.0) for one in at]
-    return await turns.take(lambda: Traces(traces=said_traces(traces(_sound(shelf, mark), onsets))))
+
+    def make(_: Tell) -> Traces:
+        return Traces(traces=said_traces(traces(_sound(shelf, mark), onsets)))
+
+    return await work.take(("traces", mark, tuple(onsets)), make)
 
 
-@router.get("/sounds/{mark}/spectrogram", response_model=SpectrogramOut, responses=NOT_FOUND)
+@router.get("/sounds/{mark}/spectrogram", response_model=SpectrogramOut, responses=LONG)
 async def read_spectrogram(
-    turns: TurnsOf, shelf: ShelfOf, mark: e.SoundMark,
+    work: LongWorkOf, shelf: ShelfOf, mark: e.SoundMark,
     at_s: Annotated[float, Query(ge=0, le=700)],
 ) -> Response:  # fmt: skip
     """Return the spectrogram of one take."""
-    return await turns.take(lambda: SpectrogramOut(**picture(_sound(shelf, mark), at_s)._asdict()))
+
+    def make(_: Tell) -> SpectrogramOut:
+        return SpectrogramOut(**picture(_sound(shelf, mark), at_s)._asdict())
+
+    return await work.take(("spectrogram", mark, at_s), make, slot=("spectrogram", mark))
 
 
 def _voice(c: Computed) -> StringVoice:
     return c.listen.braced.voice if c.listen.braced else StringVoice()
 
 
-def _answer(ears: Ears, key: object, make: Callable[[Callable[[float], None]], Heard]) -> Response:
-    work = ears.ask(key, make)
-    found = work.result()
-    return as_json(Heard(share=min(work.share, 0.99)) if found is None else found)
+async def _listen(
+    work: LongWork, mark: str, key: object, make: Callable[[Tell], Heard]
+) -> Response:
+    """Listen to a recording; of what is asked of one only the newest waits."""
+    slot = ("listening", mark)
+    return await work.take(("listening", key), make, slot=slot, priority=Priority.LISTENING)
 
 
 def _named(shelf: Shelf, mark: str) -> Sounded:
@@ -250,26 +253,30 @@ def _named(shelf: Shelf, mark: str) -> Sounded:
     return Sounded(mark, about.name, about.lossy)
 
 
-@router.post("/rigs/{rig}/sounds/{mark}/hear", response_model=Heard, responses=NOT_FOUND)
-def hear_sound(
-    desk: DeskOf, shelf: ShelfOf, ears: EarsOf, rig: e.SubjectId, mark: e.SoundMark, asked: ToHear
+@router.post("/rigs/{rig}/sounds/{mark}/hear", response_model=Heard, responses=LONG)
+async def hear_sound(
+    work: LongWorkOf,
+    rigs: RigsOf,
+    shelf: ShelfOf,
+    rig: e.SubjectId,
+    mark: e.SoundMark,
+    asked: ToHear,
 ) -> Response:
     """Listen to plucks, shots or knocks of a rig; ask again while `share` is under 1.
 
     Where the recording is forgotten, its takes as they were heard can still be struck out.
     """
-    c = desk.computed(rig)
+    c = await run_in_threadpool(rigs.computed, rig)
     known = c.listen.heard(mark)
     if known is not None and not shelf.has(mark):
         reading = restruck(known.reading, asked.struck)
-        return as_json(Heard(share=1.0, hearing=Hearing(draft=reading, troubles=(), traces=())))
+        return as_json(Heard(hearing=Hearing(draft=reading, troubles=(), traces=())))
     check_places([moved.at_s for moved in asked.moved], shelf.about(mark).seconds)
     voice, sounded = _voice(c), _named(shelf, mark)
 
-    def make(tell: Callable[[float], None]) -> Heard:
+    def make(tell: Tell) -> Heard:
         read = shelf.read(mark)
         return Heard(
-            share=1.0,
             hearing=hearing(
                 read.samples, float(read.head.rate_hz), asked.what, voice, sounded,
                 struck=asked.struck, moved={one.take: one.at_s for one in asked.moved},
@@ -277,15 +284,20 @@ def hear_sound(
             ),
         )  # fmt: skip
 
-    return _answer(ears, (mark, voice, asked.model_dump_json()), make)
+    return await _listen(work, mark, (mark, voice, asked.model_dump_json()), make)
 
 
-@router.post("/rigs/{rig}/sounds/{mark}/time", response_model=Heard, responses=NOT_FOUND)
-def time_sound(
-    desk: DeskOf, shelf: ShelfOf, ears: EarsOf, rig: e.SubjectId, mark: e.SoundMark, asked: ToTime
+@router.post("/rigs/{rig}/sounds/{mark}/time", response_model=Heard, responses=LONG)
+async def time_sound(
+    work: LongWorkOf,
+    rigs: RigsOf,
+    shelf: ShelfOf,
+    rig: e.SubjectId,
+    mark: e.SoundMark,
+    asked: ToTime,
 ) -> Response:
     """Listen to shots at a butt, and return the speed they make."""
-    c, sounded = desk.computed(rig), _named(shelf, mark)
+    c, sounded = await run_in_threadpool(rigs.computed, rig), _named(shelf, mark)
     check_places([marks.release_s for marks in asked.marks], shelf.about(mark).seconds)
     mass = c.arrow.finished.mass.value if c.arrow.finished else None
     drag = drag_of(mass, c.setup.arrows.part("shaft_diameter_mm")[0]).value
@@ -297,34 +309,37 @@ def time_sound(
         microphone_m=asked.microphone_m, celsius=asked.celsius, at_butt=asked.at_butt,
     )  # fmt: skip
 
-    def make(tell: Callable[[float], None]) -> Heard:
+    def make(tell: Tell) -> Heard:
         read = shelf.read(mark)
         marks = {
             one.shot: Marks(release_s=one.release_s, strike_s=one.strike_s) for one in asked.marks
         }
         return Heard(
-            share=1.0,
             speed=speed_hearing(
                 read.samples, float(read.head.rate_hz), where, drag, sounded,
                 expected_mps=expected, marks=marks, struck=asked.struck, progress=tell,
             ),
         )  # fmt: skip
 
-    return _answer(ears, (mark, where, drag, expected, asked.model_dump_json()), make)
+    return await _listen(work, mark, (mark, where, drag, expected, asked.model_dump_json()), make)
 
 
-@router.post("/rigs/{rig}/sounds/{mark}/tap", response_model=Heard, responses=NOT_FOUND)
-def tap_sound(
-    desk: DeskOf, shelf: ShelfOf, ears: EarsOf, rig: e.SubjectId, mark: e.SoundMark, asked: ToTap
+@router.post("/rigs/{rig}/sounds/{mark}/tap", response_model=Heard, responses=LONG)
+async def tap_sound(
+    work: LongWorkOf,
+    rigs: RigsOf,
+    shelf: ShelfOf,
+    rig: e.SubjectId,
+    mark: e.SoundMark,
+    asked: ToTap,
 ) -> Response:
     """Listen to shafts that are tapped one after another."""
-    c, sounded = desk.computed(rig), _named(shelf, mark)
+    c, sounded = await run_in_threadpool(rigs.computed, rig), _named(shelf, mark)
     notes = per_root_ei(beam_as_tapped(c.arrow.sheet, asked.state, None))
 
-    def make(tell: Callable[[float], None]) -> Heard:
+    def make(tell: Tell) -> Heard:
         read = shelf.read(mark)
         return Heard(
-            share=1.0,
             taps=tap_hearing(
                 read.samples, float(read.head.rate_hz), notes, sounded, state=asked.state,
                 first=asked.first, again=asked.again, quarter=asked.quarter, struck=asked.struck,
@@ -332,20 +347,22 @@ def tap_sound(
             ),
         )  # fmt: skip
 
-    return _answer(ears, (mark, notes, asked.model_dump_json()), make)
+    return await _listen(work, mark, (mark, notes, asked.model_dump_json()), make)
 
 
-@router.get("/rigs/{rig}/sounds/pair", response_model=PairBoard, responses=NOT_FOUND)
+@router.get("/rigs/{rig}/sounds/pair", response_model=PairBoard, responses=LONG)
 async def read_pair(
-    turns: TurnsOf, rig: e.SubjectId, before: e.SoundMark, after: e.SoundMark
+    work: LongWorkOf, rig: e.SubjectId, before: e.SoundMark, after: e.SoundMark
 ) -> Response:
     """Return two chosen recordings beside each other."""
-    return await turns.answer(rig, ("pair", before, after), lambda c: board_of(c, before, after))
+    return await work.answer(
+        rig, ("pair", before, after), lambda c: board_of(c, before, after), slot="pair"
+    )
 
 
-@router.get("/rigs/{rig}/tapped", response_model=ShaftsBoard, responses=NOT_FOUND)
+@router.get("/rigs/{rig}/tapped", response_model=ShaftsBoard, responses=LONG)
 async def read_tapped(
-    turns: TurnsOf, rig: e.SubjectId, width_lbf: Annotated[float, Query(ge=0.2, le=20)] = 1.5
+    work: LongWorkOf, rig: e.SubjectId, width_lbf: Annotated[float, Query(ge=0.2, le=20)] = 1.5
 ) -> Response:
     """Return the tapped shafts, and where a band of some width holds the most of them."""
 
@@ -357,7 +374,7 @@ async def read_tapped(
             )
         return found
 
-    return await turns.answer(rig, ("tapped", width_lbf), board)
+    return await work.answer(rig, ("tapped", width_lbf), board, slot="tapped")
 
 
 SHAFT_SPREAD = (0.0, 0.012, -0.01, 0.045, -0.004, 0.006, -0.035, 0.002, 0.015, -0.012, 0.0, 0.06)
@@ -367,9 +384,9 @@ SHAFT_SPREAD = (0.0, 0.012, -0.01, 0.045, -0.004, 0.006, -0.035, 0.002, 0.015, -
 @router.post(
     "/rigs/{rig}/instruments/microphone", status_code=201, response_model=Kept, responses=NOT_FOUND
 )
-def pretend_sound(desk: DeskOf, shelf: ShelfOf, rig: e.SubjectId, asked: Pretend) -> Response:
+def pretend_sound(rigs: RigsOf, shelf: ShelfOf, rig: e.SubjectId, asked: Pretend) -> Response:
     """Let the simulated microphone record this rig; nothing of it is measured."""
-    c = desk.computed(rig)
+    c = rigs.computed(rig)
     shafts = SHAFT_SPREAD[: asked.takes] if asked.what == "taps" else ()
     made = record(
         asked.what,

@@ -165,11 +165,13 @@
     <p class="mt-3 min-h-5" role="status">{said}</p>
     <p class="text-sm text-soft">
       {#if keptSounds.all?.length}
-        {keptSounds.all.length === 1 ? 'One recording takes' : `${keptSounds.all.length} recordings take`}
+        {keptSounds.all.length === 1
+          ? 'One recording takes'
+          : `${keptSounds.all.length} recordings take`}
         {size(keptSounds.all.reduce((sum, one) => sum + one.size, 0))} of this disk.
       {/if}
-      Recordings hold voices. They lie in the folder of this bench on this machine and go nowhere; a
-      saved logbook holds their numbers only.
+      Recordings hold voices. They lie in the folder of this bench on this machine and go nowhere; a saved
+      logbook holds their numbers only.
     </p>
   {/snippet}
 </WhenReady>

@@ -1,9 +1,8 @@
 /** A recording that was brought and is being listened to, before anything of it is recorded. */
-import { api, type Answer, type HeardSound, type KeptSound, type Problem } from '../../lib/api';
+import { api, type HeardSound, type KeptSound, type LongAnswer, type Problem } from '../../lib/api';
 import { bench } from '../../lib/bench.svelte';
+import { GIVEN_UP, poll } from '../../lib/poll';
 import { SoundTrouble, type Brought } from './wave';
-
-const AGAIN_MS = 250;
 
 /** What went wrong in the page itself, said as the bench says it. */
 export function troubleOf(error: unknown): Problem {
@@ -19,7 +18,7 @@ export function troubleOf(error: unknown): Problem {
   };
 }
 
-export type Question = (rig: string, kept: KeptSound) => Promise<Answer<HeardSound>>;
+export type Question = (rig: string, kept: KeptSound) => Promise<LongAnswer<HeardSound>>;
 
 export class Listening {
   /** What was brought and did not reach the bench. */
@@ -73,19 +72,17 @@ export class Listening {
     if (!kept || !rig) return;
     this.share ??= 0;
     this.problem = null;
-    for (;;) {
-      const { data, problem } = await question(rig, kept);
-      if (turn !== this.#turn) return;
-      if (problem) return this.#fail(problem);
-      this.share = data.share;
-      if (data.share >= 1) {
-        this.found = data;
-        this.share = null;
-        return;
-      }
-      await new Promise((done) => setTimeout(done, AGAIN_MS));
-      if (turn !== this.#turn) return;
-    }
+    const answer = await poll({
+      ask: () => question(rig, kept),
+      share: (came) => came.share ?? null,
+      wanted: () => turn === this.#turn,
+      told: (share) => (this.share = share),
+    });
+    if (answer === null) return;
+    const { data, problem } = answer === 'given up' ? { problem: GIVEN_UP } : answer;
+    if (problem) return this.#fail(problem);
+    this.found = data ?? null;
+    this.share = null;
   }
 
   clear(): void {

@@ -1,6 +1,7 @@
 /** Which recordings are still kept on this machine, and their takes drawn. */
 import { SvelteMap } from 'svelte/reactivity';
 import { api, type KeptSound, type PageOf, type TraceSaid } from '../../lib/api';
+import { settled } from '../../lib/poll';
 
 type Recording = PageOf<'listen'>['recordings'][number];
 
@@ -52,7 +53,7 @@ class KeptSounds {
     const key = `${recording.mark}:${at.join(',')}`;
     if (!this.#asked.has(key) && this.has(recording.mark)) {
       this.#asked.add(key);
-      void api.soundTraces(recording.mark, at).then(({ data }) => {
+      void settled(() => api.soundTraces(recording.mark, at)).then(({ data }) => {
         this.#traces.set(key, data ? [...data.traces] : null);
       });
     }

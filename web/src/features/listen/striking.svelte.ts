@@ -1,5 +1,6 @@
 /** Striking out takes that are recorded, putting them back, and moving their onsets. */
 import { api, type EntryDraft, type PageOf, type Problem } from '../../lib/api';
+import { settled } from '../../lib/poll';
 import { bench } from '../../lib/bench.svelte';
 import { Recording } from '../../lib/recording.svelte';
 
@@ -45,28 +46,18 @@ export class Striking {
     this.busy = true;
     this.problem = null;
     const body = { what: recorded.what, struck, moved, same_place: recorded.same_place };
-    for (;;) {
-      const { data, problem } = await api.hearSound(rig, recorded.mark, body);
-      if (problem || !data.hearing) {
-        if (data && data.share < 1) {
-          await new Promise((done) => setTimeout(done, 250));
-          continue;
-        }
-        this.problem = problem ?? null;
-        break;
-      }
-      const reading = data.hearing.draft;
-      if (reading) {
-        const entry: EntryDraft = {
-          subject: { kind: 'rig', id: rig },
-          reading,
-          source: recorded.source,
-          happened_at: recorded.at,
-        };
-        await this.#recording.record([entry], null, says);
-        this.problem = this.#recording.problem;
-      }
-      break;
+    const { data, problem } = await settled(() => api.hearSound(rig, recorded.mark, body));
+    const reading = data?.hearing?.draft;
+    this.problem = problem ?? null;
+    if (reading) {
+      const entry: EntryDraft = {
+        subject: { kind: 'rig', id: rig },
+        reading,
+        source: recorded.source,
+        happened_at: recorded.at,
+      };
+      await this.#recording.record([entry], null, says);
+      this.problem = this.#recording.problem;
     }
     this.busy = false;
   }

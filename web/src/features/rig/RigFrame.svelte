@@ -14,6 +14,7 @@
   import { clock } from '../../lib/clock.svelte';
   import { build } from '../../lib/build.svelte';
   import { keys } from '../../lib/keys.svelte';
+  import { poll } from '../../lib/poll';
   import { rigOf, stageOf } from '../../lib/paths';
   import { route } from '../../lib/navigation';
 
@@ -41,10 +42,17 @@
   });
   // something heavy is still worked out on the server: look again until it is there
   const RECKONING_MS = 350;
+  const reckoning = $derived(assessment?.reckoning === true);
   $effect(() => {
-    if (!assessment?.reckoning) return;
-    const timer = setInterval(() => void bench.open(rig), RECKONING_MS);
-    return () => clearInterval(timer);
+    if (!reckoning) return;
+    let here = true;
+    void poll({
+      ask: () => bench.open(rig),
+      share: () => (bench.assessment?.reckoning ? 0 : null),
+      wanted: () => here,
+      every_ms: RECKONING_MS,
+    });
+    return () => (here = false);
   });
   /** What is worked out may yet change the next step; a Stop does not wait for it. */
   const waits = $derived(
