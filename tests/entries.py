@@ -10,23 +10,26 @@ from hypothesis import strategies as st
 from pydantic import BaseModel
 
 from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import PartFitted, Retraction
 from lyrandis.core.computed import compute
+from lyrandis.core.crawls.readings import CrawlCounted
 from lyrandis.core.jot import parse
 from lyrandis.core.quantities import PLAUSIBLE, Plausible, Quantity
+from lyrandis.core.reading import BaseReading, PartKind, Source, Subject, SubjectKind
 from lyrandis.core.record import as_entries
 from lyrandis.core.rooms import ROOMS
 from lyrandis.core.setup import fold
 
 NOW = datetime(2026, 3, 1, 12, 0, tzinfo=UTC)
-IDS: dict[e.SubjectKind, str] = {
+IDS: dict[SubjectKind, str] = {
     "archer": "ann", "bow": "yew", "string": "cord", "arrow_set": "set-a", "rig": "rig-1",
 }  # fmt: skip
 
 
 def draft(
-    said: str | e.BaseReading,
+    said: str | BaseReading,
     *,
-    on: e.SubjectKind | None = None,
+    on: SubjectKind | None = None,
     subject: str | None = None,
     days: float = 0,
     **more: Any,
@@ -42,7 +45,7 @@ def draft(
         reading = said
         kind = on or sorted(said.of)[0]
     return e.PostedEntry(
-        subject=e.Subject(kind=kind, id=subject or IDS[kind]),
+        subject=Subject(kind=kind, id=subject or IDS[kind]),
         reading=reading,
         source=source,
         happened_at=NOW + timedelta(days=days),
@@ -52,14 +55,14 @@ def draft(
 
 def fitting(**parts: str | None) -> list[e.EntryDraft]:
     """Drafts that put parts on the rig (all the usual ones by default)."""
-    wanted = parts or {kind: IDS[kind] for kind in get_args(e.PartKind)}  # type: ignore[misc]
+    wanted = parts or {kind: IDS[kind] for kind in get_args(PartKind)}  # type: ignore[misc]
     return [
-        draft(e.PartFitted(part=part, part_id=part_id), on="rig")  # type: ignore[arg-type]
+        draft(PartFitted(part=part, part_id=part_id), on="rig")  # type: ignore[arg-type]
         for part, part_id in wanted.items()
     ]
 
 
-def entries(*said: str | e.BaseReading | e.EntryDraft, fitted: bool = True) -> list[e.Entry]:
+def entries(*said: str | BaseReading | e.EntryDraft, fitted: bool = True) -> list[e.Entry]:
     """Entries of one rig from jot lines, readings or drafts, a day apart."""
     drafts = fitting() if fitted else []
     for day, one in enumerate(said, start=1):
@@ -67,22 +70,22 @@ def entries(*said: str | e.BaseReading | e.EntryDraft, fitted: bool = True) -> l
     return as_entries(drafts, now=NOW)
 
 
-def drawn(*said: str | e.BaseReading | e.EntryDraft) -> SimpleNamespace:
+def drawn(*said: str | BaseReading | e.EntryDraft) -> SimpleNamespace:
     """All that the pages of all stages draw, of one rig."""
     c = compute(fold(entries(*said)))
     return SimpleNamespace(**{k: v for room in ROOMS for k, v in dict(room.page(c)).items()})
 
 
 _OF_EACH: dict[type, st.SearchStrategy[Any]] = {
-    e.Retraction: st.integers(1, 16).map(lambda n: e.Retraction(entry_id=f"posted-{n}")),
-    e.CrawlCounted: st.builds(
-        e.CrawlCounted,
+    Retraction: st.integers(1, 16).map(lambda n: Retraction(entry_id=f"posted-{n}")),
+    CrawlCounted: st.builds(
+        CrawlCounted,
         mark=st.integers(1, 30).map(lambda n: f"entry-{n:08}"),
         counted=st.booleans(),
     ),
-    e.PartFitted: st.sampled_from(sorted(get_args(e.PartKind))).flatmap(
+    PartFitted: st.sampled_from(sorted(get_args(PartKind))).flatmap(
         lambda part: st.sampled_from([IDS[part], f"{IDS[part]}-2", None]).map(
-            lambda part_id: e.PartFitted(part=part, part_id=part_id)
+            lambda part_id: PartFitted(part=part, part_id=part_id)
         )
     ),
 }
@@ -94,7 +97,7 @@ _TOGETHER = ({"upper_lbf", "lower_lbf"}, {"upper_length_mm", "lower_length_mm"})
 """Fields that are given together or not at all."""
 
 
-def reading_of(kind: type[e.BaseReading]) -> st.SearchStrategy[Any]:
+def reading_of(kind: type[BaseReading]) -> st.SearchStrategy[Any]:
     """Any reading of a kind, within the limits its own fields tell."""
     return _OF_EACH[kind] if kind in _OF_EACH else _model(kind)
 
@@ -186,9 +189,9 @@ def any_draft(draw: st.DrawFn) -> e.EntryDraft:
     kind = draw(st.sampled_from(sorted(reading.of)))
     suffix = draw(st.sampled_from(["", "", "", "-2"])) if kind != "rig" else ""
     return e.PostedEntry(
-        subject=e.Subject(kind=kind, id=IDS[kind] + suffix),
+        subject=Subject(kind=kind, id=IDS[kind] + suffix),
         reading=reading,  # type: ignore[arg-type]
-        source=draw(st.none() | st.sampled_from(sorted(get_args(e.Source)))),
+        source=draw(st.none() | st.sampled_from(sorted(get_args(Source)))),
         happened_at=NOW + timedelta(hours=draw(st.integers(0, 200))),
     )
 

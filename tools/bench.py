@@ -33,11 +33,13 @@ from playwright.sync_api import Browser, Page, sync_playwright
 from lyrandis.api.app import Settings, create_app
 from lyrandis.cli import settle_memory
 from lyrandis.core import entries as e
+from lyrandis.core.archer.readings import DrawMarked
 from lyrandis.core.arrow.after import _strikes
 from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.closing import moves_of
 from lyrandis.core.arrow.match import match_spine
 from lyrandis.core.arrow.quiver import QuiverArrow, best_matched
+from lyrandis.core.arrow.readings import ArrowMassed
 from lyrandis.core.arrow.show import _recorded, shot_drawing
 from lyrandis.core.arrow.spine_board import spine_board
 from lyrandis.core.assessment import assess, judge
@@ -46,6 +48,7 @@ from lyrandis.core.bow.board import Wish
 from lyrandis.core.bow.choosing import _family_board, choosing_board
 from lyrandis.core.bow.likeness import likeness_of
 from lyrandis.core.bow.moving_mass import moving_mass
+from lyrandis.core.bow.readings import BowWeighed
 from lyrandis.core.bow.statics import SEGMENTS, BowShape, solve_curve
 from lyrandis.core.bow.weight import draw_weight_at
 from lyrandis.core.computed import compute
@@ -63,8 +66,10 @@ from lyrandis.core.jot import parse
 from lyrandis.core.listen.hear import PLAIN_SERIES, StringVoice, as_take, hear
 from lyrandis.core.order.doubt import states_of
 from lyrandis.core.pile import in_order
+from lyrandis.core.reading import Subject, SubjectKind
 from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold
+from lyrandis.core.string.readings import BraceHeight
 from lyrandis.core.string.settling import fit_settling
 from lyrandis.core.string.sweep import Height, sweep
 from lyrandis.demo.scenario import drafts
@@ -153,20 +158,20 @@ def many_drafts(count: int = 500) -> list[e.EntryDraft]:
     number = 0
     while len(found) < count:
         number += 1
-        readings: list[tuple[e.SubjectKind, str, Any]] = [
-            ("archer", "oda", e.DrawMarked(draw_length_mm=695.0 + number % 7)),
-            ("bow", "marram", e.BowWeighed(draw_weight_lbf=40 + number % 5, draw_length_mm=690.0)),
+        readings: list[tuple[SubjectKind, str, Any]] = [
+            ("archer", "oda", DrawMarked(draw_length_mm=695.0 + number % 7)),
+            ("bow", "marram", BowWeighed(draw_weight_lbf=40 + number % 5, draw_length_mm=690.0)),
             (
                 "arrow_set",
                 "ash-set-b",
-                e.ArrowMassed(arrow_mass_gr=468.0, arrow_number=1 + (number - 1) % 200),
+                ArrowMassed(arrow_mass_gr=468.0, arrow_number=1 + (number - 1) % 200),
             ),
-            ("rig", RIG, e.BraceHeight(brace_height_mm=190.0 + number % 3)),
+            ("rig", RIG, BraceHeight(brace_height_mm=190.0 + number % 3)),
         ]
         for kind, subject, reading in readings:
             found.append(
                 e.EntryDraft(
-                    subject=e.Subject(kind=kind, id=subject),
+                    subject=Subject(kind=kind, id=subject),
                     reading=reading,
                     happened_at=NOW - timedelta(days=20, minutes=-number),
                 )
@@ -488,7 +493,7 @@ def bench_listen() -> list[Row]:
 def _bow(said: str) -> e.EntryDraft:
     jotted = parse(said)
     return e.EntryDraft(
-        subject=e.Subject(kind="bow", id="bow"), reading=jotted.reading, happened_at=NOW
+        subject=Subject(kind="bow", id="bow"), reading=jotted.reading, happened_at=NOW
     )
 
 
@@ -745,7 +750,7 @@ def bench_memory(served: Served) -> list[Row]:
 def many_marks(count: int, notes: int = 0) -> list[e.Entry]:
     """The demo's recurve with seasons of crawls, and notes between them."""
     rng = np.random.default_rng(1)
-    at, rig = datetime(2026, 4, 1, tzinfo=UTC), e.Subject(kind="rig", id="tideway-recurve")
+    at, rig = datetime(2026, 4, 1, tzinfo=UTC), Subject(kind="rig", id="tideway-recurve")
     found = list(drafts())
     for number in range(max(count, notes)):
         readings: list[Any] = []
@@ -766,7 +771,7 @@ def bench_logs() -> list[Row]:
     """Time a note on rigs with seasons of crawls, and batches in the store."""
 
     def note(entries_: list[e.Entry]) -> Times:
-        rig = e.Subject(kind="rig", id="tideway-recurve")
+        rig = Subject(kind="rig", id="tideway-recurve")
         number = iter(range(1000))
 
         def once() -> None:
@@ -784,7 +789,7 @@ def bench_logs() -> list[Row]:
     with tempfile.TemporaryDirectory() as folder:
         bench = Bench(open_database(Path(folder) / "bench.sqlite3"), lambda: datetime.now(UTC))
         bench.load(drafts(), origin="demo")
-        on = e.Subject(kind="rig", id=RIG)
+        on = Subject(kind="rig", id=RIG)
         batch = [e.EntryDraft(subject=on, reading=Noted(text=f"n {n}")) for n in range(500)]
         recording = _once(lambda: kept.extend(bench.record(batch, seen=0)))
         taking = _once(lambda: bench.retract(*(e.Taking(entry_id=one.id) for one in kept)))

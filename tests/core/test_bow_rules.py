@@ -6,8 +6,11 @@ from lyrandis.core import entries as e
 from lyrandis.core.assessment import Assessment, assess
 from lyrandis.core.bow.inspection import SEVERITY, looked_over
 from lyrandis.core.bow.limbs import mismatch_of
+from lyrandis.core.bow.readings import Inspected, LimbPair
+from lyrandis.core.bow.words import InspectionItem
 from lyrandis.core.errors import DomainError
 from lyrandis.core.judgement import Finding
+from lyrandis.core.reading import BaseReading
 from lyrandis.core.setup import fold
 from tests.entries import draft, drawn, entries
 
@@ -16,7 +19,7 @@ RECURVE = ("family hunting recurve", "bow 58", "riser 15", "brace 7 3/4", "mark 
 """Stacks from 28.95 in by the reference table."""
 
 
-def judged(*said: str | e.BaseReading | e.EntryDraft) -> Assessment:
+def judged(*said: str | BaseReading | e.EntryDraft) -> Assessment:
     return assess(fold(entries(*said)))
 
 
@@ -176,25 +179,25 @@ def test_the_hook_follows_the_strings_angle_where_nobody_measured() -> None:
 
 
 @pytest.mark.parametrize(("pair", "share", "expected"), [
-    (e.LimbPair(upper_lbf=40, lower_lbf=41), 0.025, "good"),
-    (e.LimbPair(upper_lbf=38, lower_lbf=40), 0.051, "watch"),
-    (e.LimbPair(pair="two_bottoms"), 0.05, "watch"),
-    (e.LimbPair(upper_lbf=38, lower_lbf=42), 0.10, "mend"),
-    (e.LimbPair(pair="two_bottoms", upper_lbf=38, lower_lbf=42), 0.15, "mend"),
-    (e.LimbPair(upper_length_mm=508, lower_length_mm=533.4), 0.146, "mend"),
-    (e.LimbPair(upper_lbf=30, lower_lbf=40), 0.286, "stop"),
+    (LimbPair(upper_lbf=40, lower_lbf=41), 0.025, "good"),
+    (LimbPair(upper_lbf=38, lower_lbf=40), 0.051, "watch"),
+    (LimbPair(pair="two_bottoms"), 0.05, "watch"),
+    (LimbPair(upper_lbf=38, lower_lbf=42), 0.10, "mend"),
+    (LimbPair(pair="two_bottoms", upper_lbf=38, lower_lbf=42), 0.15, "mend"),
+    (LimbPair(upper_length_mm=508, lower_length_mm=533.4), 0.146, "mend"),
+    (LimbPair(upper_lbf=30, lower_lbf=40), 0.286, "stop"),
 ])  # fmt: skip
 def test_limbs_are_judged_by_how_far_apart_they_are(
-    pair: e.LimbPair, share: float, expected: str
+    pair: LimbPair, share: float, expected: str
 ) -> None:
     assert abs(mismatch_of(pair).share) == pytest.approx(share, abs=0.002)
     assert severity(judged("draw 28", draft(pair)), "limb-pair") == expected
 
 
 def test_a_shorter_limb_of_the_same_mark_is_the_stiffer() -> None:
-    found = mismatch_of(e.LimbPair(upper_length_mm=500, lower_length_mm=520))
+    found = mismatch_of(LimbPair(upper_length_mm=500, lower_length_mm=520))
     assert found.stiffer == "upper"
-    assert mismatch_of(e.LimbPair(upper_lbf=38, lower_lbf=42)).stiffer == "lower"
+    assert mismatch_of(LimbPair(upper_lbf=38, lower_lbf=42)).stiffer == "lower"
 
 
 def test_what_is_told_of_the_limbs_adds_up() -> None:
@@ -204,22 +207,22 @@ def test_what_is_told_of_the_limbs_adds_up() -> None:
     told = setup.bow.limb_pair.reading
     assert (told.pair, told.upper_lbf, told.lower_lbf) == ("two_bottoms", 38.0, 40.0)
     assert told.upper_length_mm == pytest.approx(508.0)
-    assert e.LimbPair(pair="matched").topics() == {"limb_pair:pair"}
+    assert LimbPair(pair="matched").topics() == {"limb_pair:pair"}
 
 
 def test_half_a_pair_is_refused() -> None:
     with pytest.raises(ValueError, match="Only one limb"):
-        e.LimbPair(upper_lbf=40)
+        LimbPair(upper_lbf=40)
 
 
 @pytest.mark.parametrize("item", SEVERITY)
-def test_a_failing_item_is_judged_until_it_is_cleared(item: e.InspectionItem) -> None:
-    failing = draft(e.Inspected(failing=(item,)), days=1)
-    cleared = draft(e.Inspected(good=(item,)), days=2)
+def test_a_failing_item_is_judged_until_it_is_cleared(item: InspectionItem) -> None:
+    failing = draft(Inspected(failing=(item,)), days=1)
+    cleared = draft(Inspected(good=(item,)), days=2)
     assert severity(judged(failing), "inspection") == SEVERITY[item]
     assert severity(judged(failing, cleared), "inspection") == "good"
     assert (
-        severity(judged(cleared, draft(e.Inspected(failing=(item,)), days=3)), "inspection")
+        severity(judged(cleared, draft(Inspected(failing=(item,)), days=3)), "inspection")
         == (SEVERITY[item])
     )
 
@@ -240,14 +243,14 @@ def test_the_last_look_at_each_item_stands() -> None:
 
 @pytest.mark.parametrize(("good", "failing"), [((), ()), (("tips",), ("tips",))])
 def test_an_empty_or_contradicting_look_over_is_refused(
-    good: tuple[e.InspectionItem, ...], failing: tuple[e.InspectionItem, ...]
+    good: tuple[InspectionItem, ...], failing: tuple[InspectionItem, ...]
 ) -> None:
     with pytest.raises((DomainError, ValueError)):
-        e.Inspected(good=good, failing=failing)
+        Inspected(good=good, failing=failing)
 
 
 def test_two_look_overs_settle_only_their_own_items() -> None:
-    one, other = e.Inspected(good=("tips",)), e.Inspected(failing=("string",))
+    one, other = Inspected(good=("tips",)), Inspected(failing=("string",))
     assert one.topics() == {"inspected:tips"}
     assert not one.topics() & other.topics()
 

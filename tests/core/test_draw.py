@@ -16,6 +16,9 @@ from lyrandis.core.archer.draw import (
     to_trade,
 )
 from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.archer.readings import HoldChosen
+from lyrandis.core.archer.words import Datum, Hold
+from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import fold
 from tests.entries import draft, entries
@@ -46,7 +49,7 @@ def test_an_assumed_grip_depth_widens_the_uncertainty() -> None:
 
 
 @given(st.floats(320, 1000), st.sampled_from(["trade", "pivot", "back", "belly"]))
-def test_trade_is_always_pivot_plus_one_and_three_quarters(length: float, datum: e.Datum) -> None:
+def test_trade_is_always_pivot_plus_one_and_three_quarters(length: float, datum: Datum) -> None:
     archer = ArcherFacts()
     difference = to_trade(length, datum, archer).value - to_pivot(length, datum, archer).value
     assert difference == pytest.approx(1.75 * IN)
@@ -106,7 +109,7 @@ def test_a_draw_on_this_rig_outranks_the_archers_general_one() -> None:
 
 
 def test_a_draw_on_this_rig_with_another_bow_does_not_outrank() -> None:
-    other = draft(e.PartFitted(part="bow", part_id="ash"), on="rig", days=5)
+    other = draft(PartFitted(part="bow", part_id="ash"), on="rig", days=5)
     assert draw_from("draw 28", "draw 27 1/2 here", other).basis == "direct"
 
 
@@ -123,10 +126,10 @@ def test_a_marked_arrow_that_is_only_hearsay_is_a_guess() -> None:
     ("hold", "low", "high"), [("split", 0.3, 0.9), ("three_under", 0.3, 0.9), ("thumb", 0.4, 1.2)]
 )
 def test_assumed_hook_depth_follows_from_string_geometry(
-    hold: e.Hold, low: float, high: float
+    hold: Hold, low: float, high: float
 ) -> None:
     """e tan(gamma): 3/4-1 in (thumb to 1.6 in) at 20-37 degrees, as the mechanics note has it."""
-    assumed = hook_depth(fold(entries(e.HoldChosen(hold=hold))).archer)
+    assumed = hook_depth(fold(entries(HoldChosen(hold=hold))).archer)
     assert low * IN <= assumed.value <= high * IN
 
 

@@ -6,66 +6,89 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lyrandis.core import entries as e
+from lyrandis.core.archer.readings import (
+    AnchorChosen,
+    ArmSpan,
+    ArmTape,
+    DrawMarked,
+    DrawOnScale,
+    DrawStated,
+    GripDepth,
+    HoldChosen,
+    HookDepth,
+    WeightWished,
+)
+from lyrandis.core.arrow.readings import ArrowBuild, ArrowMassed
+from lyrandis.core.bench_readings import Noted
+from lyrandis.core.bow.readings import (
+    ArrowMinimum,
+    BowFamily,
+    BowLength,
+    BowMark,
+    BowWeighed,
+    BraceRange,
+)
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import WORDS, parse
+from lyrandis.core.reading import BaseReading
 from lyrandis.core.spoken import number_from
+from lyrandis.core.string.readings import BraceHeight
 
 
 @pytest.mark.parametrize(
     ("text", "reading"),
     [
-        ("draw 27 3/8", e.DrawMarked(draw_length_mm=695.325)),
-        ("draw 27⅜", e.DrawMarked(draw_length_mm=695.325)),
-        ("draw 27-3/8", e.DrawMarked(draw_length_mm=695.325)),
-        ('DRAW 27.375"', e.DrawMarked(draw_length_mm=695.325)),
-        ("draw 27,375 in", e.DrawMarked(draw_length_mm=695.325)),
-        ("draw 695.325mm", e.DrawMarked(draw_length_mm=695.325)),
-        ("draw 26 1/4 pivot", e.DrawMarked(draw_length_mm=666.75, datum="pivot")),
-        ("draw 28 to back", e.DrawMarked(draw_length_mm=711.2, datum="back")),
-        ("draw 28 at hook", e.DrawOnScale(hook_position_mm=711.2)),
-        ("draw hook 28", e.DrawOnScale(hook_position_mm=711.2)),
-        ("draw said 28", e.DrawStated(draw_length_mm=711.2)),
-        ("tape 27", e.ArmTape(arm_length_mm=685.8)),
-        ("span 70", e.ArmSpan(arm_span_mm=1778.0)),
-        ("hook ½", e.HookDepth(hook_depth_mm=12.7)),
-        ("hold Three-Under", e.HoldChosen(hold="three_under")),
-        ("anchor under chin", e.AnchorChosen(anchor="under_chin")),
-        ("wish 38#", e.WeightWished(draw_weight_lbf=38.0)),
-        ("family reflex deflex longbow", e.BowFamily(family="reflex_deflex_longbow")),
-        ("bow 5 1/2ft", e.BowLength(bow_length_mm=1676.4)),
-        ("mark 45", e.BowMark(draw_weight_lbf=45.0)),
-        ("mark 45lb @ 26", e.BowMark(draw_weight_lbf=45.0, draw_length_mm=660.4)),
-        ("scale 36.2 @ 27", e.BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8)),
-        ("scale 36.2@27", e.BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8)),
+        ("draw 27 3/8", DrawMarked(draw_length_mm=695.325)),
+        ("draw 27⅜", DrawMarked(draw_length_mm=695.325)),
+        ("draw 27-3/8", DrawMarked(draw_length_mm=695.325)),
+        ('DRAW 27.375"', DrawMarked(draw_length_mm=695.325)),
+        ("draw 27,375 in", DrawMarked(draw_length_mm=695.325)),
+        ("draw 695.325mm", DrawMarked(draw_length_mm=695.325)),
+        ("draw 26 1/4 pivot", DrawMarked(draw_length_mm=666.75, datum="pivot")),
+        ("draw 28 to back", DrawMarked(draw_length_mm=711.2, datum="back")),
+        ("draw 28 at hook", DrawOnScale(hook_position_mm=711.2)),
+        ("draw hook 28", DrawOnScale(hook_position_mm=711.2)),
+        ("draw said 28", DrawStated(draw_length_mm=711.2)),
+        ("tape 27", ArmTape(arm_length_mm=685.8)),
+        ("span 70", ArmSpan(arm_span_mm=1778.0)),
+        ("hook ½", HookDepth(hook_depth_mm=12.7)),
+        ("hold Three-Under", HoldChosen(hold="three_under")),
+        ("anchor under chin", AnchorChosen(anchor="under_chin")),
+        ("wish 38#", WeightWished(draw_weight_lbf=38.0)),
+        ("family reflex deflex longbow", BowFamily(family="reflex_deflex_longbow")),
+        ("bow 5 1/2ft", BowLength(bow_length_mm=1676.4)),
+        ("mark 45", BowMark(draw_weight_lbf=45.0)),
+        ("mark 45lb @ 26", BowMark(draw_weight_lbf=45.0, draw_length_mm=660.4)),
+        ("scale 36.2 @ 27", BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8)),
+        ("scale 36.2@27", BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8)),
         (
             "scale 36.2 @ 27 groove",
-            e.BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8, string_at="groove"),
+            BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8, string_at="groove"),
         ),
-        ("floor 9 gpp", e.ArrowMinimum(grains_per_pound=9.0)),
-        ("floor 430gr", e.ArrowMinimum(arrow_mass_gr=430.0)),
-        ("floor 430", e.ArrowMinimum(arrow_mass_gr=430.0)),
-        ("brace 7 5/8", e.BraceHeight(brace_height_mm=193.675)),
-        ("bracerange 7 to 8", e.BraceRange(low_mm=177.8, high_mm=203.2)),
-        ("grip 1 3/4 back", e.GripDepth(to="back", depth_mm=44.45)),
-        ("arrow 4 431gr", e.ArrowMassed(arrow_mass_gr=431.0, arrow_number=4)),
-        ("arrow 431", e.ArrowMassed(arrow_mass_gr=431.0)),
-        ("shaft 29 1/2 9.2gpi", e.ArrowBuild(shaft_length_mm=749.3, shaft_gr_per_in=9.2)),
-        ("point 125", e.ArrowBuild(point_gr=125.0)),
-        ("69.5cm", e.DrawMarked(draw_length_mm=695.0)),
-        ("36.2 @ 27", e.BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8)),
-        ("431gr", e.ArrowMassed(arrow_mass_gr=431.0)),
-        ("note arm felt {tired}", e.Noted(text="arm felt {tired}")),
+        ("floor 9 gpp", ArrowMinimum(grains_per_pound=9.0)),
+        ("floor 430gr", ArrowMinimum(arrow_mass_gr=430.0)),
+        ("floor 430", ArrowMinimum(arrow_mass_gr=430.0)),
+        ("brace 7 5/8", BraceHeight(brace_height_mm=193.675)),
+        ("bracerange 7 to 8", BraceRange(low_mm=177.8, high_mm=203.2)),
+        ("grip 1 3/4 back", GripDepth(to="back", depth_mm=44.45)),
+        ("arrow 4 431gr", ArrowMassed(arrow_mass_gr=431.0, arrow_number=4)),
+        ("arrow 431", ArrowMassed(arrow_mass_gr=431.0)),
+        ("shaft 29 1/2 9.2gpi", ArrowBuild(shaft_length_mm=749.3, shaft_gr_per_in=9.2)),
+        ("point 125", ArrowBuild(point_gr=125.0)),
+        ("69.5cm", DrawMarked(draw_length_mm=695.0)),
+        ("36.2 @ 27", BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8)),
+        ("431gr", ArrowMassed(arrow_mass_gr=431.0)),
+        ("note arm felt {tired}", Noted(text="arm felt {tired}")),
     ],
 )
-def test_parse_understands_what_archers_type(text: str, reading: e.BaseReading) -> None:
+def test_parse_understands_what_archers_type(text: str, reading: BaseReading) -> None:
     assert parse(text).reading == reading
 
 
 def test_parse_reads_a_bare_number_by_stage() -> None:
-    assert isinstance(parse("27⅜", stage="archer").reading, e.DrawMarked)
-    assert isinstance(parse("62", stage="bow").reading, e.BowLength)
-    assert isinstance(parse("29 1/2", stage="arrow").reading, e.ArrowBuild)
+    assert isinstance(parse("27⅜", stage="archer").reading, DrawMarked)
+    assert isinstance(parse("62", stage="bow").reading, BowLength)
+    assert isinstance(parse("29 1/2", stage="arrow").reading, ArrowBuild)
 
 
 def test_parse_marks_estimates_and_rig_readings() -> None:

@@ -4,10 +4,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lyrandis.core import entries as e
+from lyrandis.core.arrow.readings import ArrowBuild, ArrowMassed, ArrowPass, NumberedArrow
 from lyrandis.core.arrow.spine import pounds_from_thousandths
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import parse
+from lyrandis.core.reading import BaseReading
 from lyrandis.core.units import say
 
 FIVE_HUNDRED = round(pounds_from_thousandths(500), 4)
@@ -16,63 +17,63 @@ FIVE_HUNDRED = round(pounds_from_thousandths(500), 4)
 @pytest.mark.parametrize(
     ("text", "reading", "says"),
     [
-        ("spine 500", e.ArrowBuild(spine_lbf=FIVE_HUNDRED, spine_standard="thousandths"),
+        ("spine 500", ArrowBuild(spine_lbf=FIVE_HUNDRED, spine_standard="thousandths"),
          "Arrow parts: spine 63 lb (500)"),
-        ("spine 52lb", e.ArrowBuild(spine_lbf=52.0, spine_standard="wood"),
+        ("spine 52lb", ArrowBuild(spine_lbf=52.0, spine_standard="wood"),
          "Arrow parts: spine 52 lb (605)"),
-        ("spine 52 #", e.ArrowBuild(spine_lbf=52.0, spine_standard="wood"), None),
+        ("spine 52 #", ArrowBuild(spine_lbf=52.0, spine_standard="wood"), None),
         ("spine 500 thou",
-         e.ArrowBuild(spine_lbf=FIVE_HUNDRED, spine_standard="thousandths"), None),
-        ("deflection 1/2", e.ArrowBuild(spine_lbf=52.0, spine_standard="wood"), None),
-        ("deflection 1/2in @ 26in 2lb", e.ArrowBuild(spine_lbf=52.0, spine_standard="wood"), None),
-        ("shaft 29 1/2 9.2gpi", e.ArrowBuild(shaft_length_mm=749.3, shaft_gr_per_in=9.2), None),
+         ArrowBuild(spine_lbf=FIVE_HUNDRED, spine_standard="thousandths"), None),
+        ("deflection 1/2", ArrowBuild(spine_lbf=52.0, spine_standard="wood"), None),
+        ("deflection 1/2in @ 26in 2lb", ArrowBuild(spine_lbf=52.0, spine_standard="wood"), None),
+        ("shaft 29 1/2 9.2gpi", ArrowBuild(shaft_length_mm=749.3, shaft_gr_per_in=9.2), None),
         ("shaft 29 1/2 tip",
-         e.ArrowBuild(shaft_length_mm=749.3, length_datum="groove_to_tip"),
+         ArrowBuild(shaft_length_mm=749.3, length_datum="groove_to_tip"),
          "Arrow parts: shaft 29 1/2 in, length: nock groove to the tip"),
         ("shaft 30 9.7gpi bare",
-         e.ArrowBuild(shaft_length_mm=762.0, shaft_gr_per_in=9.7, length_datum="shaft_only"), None),
-        ("bareshaft 310gr", e.ArrowBuild(shaft_gr=310.0), "Arrow parts: bare shaft 310 gr"),
-        ("diameter 8.7mm", e.ArrowBuild(shaft_diameter_mm=8.7), "Arrow parts: diameter 8.7 mm"),
-        ("diameter 11/32", e.ArrowBuild(shaft_diameter_mm=8.73125), None),
-        ("fletching 24gr 4in", e.ArrowBuild(fletching_gr=24.0, fletching_length_mm=101.6),
+         ArrowBuild(shaft_length_mm=762.0, shaft_gr_per_in=9.7, length_datum="shaft_only"), None),
+        ("bareshaft 310gr", ArrowBuild(shaft_gr=310.0), "Arrow parts: bare shaft 310 gr"),
+        ("diameter 8.7mm", ArrowBuild(shaft_diameter_mm=8.7), "Arrow parts: diameter 8.7 mm"),
+        ("diameter 11/32", ArrowBuild(shaft_diameter_mm=8.73125), None),
+        ("fletching 24gr 4in", ArrowBuild(fletching_gr=24.0, fletching_length_mm=101.6),
          "Arrow parts: fletching 24 gr, fletching 4 in long"),
-        ("fletching 24", e.ArrowBuild(fletching_gr=24.0), None),
-        ("taper tail 9in 5/16", e.ArrowBuild(tail_taper_mm=228.6, tail_diameter_mm=7.9375),
+        ("fletching 24", ArrowBuild(fletching_gr=24.0), None),
+        ("taper tail 9in 5/16", ArrowBuild(tail_taper_mm=228.6, tail_diameter_mm=7.9375),
          "Arrow parts: tail taper 9 in long, 7.9 mm at the tail"),
-        ("taper head 100mm 7mm", e.ArrowBuild(head_taper_mm=100.0, head_diameter_mm=7.0), None),
-        ("taper none", e.ArrowBuild(tail_taper_mm=0.0, head_taper_mm=0.0), None),
-        ("window 3mm", e.ArrowPass(window_mm=3.0), "Arrow pass: 3.0 mm short of centre"),
-        ("window 1/8 in", e.ArrowPass(window_mm=3.175), None),
-        ("window 2mm past", e.ArrowPass(window_mm=-2.0), "Arrow pass: 2.0 mm past centre"),
-        ("window centre", e.ArrowPass(window_mm=0.0), "Arrow pass: cut to centre"),
-        ("window plunger", e.ArrowPass(plunger=True), "Arrow pass: plunger"),
-        ("window plate", e.ArrowPass(plunger=False), "Arrow pass: hard side plate"),
-        ("track 2mm", e.ArrowPass(track_mm=2.0),
+        ("taper head 100mm 7mm", ArrowBuild(head_taper_mm=100.0, head_diameter_mm=7.0), None),
+        ("taper none", ArrowBuild(tail_taper_mm=0.0, head_taper_mm=0.0), None),
+        ("window 3mm", ArrowPass(window_mm=3.0), "Arrow pass: 3.0 mm short of centre"),
+        ("window 1/8 in", ArrowPass(window_mm=3.175), None),
+        ("window 2mm past", ArrowPass(window_mm=-2.0), "Arrow pass: 2.0 mm past centre"),
+        ("window centre", ArrowPass(window_mm=0.0), "Arrow pass: cut to centre"),
+        ("window plunger", ArrowPass(plunger=True), "Arrow pass: plunger"),
+        ("window plate", ArrowPass(plunger=False), "Arrow pass: hard side plate"),
+        ("track 2mm", ArrowPass(track_mm=2.0),
          "Arrow pass: string tracks 2.0 mm to the arrow's side"),
-        ("track 2mm away", e.ArrowPass(track_mm=-2.0),
+        ("track 2mm away", ArrowPass(track_mm=-2.0),
          "Arrow pass: string tracks 2.0 mm away from the arrow"),
         ("arrow 4 spine 52lb",
-         e.NumberedArrow(arrow_number=4, spine_lbf=52.0, spine_standard="wood"),
+         NumberedArrow(arrow_number=4, spine_lbf=52.0, spine_standard="wood"),
          "Arrow 4: spine 52 lb (605)"),
-        ("arrow 4 straight 0.2mm", e.NumberedArrow(arrow_number=4, straight_mm=0.2),
+        ("arrow 4 straight 0.2mm", NumberedArrow(arrow_number=4, straight_mm=0.2),
          "Arrow 4: run-out 0.2 mm"),
-        ("arrow 4 turned 180", e.NumberedArrow(arrow_number=4, nock_turn_deg=180.0),
+        ("arrow 4 turned 180", NumberedArrow(arrow_number=4, nock_turn_deg=180.0),
          "Arrow 4: nock turned 180°"),
-        ("arrow 4 sound", e.NumberedArrow(arrow_number=4, state="sound"),
+        ("arrow 4 sound", NumberedArrow(arrow_number=4, state="sound"),
          "Arrow 4: flexed and looked at, sound"),
-        ("arrow 4 cracked", e.NumberedArrow(arrow_number=4, state="cracked"),
+        ("arrow 4 cracked", NumberedArrow(arrow_number=4, state="cracked"),
          "Arrow 4: cracked, out of the set"),
-        ("arrow 4 retired", e.NumberedArrow(arrow_number=4, retired=True), "Arrow 4: retired"),
-        ("arrow 4 back", e.NumberedArrow(arrow_number=4, retired=False),
+        ("arrow 4 retired", NumberedArrow(arrow_number=4, retired=True), "Arrow 4: retired"),
+        ("arrow 4 back", NumberedArrow(arrow_number=4, retired=False),
          "Arrow 4: back in the set"),
-        ("arrow 4 remark dark {grain}", e.NumberedArrow(arrow_number=4, remark="dark {grain}"),
+        ("arrow 4 remark dark {grain}", NumberedArrow(arrow_number=4, remark="dark {grain}"),
          "Arrow 4: dark (grain)"),
-        ("arrow 4 431gr", e.ArrowMassed(arrow_mass_gr=431.0, arrow_number=4), None),
-        ("arrow 431 gr", e.ArrowMassed(arrow_mass_gr=431.0), None),
+        ("arrow 4 431gr", ArrowMassed(arrow_mass_gr=431.0, arrow_number=4), None),
+        ("arrow 431 gr", ArrowMassed(arrow_mass_gr=431.0), None),
     ],
 )  # fmt: skip
 def test_words_of_the_arrow_are_read_and_said_back(
-    text: str, reading: e.BaseReading, says: str | None
+    text: str, reading: BaseReading, says: str | None
 ) -> None:
     jotted = parse(text)
     assert jotted.reading == reading
@@ -123,7 +124,7 @@ def test_what_cannot_be_is_refused_at_its_word(text: str, code: str, at: str | N
 def test_a_spine_is_the_same_shaft_in_either_standard(pounds: float) -> None:
     thousandths = round(31500.274 / pounds)
     read = parse(f"spine {thousandths}").reading
-    assert isinstance(read, e.ArrowBuild)
+    assert isinstance(read, ArrowBuild)
     assert read.spine_lbf == pytest.approx(pounds, rel=0.5 / thousandths + 1e-3)
 
 

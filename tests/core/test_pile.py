@@ -7,9 +7,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lyrandis.core import entries as e
+from lyrandis.core.archer.readings import GripDepth, HoldChosen
+from lyrandis.core.arrow.readings import ArrowMassed, NumberedArrow
+from lyrandis.core.bench_readings import Noted, PartFitted
+from lyrandis.core.bow.readings import BowMark, BowWeighed, Inspected, LimbPair
 from lyrandis.core.pile import Pile, in_force, in_order, newest, parts_fitted, retracted_ids
-from lyrandis.core.reading import PARTS
+from lyrandis.core.reading import PARTS, BaseReading, PartKind, SubjectKind
 from lyrandis.core.record import as_entries
+from lyrandis.core.string.readings import StringBuild
 from tests.entries import IDS, NOW, any_entries, draft, entries, fitting
 
 
@@ -20,33 +25,33 @@ def pile_of(found: list[e.Entry], rig: str | None = IDS["rig"]) -> Pile:
 
 def test_an_empty_pile_has_nothing() -> None:
     pile = Pile()
-    assert pile.all(e.BowMark) == ()
-    assert pile.last(e.BowMark) is None
-    assert pile.merged(e.LimbPair) is None
-    assert pile.newest(e.StringBuild, "strands") == (None, None)
+    assert pile.all(BowMark) == ()
+    assert pile.last(BowMark) is None
+    assert pile.merged(LimbPair) is None
+    assert pile.newest(StringBuild, "strands") == (None, None)
     assert pile.names == {}
 
 
 def test_last_is_the_newest_and_all_keeps_the_order() -> None:
     pile = pile_of(entries("mark 40", "mark 45", "scale 40 @ 27", "scale 42 @ 28"))
-    mark = pile.last(e.BowMark)
+    mark = pile.last(BowMark)
     assert mark is not None
     assert mark.reading.draw_weight_lbf == 45
-    assert [one.reading.draw_weight_lbf for one in pile.all(e.BowWeighed)] == [40, 42]
+    assert [one.reading.draw_weight_lbf for one in pile.all(BowWeighed)] == [40, 42]
 
 
 def test_a_rigs_own_reading_comes_before_the_archers() -> None:
     pile = pile_of(entries("hold thumb here", "hold split"))
-    hold = pile.last(e.HoldChosen)
+    hold = pile.last(HoldChosen)
     assert hold is not None
     assert hold.on_rig
     assert hold.reading.hold == "thumb"
-    assert [one.reading.hold for one in pile.all(e.HoldChosen)] == ["split", "thumb"]
+    assert [one.reading.hold for one in pile.all(HoldChosen)] == ["split", "thumb"]
 
 
 def test_a_key_tells_which_of_several_is_meant() -> None:
     pile = pile_of(entries("grip 2 back", "grip 1/2 belly", "grip 1 3/4 back"))
-    back, belly = pile.last(e.GripDepth, "back"), pile.last(e.GripDepth, "belly")
+    back, belly = pile.last(GripDepth, "back"), pile.last(GripDepth, "belly")
     assert back is not None
     assert belly is not None
     assert (back.reading.depth_mm, belly.reading.depth_mm) == pytest.approx((44.45, 12.7))
@@ -56,25 +61,25 @@ def test_keyed_keeps_one_of_each_number_and_all_without_one() -> None:
     pile = pile_of(entries("arrow 1 400gr", "arrow 410gr", "arrow 2 404gr", "arrow 1 402gr",
                            "arrow 412gr"))  # fmt: skip
     found = [(one.reading.arrow_number, one.reading.arrow_mass_gr)
-             for one in pile.keyed(e.ArrowMassed)]  # fmt: skip
+             for one in pile.keyed(ArrowMassed)]  # fmt: skip
     assert found == [(1, 402), (None, 410), (2, 404), (None, 412)]
 
 
 def test_merged_keeps_what_a_newer_one_leaves_out() -> None:
     pile = pile_of(entries("limbs 38 40", "limbs two bottoms", "limbs 39 40"))
-    pair = pile.merged(e.LimbPair)
+    pair = pile.merged(LimbPair)
     assert pair is not None
     assert (pair.reading.pair, pair.reading.upper_lbf) == ("two_bottoms", 39)
-    assert pair.entry.reading == e.LimbPair(upper_lbf=39, lower_lbf=40)
+    assert pair.entry.reading == LimbPair(upper_lbf=39, lower_lbf=40)
 
 
 def test_newest_names_the_entry_that_gave_a_field() -> None:
     pile = pile_of(entries("string 59 16 strands", "string 60"))
-    strands, told = pile.newest(e.StringBuild, "strands")
+    strands, told = pile.newest(StringBuild, "strands")
     assert strands == 16
     assert told is not None
     assert told.reading.string_length_mm == 59 * 25.4
-    length, _ = newest(pile.all(e.StringBuild), "string_length_mm")
+    length, _ = newest(pile.all(StringBuild), "string_length_mm")
     assert length == 60 * 25.4
 
 
@@ -97,13 +102,13 @@ def test_newest_names_the_entry_that_gave_a_field() -> None:
     ],
 )
 def test_a_rigs_reading_needs_the_parts_it_was_made_with(
-    said: str, part: e.PartKind, counts: bool
+    said: str, part: PartKind, counts: bool
 ) -> None:
     made = draft(said, on="rig", days=1)
     changed = draft(
-        e.PartFitted(part=part, part_id=f"{IDS[part]}-2"), on="rig", subject=IDS["rig"], days=2
+        PartFitted(part=part, part_id=f"{IDS[part]}-2"), on="rig", subject=IDS["rig"], days=2
     )
-    back = draft(e.PartFitted(part=part, part_id=IDS[part]), on="rig", days=3)
+    back = draft(PartFitted(part=part, part_id=IDS[part]), on="rig", days=3)
     before = as_entries([*fitting(), made], now=NOW)
     after = as_entries([*fitting(), made, changed], now=NOW)
     again = as_entries([*fitting(), made, changed, back], now=NOW)
@@ -116,34 +121,34 @@ def test_a_rigs_reading_needs_the_parts_it_was_made_with(
 @pytest.mark.parametrize(
     ("reading", "topics"),
     [
-        (e.BowMark(draw_weight_lbf=40), {"bow_mark"}),
-        (e.BowWeighed(draw_weight_lbf=40, draw_length_mm=700), set()),
-        (e.GripDepth(to="back", depth_mm=40), {"grip_depth:back"}),
-        (e.PartFitted(part="bow", part_id="yew"), {"part_fitted:bow"}),
-        (e.ArrowMassed(arrow_mass_gr=400), set()),
-        (e.ArrowMassed(arrow_mass_gr=400, arrow_number=4), {"arrow_mass:4"}),
-        (e.StringBuild(strands=16, material="linen"),
+        (BowMark(draw_weight_lbf=40), {"bow_mark"}),
+        (BowWeighed(draw_weight_lbf=40, draw_length_mm=700), set()),
+        (GripDepth(to="back", depth_mm=40), {"grip_depth:back"}),
+        (PartFitted(part="bow", part_id="yew"), {"part_fitted:bow"}),
+        (ArrowMassed(arrow_mass_gr=400), set()),
+        (ArrowMassed(arrow_mass_gr=400, arrow_number=4), {"arrow_mass:4"}),
+        (StringBuild(strands=16, material="linen"),
          {"string_build:strands", "string_build:material"}),
-        (e.NumberedArrow(arrow_number=3, retired=True), {"numbered_arrow:3:retired"}),
-        (e.Inspected(good=("limbs",), failing=("tips",)), {"inspected:limbs", "inspected:tips"}),
-        (e.Noted(text="x"), set()),
+        (NumberedArrow(arrow_number=3, retired=True), {"numbered_arrow:3:retired"}),
+        (Inspected(good=("limbs",), failing=("tips",)), {"inspected:limbs", "inspected:tips"}),
+        (Noted(text="x"), set()),
     ],
 )  # fmt: skip
-def test_a_reading_says_what_it_settles(reading: e.BaseReading, topics: set[str]) -> None:
+def test_a_reading_says_what_it_settles(reading: BaseReading, topics: set[str]) -> None:
     assert reading.topics() == topics
 
 
 def test_told_leaves_out_kind_key_and_what_is_not_given() -> None:
-    arrow = e.NumberedArrow(arrow_number=3, straight_mm=0.2)
+    arrow = NumberedArrow(arrow_number=3, straight_mm=0.2)
     assert arrow.told() == {"straight_mm": 0.2}
     assert arrow.key() == (3,)
-    assert e.ArrowMassed(arrow_mass_gr=400).key() is None
+    assert ArrowMassed(arrow_mass_gr=400).key() is None
 
 
 def test_every_kind_says_what_it_needs_of_parts_there_are() -> None:
     for kind in e.READINGS:
         assert kind.needs <= set(PARTS)
-        assert kind.of <= set(get_args(e.SubjectKind))
+        assert kind.of <= set(get_args(SubjectKind))
         assert not kind.needs or "rig" in kind.of, f"{kind.__name__} can never need a part"
         assert set(kind.keyed_by) <= set(kind.model_fields)
 

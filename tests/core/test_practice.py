@@ -7,13 +7,13 @@ from typing import Any
 
 import pytest
 
-from lyrandis.core import entries as e
 from lyrandis.core.arrow.trial import Tried, trial
 from lyrandis.core.assessment import Assessment, assess
 from lyrandis.core.bow.board import Wish
 from lyrandis.core.bow.choosing import choosing_board
 from lyrandis.core.bow.likeness import usual_shape
 from lyrandis.core.bow.limbs import mismatch_of
+from lyrandis.core.bow.readings import LimbPair
 from lyrandis.core.bow.stack import stack_of, typical_stack
 from lyrandis.core.bow.statics import draw_curve
 from lyrandis.core.computed import Computed, compute
@@ -271,11 +271,11 @@ def test_limbs_that_are_no_pair(limbs: str, expected: str) -> None:
 
 
 def test_a_longer_limb_does_not_make_up_for_a_stronger_one() -> None:
-    pair = e.LimbPair(upper_lbf=34, lower_lbf=30, upper_length_mm=20 * IN, lower_length_mm=19 * IN)
+    pair = LimbPair(upper_lbf=34, lower_lbf=30, upper_length_mm=20 * IN, lower_length_mm=19 * IN)
     found = mismatch_of(pair)
     assert found.severity in ("mend", "stop")
     assert abs(found.share) > 0.12
-    short = e.LimbPair(upper_length_mm=20 * IN, lower_length_mm=19 * IN)
+    short = LimbPair(upper_length_mm=20 * IN, lower_length_mm=19 * IN)
     assert mismatch_of(short).severity in ("mend", "stop")
 
 

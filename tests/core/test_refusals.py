@@ -11,6 +11,7 @@ from pydantic import BaseModel, TypeAdapter, ValidationError
 from lyrandis.api.problems import problem_of_validation
 from lyrandis.core import entries as e
 from lyrandis.core.quantities import PLAUSIBLE, Quantity
+from lyrandis.core.reading import BaseReading
 from tests.entries import IDS, reading_of
 
 DRAFTS = TypeAdapter(list[e.EntryDraft])
@@ -44,7 +45,7 @@ def places(value: Any) -> list[tuple[Any, ...]]:
     return found
 
 
-def refused(reading: Any, kind: type[e.BaseReading]) -> str | None:
+def refused(reading: Any, kind: type[BaseReading]) -> str | None:
     """The words a person would read; None where it is taken."""
     of = sorted(kind.of)[0]
     body = [{"subject": {"kind": of, "id": IDS[of]}, "reading": reading}]
@@ -58,12 +59,12 @@ def refused(reading: Any, kind: type[e.BaseReading]) -> str | None:
 
 
 @pytest.mark.parametrize("kind", e.READINGS, ids=lambda kind: kind.__name__)
-def test_no_text_of_the_validation_library_reaches_a_person(kind: type[e.BaseReading]) -> None:
+def test_no_text_of_the_validation_library_reaches_a_person(kind: type[BaseReading]) -> None:
     samples: list[Any] = []
 
     @hypothesis.settings(max_examples=6)
     @hypothesis.given(reading_of(kind))
-    def take(reading: e.BaseReading) -> None:
+    def take(reading: BaseReading) -> None:
         samples.append(reading.model_dump(mode="json"))
 
     take()
@@ -115,13 +116,13 @@ def test_the_api_document_tells_the_range_of_every_quantity() -> None:
     ids=lambda told: getattr(told, "__name__", told),
 )
 def test_a_quantity_out_of_its_range_says_the_range(
-    kind: type[e.BaseReading], name: str, key: str
+    kind: type[BaseReading], name: str, key: str
 ) -> None:
     samples: list[Any] = []
 
     @hypothesis.settings(max_examples=1)
     @hypothesis.given(reading_of(kind))
-    def take(reading: e.BaseReading) -> None:
+    def take(reading: BaseReading) -> None:
         samples.append(reading.model_dump(mode="json"))
 
     take()

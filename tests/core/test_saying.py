@@ -5,13 +5,15 @@ from typing import Literal, get_args
 
 import pytest
 
-from lyrandis.core import entries as e
 from lyrandis.core.archer import words as archer_words
 from lyrandis.core.arrow import words as arrow_words
+from lyrandis.core.bench_readings import Named, PartFitted, PutAway, Retraction
 from lyrandis.core.bow import words as bow_words
 from lyrandis.core.jot import parse
 from lyrandis.core.phrase import Figure, lbf, mm, phrase, plain
+from lyrandis.core.reading import BaseReading
 from lyrandis.core.string import words as string_words
+from lyrandis.core.string.readings import StringBuild
 
 
 @pytest.mark.parametrize(
@@ -61,19 +63,19 @@ def test_describe_says_what_was_typed(typed: str, said: str) -> None:
 @pytest.mark.parametrize(
     ("reading", "said"),
     [
-        (e.Named(name="Old {yew}"), "Named Old (yew)"),
-        (e.PutAway(), "Put away"),
-        (e.PutAway(away=False), "Taken out again"),
-        (e.PartFitted(part="arrow_set", part_id="set-b"), "Fitted arrow set set-b"),
-        (e.PartFitted(part="bow", part_id=None), "Took the bow off"),
-        (e.Retraction(entry_id="some-entry"), "Took an entry back"),
+        (Named(name="Old {yew}"), "Named Old (yew)"),
+        (PutAway(), "Put away"),
+        (PutAway(away=False), "Taken out again"),
+        (PartFitted(part="arrow_set", part_id="set-b"), "Fitted arrow set set-b"),
+        (PartFitted(part="bow", part_id=None), "Took the bow off"),
+        (Retraction(entry_id="some-entry"), "Took an entry back"),
         (
-            e.StringBuild(material="low_stretch", string_mass_gr=110.0),
+            StringBuild(material="low_stretch", string_mass_gr=110.0),
             "String: low-stretch fibre, 110 gr",
         ),
     ],
 )
-def test_describe_says_what_has_no_jot_word(reading: e.BaseReading, said: str) -> None:
+def test_describe_says_what_has_no_jot_word(reading: BaseReading, said: str) -> None:
     assert reading.say().text() == said
 
 
@@ -115,7 +117,7 @@ def test_every_choice_has_words_in_its_order() -> None:
 
 
 def test_a_kind_that_does_not_say_itself_cannot_be_made() -> None:
-    class Silent(e.BaseReading):
+    class Silent(BaseReading):
         of = frozenset({"rig"})
         kind: Literal["silent"] = "silent"
 

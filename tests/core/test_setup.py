@@ -8,7 +8,9 @@ from hypothesis import strategies as st
 
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import assess
+from lyrandis.core.bench_readings import PartFitted, Retraction
 from lyrandis.core.pile import retracted_ids
+from lyrandis.core.reading import Fitted
 from lyrandis.core.record import as_entries
 from lyrandis.core.rooms import ROOMS
 from lyrandis.core.setup import Setup, fold
@@ -53,8 +55,8 @@ def test_fold_takes_each_arrow_part_from_its_newest_entry() -> None:
 def test_swapping_a_part_changes_whose_readings_count_and_swapping_back_restores() -> None:
     first = [draft("arrow 1 430gr"), draft("arrow 1 500gr", subject="set-b", days=1)]
     drafts = [*fitting(), *first]
-    swapped = [*drafts, draft(e.PartFitted(part="arrow_set", part_id="set-b"), on="rig", days=2)]
-    back = [*swapped, draft(e.PartFitted(part="arrow_set", part_id="set-a"), on="rig", days=3)]
+    swapped = [*drafts, draft(PartFitted(part="arrow_set", part_id="set-b"), on="rig", days=2)]
+    back = [*swapped, draft(PartFitted(part="arrow_set", part_id="set-a"), on="rig", days=3)]
     masses = [
         fold(as_entries(list_, now=NOW), rig="rig-1").arrows.masses[0].reading.arrow_mass_gr
         for list_ in (drafts, swapped, back)
@@ -65,7 +67,7 @@ def test_swapping_a_part_changes_whose_readings_count_and_swapping_back_restores
 def test_a_shared_bow_shares_its_weighings_between_rigs() -> None:
     drafts = [
         *fitting(),
-        draft(e.PartFitted(part="bow", part_id="yew"), on="rig", subject="rig-2"),
+        draft(PartFitted(part="bow", part_id="yew"), on="rig", subject="rig-2"),
         draft("scale 40 @ 27", days=1),
     ]
     both = as_entries(drafts, now=NOW)
@@ -73,13 +75,13 @@ def test_a_shared_bow_shares_its_weighings_between_rigs() -> None:
 
 
 def test_a_brace_taken_with_another_bow_does_not_count() -> None:
-    other_bow = draft(e.PartFitted(part="bow", part_id="ash"), on="rig", days=3)
+    other_bow = draft(PartFitted(part="bow", part_id="ash"), on="rig", days=3)
     setup = fold(entries("brace 7 5/8", other_bow))
     assert setup.string.brace_height is None
 
 
 def test_fitted_parts_written_on_an_entry_outrank_what_is_worked_out() -> None:
-    taken_with_ash = draft("brace 7 5/8", days=4, fitted=e.Fitted(bow="ash", string="cord"))
+    taken_with_ash = draft("brace 7 5/8", days=4, fitted=Fitted(bow="ash", string="cord"))
     assert fold(entries(taken_with_ash)).string.brace_height is None
 
 
@@ -99,17 +101,17 @@ def test_fold_as_of_a_day_leaves_out_what_came_later() -> None:
 def test_taking_back_a_retraction_puts_the_entry_back() -> None:
     start = entries("bow 62")
     target = start[-1].id
-    once = [*fitting(), draft("bow 62", days=1), draft(e.Retraction(entry_id=target), on="bow")]
+    once = [*fitting(), draft("bow 62", days=1), draft(Retraction(entry_id=target), on="bow")]
     gone = as_entries(once, now=NOW)
     assert fold(gone).bow.length is None
-    twice = as_entries([*once, draft(e.Retraction(entry_id=gone[-1].id), on="bow")], now=NOW)
+    twice = as_entries([*once, draft(Retraction(entry_id=gone[-1].id), on="bow")], now=NOW)
     assert fold(twice).bow.length is not None
 
 
 def test_retractions_that_point_at_each_other_end() -> None:
     loop = [
-        draft(e.Retraction(entry_id="posted-2"), on="rig"),
-        draft(e.Retraction(entry_id="posted-1"), on="rig"),
+        draft(Retraction(entry_id="posted-2"), on="rig"),
+        draft(Retraction(entry_id="posted-1"), on="rig"),
     ]
     assert retracted_ids(as_entries(loop, now=NOW)) == {"posted-1"}
 
@@ -132,7 +134,7 @@ def test_taking_back_the_newest_entry_restores_exactly(
     added = extra.model_copy(update={"id": "added-entry", "seq": newest + 1})
     taken_back = e.Entry(
         subject=added.subject,
-        reading=e.Retraction(entry_id="added-entry"),
+        reading=Retraction(entry_id="added-entry"),
         happened_at=added.happened_at,
         recorded_at=NOW,
         source="told",
@@ -141,7 +143,7 @@ def test_taking_back_the_newest_entry_restores_exactly(
     )
     before = fold(found, rig="rig-1")
     after = fold([*found, added, taken_back], rig="rig-1")
-    if not isinstance(added.reading, e.Retraction):
+    if not isinstance(added.reading, Retraction):
         assert without_count(after) == without_count(before)
 
 

@@ -6,9 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.bow.likeness import usual_shape
 from lyrandis.core.bow.moving_mass import moving_mass
+from lyrandis.core.bow.readings import ArrowSpeed
 from lyrandis.core.bow.statics import BowShape
 from lyrandis.core.bow.thrust import (
     FLOOR_TIMES,
@@ -24,6 +25,7 @@ from lyrandis.core.constants import M_PER_FT
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.pile import Recorded
 from lyrandis.core.setup import fold
+from lyrandis.core.string.readings import StringBuild
 from tests.entries import draft, entries
 
 IN = 25.4
@@ -140,9 +142,9 @@ def clock(bow: Thrust, mass: float) -> str:
     return f"speed {bow.speed(mass):.6f}m/s {mass:g}gr"
 
 
-def recorded(speed: float, mass: float) -> Recorded[e.ArrowSpeed]:
-    [entry] = entries(draft(e.ArrowSpeed(speed_mps=speed, arrow_mass_gr=mass)), fitted=False)
-    return Recorded(e.ArrowSpeed(speed_mps=speed, arrow_mass_gr=mass), entry)
+def recorded(speed: float, mass: float) -> Recorded[ArrowSpeed]:
+    [entry] = entries(draft(ArrowSpeed(speed_mps=speed, arrow_mass_gr=mass)), fitted=False)
+    return Recorded(ArrowSpeed(speed_mps=speed, arrow_mass_gr=mass), entry)
 
 
 def test_two_readings_far_apart_find_energy_and_virtual_mass() -> None:
@@ -195,13 +197,13 @@ def test_a_reading_without_a_mass_is_of_the_arrows_on_the_rig() -> None:
 
 
 def test_a_reading_with_another_bow_does_not_count() -> None:
-    said = [*RIG, "speed 170fps 420gr", draft(e.PartFitted(part="bow", part_id="yew-2"), days=20)]
+    said = [*RIG, "speed 170fps 420gr", draft(PartFitted(part="bow", part_id="yew-2"), days=20)]
     found = compute(fold(entries(*said, draft("scale 45 @ 28", subject="yew-2", days=21))))
     assert found.bow.calibration is None
 
 
 def test_told_string_mass_takes_the_place_of_the_usual() -> None:
-    heavy = entries(*RIG, draft(e.StringBuild(string_mass_gr=260.0), days=30))
+    heavy = entries(*RIG, draft(StringBuild(string_mass_gr=260.0), days=30))
     usual, found = computed().bow.thrust, compute(fold(heavy)).bow.thrust
     assert usual is not None
     assert found is not None

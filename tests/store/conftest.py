@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 
 from lyrandis.core import entries as e
+from lyrandis.core.reading import BaseReading, PartKind, Subject, SubjectKind
 from lyrandis.store.bench import Bench, NewPart
 from lyrandis.store.database import open_database
 
@@ -38,13 +39,13 @@ def bench(database: Path, clock: Clock):  # type: ignore[no-untyped-def]
     engine.dispose()
 
 
-def on(kind: e.SubjectKind, subject: str, reading: e.BaseReading, **more) -> e.EntryDraft:  # type: ignore[no-untyped-def]
-    return e.EntryDraft(subject=e.Subject(kind=kind, id=subject), reading=reading, **more)  # type: ignore[arg-type]
+def on(kind: SubjectKind, subject: str, reading: BaseReading, **more) -> e.EntryDraft:  # type: ignore[no-untyped-def]
+    return e.EntryDraft(subject=Subject(kind=kind, id=subject), reading=reading, **more)  # type: ignore[arg-type]
 
 
 @pytest.fixture
 def rig(bench: Bench) -> str:
-    parts: dict[e.PartKind, str | NewPart] = {
+    parts: dict[PartKind, str | NewPart] = {
         "archer": NewPart("archer", "Ann"),
         "bow": NewPart("bow", "Yew bow"),
         "arrow_set": NewPart("arrow_set", "Set A"),

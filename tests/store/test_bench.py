@@ -5,8 +5,13 @@ from datetime import timedelta
 import pytest
 
 from lyrandis.core import entries as e
+from lyrandis.core.archer.readings import DrawMarked
+from lyrandis.core.bench_readings import Named, PartFitted, Retraction
+from lyrandis.core.bow.readings import BowLength, BowWeighed, RiserLength
 from lyrandis.core.errors import DomainError
+from lyrandis.core.reading import Fitted
 from lyrandis.core.setup import fold
+from lyrandis.core.string.readings import BraceHeight
 from lyrandis.demo.scenario import drafts as demo_drafts
 from lyrandis.store.bench import Bench, NewPart
 from tests.store.conftest import Clock, on
@@ -24,7 +29,7 @@ def take_back(bench: Bench, entry_id: str) -> e.Entry:
 def test_make_rig_fits_its_parts_and_names_them_readably(bench: Bench, rig: str) -> None:
     assert rig == "ann-s-rig"
     setup = fold(bench.entries_of_rig(rig), rig=rig)
-    assert setup.fitted == e.Fitted(archer="ann", bow="yew-bow", arrow_set="set-a")
+    assert setup.fitted == Fitted(archer="ann", bow="yew-bow", arrow_set="set-a")
     assert setup.bow.name == "Yew bow"
 
 
@@ -39,7 +44,7 @@ def test_recorded_entries_come_back_as_they_were(bench: Bench, rig: str, clock: 
     draft = on(
         "archer",
         "ann",
-        e.DrawMarked(draw_length_mm=695.325, datum="back"),
+        DrawMarked(draw_length_mm=695.325, datum="back"),
         happened_at=happened,
         note="cold hands",
         as_typed="draw 27 3/8 back",
@@ -58,8 +63,8 @@ def test_recorded_entries_come_back_as_they_were(bench: Bench, rig: str, clock: 
 
 def test_a_batch_is_recorded_whole_or_not_at_all(bench: Bench, rig: str) -> None:
     before = bench.entries_of_rig(rig)
-    good = on("bow", "yew-bow", e.BowLength(bow_length_mm=1600.0))
-    missing = on("bow", "no-such-bow", e.BowLength(bow_length_mm=1600.0))
+    good = on("bow", "yew-bow", BowLength(bow_length_mm=1600.0))
+    missing = on("bow", "no-such-bow", BowLength(bow_length_mm=1600.0))
     with pytest.raises(DomainError) as caught:
         bench.record([good, missing])
     assert code_of(caught) == "no_such_subject"
@@ -67,11 +72,11 @@ def test_a_batch_is_recorded_whole_or_not_at_all(bench: Bench, rig: str) -> None
 
 
 def test_a_rigs_own_entry_remembers_the_parts_that_were_on_it(bench: Bench, rig: str) -> None:
-    [brace] = bench.record([on("rig", rig, e.BraceHeight(brace_height_mm=190.0))])
-    assert brace.fitted == e.Fitted(archer="ann", bow="yew-bow", arrow_set="set-a")
+    [brace] = bench.record([on("rig", rig, BraceHeight(brace_height_mm=190.0))])
+    assert brace.fitted == Fitted(archer="ann", bow="yew-bow", arrow_set="set-a")
     bench.make([NewPart("bow", "Ash bow")])
-    bench.record([on("rig", rig, e.PartFitted(part="bow", part_id="ash-bow"))])
-    [later] = bench.record([on("rig", rig, e.BraceHeight(brace_height_mm=180.0))])
+    bench.record([on("rig", rig, PartFitted(part="bow", part_id="ash-bow"))])
+    [later] = bench.record([on("rig", rig, BraceHeight(brace_height_mm=180.0))])
     assert later.fitted is not None
     assert later.fitted.bow == "ash-bow"
     earlier = next(s for s in bench.entries_of_rig(rig) if s.id == brace.id)
@@ -79,7 +84,7 @@ def test_a_rigs_own_entry_remembers_the_parts_that_were_on_it(bench: Bench, rig:
 
 
 def test_retraction_is_an_entry_and_undoing_it_restores(bench: Bench, rig: str) -> None:
-    [length] = bench.record([on("bow", "yew-bow", e.BowLength(bow_length_mm=1600.0))])
+    [length] = bench.record([on("bow", "yew-bow", BowLength(bow_length_mm=1600.0))])
     before = fold(bench.entries_of_rig(rig), rig=rig).bow
     retraction = take_back(bench, length.id)
     assert fold(bench.entries_of_rig(rig), rig=rig).bow.length is None
@@ -89,7 +94,7 @@ def test_retraction_is_an_entry_and_undoing_it_restores(bench: Bench, rig: str) 
 
 
 def test_an_entry_cannot_be_taken_back_twice(bench: Bench, rig: str) -> None:
-    [length] = bench.record([on("bow", "yew-bow", e.BowLength(bow_length_mm=1600.0))])
+    [length] = bench.record([on("bow", "yew-bow", BowLength(bow_length_mm=1600.0))])
     first = take_back(bench, length.id)
     with pytest.raises(DomainError) as caught:
         take_back(bench, length.id)
@@ -99,7 +104,7 @@ def test_an_entry_cannot_be_taken_back_twice(bench: Bench, rig: str) -> None:
 
 
 def test_a_batch_is_taken_back_whole_or_not_at_all(bench: Bench, rig: str) -> None:
-    readings = [e.BowLength(bow_length_mm=1600.0), e.RiserLength(riser_length_mm=400.0)]
+    readings = [BowLength(bow_length_mm=1600.0), RiserLength(riser_length_mm=400.0)]
     one, two = bench.record([on("bow", "yew-bow", reading) for reading in readings])
     with pytest.raises(DomainError) as caught:
         bench.retract(e.Taking(entry_id=one.id), e.Taking(entry_id="no-such-entry"))
@@ -112,11 +117,11 @@ def test_a_batch_is_taken_back_whole_or_not_at_all(bench: Bench, rig: str) -> No
 
 
 def test_the_only_name_cannot_be_taken_back(bench: Bench, rig: str) -> None:
-    name = next(s for s in bench.entries_of("yew-bow") if isinstance(s.reading, e.Named))
+    name = next(s for s in bench.entries_of("yew-bow") if isinstance(s.reading, Named))
     with pytest.raises(DomainError) as caught:
         take_back(bench, name.id)
     assert code_of(caught) == "name_needed"
-    bench.record([on("bow", "yew-bow", e.Named(name="Old yew"))])
+    bench.record([on("bow", "yew-bow", Named(name="Old yew"))])
     take_back(bench, name.id)
     assert [s.name for s in bench.subjects("bow")] == ["Old yew"]
 
@@ -124,10 +129,10 @@ def test_the_only_name_cannot_be_taken_back(bench: Bench, rig: str) -> None:
 @pytest.mark.parametrize(
     ("draft", "code"),
     [
-        (on("bow", "ann", e.BowLength(bow_length_mm=1600.0)), "no_such_subject"),
-        (on("rig", "ann-s-rig", e.PartFitted(part="bow", part_id="ann")), "no_such_part"),
-        (on("rig", "ann-s-rig", e.PartFitted(part="bow", part_id="none")), "no_such_part"),
-        (on("bow", "yew-bow", e.Retraction(entry_id="no-such-entry")), "no_such_entry"),
+        (on("bow", "ann", BowLength(bow_length_mm=1600.0)), "no_such_subject"),
+        (on("rig", "ann-s-rig", PartFitted(part="bow", part_id="ann")), "no_such_part"),
+        (on("rig", "ann-s-rig", PartFitted(part="bow", part_id="none")), "no_such_part"),
+        (on("bow", "yew-bow", Retraction(entry_id="no-such-entry")), "no_such_entry"),
     ],
 )
 def test_entries_on_what_is_not_there_are_refused(
@@ -139,7 +144,7 @@ def test_entries_on_what_is_not_there_are_refused(
 
 
 def test_a_future_date_is_refused(bench: Bench, rig: str, clock: Clock) -> None:
-    reading = e.BowLength(bow_length_mm=1600.0)
+    reading = BowLength(bow_length_mm=1600.0)
     tomorrow = clock.now + timedelta(days=1)
     with pytest.raises(DomainError) as caught:
         bench.record([on("bow", "yew-bow", reading, happened_at=tomorrow)])
@@ -147,9 +152,9 @@ def test_a_future_date_is_refused(bench: Bench, rig: str, clock: Clock) -> None:
 
 
 def test_the_same_entry_sent_twice_is_recorded_once(bench: Bench, rig: str) -> None:
-    draft = on("bow", "yew-bow", e.BowLength(bow_length_mm=1600.0), id="sent-twice-1")
+    draft = on("bow", "yew-bow", BowLength(bow_length_mm=1600.0), id="sent-twice-1")
     assert bench.record([draft]) == bench.record([draft])
-    other = on("bow", "yew-bow", e.BowLength(bow_length_mm=1700.0), id="sent-twice-1")
+    other = on("bow", "yew-bow", BowLength(bow_length_mm=1700.0), id="sent-twice-1")
     with pytest.raises(DomainError) as caught:
         bench.record([other])
     assert code_of(caught) == "id_taken"
@@ -157,14 +162,14 @@ def test_the_same_entry_sent_twice_is_recorded_once(bench: Bench, rig: str) -> N
 
 def test_writing_over_something_newer_and_unseen_is_refused(bench: Bench, rig: str) -> None:
     seen = max(entry.seq for entry in bench.entries_of_rig(rig))
-    bench.record([on("bow", "yew-bow", e.BowLength(bow_length_mm=1600.0))], seen=seen)
+    bench.record([on("bow", "yew-bow", BowLength(bow_length_mm=1600.0))], seen=seen)
     with pytest.raises(DomainError) as caught:
-        bench.record([on("bow", "yew-bow", e.BowLength(bow_length_mm=1700.0))], seen=seen)
+        bench.record([on("bow", "yew-bow", BowLength(bow_length_mm=1700.0))], seen=seen)
     assert code_of(caught) == "changed_meanwhile"
     # readings that add up, and other topics, do not clash
-    weighed = e.BowWeighed(draw_weight_lbf=40.0, draw_length_mm=700.0)
+    weighed = BowWeighed(draw_weight_lbf=40.0, draw_length_mm=700.0)
     bench.record([on("bow", "yew-bow", weighed), on("bow", "yew-bow", weighed)], seen=seen)
-    bench.record([on("bow", "yew-bow", e.RiserLength(riser_length_mm=400.0))], seen=seen)
+    bench.record([on("bow", "yew-bow", RiserLength(riser_length_mm=400.0))], seen=seen)
 
 
 def test_the_demo_loads_whole_and_once(bench: Bench) -> None:

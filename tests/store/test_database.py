@@ -15,7 +15,9 @@ from sqlalchemy import create_engine
 
 from lyrandis.api.problems import CODES
 from lyrandis.core import entries as e
+from lyrandis.core.bow.readings import BowLength
 from lyrandis.core.errors import DomainError
+from lyrandis.core.reading import Subject
 from lyrandis.store import database as database_module
 from lyrandis.store.bench import Bench
 from lyrandis.store.database import open_database
@@ -58,7 +60,7 @@ def test_an_old_file_is_migrated_kept_beside_and_used(database: Path, clock: Clo
     bench = Bench(engine, clock)
     assert [bow.name for bow in bench.subjects("bow")] == ["Old bow"]
     draft = e.EntryDraft(
-        subject=e.Subject(kind="bow", id="old-bow"), reading=e.BowLength(bow_length_mm=1600.0)
+        subject=Subject(kind="bow", id="old-bow"), reading=BowLength(bow_length_mm=1600.0)
     )
     assert bench.record([draft])[0].seq == 2
     engine.dispose()

@@ -7,8 +7,11 @@ import pytest
 from sqlalchemy import event
 
 from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import PartFitted
+from lyrandis.core.bow.readings import BowLength
 from lyrandis.core.errors import DomainError
 from lyrandis.core.pile import in_order
+from lyrandis.core.reading import Subject
 from lyrandis.store import log as log_module
 from lyrandis.store.bench import Bench, NewPart
 from lyrandis.store.database import open_database
@@ -26,7 +29,7 @@ def made(bench: Bench) -> str:
 def lengths_in(log: RigLog) -> list[int]:
     """Bow lengths in order, in inches."""
     readings = [entry.reading for entry in log.entries]
-    return [round(one.bow_length_mm / 25.4) for one in readings if isinstance(one, e.BowLength)]
+    return [round(one.bow_length_mm / 25.4) for one in readings if isinstance(one, BowLength)]
 
 
 def statements(bench: Bench) -> list[str]:
@@ -94,7 +97,7 @@ def test_a_part_fitted_later_brings_all_of_its_past(bench: Bench) -> None:
     bench.record([draft("bow 66", subject="ash")])
     before = bench.log_of_rig(rig)
     assert "ash" not in {entry.subject.id for entry in before.entries}
-    fitted = e.PartFitted(part="bow", part_id="ash")
+    fitted = PartFitted(part="bow", part_id="ash")
     bench.record([draft(fitted, on="rig", subject=rig)])
     after = bench.log_of_rig(rig)
     assert lengths_in(after) == [66]
@@ -131,7 +134,7 @@ def test_one_unreadable_row_is_kept_aside_and_the_rest_is_read(
 ) -> None:
     rig = bench.make_rig("Rig", {"bow": NewPart("bow", "Bow")})
     told = e.EntryDraft(
-        subject=e.Subject(kind="bow", id="bow"), reading=e.BowLength(bow_length_mm=1600.0)
+        subject=Subject(kind="bow", id="bow"), reading=BowLength(bow_length_mm=1600.0)
     )
     [spoiled] = bench.record([told])
     raw = sqlite3.connect(database)

@@ -13,6 +13,9 @@ import pytest
 
 from lyrandis.core import entries as e
 from lyrandis.core import stored
+from lyrandis.core.arrow.readings import ArrowBuild
+from lyrandis.core.bench_readings import Named, Noted, PartFitted
+from lyrandis.core.bow.readings import BowLength, BowMark
 from lyrandis.core.errors import DomainError
 from lyrandis.core.logbook import LogbookFile
 from lyrandis.core.phrase import Phrase, phrase
@@ -91,14 +94,14 @@ def test_a_narrowed_limit_takes_nothing_out_of_the_record(
     monkeypatch: pytest.MonkeyPatch,
     clock: Clock,
 ) -> None:
-    bench.record([on("bow", "yew-bow", e.BowLength(bow_length_mm=2100.0))])
+    bench.record([on("bow", "yew-bow", BowLength(bow_length_mm=2100.0))])
     before = PLAUSIBLE["bow_length"]
     narrowed = replace(before, high=2000.0, ever=(before.low, before.high))
     monkeypatch.setitem(PLAUSIBLE, "bow_length", narrowed)
-    [length] = [one for one in bench.entries_of("yew-bow") if isinstance(one.reading, e.BowLength)]
+    [length] = [one for one in bench.entries_of("yew-bow") if isinstance(one.reading, BowLength)]
     assert length.reading.bow_length_mm == 2100.0
     with pytest.raises(ValueError, match="outside what a bow length can be"):
-        e.BowLength(bow_length_mm=2100.0)
+        BowLength(bow_length_mm=2100.0)
     saved = [one.model_dump(mode="json") for one in bench.entries_of("yew-bow")]
     assert LogbookFile.model_validate({"entries": saved}).entries, "a saved logbook comes back too"
     drafts = [{"subject": saved[0]["subject"], "reading": saved[-1]["reading"]}]
@@ -144,7 +147,7 @@ def test_what_a_later_lyrandis_wrote_is_kept_aside(
     rig: str,
     database: Path,
 ) -> None:
-    [entry] = bench.record([on("bow", "yew-bow", e.BowLength(bow_length_mm=1700.0))])
+    [entry] = bench.record([on("bow", "yew-bow", BowLength(bow_length_mm=1700.0))])
     damage(database, "revision = 2", entry.id)
     log = Bench(bench._read, lambda: datetime.now(UTC)).log_of_rig(rig)
     assert entry.id in {row.id for row in log.aside}
@@ -185,8 +188,8 @@ def test_a_damaged_row_is_kept_aside_and_takes_nothing_down(
 ) -> None:
     good, bad = bench.record(
         [
-            on("bow", "yew-bow", e.BowMark(draw_weight_lbf=45.0)),
-            on("bow", "yew-bow", e.BowLength(bow_length_mm=1700.0), id="the-bad-one"),
+            on("bow", "yew-bow", BowMark(draw_weight_lbf=45.0)),
+            on("bow", "yew-bow", BowLength(bow_length_mm=1700.0), id="the-bad-one"),
         ]
     )
     damage(database, change, bad.id)
@@ -194,11 +197,11 @@ def test_a_damaged_row_is_kept_aside_and_takes_nothing_down(
     log = fresh.log_of_rig(rig)
     assert {row.id for row in log.aside} == {bad.id}
     assert good.id in {entry.id for entry in log.entries}
-    again = on("bow", "yew-bow", e.BowLength(bow_length_mm=1700.0), id="the-bad-one")
+    again = on("bow", "yew-bow", BowLength(bow_length_mm=1700.0), id="the-bad-one")
     with pytest.raises(DomainError, match="damaged: it cannot be read") as refused:
         fresh.record([again])
     assert refused.value.code == "id_taken"
-    assert fresh.record([on("bow", "yew-bow", e.BowLength(bow_length_mm=1701.0))])
+    assert fresh.record([on("bow", "yew-bow", BowLength(bow_length_mm=1701.0))])
     assert {one.name for one in fresh.subjects("rig")}
 
 
@@ -207,7 +210,7 @@ def test_a_damaged_name_leaves_the_subject_its_id(
     rig: str,
     database: Path,
 ) -> None:
-    named = next(one for one in bench.entries_of("yew-bow") if isinstance(one.reading, e.Named))
+    named = next(one for one in bench.entries_of("yew-bow") if isinstance(one.reading, Named))
     damage(database, "reading = '{'", named.id)
     names = {one.id: one.name for one in bench.subjects()}
     assert names["yew-bow"] == "yew-bow"
@@ -219,7 +222,7 @@ def test_what_is_told_in_parts_is_put_together_under_a_narrowed_limit_too(
     rig: str,
     monkeypatch: pytest.MonkeyPatch,
 ) -> None:
-    parts = [e.ArrowBuild(point_gr=125.0), e.ArrowBuild(shaft_length_mm=1100.0)]
+    parts = [ArrowBuild(point_gr=125.0), ArrowBuild(shaft_length_mm=1100.0)]
     bench.record([on("arrow_set", "set-a", part) for part in parts])
     before = PLAUSIBLE["shaft_length"]
     narrowed = replace(before, high=1000.0, ever=(before.low, before.high))
@@ -237,7 +240,7 @@ def test_a_folder_taken_away_while_running_is_said_and_nothing_counts_as_recorde
     database: Path,
     tmp_path_factory: pytest.TempPathFactory,
 ) -> None:
-    note = on("rig", rig, e.Noted(text="still here"))
+    note = on("rig", rig, Noted(text="still here"))
     bench.record([note])
     away = tmp_path_factory.mktemp("away") / "folder"
     shutil.move(database.parent, away)
@@ -247,7 +250,7 @@ def test_a_folder_taken_away_while_running_is_said_and_nothing_counts_as_recorde
     assert not database.exists(), "no empty file stands in its place"
     shutil.move(away, database.parent)
     assert bench.record([note]), "put back, it goes on"
-    assert len([one for one in bench.entries_of(rig) if isinstance(one.reading, e.Noted)]) == 2
+    assert len([one for one in bench.entries_of(rig) if isinstance(one.reading, Noted)]) == 2
 
 
 def test_a_file_replaced_while_running_is_said(
@@ -258,7 +261,7 @@ def test_a_file_replaced_while_running_is_said(
     shutil.copy(database, database.with_suffix(".copy"))
     database.with_suffix(".copy").replace(database)
     with pytest.raises(DomainError, match="taken away or replaced"):
-        bench.record([on("rig", rig, e.Noted(text="lost?"))])
+        bench.record([on("rig", rig, Noted(text="lost?"))])
 
 
 @pytest.mark.parametrize("name", ["a ?b", "50%20off", "100%", "#1 & mine", "naïve ½"])
@@ -288,9 +291,9 @@ def test_a_busy_bench_does_not_blame_another_program(
 ) -> None:
     monkeypatch.setattr("lyrandis.store.bench.WAIT_S", 0.01)
     with bench._writing(), pytest.raises(DomainError, match="busy recording") as refused:
-        bench.record([on("rig", rig, e.Noted(text="wait"))])
+        bench.record([on("rig", rig, Noted(text="wait"))])
     assert refused.value.code == "busy"
-    assert bench.record([on("rig", rig, e.Noted(text="now"))])
+    assert bench.record([on("rig", rig, Noted(text="now"))])
 
 
 # what one transaction reads, it reads once
@@ -315,7 +318,7 @@ def statements(bench: Bench, work: Any) -> int:
 
 def test_questions_of_a_batch_do_not_grow_with_its_square(bench: Bench, rig: str) -> None:
     def notes(count: int) -> list[e.EntryDraft]:
-        return [on("rig", rig, e.Noted(text=f"n {number}")) for number in range(count)]
+        return [on("rig", rig, Noted(text=f"n {number}")) for number in range(count)]
 
     few = statements(bench, lambda: bench.record(notes(10), seen=0))
     many = statements(bench, lambda: bench.record(notes(110), seen=0))
@@ -327,7 +330,7 @@ def test_questions_of_a_batch_do_not_grow_with_its_square(bench: Bench, rig: str
 
 
 def test_taking_back_and_forth_in_one_batch_keeps_count(bench: Bench, rig: str) -> None:
-    [note] = bench.record([on("rig", rig, e.Noted(text="here"))])
+    [note] = bench.record([on("rig", rig, Noted(text="here"))])
     taking = note.id
     for turn in range(6):
         [taken] = bench.retract(e.Taking(entry_id=taking))
@@ -344,8 +347,8 @@ def test_taking_back_and_forth_in_one_batch_keeps_count(bench: Bench, rig: str) 
 
 def test_fittings_of_one_batch_count_for_what_follows_in_it(bench: Bench, rig: str) -> None:
     bench.make([NewPart("bow", "Ash")])
-    fit = on("rig", rig, e.PartFitted(part="bow", part_id="ash"))
-    note = on("rig", rig, e.Noted(text="which bow?"))
+    fit = on("rig", rig, PartFitted(part="bow", part_id="ash"))
+    note = on("rig", rig, Noted(text="which bow?"))
     first, fitted, second = bench.record([note, fit, note])
     assert (first.fitted.bow, second.fitted.bow) == ("yew-bow", "ash")  # type: ignore[union-attr]
     bench.retract(e.Taking(entry_id=fitted.id))

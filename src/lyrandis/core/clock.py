@@ -7,6 +7,7 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict
 
 from lyrandis.core import entries as e
 from lyrandis.core.phrase import Phrase
+from lyrandis.core.reading import Subject
 from lyrandis.core.record import FUTURE_ALLOWED
 
 MOST_NAMED = 5
@@ -19,7 +20,7 @@ class FutureEntry(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     id: str
-    subject: e.Subject
+    subject: Subject
     says: Phrase
     happened_at: AwareDatetime
 

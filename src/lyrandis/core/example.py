@@ -5,8 +5,12 @@ from datetime import UTC, datetime
 from typing import Any
 
 from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.jot import parse
+from lyrandis.core.listen.readings import SoundHeard, TakeHeard
+from lyrandis.core.listen.words import What
+from lyrandis.core.reading import PARTS, Subject
 from lyrandis.core.record import as_entries
 from lyrandis.core.setup import Setup, fold
 
@@ -26,10 +30,10 @@ def setup(said: Iterable[str] = RECURVE) -> Setup:
     >>> setup(["bow 62"]).bow.length.reading.bow_length_mm
     1574.8
     """
-    parts = [("rig", e.PartFitted(part=part, part_id=_ID)) for part in e.PARTS]
+    parts = [("rig", PartFitted(part=part, part_id=_ID)) for part in PARTS]
     jotted = [(one.subject, one.reading) for one in map(parse, said)]
     drafts = [
-        e.EntryDraft(subject=e.Subject(kind=kind, id=_ID), reading=reading, happened_at=_WHEN)
+        e.EntryDraft(subject=Subject(kind=kind, id=_ID), reading=reading, happened_at=_WHEN)
         for kind, reading in [*parts, *jotted]
     ]
     return fold(as_entries(drafts, now=_WHEN), rig=_ID)
@@ -44,7 +48,7 @@ def rig(said: Iterable[str] = RECURVE) -> Computed:
     return compute(setup(said))
 
 
-def take(level_db: float = -40.0, ring_s: float | None = 0.3, **more: Any) -> e.TakeHeard:
+def take(level_db: float = -40.0, ring_s: float | None = 0.3, **more: Any) -> TakeHeard:
     """Return one take as numbers: a healthy shot, but for what is told.
 
     >>> take(-38.0).level_db
@@ -56,15 +60,15 @@ def take(level_db: float = -40.0, ring_s: float | None = 0.3, **more: Any) -> e.
         "unrep": 0.0, "excess_db": 0.0, "bursts": 1, "spread_ms": 3.0, "crest_db": 10.0,
         "sync": 0.0, "slap": 0.0,
     }  # fmt: skip
-    return e.TakeHeard(**{**told, **more})
+    return TakeHeard(**{**told, **more})
 
 
 def sound(
     number: int = 1,
-    what: e.What = "shot",
+    what: What = "shot",
     levels: Iterable[float] = (-40.0, -40.5, -39.5),
     **more: Any,
-) -> e.SoundHeard:
+) -> SoundHeard:
     """Return a recording as numbers; those after the first share its phone, place and gain.
 
     >>> sound(2).mark, len(sound().takes)
@@ -75,4 +79,4 @@ def sound(
         "mark": f"{number:016x}", "name": "example.wav", "what": what, "seconds": 9.0,
         "rate_hz": 44100.0, "takes": takes, "same_place": number > 1,
     }  # fmt: skip
-    return e.SoundHeard(**{**told, **more})
+    return SoundHeard(**{**told, **more})

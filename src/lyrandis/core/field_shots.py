@@ -23,11 +23,14 @@ from typing import Literal, NamedTuple
 from pydantic import AwareDatetime, BaseModel, ConfigDict
 
 from lyrandis.core import entries as e
+from lyrandis.core.archer.readings import AnchorChosen, HoldChosen
+from lyrandis.core.bench_readings import PartFitted, Retraction
+from lyrandis.core.crawls.readings import CrawlMark
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import Listener, parse
 from lyrandis.core.phrase import Phrase
 from lyrandis.core.pile import Pile, in_force, parts_fitted
-from lyrandis.core.reading import ENTRY_ID
+from lyrandis.core.reading import ENTRY_ID, BaseReading, Fitted, Subject
 from lyrandis.core.record import check_instant
 
 MOST_SHOTS, LONGEST_TEXT = 500, 100_000
@@ -202,7 +205,7 @@ def _refused(shot: FieldShot, why: str, instruction: str | None) -> Sorted:
     )
 
 
-_TELLS_HOW = (e.PartFitted, e.AnchorChosen, e.HoldChosen, e.Retraction)
+_TELLS_HOW = (PartFitted, AnchorChosen, HoldChosen, Retraction)
 """What says how the rig was set up and held at an instant."""
 
 
@@ -287,21 +290,21 @@ def _draft(shot: FieldShot, rig: str, now: datetime) -> e.PostedEntry:
         )
     check_instant(at, now)
     reading = parse(shot.line, to=_READS).reading
-    if not isinstance(reading, e.CrawlMark):
+    if not isinstance(reading, CrawlMark):
         raise DomainError("unknown_word", "That is no crawl.", "Begin with crawl 20m 34mm.")
     if re.fullmatch(ENTRY_ID, shot.id) is None:
         raise DomainError("invalid", f"“{shot.id}” is no id of a shot.", "Bring the text as it is.")
     return e.PostedEntry(
-        subject=e.Subject(kind="rig", id=rig), reading=reading, happened_at=at, id=shot.id
+        subject=Subject(kind="rig", id=rig), reading=reading, happened_at=at, id=shot.id
     )
 
 
 def _as_it_was(
     history: Sequence[e.Entry], rig: str, at: datetime
-) -> tuple[e.Fitted, e.BaseReading | None, e.BaseReading | None]:
+) -> tuple[Fitted, BaseReading | None, BaseReading | None]:
     """Return the parts on the rig, and what was told of anchor and hold, at an instant."""
     standing = in_force([entry for entry in history if entry.happened_at <= at], ordered=True)
     fitted = parts_fitted(standing, rig)
     pile = Pile(standing, rig, fitted)
-    anchor, hold = pile.last(e.AnchorChosen), pile.last(e.HoldChosen)
+    anchor, hold = pile.last(AnchorChosen), pile.last(HoldChosen)
     return fitted, anchor.reading if anchor else None, hold.reading if hold else None

@@ -9,8 +9,10 @@ from datetime import date
 from pydantic import ValidationError
 
 from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import Noted, PartFitted
 from lyrandis.core.errors import DomainError, Guess, Understood
 from lyrandis.core.heard import Heard, hear, told_of
+from lyrandis.core.reading import PARTS, PartKind, Source, SubjectKind
 from lyrandis.core.refusals import refusal_of
 from lyrandis.core.room import Word
 from lyrandis.core.rooms import ROOMS
@@ -18,8 +20,8 @@ from lyrandis.core.spoken import Line, Token
 from lyrandis.core.spoken_days import day_in
 from lyrandis.core.units import UnitSet
 
-_KINDS: dict[str, e.PartKind] = {
-    **{part.replace("_", " "): part for part in e.PARTS}, "arrows": "arrow_set",
+_KINDS: dict[str, PartKind] = {
+    **{part.replace("_", " "): part for part in PARTS}, "arrows": "arrow_set",
 }  # fmt: skip
 
 
@@ -28,7 +30,7 @@ def _fit(line: Line) -> e.Reading:
     start = line.peek()
     said = line.rest().casefold()
     if said.startswith("no ") and said[3:] in _KINDS:
-        return e.PartFitted(part=_KINDS[said[3:]], part_id=None)
+        return PartFitted(part=_KINDS[said[3:]], part_id=None)
     known: dict[str, list[tuple[str, str]]] = {}
     for kind, part_id, name in line.parts:
         known.setdefault(name.casefold(), []).append((kind, part_id))
@@ -52,7 +54,7 @@ def _fit(line: Line) -> e.Reading:
             span=span,
         )
     [(kind, part_id)] = known[meant]
-    return e.PartFitted.model_validate({"part": kind, "part_id": part_id})
+    return PartFitted.model_validate({"part": kind, "part_id": part_id})
 
 
 _OF_NO_STAGE = (
@@ -61,7 +63,7 @@ _OF_NO_STAGE = (
         "rig",
         "note new tab today",
         "words worth keeping",
-        lambda line: e.Noted(text=line.rest()),
+        lambda line: Noted(text=line.rest()),
     ),
     Word("fit", "rig", "fit no string", "a part put on this rig, by its name; or none", _fit),
 )
@@ -86,10 +88,10 @@ def names_parts(text: str) -> bool:
 class Jotted:
     """What a jot line would record, and on which kind of subject."""
 
-    subject: e.SubjectKind
+    subject: SubjectKind
     reading: e.Reading
     word: str
-    source: e.Source | None = None
+    source: Source | None = None
     day: date | None = None
     """The day it is said to have happened."""
     understood: tuple[Understood, ...] = ()

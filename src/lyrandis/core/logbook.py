@@ -16,6 +16,7 @@ from pydantic import (
 from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
 from lyrandis.core.quantities import AS_STORED
+from lyrandis.core.reading import SubjectId
 from lyrandis.core.stored import cast_up
 
 MOST_ENTRIES = 20_000
@@ -47,7 +48,7 @@ class LogbookFile(BaseModel):
     model_config = ConfigDict(extra="ignore")
 
     entries: Annotated[list[SavedEntry], Field(max_length=MOST_ENTRIES)]
-    rig: e.SubjectId | None = None
+    rig: SubjectId | None = None
 
 
 def in_order_of_recording(entries: list[e.PostedEntry]) -> list[e.PostedEntry]:

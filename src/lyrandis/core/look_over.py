@@ -7,8 +7,9 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from lyrandis.core.entries import Entry, PartKind
+from lyrandis.core.entries import Entry
 from lyrandis.core.phrase import Phrase, day, phrase
+from lyrandis.core.reading import PartKind
 
 Found = Literal["sound", "failing", "partly", "not_looked"]
 

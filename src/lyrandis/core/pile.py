@@ -4,23 +4,27 @@ from bisect import bisect_right
 from collections.abc import Iterable, Sequence
 from datetime import datetime
 from operator import attrgetter
-from typing import Any, Generic, NamedTuple, TypeVar, cast
+from typing import TYPE_CHECKING, Any, Generic, NamedTuple, TypeVar, cast
 
-from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import Named, PartFitted
 from lyrandis.core.quantities import AS_STORED
+from lyrandis.core.reading import PARTS, BaseReading, Fitted, Source, SubjectKind
 
-R = TypeVar("R", bound=e.BaseReading)
-R_co = TypeVar("R_co", bound=e.BaseReading, covariant=True)
+if TYPE_CHECKING:
+    from lyrandis.core.entries import Entry
+
+R = TypeVar("R", bound=BaseReading)
+R_co = TypeVar("R_co", bound=BaseReading, covariant=True)
 
 
 class Recorded(NamedTuple, Generic[R_co]):
     """A reading in force, with where it came from."""
 
     reading: R_co
-    entry: e.Entry
+    entry: "Entry"
 
     @property
-    def source(self) -> e.Source:
+    def source(self) -> Source:
         return self.entry.source
 
     @property
@@ -58,7 +62,7 @@ class Timeline(Generic[R]):
         return None
 
 
-_Piled = dict[type[e.BaseReading], list[Recorded[e.BaseReading]]]
+_Piled = dict[type[BaseReading], list[Recorded[BaseReading]]]
 
 
 class Pile:
@@ -69,20 +73,20 @@ class Pile:
 
     def __init__(
         self,
-        standing: Iterable[e.Entry] = (),
+        standing: "Iterable[Entry]" = (),
         rig: str | None = None,
-        fitted: e.Fitted = e.Fitted(),  # noqa: B008  a frozen value
+        fitted: Fitted = Fitted(),  # noqa: B008  a frozen value
     ) -> None:
-        self.names: dict[e.SubjectKind, str] = {}
+        self.names: dict[SubjectKind, str] = {}
         """What each subject is called now."""
-        self.others: list[Recorded[e.BaseReading]] = []
+        self.others: list[Recorded[BaseReading]] = []
         """The rig's readings made with parts that are no longer on it."""
-        self.made_with: dict[str, e.Fitted] = {}
+        self.made_with: dict[str, Fitted] = {}
         """The parts those were made with, by the entry's id."""
         self._general: _Piled = {}
         self._on_rig: _Piled = {}
         wanted: dict[str, str | None] = {"rig": rig, **dict(fitted)}
-        so_far = e.Fitted()
+        so_far = Fitted()
         new_record = tuple.__new__
         other_parts: dict[int, frozenset[str]] = {}
         # a plain loop over everything a rig ever recorded: it runs at every assessment
@@ -95,7 +99,7 @@ class Pile:
             piled = self._general
             if subject_kind == "rig":
                 piled = self._on_rig
-                if kind is e.PartFitted:
+                if kind is PartFitted:
                     so_far = _with_part(so_far, reading)
                 else:
                     then = entry.fitted or so_far
@@ -112,7 +116,7 @@ class Pile:
                 of_kind = piled[kind] = []
             # Recorded(reading, entry), without the call in between
             of_kind.append(new_record(Recorded, (reading, entry)))
-            if kind is e.Named:
+            if kind is Named:
                 self.names[subject_kind] = reading.name  # type: ignore[union-attr]
 
     def all(self, kind: type[R]) -> tuple[Recorded[R], ...]:
@@ -136,7 +140,7 @@ class Pile:
             found[recorded.entry.id if key is None else key] = recorded
         return tuple(found.values())
 
-    def between(self, first: datetime, last: datetime) -> tuple[Recorded[e.BaseReading], ...]:
+    def between(self, first: datetime, last: datetime) -> tuple[Recorded[BaseReading], ...]:
         """Return all that was recorded from one instant to another, in order."""
         found = [
             one
@@ -162,14 +166,14 @@ class Pile:
         return newest(self.all(kind), name)
 
 
-def _with_part(fitted: e.Fitted, reading: e.BaseReading) -> e.Fitted:
-    assert isinstance(reading, e.PartFitted)
+def _with_part(fitted: Fitted, reading: BaseReading) -> Fitted:
+    assert isinstance(reading, PartFitted)
     return fitted.model_copy(update={reading.part: reading.part_id})
 
 
-def _differing(then: e.Fitted, now: e.Fitted) -> frozenset[str]:
+def _differing(then: Fitted, now: Fitted) -> frozenset[str]:
     """Return the parts that are others than they were."""
-    return frozenset(part for part in e.PARTS if getattr(then, part) != getattr(now, part))
+    return frozenset(part for part in PARTS if getattr(then, part) != getattr(now, part))
 
 
 At = tuple[datetime, int, str]
@@ -178,12 +182,12 @@ when = attrgetter("happened_at", "seq", "id")
 """The order of entries: when it happened, then the order of recording."""
 
 
-def in_order(entries: Iterable[e.Entry]) -> list[e.Entry]:
+def in_order(entries: "Iterable[Entry]") -> "list[Entry]":
     """Sort by when it happened, then by the order of recording."""
     return sorted(entries, key=when)
 
 
-def retracted_ids(entries: Sequence[e.Entry]) -> frozenset[str]:
+def retracted_ids(entries: "Sequence[Entry]") -> frozenset[str]:
     """Return the ids of entries that are taken back.
 
     A retraction counts against earlier entries only, and not when it is itself taken back.
@@ -203,7 +207,7 @@ def retracted_ids(entries: Sequence[e.Entry]) -> frozenset[str]:
     return frozenset(taken_back)
 
 
-def in_force(entries: Sequence[e.Entry], *, ordered: bool = False) -> list[e.Entry]:
+def in_force(entries: "Sequence[Entry]", *, ordered: bool = False) -> "list[Entry]":
     """Return the entries that stand, in order, retractions themselves left out.
 
     `ordered` says that they are in order already.
@@ -219,7 +223,7 @@ def in_force(entries: Sequence[e.Entry], *, ordered: bool = False) -> list[e.Ent
     return standing if ordered else in_order(standing)
 
 
-def overruling(entry: e.Entry, standing: Iterable[e.Entry]) -> e.Entry | None:
+def overruling(entry: "Entry", standing: "Iterable[Entry]") -> "Entry | None":
     """Return the newest standing entry that settles the same as an entry that happened before it.
 
     A reading written up late does not take the place of what was measured since. None for readings
@@ -237,7 +241,7 @@ def overruling(entry: e.Entry, standing: Iterable[e.Entry]) -> e.Entry | None:
     return max(later, key=when, default=None)
 
 
-def parts_fitted(entries: Iterable[e.Entry], rig: str | None) -> e.Fitted:
+def parts_fitted(entries: "Iterable[Entry]", rig: str | None) -> Fitted:
     """Return the parts on the rig after these ordered entries.
 
     Without a rig the last subject of each kind stands for the fitted part, so that a bare list of
@@ -245,9 +249,9 @@ def parts_fitted(entries: Iterable[e.Entry], rig: str | None) -> e.Fitted:
     """
     if rig is None:
         last = {entry.subject.kind: entry.subject.id for entry in entries}
-        return e.Fitted(**{part: last[part] for part in e.PARTS if part in last})
+        return Fitted(**{part: last[part] for part in PARTS if part in last})
     fitted = [entry for entry in entries if entry.reading.kind == "part_fitted"]
-    return e.Fitted(
+    return Fitted(
         **{
             entry.reading.part: entry.reading.part_id
             for entry in fitted

@@ -62,6 +62,22 @@ class Frozen(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
+class Subject(Frozen):
+    """Whom or what an entry speaks of."""
+
+    kind: SubjectKind
+    id: SubjectId
+
+
+class Fitted(Frozen):
+    """The parts that were on the rig when one of its entries was made."""
+
+    archer: SubjectId | None = None
+    bow: SubjectId | None = None
+    string: SubjectId | None = None
+    arrow_set: SubjectId | None = None
+
+
 class BaseReading(Frozen, ABC):
     """One thing that can be recorded. A kind that does not say itself cannot be made."""
 

@@ -5,8 +5,10 @@ from collections.abc import Iterable, Sequence
 from datetime import datetime, timedelta
 
 from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.errors import DomainError
 from lyrandis.core.pile import in_order, when
+from lyrandis.core.reading import Fitted
 
 FUTURE_ALLOWED = timedelta(minutes=5)
 """Clocks differ a little; anything later has not happened yet."""
@@ -39,7 +41,7 @@ def recorded(
     entry_id: str,
     seq: int,
     now: datetime,
-    fitted: e.Fitted | None = None,
+    fitted: Fitted | None = None,
 ) -> e.Entry:
     """Return the draft as an entry: unnamed source and time take their defaults."""
     recorded_at = getattr(draft, "recorded_at", None) or now
@@ -78,7 +80,7 @@ class Fittings:
 
     def __init__(self, entries: Iterable[e.Entry] = ()) -> None:
         self._entries = in_order(entries)
-        self._after: list[e.Fitted] = [e.Fitted()]
+        self._after: list[Fitted] = [Fitted()]
         """What was on the rig after so many of them, as far as it was asked for."""
 
     def add(self, entry: e.Entry) -> None:
@@ -87,12 +89,12 @@ class Fittings:
         self._entries.insert(place, entry)
         del self._after[place + 1 :]
 
-    def at(self, instant: datetime) -> e.Fitted:
+    def at(self, instant: datetime) -> Fitted:
         """Return the parts on the rig at an instant."""
         count = bisect_right(self._entries, instant, key=lambda entry: entry.happened_at)
         for entry in self._entries[len(self._after) - 1 : count]:
             fitted, reading = self._after[-1], entry.reading
-            if isinstance(reading, e.PartFitted):
+            if isinstance(reading, PartFitted):
                 fitted = fitted.model_copy(update={reading.part: reading.part_id})
             self._after.append(fitted)
         return self._after[count]

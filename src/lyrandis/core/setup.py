@@ -12,11 +12,12 @@ from lyrandis.core.archer.facts import facts as archer_facts
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.facts import facts as arrow_facts
 from lyrandis.core.arrow.readings import ArrowReading
+from lyrandis.core.bench_readings import Named, PartFitted, PutAway
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.facts import facts as bow_facts
 from lyrandis.core.crawls.facts import CrawlFacts, OtherArrows
 from lyrandis.core.crawls.facts import facts as crawl_facts
-from lyrandis.core.crawls.readings import CrawlReading
+from lyrandis.core.crawls.readings import CrawlMark, CrawlReading
 from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.facts import facts as flight_facts
 from lyrandis.core.listen.facts import ListenFacts
@@ -26,11 +27,12 @@ from lyrandis.core.nock.facts import facts as nock_facts
 from lyrandis.core.order.facts import OrderFacts
 from lyrandis.core.order.facts import facts as order_facts
 from lyrandis.core.pile import Pile, in_force, parts_fitted
+from lyrandis.core.reading import Fitted, SubjectKind
 from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.facts import facts as string_facts
 
 _SEQ = attrgetter("seq")
-_OF_A_TABLE = frozenset((*get_args(ArrowReading), *get_args(CrawlReading), e.Named, e.PartFitted))
+_OF_A_TABLE = frozenset((*get_args(ArrowReading), *get_args(CrawlReading), Named, PartFitted))
 
 
 @dataclass(frozen=True)
@@ -43,7 +45,7 @@ class Setup:
     revision: int = 0
     """Order number of the newest entry that was folded in."""
     entry_count: int = 0
-    fitted: e.Fitted = field(default_factory=e.Fitted)
+    fitted: Fitted = field(default_factory=Fitted)
     archer: ArcherFacts = field(default_factory=ArcherFacts)
     bow: BowFacts = field(default_factory=BowFacts)
     string: StringFacts = field(default_factory=StringFacts)
@@ -57,7 +59,7 @@ class Setup:
     pile: Pile = field(default_factory=Pile, compare=False, repr=False)
     """All that stands: a stage whose facts nobody else reads takes them from here."""
 
-    def subject(self, kind: e.SubjectKind) -> tuple[str | None, str | None]:
+    def subject(self, kind: SubjectKind) -> tuple[str | None, str | None]:
         """Return the id and the name of the rig, or of the part of a kind that is on it."""
         match kind:
             case "rig":
@@ -92,7 +94,7 @@ def fold(
         rig = next((s.subject.id for s in reversed(standing) if s.subject.kind == "rig"), None)
     fitted = parts_fitted(standing, rig)
     pile = Pile(standing, rig, fitted)
-    away = pile.last(e.PutAway)
+    away = pile.last(PutAway)
     return Setup(
         rig=rig,
         name=pile.names.get("rig"),
@@ -115,14 +117,14 @@ def fold(
 
 
 def _other_arrows(
-    standing: Sequence[e.Entry], rig: str | None, pile: Pile, fitted: e.Fitted
+    standing: Sequence[e.Entry], rig: str | None, pile: Pile, fitted: Fitted
 ) -> tuple[OtherArrows, ...]:
     """Return the other sets that crawls were shot with, archer and bow being the same."""
     sets: dict[str, None] = {}
     for one in pile.others:
         then = pile.made_with[one.entry.id]
         same = (then.archer, then.bow) == (fitted.archer, fitted.bow)
-        if isinstance(one.reading, e.CrawlMark) and same and then.arrow_set is not None:
+        if isinstance(one.reading, CrawlMark) and same and then.arrow_set is not None:
             sets[then.arrow_set] = None
     if not sets:
         return ()

@@ -10,11 +10,13 @@ from importlib.resources import files
 from typing import Any
 
 from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import Named, PartFitted
 from lyrandis.core.jot import parse
+from lyrandis.core.reading import PartKind, Subject, SubjectKind
 
 START = datetime(2026, 1, 10, 10, 0, tzinfo=UTC)
 
-_FITTING: dict[str, dict[e.PartKind, str]] = {
+_FITTING: dict[str, dict[PartKind, str]] = {
     "marram-longbow": {
         "archer": "oda",
         "bow": "marram",
@@ -34,7 +36,7 @@ _FITTING: dict[str, dict[e.PartKind, str]] = {
         "arrow_set": "reed-set",
     },
 }
-SUBJECTS: tuple[tuple[e.SubjectKind, str, str], ...] = (
+SUBJECTS: tuple[tuple[SubjectKind, str, str], ...] = (
     ("archer", "oda", "Oda"),
     ("archer", "bram", "Bram"),
     ("archer", "ilse", "Ilse"),
@@ -60,7 +62,7 @@ _POLYESTER_22 = {"kind": "string_build", "material": "polyester", "strands": 22}
 _BARRELLED = {"kind": "taper_shot", "flew": "stiff", "tail_taper_mm": 254.0,
               "tail_diameter_mm": 7.0, "head_taper_mm": 254.0, "head_diameter_mm": 7.0}  # fmt: skip
 
-_KINDS: dict[str, e.SubjectKind] = {
+_KINDS: dict[str, SubjectKind] = {
     "string_build": "string", "part_fitted": "rig", "sound_heard": "rig",
 }  # fmt: skip
 HEARD = "heard.json"
@@ -282,8 +284,8 @@ def drafts(sounds: dict[str, Any] | None = None) -> list[e.EntryDraft]:
     heard = _heard() if sounds is None else sounds
     found = [
         e.EntryDraft(
-            subject=e.Subject(kind=kind, id=subject_id),
-            reading=e.Named(name=name),
+            subject=Subject(kind=kind, id=subject_id),
+            reading=Named(name=name),
             happened_at=START,
         )
         for kind, subject_id, name in SUBJECTS
@@ -291,8 +293,8 @@ def drafts(sounds: dict[str, Any] | None = None) -> list[e.EntryDraft]:
     for rig, parts in _FITTING.items():
         found += [
             e.EntryDraft(
-                subject=e.Subject(kind="rig", id=rig),
-                reading=e.PartFitted(part=part, part_id=part_id),
+                subject=Subject(kind="rig", id=rig),
+                reading=PartFitted(part=part, part_id=part_id),
                 happened_at=START + timedelta(minutes=5),
             )
             for part, part_id in parts.items()
@@ -318,13 +320,13 @@ def _simulated(draft: e.EntryDraft) -> e.EntryDraft:
 def _entry(rig: str, said: str | dict[str, Any], note: str | None, at: datetime) -> e.EntryDraft:
     if isinstance(said, str):
         jotted = parse(said)
-        kind: e.SubjectKind = jotted.subject
+        kind: SubjectKind = jotted.subject
         reading: Any = jotted.reading
     else:
         kind, reading = _KINDS.get(said["kind"], "arrow_set"), said
     subject_id = rig if kind == "rig" or rig not in _FITTING else _FITTING[rig][kind]
     return e.EntryDraft(
-        subject=e.Subject(kind=kind, id=subject_id),
+        subject=Subject(kind=kind, id=subject_id),
         reading=reading,
         happened_at=at,
         note=note,

@@ -11,9 +11,11 @@ from uuid import uuid4
 from sqlalchemy import Engine, func, select
 
 from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import Named, PartFitted, PutAway, Retraction
 from lyrandis.core.clock import ClockCheck, check_clock
 from lyrandis.core.errors import DomainError
 from lyrandis.core.pile import parts_fitted
+from lyrandis.core.reading import Fitted, PartKind, Subject, SubjectKind
 from lyrandis.core.record import FUTURE_ALLOWED, check_instant, recorded
 from lyrandis.store.checks import (
     already_recorded,
@@ -45,7 +47,7 @@ class KnownSubject:
     """A subject and what it is called now."""
 
     id: str
-    kind: e.SubjectKind
+    kind: SubjectKind
     name: str
     origin: str
 
@@ -54,9 +56,9 @@ class KnownSubject:
 class NewPart:
     """A subject to be made, with its first readings (subject ids are filled in)."""
 
-    kind: e.SubjectKind
+    kind: SubjectKind
     name: str
-    drafts: tuple[Callable[[e.Subject], e.EntryDraft], ...] = ()
+    drafts: tuple[Callable[[Subject], e.EntryDraft], ...] = ()
     alike: bool = False
     """Another of the kind may be called the same."""
     same_as: str | None = None
@@ -97,7 +99,7 @@ class Bench:
         with self._read.connect() as connection:
             return connection.scalar(select(SubjectRow.id).limit(1)) is None
 
-    def subjects(self, kind: e.SubjectKind | None = None) -> list[KnownSubject]:
+    def subjects(self, kind: SubjectKind | None = None) -> list[KnownSubject]:
         """Return subjects with their names, in the order they were made."""
         with self._reading() as transaction:
             query = select(SubjectRow.id, SubjectRow.kind, SubjectRow.origin)
@@ -111,11 +113,11 @@ class Bench:
                 for row in rows
             ]
 
-    def rigs_as_fitted(self) -> list[tuple[KnownSubject, e.Fitted, bool]]:
+    def rigs_as_fitted(self) -> list[tuple[KnownSubject, Fitted, bool]]:
         """Return every rig with its parts and whether it is put away."""
         with self._read.connect() as connection:
             standing = standing_of_kinds(connection, "part_fitted", "put_away")
-        away = {s.subject.id: s.reading.away for s in standing if isinstance(s.reading, e.PutAway)}
+        away = {s.subject.id: s.reading.away for s in standing if isinstance(s.reading, PutAway)}
         of_rig: dict[str, list[e.Entry]] = {}
         for entry in standing:
             of_rig.setdefault(entry.subject.id, []).append(entry)
@@ -154,7 +156,7 @@ class Bench:
 
     def entries_of(self, subject: str) -> list[e.Entry]:
         with self._reading() as transaction:
-            about = e.Subject(kind=transaction.kind_of(subject), id=subject)
+            about = Subject(kind=transaction.kind_of(subject), id=subject)
             return entries_where(transaction.connection, about)
 
     def record(self, drafts: Sequence[e.EntryDraft], *, seen: int | None = None) -> list[e.Entry]:
@@ -178,7 +180,7 @@ class Bench:
     def make_rig(
         self,
         name: str,
-        parts: dict[e.PartKind, str | NewPart],
+        parts: dict[PartKind, str | NewPart],
         request: str | None = None,
         *,
         alike: bool = False,
@@ -199,8 +201,8 @@ class Bench:
             }
             for kind, part_id in ids.items():
                 draft = e.EntryDraft(
-                    subject=e.Subject(kind="rig", id=rig),
-                    reading=e.PartFitted(part=kind, part_id=part_id),
+                    subject=Subject(kind="rig", id=rig),
+                    reading=PartFitted(part=kind, part_id=part_id),
                 )
                 self._add(transaction, draft)
             return rig
@@ -267,8 +269,8 @@ class Bench:
         about = transaction.connection.scalar(of)
         if about is None:
             raise no_such_entry(taking.entry_id)
-        subject = e.Subject(kind=transaction.kind_of(about), id=about)
-        reading = e.Retraction(entry_id=taking.entry_id)
+        subject = Subject(kind=transaction.kind_of(about), id=about)
+        reading = Retraction(entry_id=taking.entry_id)
         draft = e.EntryDraft(
             subject=subject, reading=reading, id=taking.id, happened_at=taking.happened_at
         )
@@ -278,11 +280,11 @@ class Bench:
         self, transaction: Transaction, part: NewPart, origin: Origin, first: str | None = None
     ) -> str:
         if part.same_as is not None:
-            subject = e.Subject(kind=part.kind, id=part.same_as)
+            subject = Subject(kind=part.kind, id=part.same_as)
             drafts = [make(subject) for make in part.drafts]
         else:
-            subject = e.Subject(kind=part.kind, id=transaction.free_id(part.name, part.kind))
-            reading = e.Named(name=part.name, alike=part.alike)
+            subject = Subject(kind=part.kind, id=transaction.free_id(part.name, part.kind))
+            reading = Named(name=part.name, alike=part.alike)
             named = e.EntryDraft(subject=subject, reading=reading, id=first)
             if origin == "own":
                 check_name(transaction, named)

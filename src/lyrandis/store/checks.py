@@ -3,8 +3,9 @@
 from datetime import datetime
 
 from lyrandis.core import entries as e
-from lyrandis.core.bench_readings import same_name
+from lyrandis.core.bench_readings import Named, PartFitted, Retraction, same_name
 from lyrandis.core.errors import DomainError
+from lyrandis.core.reading import Fitted, Subject
 from lyrandis.store.rows import UnreadableRow, no_such_entry
 from lyrandis.store.transaction import Transaction
 
@@ -43,7 +44,7 @@ def unreadable(entry_id: str) -> DomainError:
 def check_references(transaction: Transaction, draft: e.EntryDraft) -> None:
     reading = draft.reading
     if (
-        isinstance(reading, e.PartFitted)
+        isinstance(reading, PartFitted)
         and reading.part_id is not None
         and transaction.find_kind(reading.part_id) != reading.part
     ):
@@ -53,11 +54,11 @@ def check_references(transaction: Transaction, draft: e.EntryDraft) -> None:
             "Choose one from the list, or make it first.",
             "part_id",
         )
-    if isinstance(reading, e.Retraction):
+    if isinstance(reading, Retraction):
         _check_retraction(transaction, draft.subject, reading.entry_id)
 
 
-def _check_retraction(transaction: Transaction, subject: e.Subject, entry_id: str) -> None:
+def _check_retraction(transaction: Transaction, subject: Subject, entry_id: str) -> None:
     target = transaction.entry(entry_id)
     if not isinstance(target, e.Entry) or target.subject != subject:
         raise no_such_entry(entry_id)
@@ -68,7 +69,7 @@ def _check_retraction(transaction: Transaction, subject: e.Subject, entry_id: st
             "Nothing needs doing. To put it back, take back the retraction.",
             "entry_id",
         )
-    if isinstance(target.reading, e.Named):
+    if isinstance(target.reading, Named):
         standing = [naming[1] for naming in transaction.namings(subject.id)]
         if standing == [entry_id]:
             raise DomainError(
@@ -82,7 +83,7 @@ def _check_retraction(transaction: Transaction, subject: e.Subject, entry_id: st
 def check_name(transaction: Transaction, draft: e.EntryDraft) -> None:
     """Question a name that another subject of the kind has, unless it is meant."""
     reading, subject = draft.reading, draft.subject
-    if not isinstance(reading, e.Named) or reading.alike:
+    if not isinstance(reading, Named) or reading.alike:
         return
     for other_id, name in transaction.names(subject.kind).items():
         if other_id != subject.id and same_name(name, reading.name):
@@ -110,11 +111,11 @@ def check_unseen(transaction: Transaction, draft: e.EntryDraft, unseen: range | 
             )
 
 
-def fitted_for(transaction: Transaction, draft: e.EntryDraft, now: datetime) -> e.Fitted | None:
+def fitted_for(transaction: Transaction, draft: e.EntryDraft, now: datetime) -> Fitted | None:
     """Return the parts on the rig when the entry happened, for a rig's own entries."""
     if draft.subject.kind != "rig":
         return None
-    given: e.Fitted | None = getattr(draft, "fitted", None)
+    given: Fitted | None = getattr(draft, "fitted", None)
     if given is not None:
         return given
     return transaction.fitted_at(draft.subject.id, draft.happened_at or now)

@@ -10,7 +10,9 @@ from typing import Any
 from sqlalchemy import Connection, select
 
 from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.pile import when
+from lyrandis.core.reading import SubjectKind
 from lyrandis.store.models import EntryRow
 from lyrandis.store.rows import COLUMNS, UnreadableRow, entry_or_unreadable
 
@@ -38,7 +40,7 @@ class _Log:
 
     head: int = 0
     """Newest order number in the store when this was read."""
-    subjects: dict[str, e.SubjectKind] = field(default_factory=dict)
+    subjects: dict[str, SubjectKind] = field(default_factory=dict)
     entries: list[e.Entry] = field(default_factory=list)
     aside: list[UnreadableRow] = field(default_factory=list)
     shown: RigLog | None = None
@@ -75,11 +77,11 @@ class Logs:
     def _read_on(self, connection: Connection, rig: str, log: _Log, head: int) -> None:
         """Read what is new of the subjects known, and all of a part that came onto the rig."""
         fresh, aside = _read(connection, log.subjects, log.head, head)
-        new_parts: dict[str, e.SubjectKind] = {
+        new_parts: dict[str, SubjectKind] = {
             entry.reading.part_id: entry.reading.part
             for entry in fresh
             if entry.subject.id == rig
-            and isinstance(entry.reading, e.PartFitted)
+            and isinstance(entry.reading, PartFitted)
             and entry.reading.part_id
             and entry.reading.part_id not in log.subjects
         }
@@ -100,7 +102,7 @@ class Logs:
 
 
 def _read(
-    connection: Connection, subjects: dict[str, e.SubjectKind], after: int, head: int
+    connection: Connection, subjects: dict[str, SubjectKind], after: int, head: int
 ) -> tuple[list[e.Entry], list[UnreadableRow]]:
     query = (
         select(*COLUMNS)

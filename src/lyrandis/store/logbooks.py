@@ -6,8 +6,9 @@ from datetime import datetime
 from typing import Any
 
 from lyrandis.core import entries as e
-from lyrandis.core.bench_readings import same_name
+from lyrandis.core.bench_readings import Named, PartFitted, Retraction, same_name
 from lyrandis.core.errors import DomainError
+from lyrandis.core.reading import PARTS, Fitted, Subject, SubjectKind
 from lyrandis.core.record import check_instant, recorded
 from lyrandis.store.checks import fitted_for
 from lyrandis.store.rows import no_such_entry
@@ -18,7 +19,7 @@ from lyrandis.store.transaction import Transaction
 class BroughtPart:
     """A subject of the file: what it is called, and whether it was here."""
 
-    kind: e.SubjectKind
+    kind: SubjectKind
     id: str
     name: str
     new: bool
@@ -48,7 +49,7 @@ def plan_of(transaction: Transaction, entries: Sequence[e.PostedEntry], now: dat
     here = transaction.look_up(str(entry.id) for entry in entries)
     plan = Plan()
     kinds = _kinds(entries)
-    names = {s.subject.id: s.reading.name for s in entries if isinstance(s.reading, e.Named)}
+    names = {s.subject.id: s.reading.name for s in entries if isinstance(s.reading, Named)}
     for entry in entries:
         known = here.get(str(entry.id))
         if isinstance(known, e.Entry):
@@ -56,7 +57,7 @@ def plan_of(transaction: Transaction, entries: Sequence[e.PostedEntry], now: dat
             plan.ids[entry.subject.id] = known.subject.id
     spoken_for = {*kinds, *plan.ids.values()}
     for subject_id, kind in kinds.items():
-        subject = e.Subject(kind=kind, id=subject_id)
+        subject = Subject(kind=kind, id=subject_id)
         _place(transaction, plan, subject, names.get(subject_id), spoken_for)
         spoken_for.add(plan.ids[subject_id])
     out: set[str] = set()
@@ -68,7 +69,7 @@ def plan_of(transaction: Transaction, entries: Sequence[e.PostedEntry], now: dat
             continue
         for instant in filter(None, (entry.happened_at, entry.recorded_at)):
             check_instant(instant, now)
-        if isinstance(entry.reading, e.Retraction):
+        if isinstance(entry.reading, Retraction):
             target = entry.reading.entry_id
             if target in out or target in taken:
                 out.add(str(entry.id))
@@ -84,17 +85,17 @@ def carry_out(transaction: Transaction, plan: Plan, clock: Callable[[], datetime
     now = clock()
     for part in plan.parts:
         if part.new:
-            transaction.add_subject(e.Subject(kind=part.kind, id=part.id), "own", now)
+            transaction.add_subject(Subject(kind=part.kind, id=part.id), "own", now)
     for draft in plan.fresh:
         fitted = draft.fitted or fitted_for(transaction, draft, now)
         transaction.add(recorded(draft, entry_id=str(draft.id), seq=0, now=now, fitted=fitted))
 
 
-def _kinds(entries: Iterable[e.PostedEntry]) -> dict[str, e.SubjectKind]:
+def _kinds(entries: Iterable[e.PostedEntry]) -> dict[str, SubjectKind]:
     """Return every subject the file speaks of, in order of mention."""
-    kinds: dict[str, e.SubjectKind] = {}
+    kinds: dict[str, SubjectKind] = {}
 
-    def speaks_of(subject_id: str | None, kind: e.SubjectKind) -> None:
+    def speaks_of(subject_id: str | None, kind: SubjectKind) -> None:
         if subject_id is not None and kinds.setdefault(subject_id, kind) != kind:
             raise DomainError(
                 "wrong_subject",
@@ -105,9 +106,9 @@ def _kinds(entries: Iterable[e.PostedEntry]) -> dict[str, e.SubjectKind]:
 
     for entry in entries:
         speaks_of(entry.subject.id, entry.subject.kind)
-        if isinstance(entry.reading, e.PartFitted):
+        if isinstance(entry.reading, PartFitted):
             speaks_of(entry.reading.part_id, entry.reading.part)
-        for part in e.PARTS:
+        for part in PARTS:
             speaks_of(getattr(entry.fitted, part, None), part)
     return kinds
 
@@ -119,7 +120,7 @@ def _noun(kind: str) -> str:
 def _place(
     transaction: Transaction,
     plan: Plan,
-    subject: e.Subject,
+    subject: Subject,
     name: str | None,
     spoken_for: set[str],
 ) -> None:
@@ -150,7 +151,7 @@ def _place(
 def _check_same(entry: e.PostedEntry, known: e.Entry) -> None:
     """Refuse a file that says something else under an id that is recorded here."""
     theirs, ours = entry.reading, known.reading
-    fitting = isinstance(theirs, e.PartFitted) and isinstance(ours, e.PartFitted)
+    fitting = isinstance(theirs, PartFitted) and isinstance(ours, PartFitted)
     same = theirs.part == ours.part if fitting else theirs == ours  # type: ignore[union-attr]
     same_day = entry.happened_at in (None, known.happened_at)
     if not same or not same_day or entry.note != known.note:
@@ -166,9 +167,7 @@ def _check_same(entry: e.PostedEntry, known: e.Entry) -> None:
 def _taken_back_here(transaction: Transaction, by_id: dict[str, e.PostedEntry]) -> frozenset[str]:
     """Return entries that are taken back here by something the file does not know."""
     targets = {
-        entry.reading.entry_id
-        for entry in by_id.values()
-        if isinstance(entry.reading, e.Retraction)
+        entry.reading.entry_id for entry in by_id.values() if isinstance(entry.reading, Retraction)
     }
     return frozenset(
         target
@@ -197,11 +196,11 @@ def _mapped(entry: e.PostedEntry, ids: dict[str, str]) -> e.PostedEntry:
     changes: dict[str, Any] = {
         "subject": entry.subject.model_copy(update={"id": ids[entry.subject.id]})
     }
-    if isinstance(entry.reading, e.PartFitted) and entry.reading.part_id is not None:
+    if isinstance(entry.reading, PartFitted) and entry.reading.part_id is not None:
         changes["reading"] = entry.reading.model_copy(
             update={"part_id": ids[entry.reading.part_id]}
         )
     if entry.fitted is not None:
         parts = {part: id_ and ids[id_] for part, id_ in dict(entry.fitted).items()}
-        changes["fitted"] = e.Fitted(**parts)
+        changes["fitted"] = Fitted(**parts)
     return entry.model_copy(update=changes)

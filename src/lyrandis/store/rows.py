@@ -12,10 +12,11 @@ from typing import Any
 from sqlalchemy import ColumnElement, Connection, select
 
 from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import Retraction
 from lyrandis.core.errors import DomainError
 from lyrandis.core.pile import in_force
 from lyrandis.core.quantities import AS_STORED
-from lyrandis.core.reading import revision_of
+from lyrandis.core.reading import Fitted, Subject, SubjectKind, revision_of
 from lyrandis.core.stored import cast_up
 from lyrandis.store.models import EntryRow, SubjectRow
 
@@ -35,7 +36,7 @@ def values_of(entry: e.Entry) -> dict[str, Any]:
         "fitted": entry.fitted.model_dump(mode="json") if entry.fitted else None,
         "reading": reading.model_dump(mode="json"),
         "revision": revision_of(reading),
-        "retracts": reading.entry_id if isinstance(reading, e.Retraction) else None,
+        "retracts": reading.entry_id if isinstance(reading, Retraction) else None,
     }
 
 
@@ -43,7 +44,7 @@ _MOST_FUTURE = 200
 COLUMNS = tuple(EntryRow.__table__.c)
 
 
-def entry_of(row: Any, kind: e.SubjectKind) -> e.Entry:
+def entry_of(row: Any, kind: SubjectKind) -> e.Entry:
     """Return the entry that a row of `COLUMNS` holds, its reading cast up to today's shape.
 
     What was believable when it was written is not questioned when it is read. Raises `ValueError`
@@ -67,10 +68,10 @@ def entry_of(row: Any, kind: e.SubjectKind) -> e.Entry:
 
 
 @lru_cache(maxsize=256)
-def _fitted(told: str) -> e.Fitted | None:
+def _fitted(told: str) -> Fitted | None:
     """Return the parts that were fitted: one value for all entries made with the same."""
     found = json.loads(told)
-    return None if found is None else e.Fitted.model_validate(found)
+    return None if found is None else Fitted.model_validate(found)
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,7 +82,7 @@ class UnreadableRow:
     id: str
 
 
-def entry_or_unreadable(row: Any, kind: e.SubjectKind) -> e.Entry | UnreadableRow:
+def entry_or_unreadable(row: Any, kind: SubjectKind) -> e.Entry | UnreadableRow:
     """Return the entry that a row holds; one unreadable row does not take the others down."""
     try:
         return entry_of(row, kind)
@@ -95,7 +96,7 @@ def readable(found: Iterable[e.Entry | UnreadableRow]) -> list[e.Entry]:
 
 
 def entries_where(
-    connection: Connection, subject: e.Subject, *conditions: ColumnElement[bool]
+    connection: Connection, subject: Subject, *conditions: ColumnElement[bool]
 ) -> list[e.Entry]:
     """Return those entries of one subject that meet the conditions, by order of recording."""
     query = select(*COLUMNS).where(EntryRow.subject_id == subject.id, *conditions)
@@ -118,7 +119,7 @@ def future_entries(connection: Connection, after: datetime) -> list[e.Entry]:
     return readable(entry_or_unreadable(row, row.subject_kind) for row in rows)
 
 
-def no_such_subject(subject: e.Subject) -> DomainError:
+def no_such_subject(subject: Subject) -> DomainError:
     return DomainError(
         "no_such_subject",
         f"There is no {subject.kind.replace('_', ' ')} called “{subject.id}”.",

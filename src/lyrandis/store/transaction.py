@@ -11,8 +11,10 @@ from typing import Any
 from sqlalchemy import Connection, func, insert, select
 
 from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import Named, PartFitted, Retraction
 from lyrandis.core.errors import DomainError
 from lyrandis.core.pile import At, when
+from lyrandis.core.reading import Fitted, Subject, SubjectKind
 from lyrandis.core.record import Fittings
 from lyrandis.store.models import EntryRow, SubjectRow
 from lyrandis.store.rows import (
@@ -39,7 +41,7 @@ class Transaction:
 
     def __init__(self, connection: Connection) -> None:
         self.connection = connection
-        self._kinds: dict[str, e.SubjectKind | None] = {}
+        self._kinds: dict[str, SubjectKind | None] = {}
         self._entries: dict[str, e.Entry | UnreadableRow | None] = {}
         self._taken_back: dict[str, bool] = {}
         self._takers: dict[str, list[str]] = {}
@@ -55,7 +57,7 @@ class Transaction:
 
     # subjects
 
-    def find_kind(self, subject: str) -> e.SubjectKind | None:
+    def find_kind(self, subject: str) -> SubjectKind | None:
         """Return what kind of subject something is; None when there is no such thing."""
         if subject not in self._kinds:
             query = select(SubjectRow.kind).where(SubjectRow.id == subject)
@@ -63,7 +65,7 @@ class Transaction:
             self._kinds[subject] = kind
         return self._kinds[subject]
 
-    def kind_of(self, subject: str) -> e.SubjectKind:
+    def kind_of(self, subject: str) -> SubjectKind:
         """The same, or raise `DomainError`."""
         kind = self.find_kind(subject)
         if kind is None:
@@ -78,9 +80,9 @@ class Transaction:
     def check_rig(self, rig: str) -> None:
         """Raise `DomainError` when there is no such rig."""
         if self.kind_of(rig) != "rig":
-            raise no_such_subject(e.Subject(kind="rig", id=rig))
+            raise no_such_subject(Subject(kind="rig", id=rig))
 
-    def add_subject(self, subject: e.Subject, origin: str, now: datetime) -> None:
+    def add_subject(self, subject: Subject, origin: str, now: datetime) -> None:
         values = {"id": subject.id, "kind": subject.kind, "origin": origin, "created_at": now}
         self.connection.execute(insert(SubjectRow).values(**values))
         self._kinds[subject.id] = subject.kind
@@ -166,13 +168,13 @@ class Transaction:
         self._entries[entry.id] = entry
         self._taken_back[entry.id], self._takers[entry.id] = False, []
         reading = entry.reading
-        if isinstance(reading, e.Retraction):
+        if isinstance(reading, Retraction):
             self._forget_state_of(reading.entry_id)
-        if isinstance(reading, e.Named) and self._namings is not None:
+        if isinstance(reading, Named) and self._namings is not None:
             namings = self._namings.setdefault(entry.subject.id, [])
             namings.append((when(entry), entry.id, reading.name))
             namings.sort()
-        if isinstance(reading, e.PartFitted):
+        if isinstance(reading, PartFitted):
             fittings = self._fittings.get(entry.subject.id)
             if fittings is not None:
                 fittings.add(entry)
@@ -186,15 +188,15 @@ class Transaction:
             target = self.entry(entry_id)
             if not isinstance(target, e.Entry):
                 return
-            if isinstance(target.reading, e.PartFitted):
+            if isinstance(target.reading, PartFitted):
                 self._fittings.pop(target.subject.id, None)
-            if not isinstance(target.reading, e.Retraction):
+            if not isinstance(target.reading, Retraction):
                 return
             entry_id = target.reading.entry_id
 
     # names
 
-    def names(self, kind: e.SubjectKind | None = None) -> dict[str, str]:
+    def names(self, kind: SubjectKind | None = None) -> dict[str, str]:
         """Return what every subject, or every one of a kind, is called now."""
         names = {}
         for subject in self._all_namings():
@@ -216,7 +218,7 @@ class Transaction:
             query = select(*COLUMNS, SubjectRow.kind.label("subject_kind")).join(SubjectRow)
             rows: Any = self.connection.execute(query.where(EntryRow.kind == "named"))
             for entry in readable(entry_or_unreadable(row, row.subject_kind) for row in rows):
-                if isinstance(entry.reading, e.Named):
+                if isinstance(entry.reading, Named):
                     self._kinds[entry.subject.id] = entry.subject.kind
                     naming = (when(entry), entry.id, entry.reading.name)
                     self._namings.setdefault(entry.subject.id, []).append(naming)
@@ -227,11 +229,11 @@ class Transaction:
 
     # fittings
 
-    def fitted_at(self, rig: str, at: datetime) -> e.Fitted:
+    def fitted_at(self, rig: str, at: datetime) -> Fitted:
         """Return the parts on a rig at an instant."""
         fittings = self._fittings.get(rig)
         if fittings is None:
-            subject = e.Subject(kind="rig", id=rig)
+            subject = Subject(kind="rig", id=rig)
             told = entries_where(self.connection, subject, EntryRow.kind == "part_fitted")
             gone = self.taken_back([entry.id for entry in told])
             fittings = Fittings(entry for entry in told if entry.id not in gone)
@@ -240,7 +242,7 @@ class Transaction:
 
     # what the writer has not seen
 
-    def unseen(self, subject: e.Subject, unseen: range) -> list[e.Entry]:
+    def unseen(self, subject: Subject, unseen: range) -> list[e.Entry]:
         """Return what stands of a subject among the entries of some order numbers."""
         key = (subject.id, unseen.start, unseen.stop)
         if key not in self._unseen:
@@ -251,6 +253,6 @@ class Transaction:
             self._unseen[key] = [
                 entry
                 for entry in newer
-                if entry.id not in gone and not isinstance(entry.reading, e.Retraction)
+                if entry.id not in gone and not isinstance(entry.reading, Retraction)
             ]
         return self._unseen[key]

@@ -7,11 +7,14 @@ from pydantic import ValidationError
 
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import judge
+from lyrandis.core.bench_readings import PartFitted, Retraction
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.crawls.page import page
+from lyrandis.core.crawls.readings import CrawlCounted, CrawlMark
 from lyrandis.core.crawls.sight import high_per_mm
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import Listener, parse
+from lyrandis.core.reading import BaseReading
 from lyrandis.core.setup import fold
 from tests.entries import NOW, draft, entries
 
@@ -25,7 +28,7 @@ GOOD = ("crawl 10m 50mm", "crawl 20m 36mm", "crawl 30m 21.5mm", "crawl 40m 6.5mm
         "crawl 15m 43mm")  # fmt: skip
 
 
-def rig(*said: str | e.BaseReading | e.EntryDraft) -> Computed:
+def rig(*said: str | BaseReading | e.EntryDraft) -> Computed:
     return compute(fold(entries(*RIG, *said)))
 
 
@@ -109,9 +112,9 @@ def test_kilometres_are_offered_back_as_metres() -> None:
 
 def test_a_crawl_is_given_once() -> None:
     with pytest.raises(ValidationError, match="twice"):
-        e.CrawlMark(distance_m=20, crawl_mm=34, fingers=2)
+        CrawlMark(distance_m=20, crawl_mm=34, fingers=2)
     with pytest.raises(ValidationError, match="missing"):
-        e.CrawlMark(distance_m=20)
+        CrawlMark(distance_m=20)
 
 
 # what a mark is taken for
@@ -187,7 +190,7 @@ def test_another_anchor_or_hold_is_another_table_and_going_back_brings_the_first
 
 
 def test_marks_of_other_arrows_do_not_count_and_are_not_lost() -> None:
-    other = draft(e.PartFitted(part="arrow_set", part_id="set-b"), on="rig", days=200)
+    other = draft(PartFitted(part="arrow_set", part_id="set-b"), on="rig", days=200)
     build = [
         draft(line, days=201 + i, subject="set-b")
         for i, line in enumerate(("material carbon", "shaft 29 1/2 8gpi", "arrow 400gr"))
@@ -231,11 +234,11 @@ def test_a_mark_that_does_not_fit_is_named_left_out_and_counted_at_a_tap() -> No
     assert "left out until you count it" in findings(c)["crawl-odd"]
     assert at(c, 20) == pytest.approx(at(rig(*GOOD), 20))
     mark = c.crawls.lines[-1].recorded.entry.id
-    counted = rig(*GOOD, "crawl 25m 44mm", e.CrawlCounted(mark=mark, counted=True))
+    counted = rig(*GOOD, "crawl 25m 44mm", CrawlCounted(mark=mark, counted=True))
     assert counted.crawls.marks.dropped is None
     assert len(counted.crawls.marks.counting) == len(GOOD) + 1
     assert at(counted, 20) != pytest.approx(at(c, 20), abs=0.1)
-    out = rig(*GOOD, "crawl 25m 44mm", e.CrawlCounted(mark=mark, counted=False))
+    out = rig(*GOOD, "crawl 25m 44mm", CrawlCounted(mark=mark, counted=False))
     assert out.crawls.marks.odd is None
     assert out.crawls.lines[-1].why_not == "left_out"
 
@@ -306,7 +309,7 @@ def test_what_is_read_from_the_marks_is_the_arrows_own() -> None:
 
 def test_taking_a_mark_back_is_exact() -> None:
     said = entries(*RIG, *GOOD)
-    back = draft(e.Retraction(entry_id=said[-1].id), on="rig", days=300, id="taken-back-1")
+    back = draft(Retraction(entry_id=said[-1].id), on="rig", days=300, id="taken-back-1")
     from lyrandis.core.record import as_entries
 
     whole = [*said, *as_entries([back], now=NOW, after=len(said))]

@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from lyrandis.core import entries as e
+from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.crawls.fit import Fit, Prior, fit_crawls
 from lyrandis.core.crawls.table import EYE_KEPT_SD_MM, SPEED_KEPT_SD
 from lyrandis.core.crawls.tables_board import TableLine, tables_board
@@ -19,7 +20,7 @@ NEW = ("material carbon", "shaft 29 1/2 7gpi", "point 100gr", "diameter 7mm", "a
 
 
 def put_on(arrow_set: str, day: float) -> e.EntryDraft:
-    return draft(e.PartFitted(part="arrow_set", part_id=arrow_set), on="rig", days=day)
+    return draft(PartFitted(part="arrow_set", part_id=arrow_set), on="rig", days=day)
 
 
 def new_set(*said: str, after: int = 100) -> list[e.EntryDraft]:
@@ -97,7 +98,7 @@ def test_an_eye_of_another_anchor_or_hold_is_not_kept(moved: str) -> None:
 
 
 def test_another_bow_keeps_no_eye() -> None:
-    other = draft(e.PartFitted(part="bow", part_id="other"), on="rig", days=99)
+    other = draft(PartFitted(part="bow", part_id="other"), on="rig", days=99)
     assert rig(*GOOD, other, *new_set()).crawls.others == ()
 
 

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import judge
+from lyrandis.core.bench_readings import PartFitted, Retraction
 from lyrandis.core.computed import Computed, compute, with_curves
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.board import board
@@ -32,8 +33,25 @@ from lyrandis.core.flight.evidence import (
 )
 from lyrandis.core.flight.history import MOVED_NOCK_MM
 from lyrandis.core.flight.likely import NOISE, Push
+from lyrandis.core.flight.readings import (
+    BareApart,
+    ButtHits,
+    Change,
+    ColumnMark,
+    FeathersSeen,
+    FlightKit,
+    Hit,
+    PlateMarked,
+    RigTuned,
+    SlapHeard,
+    TailSeen,
+    TrialSet,
+    WalkedBack,
+)
 from lyrandis.core.jot import Listener, parse
+from lyrandis.core.nock.readings import NockHeight
 from lyrandis.core.order.words import NODE_WORDS
+from lyrandis.core.reading import BaseReading
 from lyrandis.core.setup import fold
 from tests.entries import draft, entries
 
@@ -47,7 +65,7 @@ RIG = (
 STIFF, MATCHED = "spine 400", "spine 500"
 
 
-def rig(*said: str | e.BaseReading | e.EntryDraft) -> Computed:
+def rig(*said: str | BaseReading | e.EntryDraft) -> Computed:
     return compute(fold(entries(*RIG, *said)))
 
 
@@ -75,11 +93,11 @@ def test_a_mirrored_hand_reads_the_mirrored_picture_alike(
     reckoned: Reckoned, across: int, up: int, right_mm: float
 ) -> None:
     one, other = view(reckoned), view(reckoned, left=False)
-    tail = e.TailSeen(across=across, up=up, distance_m=2.3)
-    mirrored = e.TailSeen(across=-across, up=up, distance_m=2.3)
+    tail = TailSeen(across=across, up=up, distance_m=2.3)
+    mirrored = TailSeen(across=-across, up=up, distance_m=2.3)
     assert saw(one, tail) == saw(other, mirrored)
-    bare = e.BareApart(right_mm=right_mm, distance_m=18)
-    assert saw(one, bare) == saw(other, e.BareApart(right_mm=-right_mm, distance_m=18))
+    bare = BareApart(right_mm=right_mm, distance_m=18)
+    assert saw(one, bare) == saw(other, BareApart(right_mm=-right_mm, distance_m=18))
 
 
 @pytest.mark.parametrize(
@@ -113,8 +131,8 @@ def test_a_mirrored_rig_gives_the_very_same_belief() -> None:
 
 
 def test_high_tails_and_low_bare_shafts_read_a_high_nock(reckoned: Reckoned) -> None:
-    high = saw(view(reckoned), e.TailSeen(up=2, distance_m=2.3))
-    low = saw(view(reckoned), e.BareApart(up_mm=-200, distance_m=18))
+    high = saw(view(reckoned), TailSeen(up=2, distance_m=2.3))
+    low = saw(view(reckoned), BareApart(up_mm=-200, distance_m=18))
     assert isinstance(high, Saw)
     assert isinstance(low, Saw)
     assert (high.spine, high.upright) == (None, 1)
@@ -130,7 +148,7 @@ def test_high_tails_and_low_bare_shafts_read_a_high_nock(reckoned: Reckoned) -> 
 def test_millimetres_fall_into_the_columns_of_the_dial(
     reckoned: Reckoned, off_mm: float, reads: float
 ) -> None:
-    found = saw(view(reckoned), e.TailSeen(across_mm=off_mm, distance_m=2.3))
+    found = saw(view(reckoned), TailSeen(across_mm=off_mm, distance_m=2.3))
     assert isinstance(found, Saw)
     assert found.spine == reads
 
@@ -141,23 +159,23 @@ def test_millimetres_fall_into_the_columns_of_the_dial(
 @pytest.mark.parametrize(
     ("reading", "why"),
     [
-        (e.TailSeen(across=1, distance_m=6.0), None),
-        (e.TailSeen(across=1, distance_m=6.1), "swings"),
-        (e.TailSeen(across=1, distance_m=3.5, bare=True), None),
-        (e.TailSeen(across=1, distance_m=3.6, bare=True), "bare_tail_far"),
-        (e.BareApart(right_mm=10, distance_m=6.9), "too_near"),
-        (e.BareApart(right_mm=10, distance_m=7.0), None),
-        (e.BareApart(right_mm=10, distance_m=40.0), None),
-        (e.BareApart(right_mm=10, distance_m=40.1), "too_far"),
-        (e.ButtHits(hits=(e.Hit(right_mm=0, up_mm=0),), distance_m=18), "one_kind"),
-        (e.FeathersSeen(rubbed=True), "feathers"),
+        (TailSeen(across=1, distance_m=6.0), None),
+        (TailSeen(across=1, distance_m=6.1), "swings"),
+        (TailSeen(across=1, distance_m=3.5, bare=True), None),
+        (TailSeen(across=1, distance_m=3.6, bare=True), "bare_tail_far"),
+        (BareApart(right_mm=10, distance_m=6.9), "too_near"),
+        (BareApart(right_mm=10, distance_m=7.0), None),
+        (BareApart(right_mm=10, distance_m=40.0), None),
+        (BareApart(right_mm=10, distance_m=40.1), "too_far"),
+        (ButtHits(hits=(Hit(right_mm=0, up_mm=0),), distance_m=18), "one_kind"),
+        (FeathersSeen(rubbed=True), "feathers"),
         (
-            e.WalkedBack(marks=(e.ColumnMark(distance_m=10, right_mm=0),
-                                e.ColumnMark(distance_m=20, right_mm=20))),
+            WalkedBack(marks=(ColumnMark(distance_m=10, right_mm=0),
+                                ColumnMark(distance_m=20, right_mm=20))),
             "walk_back",
         ),
-        (e.PlateMarked(mark=True), None),
-        (e.SlapHeard(heard=False), None),
+        (PlateMarked(mark=True), None),
+        (SlapHeard(heard=False), None),
     ],
 )  # fmt: skip
 def test_what_counts_and_why_not(reckoned: Reckoned, reading: e.Reading, why: str | None) -> None:
@@ -166,7 +184,7 @@ def test_what_counts_and_why_not(reckoned: Reckoned, reading: e.Reading, why: st
 
 
 def test_a_step_to_other_shafts_wants_the_own_spine(reckoned: Reckoned) -> None:
-    tail = e.TailSeen(across=1, distance_m=2.3, trial=e.Change(what="other_shafts", amount=50))
+    tail = TailSeen(across=1, distance_m=2.3, trial=Change(what="other_shafts", amount=50))
     assert saw(replace(view(reckoned), own_lbf=None), tail) == "no_spine"
     found = saw(view(reckoned), tail)
     assert isinstance(found, Saw)
@@ -174,13 +192,13 @@ def test_a_step_to_other_shafts_wants_the_own_spine(reckoned: Reckoned) -> None:
 
 
 def test_the_side_plate_tells_nothing_of_the_nock(reckoned: Reckoned) -> None:
-    found = saw(view(reckoned), e.PlateMarked(mark=True))
+    found = saw(view(reckoned), PlateMarked(mark=True))
     assert isinstance(found, Saw)
     assert found.upright is None
 
 
 def test_unlike_numbers_of_arrows_count_as_their_harmonic_mean() -> None:
-    hits = [e.Hit(right_mm=x, up_mm=0.0, bare=bare) for x, bare in
+    hits = [Hit(right_mm=x, up_mm=0.0, bare=bare) for x, bare in
             ((0, False), (10, False), (5, False), (65, True))]  # fmt: skip
     found = apart_of(hits)
     assert found is not None
@@ -195,7 +213,7 @@ def test_pushes_have_the_sign_of_practice_and_are_never_below_what_it_sees(
     reckoned: Reckoned,
 ) -> None:
     def by(what: str, amount: float) -> float:
-        change = e.Change(what=what, amount=amount)  # type: ignore[arg-type]
+        change = Change(what=what, amount=amount)  # type: ignore[arg-type]
         return push_of(reckoned, change, 60.0, 110.0).by
 
     assert by("draw_short", 25.4) == pytest.approx(0.5)
@@ -206,8 +224,8 @@ def test_pushes_have_the_sign_of_practice_and_are_never_below_what_it_sees(
     assert by("plate", -2) <= -0.2
     assert by("point", 25) < 0 < by("point", -25)
     assert by("nock", 3) == 0
-    assert upright_push(e.Change(what="nock", amount=2)).by == -1
-    assert upright_push(e.Change(what="plate", amount=2)) == Push()
+    assert upright_push(Change(what="nock", amount=2)).by == -1
+    assert upright_push(Change(what="plate", amount=2)) == Push()
 
 
 def test_a_change_moves_the_reading_as_the_computed_match_says(reckoned: Reckoned) -> None:
@@ -228,7 +246,7 @@ def test_a_change_moves_the_reading_as_the_computed_match_says(reckoned: Reckone
                                               ("other_shafts", 5)])  # fmt: skip
 def test_an_impossible_trial_is_refused(what: str, amount: float) -> None:
     with pytest.raises(ValueError, match="no amount for a trial"):
-        e.Change(what=what, amount=amount)  # type: ignore[arg-type]
+        Change(what=what, amount=amount)  # type: ignore[arg-type]
 
 
 # the fold
@@ -243,7 +261,7 @@ def test_the_order_of_two_readings_does_not_matter() -> None:
 def test_taking_a_reading_back_is_exact() -> None:
     before = board(rig(STIFF, "tail left 2 @ 2.3m"))
     made = entries(*RIG, STIFF, "tail left 2 @ 2.3m", "wear plate")
-    back = e.Retraction(entry_id=made[-1].id)
+    back = Retraction(entry_id=made[-1].id)
     taken = [*made, made[-1].model_copy(update={
         "id": "retraction-1", "seq": made[-1].seq + 1, "reading": back,
     })]  # fmt: skip
@@ -253,12 +271,12 @@ def test_taking_a_reading_back_is_exact() -> None:
 
 def test_readings_of_another_set_do_not_count_and_come_back_with_it() -> None:
     seen = (*RIG, STIFF, "tail left 2 @ 2.3m")
-    other = draft(e.PartFitted(part="arrow_set", part_id="set-b"), on="rig", days=90)
+    other = draft(PartFitted(part="arrow_set", part_id="set-b"), on="rig", days=90)
     c = compute(fold(entries(*seen, other)))
     assert c.flight.facts.seen == ()
     assert c.flight.facts.elsewhere == 1
     assert any(f.id == "flight-parts" for f in judge(c).findings)
-    again = draft(e.PartFitted(part="arrow_set", part_id="set-a"), on="rig", days=91)
+    again = draft(PartFitted(part="arrow_set", part_id="set-a"), on="rig", days=91)
     assert len(compute(fold(entries(*seen, other, again))).flight.facts.seen) == 1
 
 
@@ -291,9 +309,9 @@ def test_a_trial_leaves_no_trace_in_the_order_of_work() -> None:
     seen = (MATCHED, "tail straight @ 2.3m")
     before = judge(rig(*seen))
     trial = (
-        e.TrialSet(trial=e.Change(what="brace", amount=-6.35)),
+        TrialSet(trial=Change(what="brace", amount=-6.35)),
         "tail straight @ 2.3m brace 6.35mm down",
-        e.TrialSet(trial=e.Change(what="nock", amount=3)),
+        TrialSet(trial=Change(what="nock", amount=3)),
         "tail straight @ 2.3m nock 3mm up",
         "trial back",
     )
@@ -403,12 +421,12 @@ def test_a_kept_tuning_stands_for_other_arrows_and_not_twice_for_its_own() -> No
     found = c.flight.match.tuning
     assert found is not None
     assert c.arrow.model is not None
-    kept = e.RigTuned(matched_lbf=found.matched, model_lbf=c.arrow.model.matched or 50.0,
+    kept = RigTuned(matched_lbf=found.matched, model_lbf=c.arrow.model.matched or 50.0,
                       offset=2.0, sd=0.6)  # fmt: skip
     own = rig("shooting steady", *TUNED, kept)
     assert own.flight.belief.tunings == ()
     assert own.flight.match.kept
-    other = draft(e.PartFitted(part="arrow_set", part_id="set-b"), on="rig", days=200)
+    other = draft(PartFitted(part="arrow_set", part_id="set-b"), on="rig", days=200)
     build = [
         draft(line, days=201 + i, subject="set-b")
         for i, line in enumerate(("material carbon", "shaft 29 1/2 8gpi", "point 110gr",
@@ -433,8 +451,8 @@ def test_a_kept_tuning_stands_for_other_arrows_and_not_twice_for_its_own() -> No
 def test_a_kept_tuning_is_less_sure_once_brace_or_plate_moved(
     since: tuple[str, ...], wider: float
 ) -> None:
-    kept = e.RigTuned(matched_lbf=50.0, model_lbf=60.0, offset=2.0, sd=0.6)
-    other = draft(e.PartFitted(part="arrow_set", part_id="set-b"), on="rig", days=200)
+    kept = RigTuned(matched_lbf=50.0, model_lbf=60.0, offset=2.0, sd=0.6)
+    other = draft(PartFitted(part="arrow_set", part_id="set-b"), on="rig", days=200)
     build = [
         draft(line, days=201 + i, subject="set-b")
         for i, line in enumerate(("material carbon", "shaft 29 1/2 8gpi", "point 110gr",
@@ -519,7 +537,7 @@ def test_a_correction_records_the_change_itself() -> None:
     assert found is not None
     nock = next(one for one in found.levers if one.key == "nock")
     assert nock.first
-    assert isinstance(nock.reading, e.NockHeight)
+    assert isinstance(nock.reading, NockHeight)
     assert nock.reading.height_mm < 5
     # done, it moves the belief, and what rests on the nock is in doubt
     done = compute(fold(entries(*RIG, MATCHED, *HIGH,
@@ -585,11 +603,11 @@ def test_what_is_expected_is_compared_with_what_came() -> None:
 
 
 def test_own_groups_outrank_what_is_assumed_and_one_hit_tells_nothing() -> None:
-    tight = e.ButtHits(hits=tuple(e.Hit(right_mm=x, up_mm=x / 2) for x in (0, 10, -10, 5, -5, 8)),
+    tight = ButtHits(hits=tuple(Hit(right_mm=x, up_mm=x / 2) for x in (0, 10, -10, 5, -5, 8)),
                        distance_m=18)  # fmt: skip
     one, many = learned(NOISE["ordinary"], [tight]), learned(NOISE["ordinary"], [tight] * 6)
     assert many[0].scatter_m < one[0].scatter_m < NOISE["ordinary"].scatter_m
-    lone = e.ButtHits(hits=(e.Hit(right_mm=300, up_mm=0),), distance_m=18)
+    lone = ButtHits(hits=(Hit(right_mm=300, up_mm=0),), distance_m=18)
     assert learned(NOISE["ordinary"], [lone]) == (NOISE["ordinary"], 0)
 
 
@@ -599,25 +617,25 @@ def test_own_groups_outrank_what_is_assumed_and_one_hit_tells_nothing() -> None:
 @pytest.mark.parametrize(
     ("line", "reading"),
     [
-        ("tail left 2 @ 7 paces", e.TailSeen(across=-2, distance_m=5.32)),
-        ("tail clear right high 1 @ 2.5m", e.TailSeen(across=2, up=1, distance_m=2.5)),
+        ("tail left 2 @ 7 paces", TailSeen(across=-2, distance_m=5.32)),
+        ("tail clear right high 1 @ 2.5m", TailSeen(across=2, up=1, distance_m=2.5)),
         ("tail right 44mm @2.5m short 1in",
-         e.TailSeen(across_mm=44, distance_m=2.5, trial=e.Change(what="draw_short", amount=25.4))),
-        ("tail straight @ 3 yd 6 arrows", e.TailSeen(across=0, distance_m=2.7432, arrows=6)),
-        ("tail left 2 @ 2.3m bare", e.TailSeen(across=-2, distance_m=2.3, bare=True)),
-        ("bare 3cm left 1cm high @18m", e.BareApart(right_mm=-30, up_mm=10, distance_m=18)),
+         TailSeen(across_mm=44, distance_m=2.5, trial=Change(what="draw_short", amount=25.4))),
+        ("tail straight @ 3 yd 6 arrows", TailSeen(across=0, distance_m=2.7432, arrows=6)),
+        ("tail left 2 @ 2.3m bare", TailSeen(across=-2, distance_m=2.3, bare=True)),
+        ("bare 3cm left 1cm high @18m", BareApart(right_mm=-30, up_mm=10, distance_m=18)),
         ("bare level @ 18m 6 arrows",
-         e.BareApart(right_mm=0, up_mm=0, distance_m=18, bare=6, fletched=6)),
-        ("wear plate", e.PlateMarked(mark=True)),
-        ("wear none", e.PlateMarked(mark=False)),
-        ("slap none", e.SlapHeard(heard=False)),
+         BareApart(right_mm=0, up_mm=0, distance_m=18, bare=6, fletched=6)),
+        ("wear plate", PlateMarked(mark=True)),
+        ("wear none", PlateMarked(mark=False)),
+        ("slap none", SlapHeard(heard=False)),
         ("walkback 10m 0, 20m 2cm left",
-         e.WalkedBack(marks=(e.ColumnMark(distance_m=10, right_mm=0),
-                             e.ColumnMark(distance_m=20, right_mm=-20)))),
-        ("trial plate 2mm in", e.TrialSet(trial=e.Change(what="plate", amount=-2))),
-        ("trial shafts 57lb", e.TrialSet(trial=e.Change(what="other_shafts", amount=57))),
-        ("trial back", e.TrialSet(trial=None)),
-        ("range 30m", e.FlightKit(longest_m=30)),
+         WalkedBack(marks=(ColumnMark(distance_m=10, right_mm=0),
+                             ColumnMark(distance_m=20, right_mm=-20)))),
+        ("trial plate 2mm in", TrialSet(trial=Change(what="plate", amount=-2))),
+        ("trial shafts 57lb", TrialSet(trial=Change(what="other_shafts", amount=57))),
+        ("trial back", TrialSet(trial=None)),
+        ("range 30m", FlightKit(longest_m=30)),
     ],
 )  # fmt: skip
 def test_the_jot_line_takes_what_is_seen(line: str, reading: e.Reading) -> None:
@@ -657,20 +675,20 @@ def test_a_distance_without_unit_is_asked_for_where_inches_are_read() -> None:
         "tail left 2 @ 18m", "tail left 2 @ 18yd", "tail left 2 @ 18 paces",
     ]  # fmt: skip
     metric = parse("tail left 2 @ 18", to=Listener(units="metric", brace_datum="pivot"))
-    assert metric.reading == e.TailSeen(across=-2, distance_m=18)
+    assert metric.reading == TailSeen(across=-2, distance_m=18)
 
 
 def test_how_far_a_tail_points_is_asked_and_never_guessed() -> None:
     with pytest.raises(DomainError) as refused:
         parse("tail left @ 2.3m")
     assert [parse(guess.text).reading for guess in refused.value.guesses] == [
-        e.TailSeen(across=-grade, distance_m=2.3) for grade in (1, 2, 3)
+        TailSeen(across=-grade, distance_m=2.3) for grade in (1, 2, 3)
     ]
 
 
 def test_a_walk_back_drifts_by_least_squares() -> None:
-    marks = [e.ColumnMark(distance_m=d, right_mm=-2.0 * (d - 10)) for d in (10, 15, 20, 30)]
-    assert e.WalkedBack(marks=tuple(marks)).drift_mm == pytest.approx(-20)
+    marks = [ColumnMark(distance_m=d, right_mm=-2.0 * (d - 10)) for d in (10, 15, 20, 30)]
+    assert WalkedBack(marks=tuple(marks)).drift_mm == pytest.approx(-20)
 
 
 def test_every_reading_says_itself_with_its_trial() -> None:

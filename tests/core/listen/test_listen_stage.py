@@ -7,6 +7,9 @@ import pytest
 
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import assess
+from lyrandis.core.bench_readings import PartFitted
+from lyrandis.core.bow.readings import ArrowSpeed
+from lyrandis.core.by_ear import ByEar
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.constants import NEWTONS_PER_LBF
 from lyrandis.core.errors import DomainError
@@ -15,7 +18,9 @@ from lyrandis.core.listen.checklist import checks
 from lyrandis.core.listen.naming import point
 from lyrandis.core.listen.page import board_of, page
 from lyrandis.core.listen.rules import judge
+from lyrandis.core.reading import BaseReading, Fitted
 from lyrandis.core.setup import fold
+from lyrandis.core.string.readings import BraceTried, StringBuild
 from tests.entries import draft, entries
 
 BOW = ("draw 28", "hook 1/2", "family hunting recurve", "bow 62", "riser 17",
@@ -23,7 +28,7 @@ BOW = ("draw 28", "hook 1/2", "family hunting recurve", "bow 62", "riser 17",
        "point 110gr", "spine 500", "diameter 7mm", "brace 8", "arrow 1 400gr")  # fmt: skip
 
 
-def rig(*said: str | e.BaseReading | e.EntryDraft) -> Computed:
+def rig(*said: str | BaseReading | e.EntryDraft) -> Computed:
     return compute(fold(entries(*BOW, *said)))
 
 
@@ -146,8 +151,8 @@ def test_what_changed_between_is_listed_and_more_than_one_thing_is_named() -> No
 def test_other_arrows_are_a_change() -> None:
     first = {"bow": "yew", "string": "cord", "archer": "ann"}
     c = rig(
-        draft(sound(1), days=20, fitted=e.Fitted(arrow_set="set-a", **first)),
-        draft(sound(2, levels=QUIETER), days=21, fitted=e.Fitted(arrow_set="set-b", **first)),
+        draft(sound(1), days=20, fitted=Fitted(arrow_set="set-a", **first)),
+        draft(sound(2, levels=QUIETER), days=21, fitted=Fitted(arrow_set="set-b", **first)),
     )
     pair = c.listen.pair
     assert pair is not None
@@ -286,7 +291,7 @@ def test_a_weighed_string_makes_it_surer() -> None:
     note = note_for(rig(), 1.0)
     guessed = rig(sound(1, "pluck", note_hz=note, note_half_hz=0.1)).listen.tension
     weighed = rig(
-        e.StringBuild(string_mass_gr=104.0), sound(1, "pluck", note_hz=note, note_half_hz=0.1)
+        StringBuild(string_mass_gr=104.0), sound(1, "pluck", note_hz=note, note_half_hz=0.1)
     ).listen.tension
     assert guessed is not None
     assert weighed is not None
@@ -301,7 +306,7 @@ def test_a_pluck_of_another_brace_or_string_says_nothing_of_this_one() -> None:
     pluck = sound(1, "pluck", note_hz=95.0, note_half_hz=0.1)
     assert rig(pluck).listen.tension is not None
     assert rig(pluck, "brace 8 1/2").listen.tension is None
-    other = e.PartFitted(part="string", part_id="other-string")
+    other = PartFitted(part="string", part_id="other-string")
     assert rig(pluck, draft(other, on="rig")).listen.tension is None
 
 
@@ -334,9 +339,9 @@ def test_the_stage_counts_what_was_looked_for() -> None:
 
 
 def test_a_reading_by_ear_calibrates_as_a_chronograph_does() -> None:
-    ear = e.ByEar(mark="0" * 16, half=0.7)
+    ear = ByEar(mark="0" * 16, half=0.7)
     speed = rig().bow.thrust.speed(400.0) * 1.03  # type: ignore[union-attr]
-    told = e.ArrowSpeed(speed_mps=speed, arrow_mass_gr=400.0, ear=ear)
+    told = ArrowSpeed(speed_mps=speed, arrow_mass_gr=400.0, ear=ear)
     vague = told.model_copy(update={"ear": ear.model_copy(update={"half": 6.0})})
     moved = [rig(one).bow.thrust.speed(400.0) for one in (told, vague)]  # type: ignore[union-attr]
     alone = speed / 1.03
@@ -345,10 +350,10 @@ def test_a_reading_by_ear_calibrates_as_a_chronograph_does() -> None:
 
 
 def test_the_sweep_hears_recordings_of_one_session_only() -> None:
-    def tried(brace: str, level: float, *, same: bool) -> e.BraceTried:
+    def tried(brace: str, level: float, *, same: bool) -> BraceTried:
         mm = {"8": 203.2, "8 1/4": 209.6, "7 3/4": 196.9}[brace]
-        ear = e.ByEar(mark="0" * 16, half=1.2, same_place=same)
-        return e.BraceTried(brace_height_mm=mm, takes_db=(level, level + 0.3, level - 0.2), ear=ear)
+        ear = ByEar(mark="0" * 16, half=1.2, same_place=same)
+        return BraceTried(brace_height_mm=mm, takes_db=(level, level + 0.3, level - 0.2), ear=ear)
 
     range_told = "bracerange 7 1/2 to 8 1/2"
     one = rig(range_told, tried("8", -42, same=False), tried("8 1/4", -38, same=True),
@@ -389,7 +394,7 @@ def test_a_fault_recorded_twice_is_no_less_a_fault() -> None:
 def test_other_arrows_are_held_against_their_own_shots_only() -> None:
     first = {"bow": "yew", "string": "cord", "archer": "ann"}
     told = [
-        draft(sound(n, what, loud(by)), days=19 + n, fitted=e.Fitted(arrow_set=arrows, **first))
+        draft(sound(n, what, loud(by)), days=19 + n, fitted=Fitted(arrow_set=arrows, **first))
         for n, what, by, arrows in (
             (1, "pluck", -12, "set-a"), (2, "shot", 0, "set-a"), (3, "shot", 6, "set-b"),
         )

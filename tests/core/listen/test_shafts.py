@@ -5,12 +5,14 @@ import math
 import numpy as np
 import pytest
 
-from lyrandis.core import entries as e
 from lyrandis.core.arrow.beam import Beam
+from lyrandis.core.arrow.readings import NumberedArrow
 from lyrandis.core.arrow.spine import stiffness
+from lyrandis.core.by_ear import ByEar
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.brought import numbered
+from lyrandis.core.listen.readings import ShaftTapped, TapHeard
 from lyrandis.core.listen.shafts import (
     Spined,
     beam_as_tapped,
@@ -20,6 +22,7 @@ from lyrandis.core.listen.shafts import (
     per_root_ei,
 )
 from lyrandis.core.listen.tap import tapped
+from lyrandis.core.reading import BaseReading
 from lyrandis.core.setup import fold
 from tests.core.listen.test_tap import rung
 from tests.entries import entries
@@ -29,16 +32,16 @@ CARBON = ("draw 28", "material carbon", "shaft 29 1/2 8gpi", "point 110gr", "spi
 WOOD = ("draw 28", "material wood", "shaft 29 1/2 9.7gpi", "point 100gr", "diameter 8mm")
 
 
-def rig(*said: str | e.BaseReading) -> Computed:
+def rig(*said: str | BaseReading) -> Computed:
     return compute(fold(entries(*said)))
 
 
-def tap(number: int, *hz: float, quarters: int = 0, **more: object) -> e.ShaftTapped:
+def tap(number: int, *hz: float, quarters: int = 0, **more: object) -> ShaftTapped:
     taps = tuple(
-        e.TapHeard(at_s=n, ring_hz=one, half_hz=0.3, lines=4, quarter=n >= len(hz) - quarters)
+        TapHeard(at_s=n, ring_hz=one, half_hz=0.3, lines=4, quarter=n >= len(hz) - quarters)
         for n, one in enumerate(hz)
     )
-    return e.ShaftTapped(arrow_number=number, mark="0" * 16, taps=taps, **more)  # type: ignore[arg-type]
+    return ShaftTapped(arrow_number=number, mark="0" * 16, taps=taps, **more)  # type: ignore[arg-type]
 
 
 def ring_of(said: tuple[str, ...], spine: float, mass: float, state: str = "bare") -> float:
@@ -129,9 +132,7 @@ def test_a_shaft_on_a_gauge_calibrates_the_rest() -> None:
     assert gauged.calibrated == (1,)
     assert abs(gauged.shafts[1].spine.value - 62) < abs(alone.shafts[1].spine.value - 62)  # type: ignore[union-attr]
     assert gauged.shared < alone.shared
-    by_ear = e.NumberedArrow(
-        arrow_number=1, spine_lbf=62.0, spine_ear=e.ByEar(mark="0" * 16, half=0.5)
-    )
+    by_ear = NumberedArrow(arrow_number=1, spine_lbf=62.0, spine_ear=ByEar(mark="0" * 16, half=0.5))
     own = rig(*WOOD, by_ear, *told).listen.shafts
     assert own is not None
     assert own.calibrated == (), "what was heard calibrates nothing"

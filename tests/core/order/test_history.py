@@ -4,8 +4,8 @@ from typing import Any
 
 import pytest
 
-from lyrandis.core import entries as e
 from lyrandis.core.assessment import Assessment, assess
+from lyrandis.core.bench_readings import PartFitted, Retraction
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.errors import DomainError
 from lyrandis.core.order.page import work_order
@@ -104,7 +104,7 @@ def test_arrows_weighed_again_with_their_new_points_count_by_the_scale() -> None
 
 def test_another_string_puts_brace_and_nock_in_doubt_though_their_readings_are_of_the_old() -> None:
     old, new = (
-        draft(e.PartFitted(part="string", part_id=part), on="rig", days=days)
+        draft(PartFitted(part="string", part_id=part), on="rig", days=days)
         for part, days in (("cord", 0), ("cord-2", 90))
     )
     rig = fold(entries(old, *RIG, new))
@@ -120,7 +120,7 @@ def test_another_string_puts_brace_and_nock_in_doubt_though_their_readings_are_o
 def test_taking_back_restores_every_mark() -> None:
     said = entries(*RIG, "brace 8 1/4 grip", "moved nock height")
     back = [
-        draft(e.Retraction(entry_id=entry.id), on="rig", days=200, id=f"taken-back-{entry.seq}")
+        draft(Retraction(entry_id=entry.id), on="rig", days=200, id=f"taken-back-{entry.seq}")
         for entry in said[-2:]
     ]
     whole = [*said, *as_entries(back, now=NOW, after=len(said))]

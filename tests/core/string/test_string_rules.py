@@ -11,6 +11,7 @@ from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import Listener, parse
 from lyrandis.core.setup import fold
 from lyrandis.core.string.page import StringPage, page
+from lyrandis.core.string.readings import BraceHeight
 from tests.entries import draft, entries
 
 RIG = ("hand right", "hold split", "draw 28", "hook 1/2", "family hunting recurve", "bow 60",
@@ -176,7 +177,7 @@ def test_a_brace_without_its_datum_is_asked_for_once() -> None:
     for guess in raised.value.guesses:
         assert parse(guess.text, to=Listener()).word == "brace"
     known = parse("brace 9 1/4", to=Listener(brace_datum="back")).reading
-    assert known == e.BraceHeight(brace_height_mm=9.25 * IN, datum="back")
+    assert known == BraceHeight(brace_height_mm=9.25 * IN, datum="back")
 
 
 BAD = [

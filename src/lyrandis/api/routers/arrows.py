@@ -9,7 +9,6 @@ from lyrandis.api.bounded import api_router
 from lyrandis.api.context import RigsOf
 from lyrandis.api.long_work import LONG, LongWorkOf
 from lyrandis.api.problems import NOT_FOUND, units_of
-from lyrandis.core import entries as e
 from lyrandis.core.arrow.quiver import MatchedSet, best_matched, quiver_of
 from lyrandis.core.arrow.quiver_table import QuiverTable, read_quiver_table, write_quiver_table
 from lyrandis.core.arrow.shooting import outward_is_left
@@ -21,6 +20,7 @@ from lyrandis.core.arrow.trial import Trial, Tried, trial
 from lyrandis.core.arrow.ways import no_match
 from lyrandis.core.computed import Computed
 from lyrandis.core.errors import DomainError
+from lyrandis.core.reading import SubjectId
 
 router = api_router("arrows")
 
@@ -37,7 +37,7 @@ class TableText(BaseModel):
 
 
 @router.get("/rigs/{rig}/shot", response_model=ShotDrawing, responses=LONG)
-async def read_shot(work: LongWorkOf, rig: e.SubjectId) -> Response:
+async def read_shot(work: LongWorkOf, rig: SubjectId) -> Response:
     """Return the arrow bending round the bow, from release to clear of it."""
     return await work.answer(rig, "shot", _shot)
 
@@ -56,22 +56,20 @@ def _shot(c: Computed) -> ShotDrawing:
 
 
 @router.get("/rigs/{rig}/spine-board", response_model=SpineBoard, responses=LONG)
-async def read_spine_board(work: LongWorkOf, rig: e.SubjectId) -> Response:
+async def read_spine_board(work: LongWorkOf, rig: SubjectId) -> Response:
     """Return both schools of spine, what moves the match, and ways to close a gap."""
     return await work.answer(rig, "spine-board", spine_board)
 
 
 @router.get("/rigs/{rig}/arrow-trial", response_model=Trial, responses=LONG)
-async def try_arrow(
-    work: LongWorkOf, rig: e.SubjectId, tried: Annotated[Tried, Query()]
-) -> Response:
+async def try_arrow(work: LongWorkOf, rig: SubjectId, tried: Annotated[Tried, Query()]) -> Response:
     """Compute what an arrow or a setting that is not recorded would do."""
     return await work.answer(rig, tried, lambda c: trial(c, tried), slot="trial")
 
 
 @router.get("/rigs/{rig}/taper-plan", response_model=TaperPlan, responses=LONG)
 async def read_taper_plan(
-    work: LongWorkOf, rig: e.SubjectId, asked: Annotated[TaperAsked, Query()]
+    work: LongWorkOf, rig: SubjectId, asked: Annotated[TaperAsked, Query()]
 ) -> Response:
     """Compute what a taper makes of the shafts, beside the tapers that were shot."""
     return await work.answer(rig, asked, lambda c: _plan(c, asked), slot="taper")
@@ -83,7 +81,7 @@ def _plan(c: Computed, asked: TaperAsked) -> TaperPlan:
 
 @router.get("/rigs/{rig}/matched-set", response_model=MatchedSet, responses=LONG)
 async def read_matched_set(
-    work: LongWorkOf, rig: e.SubjectId, count: Annotated[int, Query(ge=2, le=200)]
+    work: LongWorkOf, rig: SubjectId, count: Annotated[int, Query(ge=2, le=200)]
 ) -> Response:
     """Choose the arrows that belong together: least spread of mass and spine."""
     return await work.answer(
@@ -94,7 +92,7 @@ async def read_matched_set(
 
 
 @router.get("/rigs/{rig}/quiver.csv", response_class=Response, responses=NOT_FOUND)
-def read_quiver_table_of(rigs: RigsOf, rig: e.SubjectId) -> Response:
+def read_quiver_table_of(rigs: RigsOf, rig: SubjectId) -> Response:
     """Return the quiver as comma-separated text."""
     return Response(
         write_quiver_table(quiver_of(rigs.computed(rig).setup.arrows)),

@@ -6,17 +6,17 @@ from fastapi import Query, Response
 
 from lyrandis.api.bounded import api_router
 from lyrandis.api.long_work import LONG, LongWorkOf
-from lyrandis.core import entries as e
 from lyrandis.core.bow.board import Asking, ChoosingBoard
 from lyrandis.core.bow.choosing import choosing_board, families_for, wish_of
 from lyrandis.core.computed import Computed
+from lyrandis.core.reading import SubjectId
 
 router = api_router("choosing")
 
 
 @router.get("/rigs/{rig}/choosing-board", response_model=ChoosingBoard, responses=LONG)
 async def read_choosing_board(
-    work: LongWorkOf, rig: e.SubjectId, asked: Annotated[Asking, Query()]
+    work: LongWorkOf, rig: SubjectId, asked: Annotated[Asking, Query()]
 ) -> Response:
     """Compare bow lengths for the archer of a rig, or for what is asked instead."""
     return await work.answer(rig, asked, lambda c: _board(c, asked), slot="choosing")

@@ -11,9 +11,10 @@ from lyrandis.api.context import BenchOf, RigsOf, as_json
 from lyrandis.api.problems import CONFLICT, NOT_FOUND
 from lyrandis.api.rig_cache import Judged, RigCache
 from lyrandis.core import entries as e
+from lyrandis.core.order.readings import SettingChecked
 from lyrandis.core.phrase import Phrase
 from lyrandis.core.pile import in_force, overruling, when
-from lyrandis.core.reading import StageKey
+from lyrandis.core.reading import EntryId, StageKey, SubjectId
 from lyrandis.store.bench import Bench
 
 router = api_router("entries")
@@ -29,7 +30,7 @@ class EntriesDraft(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     entries: Annotated[list[e.EntryDraft], Field(min_length=1, max_length=500)]
-    rig: e.SubjectId | None = None
+    rig: SubjectId | None = None
     """Whose assessment to return; a rig's own entries name it anyway."""
     seen: Annotated[int, Field(ge=0, le=MOST_REVISIONS)] | None = None
     """The revision the writer was looking at; guards against writing over something newer."""
@@ -40,7 +41,7 @@ class EntriesDraft(BaseModel):
 class RetractionDraft(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
-    rig: e.SubjectId | None = None
+    rig: SubjectId | None = None
     page: StageKey | None = None
 
 
@@ -112,7 +113,7 @@ def _answer(
 def _require_known(bench: Bench, rigs: RigCache, drafts: list[e.EntryDraft]) -> None:
     """Refuse to say that a setting stands which was moved and not measured since."""
     for one in drafts:
-        if isinstance(one.reading, e.SettingChecked):
+        if isinstance(one.reading, SettingChecked):
             bench.check_rig(one.subject.id)
             rigs.computed(one.subject.id).order.require_known(one.reading.setting)
 
@@ -146,7 +147,7 @@ def retract_entries(bench: BenchOf, rigs: RigsOf, draft: RetractionsDraft) -> Re
     responses={**NOT_FOUND, **CONFLICT},
 )
 def retract_entry(
-    bench: BenchOf, rigs: RigsOf, entry_id: e.EntryId, draft: RetractionDraft | None = None
+    bench: BenchOf, rigs: RigsOf, entry_id: EntryId, draft: RetractionDraft | None = None
 ) -> Response:
     """Take one entry back. Taking back a retraction puts its entry back."""
     rig = draft.rig if draft else None

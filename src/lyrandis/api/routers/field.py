@@ -11,9 +11,9 @@ from lyrandis.api.carried import carried_page
 from lyrandis.api.context import BenchOf, as_json
 from lyrandis.api.long_work import LONG, LongWorkOf
 from lyrandis.api.problems import CONFLICT, NOT_FOUND
-from lyrandis.core import entries as e
 from lyrandis.core.crawls.field import FieldTable, field_table
 from lyrandis.core.field_shots import LONGEST_TEXT, ShotLine, read_shots, sort_shots
+from lyrandis.core.reading import SubjectId
 
 router = api_router("crawls")
 
@@ -41,7 +41,7 @@ class FieldShots(BaseModel):
 
 
 @router.get("/rigs/{rig}/field-table", response_model=FieldTable, responses=LONG)
-async def read_field_table(work: LongWorkOf, rig: e.SubjectId) -> Response:
+async def read_field_table(work: LongWorkOf, rig: SubjectId) -> Response:
     """Return the table the field helper carries: crawls of every metre, and how they would move."""
     return await work.answer(rig, "field-table", field_table)
 
@@ -53,7 +53,7 @@ _HTML: dict[int | str, dict[str, object]] = {
 
 
 @router.get("/rigs/{rig}/field-helper.html", response_class=Response, responses=_HTML)
-async def read_field_helper(request: Request, work: LongWorkOf, rig: e.SubjectId) -> Response:
+async def read_field_helper(request: Request, work: LongWorkOf, rig: SubjectId) -> Response:
     """Return the field helper as one file with the table inside; it needs no server."""
     static = request.app.state.settings.static
     return await work.file(
@@ -69,7 +69,7 @@ def _helper(page: str) -> Response:
 @router.post(
     "/rigs/{rig}/field-shots", response_model=FieldShots, responses={**NOT_FOUND, **CONFLICT}
 )
-def bring_field_shots(bench: BenchOf, rig: e.SubjectId, text: FieldText) -> Response:
+def bring_field_shots(bench: BenchOf, rig: SubjectId, text: FieldText) -> Response:
     """Look at shots that came back, or record those that are new, all or none of them."""
     bench.check_rig(rig)
     came = read_shots(text.text)

@@ -7,16 +7,16 @@ from fastapi import Response
 
 from lyrandis.api.bounded import api_router
 from lyrandis.api.long_work import LONG, LongWorkOf
-from lyrandis.core import entries as e
 from lyrandis.core.flight.board import board
 from lyrandis.core.flight.proved import Proved
 from lyrandis.core.flight.shapes import FlightBoard
+from lyrandis.core.reading import SubjectId
 
 router = api_router("flight")
 
 
 @router.get("/rigs/{rig}/flight", response_model=FlightBoard, responses=LONG)
-async def read_flight(work: LongWorkOf, rig: e.SubjectId) -> Response:
+async def read_flight(work: LongWorkOf, rig: SubjectId) -> Response:
     """Return what the evidence says, the next test, the correction, and how it came out.
 
     The first time for a rig its curves are reckoned, which takes about half a second.

@@ -12,7 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from lyrandis.api.bounded import api_router
 from lyrandis.api.context import RigsOf
 from lyrandis.api.problems import NOT_FOUND
-from lyrandis.core import entries as e
+from lyrandis.core.reading import SubjectId
 from lyrandis.core.units import Unit
 from lyrandis.instruments.bench import truth_of
 from lyrandis.instruments.instrument import MAKES, Fault, Kind
@@ -64,7 +64,7 @@ def list_instruments() -> list[InstrumentOut]:
     responses={**NOT_FOUND, 200: {"content": {"text/event-stream": {}}}},
 )
 async def read_instrument(
-    request: Request, rigs: RigsOf, rig: e.SubjectId, kind: Kind, asked: Annotated[Asked, Query()]
+    request: Request, rigs: RigsOf, rig: SubjectId, kind: Kind, asked: Annotated[Asked, Query()]
 ) -> StreamingResponse:
     """Stream a simulated reading as it settles: events `sample`, then one `taken` or `failed`."""
     computed = await to_thread.run_sync(rigs.computed, rig)

@@ -16,13 +16,14 @@ from lyrandis.api.problems import NOT_FOUND, HeardPart, heard_parts
 from lyrandis.api.rig_cache import Judged, assessment_json
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.questioned import question_mass
+from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.facts import with_trial
 from lyrandis.core.jot import WORDS, Listener, names_parts, parse
 from lyrandis.core.judgement import Rule
 from lyrandis.core.phrase import Phrase, plain
-from lyrandis.core.reading import StageKey
+from lyrandis.core.reading import Source, StageKey, Subject, SubjectId, SubjectKind
 from lyrandis.core.record import as_entries, check_instant
 from lyrandis.core.rooms import RULEBOOK
 from lyrandis.core.setup import Setup, fold
@@ -39,7 +40,7 @@ class WhatIf(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     entries: Annotated[list[e.PostedEntry], Field(max_length=5000)]
-    rig: e.SubjectId | None = None
+    rig: SubjectId | None = None
     page: StageKey | None = None
 
 
@@ -49,7 +50,7 @@ class JotLine(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     text: Annotated[str, Field(max_length=400)]
-    rig: e.SubjectId | None = None
+    rig: SubjectId | None = None
     stage: StageKey | None = None
     units: UnitSet = "inch"
     """The reader's: they say what a number without a unit is."""
@@ -64,12 +65,12 @@ class ParsedJot(BaseModel):
 
     word: str
     says: Phrase
-    subject_kind: e.SubjectKind
+    subject_kind: SubjectKind
     subject_name: str | None
     draft: e.EntryDraft | None
     """Ready to record when the rig has such a part."""
     reading: e.Reading
-    source: e.Source
+    source: Source
     day: date | None = None
     """The day it is said to have happened."""
     heard: tuple[HeardPart, ...] = ()
@@ -82,7 +83,7 @@ class JotWord(BaseModel):
     word: str
     example: str
     records: str
-    subject: e.SubjectKind
+    subject: SubjectKind
 
 
 @router.post("/assessments", response_model=Judged, responses=LONG)
@@ -125,7 +126,7 @@ def parse_reading(bench: BenchOf, rigs: RigsOf, line: JotLine) -> ParsedJot:
     draft = None
     if subject_id is not None:
         draft = e.EntryDraft(
-            subject=e.Subject(kind=jotted.subject, id=subject_id),
+            subject=Subject(kind=jotted.subject, id=subject_id),
             reading=jotted.reading,
             source=source,
             as_typed=line.text,
@@ -145,13 +146,13 @@ def parse_reading(bench: BenchOf, rigs: RigsOf, line: JotLine) -> ParsedJot:
 
 def _said(reading: e.Reading, parts: Sequence[tuple[str, str, str]]) -> Phrase:
     """Return what a reading records; a part that is put on is called by its name."""
-    if isinstance(reading, e.PartFitted) and reading.part_id is not None:
+    if isinstance(reading, PartFitted) and reading.part_id is not None:
         name = next((name for _, part_id, name in parts if part_id == reading.part_id), None)
         return Phrase(f"Puts on: {plain(name or reading.part_id)}")
     return reading.say()
 
 
-def _subject_on(setup: Setup, kind: e.SubjectKind) -> tuple[str, str]:
+def _subject_on(setup: Setup, kind: SubjectKind) -> tuple[str, str]:
     """Return id and name of what a rig has of a kind of subject, or say that it has none."""
     found, name = setup.subject(kind)
     if found is None:

@@ -7,9 +7,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf
 from lyrandis.api.problems import CONFLICT
-from lyrandis.core import entries as e
 from lyrandis.core.errors import DomainError
 from lyrandis.core.logbook import MOST_ENTRIES, SavedEntry, in_order_of_recording, rig_of
+from lyrandis.core.reading import SubjectId, SubjectKind
 
 router = api_router("entries")
 
@@ -20,14 +20,14 @@ class LogbookDraft(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     entries: Annotated[list[SavedEntry], Field(max_length=MOST_ENTRIES)]
-    rig: e.SubjectId | None = None
+    rig: SubjectId | None = None
     only_look: bool = False
 
 
 class PartBrought(BaseModel):
     """An archer, bow, string, arrow set or rig of the file."""
 
-    kind: e.SubjectKind
+    kind: SubjectKind
     id: str
     name: str
     new: bool

@@ -4,8 +4,8 @@ from pydantic import BaseModel
 
 from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf
-from lyrandis.core import entries as e
 from lyrandis.core.look_over import LookOver
+from lyrandis.core.reading import PartKind
 from lyrandis.core.rooms import ROOMS
 
 router = api_router("subjects")
@@ -28,7 +28,7 @@ class PartOut(BaseModel):
     """A part: what it is called, who has it, and how it was last found."""
 
     id: str
-    kind: e.PartKind
+    kind: PartKind
     name: str
     origin: str
     on: list[OnRig]

@@ -19,11 +19,12 @@ from lyrandis.api.routers.subjects import (
 )
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import Assessment
+from lyrandis.core.bench_readings import Retraction
 from lyrandis.core.computed import compute
 from lyrandis.core.judgement import Finding, Mark, Value
 from lyrandis.core.phrase import Phrase, plain
 from lyrandis.core.pile import retracted_ids
-from lyrandis.core.reading import StageKey
+from lyrandis.core.reading import EntryId, Name, PartKind, StageKey, SubjectId
 from lyrandis.core.setup import fold
 from lyrandis.store.bench import Bench, NewPart
 
@@ -47,14 +48,14 @@ class RigDraft(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    name: e.Name
+    name: Name
     alike: bool = False
     """Named so although another rig is called the same."""
-    archer: e.SubjectId | ArcherDraft | None = None
-    bow: e.SubjectId | BowDraft | None = None
-    string: e.SubjectId | StringDraft | None = None
-    arrow_set: e.SubjectId | ArrowSetDraft | None = None
-    request: e.EntryId | None = None
+    archer: SubjectId | ArcherDraft | None = None
+    bow: SubjectId | BowDraft | None = None
+    string: SubjectId | StringDraft | None = None
+    arrow_set: SubjectId | ArrowSetDraft | None = None
+    request: EntryId | None = None
     """Sent again with the same one, the rig is made once."""
 
 
@@ -146,7 +147,7 @@ def _rigs(bench: Bench) -> list[RigOut]:
 @router.post("/rigs", status_code=201, response_model=Judged, responses={**NOT_FOUND, **CONFLICT})
 def create_rig(bench: BenchOf, rigs: RigsOf, draft: RigDraft) -> Response:
     """Create a rig and those of its parts that are new, all or nothing; return its assessment."""
-    parts: dict[e.PartKind, str | NewPart] = {}
+    parts: dict[PartKind, str | NewPart] = {}
     for kind in ("archer", "bow", "string", "arrow_set"):
         part = getattr(draft, kind)
         if part is not None:
@@ -159,7 +160,7 @@ def create_rig(bench: BenchOf, rigs: RigsOf, draft: RigDraft) -> Response:
 def read_rig(
     bench: BenchOf,
     rigs: RigsOf,
-    rig: e.SubjectId,
+    rig: SubjectId,
     page: StageKey | None = None,
     as_of: AwareDatetime | None = None,
     if_none_match: Annotated[str | None, Header()] = None,
@@ -181,7 +182,7 @@ def read_rig(
 
 @router.get("/rigs/{rig}/entries", responses=NOT_FOUND)
 def read_rig_entries(
-    bench: BenchOf, rig: e.SubjectId, after: Annotated[int, Query(ge=0, le=2**53)] = 0
+    bench: BenchOf, rig: SubjectId, after: Annotated[int, Query(ge=0, le=2**53)] = 0
 ) -> History:
     """Return the entries of a rig and of the parts it ever had, all or those newer than `after`.
 
@@ -206,7 +207,7 @@ def _taker(entries: Sequence[e.Entry], entry_id: str, gone: frozenset[str]) -> s
     takers = (
         entry.id
         for entry in entries
-        if isinstance(entry.reading, e.Retraction)
+        if isinstance(entry.reading, Retraction)
         and entry.reading.entry_id == entry_id
         and entry.id not in gone
     )

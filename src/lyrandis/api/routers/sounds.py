@@ -12,7 +12,7 @@ from lyrandis.api.context import RigsOf, as_json
 from lyrandis.api.long_work import LONG, LongWork, LongWorkOf
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.api.worker import Priority, Tell
-from lyrandis.core import entries as e
+from lyrandis.core.by_ear import SoundMark
 from lyrandis.core.computed import Computed
 from lyrandis.core.crawls.plan import drag_of
 from lyrandis.core.errors import DomainError
@@ -37,7 +37,8 @@ from lyrandis.core.listen.shafts import beam_as_tapped, per_root_ei
 from lyrandis.core.listen.shot_time import Range
 from lyrandis.core.listen.sound import Sound, at_working_rate
 from lyrandis.core.listen.traces import picture, traces
-from lyrandis.core.reading import plain_text
+from lyrandis.core.listen.words import TappedState, What
+from lyrandis.core.reading import SubjectId, plain_text
 from lyrandis.instruments.microphone import Faults, Kind, Place, record
 from lyrandis.instruments.sounding import sounding_of
 from lyrandis.sounds.reading import wav_of
@@ -73,7 +74,7 @@ class ToHear(BaseModel):
 
     model_config = _Asked
 
-    what: e.What
+    what: What
     struck: Takes = []
     moved: Annotated[list[Moved], Field(max_length=MOST_TAKES)] = []
     same_place: bool = False
@@ -108,7 +109,7 @@ class ToTap(BaseModel):
 
     model_config = _Asked
 
-    state: e.TappedState = "bare"
+    state: TappedState = "bare"
     first: Annotated[int, Field(ge=1, le=MOST_NUMBER)] = 1
     again: Takes = []
     """Taps of the same shaft as the tap before."""
@@ -155,7 +156,7 @@ class Pretend(BaseModel):
     contact: Annotated[float, Field(ge=0, le=1)] = 0.0
     gain_rides: bool = False
     butt_m: Annotated[float, Field(ge=3, le=100)] = 18.0
-    state: e.TappedState = "bare"
+    state: TappedState = "bare"
 
 
 _BODY: dict[str, Any] = {
@@ -190,7 +191,7 @@ def list_sounds(shelf: ShelfOf) -> list[Kept]:
 
 
 @router.get("/sounds/{mark}", response_class=Response, responses=_WAV)
-def read_sound_file(shelf: ShelfOf, mark: e.SoundMark) -> Response:
+def read_sound_file(shelf: ShelfOf, mark: SoundMark) -> Response:
     """Return a recording, to be heard."""
     about = shelf.about(mark)
     kind = "audio/flac" if about.format == "FLAC" else "audio/wav"
@@ -198,7 +199,7 @@ def read_sound_file(shelf: ShelfOf, mark: e.SoundMark) -> Response:
 
 
 @router.delete("/sounds/{mark}", status_code=204)
-def forget_sound(shelf: ShelfOf, mark: e.SoundMark) -> Response:
+def forget_sound(shelf: ShelfOf, mark: SoundMark) -> Response:
     """Forget a recording for good; what was recorded of it in numbers stays."""
     shelf.forget(mark)
     return Response(status_code=204)
@@ -213,7 +214,7 @@ At = Annotated[list[float], Query(max_length=MOST_TAKES)]
 
 
 @router.get("/sounds/{mark}/traces", response_model=Traces, responses=LONG)
-async def read_traces(work: LongWorkOf, shelf: ShelfOf, mark: e.SoundMark, at: At) -> Response:
+async def read_traces(work: LongWorkOf, shelf: ShelfOf, mark: SoundMark, at: At) -> Response:
     """Return takes of a recording drawn from their onsets."""
     onsets = [min(max(one, 0.0), 700.0) for one in at]
 
@@ -225,7 +226,7 @@ async def read_traces(work: LongWorkOf, shelf: ShelfOf, mark: e.SoundMark, at: A
 
 @router.get("/sounds/{mark}/spectrogram", response_model=SpectrogramOut, responses=LONG)
 async def read_spectrogram(
-    work: LongWorkOf, shelf: ShelfOf, mark: e.SoundMark,
+    work: LongWorkOf, shelf: ShelfOf, mark: SoundMark,
     at_s: Annotated[float, Query(ge=0, le=700)],
 ) -> Response:  # fmt: skip
     """Return the spectrogram of one take."""
@@ -258,8 +259,8 @@ async def hear_sound(
     work: LongWorkOf,
     rigs: RigsOf,
     shelf: ShelfOf,
-    rig: e.SubjectId,
-    mark: e.SoundMark,
+    rig: SubjectId,
+    mark: SoundMark,
     asked: ToHear,
 ) -> Response:
     """Listen to plucks, shots or knocks of a rig; ask again while `share` is under 1.
@@ -292,8 +293,8 @@ async def time_sound(
     work: LongWorkOf,
     rigs: RigsOf,
     shelf: ShelfOf,
-    rig: e.SubjectId,
-    mark: e.SoundMark,
+    rig: SubjectId,
+    mark: SoundMark,
     asked: ToTime,
 ) -> Response:
     """Listen to shots at a butt, and return the speed they make."""
@@ -329,8 +330,8 @@ async def tap_sound(
     work: LongWorkOf,
     rigs: RigsOf,
     shelf: ShelfOf,
-    rig: e.SubjectId,
-    mark: e.SoundMark,
+    rig: SubjectId,
+    mark: SoundMark,
     asked: ToTap,
 ) -> Response:
     """Listen to shafts that are tapped one after another."""
@@ -352,7 +353,7 @@ async def tap_sound(
 
 @router.get("/rigs/{rig}/sounds/pair", response_model=PairBoard, responses=LONG)
 async def read_pair(
-    work: LongWorkOf, rig: e.SubjectId, before: e.SoundMark, after: e.SoundMark
+    work: LongWorkOf, rig: SubjectId, before: SoundMark, after: SoundMark
 ) -> Response:
     """Return two chosen recordings beside each other."""
     return await work.answer(
@@ -362,7 +363,7 @@ async def read_pair(
 
 @router.get("/rigs/{rig}/tapped", response_model=ShaftsBoard, responses=LONG)
 async def read_tapped(
-    work: LongWorkOf, rig: e.SubjectId, width_lbf: Annotated[float, Query(ge=0.2, le=20)] = 1.5
+    work: LongWorkOf, rig: SubjectId, width_lbf: Annotated[float, Query(ge=0.2, le=20)] = 1.5
 ) -> Response:
     """Return the tapped shafts, and where a band of some width holds the most of them."""
 
@@ -384,7 +385,7 @@ SHAFT_SPREAD = (0.0, 0.012, -0.01, 0.045, -0.004, 0.006, -0.035, 0.002, 0.015, -
 @router.post(
     "/rigs/{rig}/instruments/microphone", status_code=201, response_model=Kept, responses=NOT_FOUND
 )
-def pretend_sound(rigs: RigsOf, shelf: ShelfOf, rig: e.SubjectId, asked: Pretend) -> Response:
+def pretend_sound(rigs: RigsOf, shelf: ShelfOf, rig: SubjectId, asked: Pretend) -> Response:
     """Let the simulated microphone record this rig; nothing of it is measured."""
     c = rigs.computed(rig)
     shafts = SHAFT_SPREAD[: asked.takes] if asked.what == "taps" else ()

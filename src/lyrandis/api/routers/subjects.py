@@ -8,6 +8,7 @@ from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf
 from lyrandis.api.problems import CONFLICT
 from lyrandis.core import entries as e
+from lyrandis.core.reading import Name, Note, Source, Subject, SubjectId, SubjectKind
 from lyrandis.store.bench import KnownSubject, NewPart
 
 router = api_router("subjects")
@@ -19,7 +20,7 @@ class SubjectOut(BaseModel):
     model_config = ConfigDict(from_attributes=True)
 
     id: str
-    kind: e.SubjectKind
+    kind: SubjectKind
     name: str
     origin: str
 
@@ -30,11 +31,11 @@ class FirstReading(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     reading: e.Reading
-    source: e.Source | None = None
-    note: e.Note | None = None
+    source: Source | None = None
+    note: Note | None = None
     as_typed: Annotated[str, Field(max_length=400)] | None = None
 
-    def on(self, subject: e.Subject) -> e.EntryDraft:
+    def on(self, subject: Subject) -> e.EntryDraft:
         return e.EntryDraft(
             subject=subject,
             reading=self.reading,
@@ -49,7 +50,7 @@ class SubjectDraft(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    name: e.Name
+    name: Name
     alike: bool = False
     """Named so although another of the kind is called the same."""
     readings: list[FirstReading] = []
@@ -58,16 +59,16 @@ class SubjectDraft(BaseModel):
 class PartDraft(SubjectDraft):
     """A part of a new rig: a new one, or one there is with something to add to it."""
 
-    same_as: e.SubjectId | None = None
+    same_as: SubjectId | None = None
     """The one there is: it keeps its own name."""
 
 
-def _fits(kind: e.SubjectKind) -> AfterValidator:
+def _fits(kind: SubjectKind) -> AfterValidator:
     """Check first readings against the kind of subject they are for."""
 
     def check(draft: SubjectDraft) -> SubjectDraft:
         for first in draft.readings:
-            first.on(e.Subject(kind=kind, id="new"))
+            first.on(Subject(kind=kind, id="new"))
         return draft
 
     return AfterValidator(check)
@@ -79,7 +80,7 @@ StringDraft = Annotated[PartDraft, _fits("string")]
 ArrowSetDraft = Annotated[PartDraft, _fits("arrow_set")]
 
 
-def new_part(kind: e.SubjectKind, draft: SubjectDraft) -> NewPart:
+def new_part(kind: SubjectKind, draft: SubjectDraft) -> NewPart:
     return NewPart(
         kind,
         draft.name,
@@ -89,7 +90,7 @@ def new_part(kind: e.SubjectKind, draft: SubjectDraft) -> NewPart:
     )
 
 
-def _offer(kind: e.SubjectKind, plural: str, words: str) -> None:
+def _offer(kind: SubjectKind, plural: str, words: str) -> None:
     """Add the routes that list and create one kind of subject."""
     draft_type: Any = Annotated[SubjectDraft, _fits(kind)]
 

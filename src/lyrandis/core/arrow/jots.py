@@ -4,7 +4,9 @@ from collections.abc import Callable
 from typing import get_args
 
 from lyrandis.core import entries as e
+from lyrandis.core.arrow.readings import ArrowBuild, ArrowMassed, ArrowPass, NumberedArrow
 from lyrandis.core.arrow.spine import pounds_from_reading, pounds_from_thousandths
+from lyrandis.core.arrow.words import LengthDatum, ShaftMaterial, SpineStandard
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.errors import Code, DomainError, Guess
 from lyrandis.core.heard import Choice, Hears, Slot
@@ -16,7 +18,7 @@ from lyrandis.core.units import FORCE_UNITS_LBF, LENGTH_UNITS_MM
 _THOUSANDTHS = (200.0, 2100.0)
 """What a deflection in thousandths can be; a bare number in it is one."""
 _THOUSANDTHS_UNITS = frozenset({"thou", "thousandths"})
-_DATUMS: dict[str, e.LengthDatum] = {
+_DATUMS: dict[str, LengthDatum] = {
     "groove": "groove_to_end", "end": "groove_to_end", "tip": "groove_to_tip",
     "bare": "shaft_only",
 }  # fmt: skip
@@ -26,8 +28,8 @@ _STATES: dict[str, dict[str, object]] = {
     "retired": {"retired": True}, "out": {"retired": True}, "back": {"retired": False},
 }  # fmt: skip
 
-_MATERIALS: dict[str, e.ShaftMaterial] = {
-    **{material: material for material in get_args(e.ShaftMaterial)},
+_MATERIALS: dict[str, ShaftMaterial] = {
+    **{material: material for material in get_args(ShaftMaterial)},
     "aluminum": "aluminium", "bamboo": "cane", "ash": "wood", "cedar": "wood", "pine": "wood",
 }  # fmt: skip
 _PARTS = {
@@ -37,7 +39,7 @@ _PARTS = {
 }  # fmt: skip
 
 
-def read_spine(line: Line) -> tuple[float, e.SpineStandard]:
+def read_spine(line: Line) -> tuple[float, SpineStandard]:
     """Take a spine and return it in pounds of the wood scale, with the standard it was given in.
 
     A bare number of 200 or more is thousandths; a smaller one needs its standard.
@@ -84,7 +86,7 @@ def _check(measure: Measure, value: float) -> float:
 
 def spine(line: Line) -> e.Reading:
     value, standard = read_spine(line)
-    return e.ArrowBuild(spine_lbf=value, spine_standard=standard)
+    return ArrowBuild(spine_lbf=value, spine_standard=standard)
 
 
 def deflection(line: Line) -> e.Reading:
@@ -99,20 +101,20 @@ def deflection(line: Line) -> e.Reading:
         load_lbf = load.number * {**FORCE_UNITS_LBF, **grams}.get(load.unit or "lb", 1.0)
     bent_mm = bent.number * LENGTH_UNITS_MM.get(bent.unit or "in", MM_PER_IN)
     value = pounds_from_reading(load_lbf, span_mm, bent_mm)
-    standard: e.SpineStandard = "wood" if abs(span_mm - 26 * MM_PER_IN) < 1 else "thousandths"
-    return e.ArrowBuild(spine_lbf=_check(bent, value), spine_standard=standard)
+    standard: SpineStandard = "wood" if abs(span_mm - 26 * MM_PER_IN) < 1 else "thousandths"
+    return ArrowBuild(spine_lbf=_check(bent, value), spine_standard=standard)
 
 
 def shaft(line: Line) -> e.Reading:
     length = line.length("shaft_length")
     datum = _datum(line)
     per_inch = None if line.done else line.per_inch()
-    return e.ArrowBuild(
+    return ArrowBuild(
         shaft_length_mm=length, length_datum=datum or _datum(line), shaft_gr_per_in=per_inch
     )
 
 
-def _datum(line: Line) -> e.LengthDatum | None:
+def _datum(line: Line) -> LengthDatum | None:
     line.take_word("to")
     token = line.peek()
     if token is None or token.text.lower() not in _DATUMS:
@@ -123,15 +125,15 @@ def _datum(line: Line) -> e.LengthDatum | None:
 def fletching(line: Line) -> e.Reading:
     mass = line.mass("part_mass")
     length = None if line.done else line.length("fletching_length")
-    return e.ArrowBuild(fletching_gr=mass, fletching_length_mm=length)
+    return ArrowBuild(fletching_gr=mass, fletching_length_mm=length)
 
 
 def bare_shaft(line: Line) -> e.Reading:
-    return e.ArrowBuild(shaft_gr=line.mass("shaft_mass"))
+    return ArrowBuild(shaft_gr=line.mass("shaft_mass"))
 
 
 def diameter(line: Line) -> e.Reading:
-    return e.ArrowBuild(shaft_diameter_mm=read_diameter(line))
+    return ArrowBuild(shaft_diameter_mm=read_diameter(line))
 
 
 def read_diameter(line: Line) -> float:
@@ -141,7 +143,7 @@ def read_diameter(line: Line) -> float:
 
 def taper(line: Line) -> e.Reading:
     if line.take_word("none", "off"):
-        return e.ArrowBuild(tail_taper_mm=0.0, head_taper_mm=0.0)
+        return ArrowBuild(tail_taper_mm=0.0, head_taper_mm=0.0)
     at_head = line.take_word("head")
     if not at_head and not line.take_word("tail"):
         raise line.error(
@@ -150,22 +152,22 @@ def taper(line: Line) -> e.Reading:
     length = line.length("taper_length")
     ends = None if line.done else read_diameter(line)
     if at_head:
-        return e.ArrowBuild(head_taper_mm=length, head_diameter_mm=ends)
-    return e.ArrowBuild(tail_taper_mm=length, tail_diameter_mm=ends)
+        return ArrowBuild(head_taper_mm=length, head_diameter_mm=ends)
+    return ArrowBuild(tail_taper_mm=length, tail_diameter_mm=ends)
 
 
 def window(line: Line) -> e.Reading:
     if line.take_word("plunger"):
-        return e.ArrowPass(plunger=True)
+        return ArrowPass(plunger=True)
     if line.take_word("plate", "hard"):
-        return e.ArrowPass(plunger=False)
+        return ArrowPass(plunger=False)
     if line.take_word("centre", "center"):
-        return e.ArrowPass(window_mm=0.0)
+        return ArrowPass(window_mm=0.0)
     value = line.small("window")
     past = line.take_word("past", "beyond")
     line.take_word("short")
     line.take_word("centre", "center")
-    return e.ArrowPass(window_mm=-abs(value) if past else value)
+    return ArrowPass(window_mm=-abs(value) if past else value)
 
 
 def track(line: Line) -> e.Reading:
@@ -173,7 +175,7 @@ def track(line: Line) -> e.Reading:
     away = line.take_word("away", "off")
     line.take_word("to", "toward", "towards")
     line.take_word("arrow")
-    return e.ArrowPass(track_mm=-abs(value) if away else value)
+    return ArrowPass(track_mm=-abs(value) if away else value)
 
 
 def arrow(line: Line) -> e.Reading:
@@ -181,30 +183,30 @@ def arrow(line: Line) -> e.Reading:
     token = line.peek()
     follows = line.after_next()
     if token is None or not token.text.isdecimal() or follows is None:
-        return e.ArrowMassed(arrow_mass_gr=line.mass())
+        return ArrowMassed(arrow_mass_gr=line.mass())
     word = follows.text.lower()
     if follows.kind == "number":
         number = line.whole("arrow's number", 1, 999)
-        return e.ArrowMassed(arrow_mass_gr=line.mass(), arrow_number=number)
+        return ArrowMassed(arrow_mass_gr=line.mass(), arrow_number=number)
     if word not in _STATES and word not in ("spine", "straight", "turned", "remark"):
-        return e.ArrowMassed(arrow_mass_gr=line.mass())
+        return ArrowMassed(arrow_mass_gr=line.mass())
     number = line.whole("arrow's number", 1, 999)
     line.take()
     if word in _STATES:
-        return e.NumberedArrow.model_validate({"arrow_number": number, **_STATES[word]})
+        return NumberedArrow.model_validate({"arrow_number": number, **_STATES[word]})
     if word == "remark":
-        return e.NumberedArrow(arrow_number=number, remark=line.rest())
+        return NumberedArrow(arrow_number=number, remark=line.rest())
     if word == "spine":
         value, standard = read_spine(line)
-        return e.NumberedArrow(arrow_number=number, spine_lbf=value, spine_standard=standard)
+        return NumberedArrow(arrow_number=number, spine_lbf=value, spine_standard=standard)
     if word == "straight":
-        return e.NumberedArrow(arrow_number=number, straight_mm=line.small("run_out"))
-    return e.NumberedArrow(arrow_number=number, nock_turn_deg=line.degrees("nock_turn"))
+        return NumberedArrow(arrow_number=number, straight_mm=line.small("run_out"))
+    return NumberedArrow(arrow_number=number, nock_turn_deg=line.degrees("nock_turn"))
 
 
 def _part(field: str) -> Callable[[Line], e.Reading]:
     def read(line: Line) -> e.Reading:
-        return e.ArrowBuild.model_validate({field: line.mass("part_mass")})
+        return ArrowBuild.model_validate({field: line.mass("part_mass")})
 
     return read
 
@@ -322,6 +324,6 @@ WORDS: tuple[Word, ...] = (
     Word("taper", "arrow_set", "taper tail 9in 5/16", "taper of the tail or head end: length, diameter at the end; “none”", taper, hears=_TAPER),
     Word("fletching", "arrow_set", "fletching 18gr 3in", "mass of the fletching, and its length", fletching, hears=_FLETCHING),
     Word("bareshaft", "arrow_set", "bareshaft 310gr", "mass of the bare shaft, weighed", bare_shaft, hears=_BARESHAFT),
-    Word("material", "arrow_set", "material wood", "what the shafts are made of", lambda line: e.ArrowBuild(material=line.choice(_MATERIALS)), hears=_MATERIAL),
+    Word("material", "arrow_set", "material wood", "what the shafts are made of", lambda line: ArrowBuild(material=line.choice(_MATERIALS)), hears=_MATERIAL),
     *(Word(word, "arrow_set", f"{word} {mass}", f"mass of the {field.removesuffix('_gr').replace('_', ' ')}", _part(field), hears=(Hears(f"{word} {{mass}}", _PART_NAMES[word], _MASS, (), ("arrow", "mass", "weight")),)) for word, (field, mass) in _PARTS.items()),
 )  # fmt: skip

@@ -1,26 +1,37 @@
 """The jot line's words for crawls: marks as shot, what they are counted with, the table wanted."""
 
 from lyrandis.core import entries as e
+from lyrandis.core.archer.words import Anchor
+from lyrandis.core.crawls.readings import (
+    ArrowReach,
+    CrawlHabit,
+    CrawlMark,
+    CrawlUnits,
+    EyeHeight,
+    FingerWidth,
+    TabStitches,
+)
+from lyrandis.core.crawls.words import DistanceUnit, Notation
 from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line, number_from
 from lyrandis.core.units import YARDS
 
 _FINGERS = ("finger", "fingers")
 _STITCHES = ("stitch", "stitches")
-_ANCHORS: dict[str, e.Anchor] = {
+_ANCHORS: dict[str, Anchor] = {
     "cheekbone": "cheekbone", "cheek": "cheekbone", "corner": "corner", "mouth": "corner",
     "chin": "under_chin", "under chin": "under_chin",
 }  # fmt: skip
-_NOTATIONS: dict[str, e.Notation] = {
+_NOTATIONS: dict[str, Notation] = {
     "mm": "mm", "millimetres": "mm", "fingers": "fingers", "stitches": "stitches",
 }  # fmt: skip
-_UNITS: dict[str, e.DistanceUnit] = {
+_UNITS: dict[str, DistanceUnit] = {
     **dict.fromkeys(("m", "metre", "metres", "meter", "meters"), "m"),
     **dict.fromkeys(sorted(YARDS), "yd"),
 }  # fmt: skip
 
 
-def _far(line: Line) -> tuple[float, e.DistanceUnit]:
+def _far(line: Line) -> tuple[float, DistanceUnit]:
     """Take a distance and what it was said in."""
     distance = line.distance()
     return distance.metres, "yd" if distance.in_yards else "m"
@@ -57,7 +68,7 @@ def _crawl(line: Line) -> e.Reading:
             line.take()
         else:
             break
-    return e.CrawlMark(guessed=guessed, **told)
+    return CrawlMark(guessed=guessed, **told)
 
 
 def _how_deep(line: Line) -> dict[str, object]:
@@ -87,15 +98,15 @@ def _finger(line: Line) -> e.Reading:
     three = line.take_word("three", "3")
     if three:
         line.take_word("fingers", "of")
-        return e.FingerWidth(width_mm=round(line.small("three_fingers") / 3, 4))
-    return e.FingerWidth(width_mm=line.small("finger_width", inches_below=1.5))
+        return FingerWidth(width_mm=round(line.small("three_fingers") / 3, 4))
+    return FingerWidth(width_mm=line.small("finger_width", inches_below=1.5))
 
 
 def _eye(line: Line) -> e.Reading:
     eye = line.small("eye_height", inches_below=6)
     token = line.peek()
     anchor = line.choice(_ANCHORS) if token is not None else None
-    return e.EyeHeight(eye_mm=eye, anchor=anchor)
+    return EyeHeight(eye_mm=eye, anchor=anchor)
 
 
 def _table(line: Line) -> e.Reading:
@@ -104,17 +115,17 @@ def _table(line: Line) -> e.Reading:
     last, _ = _far(line)
     line.take_word("every", "by", ",")
     step, _ = _far(line)
-    return e.CrawlHabit(from_m=first, to_m=last, step_m=step, unit=unit)
+    return CrawlHabit(from_m=first, to_m=last, step_m=step, unit=unit)
 
 
 WORDS: tuple[Word, ...] = (
     Word("crawl", "rig", "crawl 20m 34mm", "a crawl as shot at a distance: mm, inches, fingers or stitches; “12cm high”, or only “high”, where it struck elsewhere, “sure” or “about”, “guessed”", _crawl),
     Word("finger", "archer", "finger 19mm", "one finger's width across the tab, a third of three closed", _finger),
-    Word("stitches", "archer", "stitches 33mm", "ten stitches of the tab, measured over all ten", lambda line: e.TabStitches(ten_mm=line.small("ten_stitches", inches_below=3.5))),
+    Word("stitches", "archer", "stitches 33mm", "ten stitches of the tab, measured over all ten", lambda line: TabStitches(ten_mm=line.small("ten_stitches", inches_below=3.5))),
     Word("eye", "archer", "eye 62mm", "eye over the nock at full draw without a crawl, from a mirror; the anchor behind it if another", _eye),
-    Word("reach", "arrow_set", "reach 31in", "nock groove to the point's very end", lambda line: e.ArrowReach(reach_mm=line.length("arrow_reach"))),
-    Word("crawlunits", "rig", "crawlunits yards", "what the distances of all crawls until now were meant in", lambda line: e.CrawlUnits(unit=line.choice(_UNITS))),
-    Word("crawlsin", "archer", "crawlsin stitches", "how crawls are counted: mm, fingers or stitches", lambda line: e.CrawlHabit(notation=line.choice(_NOTATIONS))),
-    Word("repeats", "archer", "repeats 2mm", "how well a crawl repeats, one standard deviation", lambda line: e.CrawlHabit(repeat_mm=line.small("run_out"))),
+    Word("reach", "arrow_set", "reach 31in", "nock groove to the point's very end", lambda line: ArrowReach(reach_mm=line.length("arrow_reach"))),
+    Word("crawlunits", "rig", "crawlunits yards", "what the distances of all crawls until now were meant in", lambda line: CrawlUnits(unit=line.choice(_UNITS))),
+    Word("crawlsin", "archer", "crawlsin stitches", "how crawls are counted: mm, fingers or stitches", lambda line: CrawlHabit(notation=line.choice(_NOTATIONS))),
+    Word("repeats", "archer", "repeats 2mm", "how well a crawl repeats, one standard deviation", lambda line: CrawlHabit(repeat_mm=line.small("run_out"))),
     Word("crawltable", "archer", "crawltable 5m to 50m every 5m", "the distances the table is wanted for", _table),
 )  # fmt: skip

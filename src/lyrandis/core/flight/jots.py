@@ -2,6 +2,21 @@
 
 from lyrandis.core import entries as e
 from lyrandis.core.errors import Guess
+from lyrandis.core.flight.readings import (
+    BareApart,
+    Change,
+    ColumnMark,
+    FeathersSeen,
+    FlightKit,
+    MatchSource,
+    PlateMarked,
+    ShotCare,
+    SlapHeard,
+    TailSeen,
+    TrialSet,
+    WalkedBack,
+)
+from lyrandis.core.flight.words import Care, MatchFrom
 from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line
 
@@ -11,7 +26,7 @@ _GRADES = {
 _ACROSS = {"left": -1, "right": 1}
 _UP = {"low": -1, "down": -1, "high": 1, "up": 1}
 _STRAIGHT = ("straight", "none", "centre", "center")
-_CARES: dict[str, e.Care] = {
+_CARES: dict[str, Care] = {
     "steady": "kind", "kind": "kind", "ordinary": "ordinary", "beginning": "careless",
     "beginner": "careless", "careless": "careless",
 }  # fmt: skip
@@ -19,7 +34,7 @@ _YES = {"yes": True, "some": True, "none": False, "no": False}
 _HEARD = {**_YES, "heard": True, "slap": True, "not heard": False}
 _RUBBED = {**_YES, "rubbed": True, "clean": False}
 _MARKED = {**_YES, "plate": True, "mark": True, "felt": True, "clean": False}
-_SOURCES: dict[str, e.MatchFrom] = {"flight": "flight", "tuning": "flight", "model": "model"}
+_SOURCES: dict[str, MatchFrom] = {"flight": "flight", "tuning": "flight", "model": "model"}
 
 
 def _distance(line: Line) -> float:
@@ -99,7 +114,7 @@ def _tail(line: Line) -> e.Reading:
             "missing_choice", "Which way the tail points is missing.",
             "Say straight, left or right, high or low; 1 slight, 2 clear, 3 strong.",
         )  # fmt: skip
-    return e.TailSeen(distance_m=_at(line), **_behind(line), **told)
+    return TailSeen(distance_m=_at(line), **_behind(line), **told)
 
 
 def _behind(line: Line) -> dict[str, object]:
@@ -139,7 +154,7 @@ def _bare(line: Line) -> e.Reading:
         beside |= {"bare": arrows, "fletched": arrows}
     elif beside.get("bare") is True:
         beside.pop("bare")
-    return e.BareApart(distance_m=distance, **beside, **told)
+    return BareApart(distance_m=distance, **beside, **told)
 
 
 def _walk_back(line: Line) -> e.Reading:
@@ -152,14 +167,14 @@ def _walk_back(line: Line) -> e.Reading:
             raise line.error(
                 "missing_choice", "Which side it struck is missing.", "Say left or right."
             )
-        marks.append(e.ColumnMark(distance_m=distance, right_mm=(sign or 0) * off))
+        marks.append(ColumnMark(distance_m=distance, right_mm=(sign or 0) * off))
         line.take_word(",", ";", "and")
     if not marks:
         raise line.error(
             "missing_number", "The distances are missing.",
             "Type each distance and where it struck, e.g. 10m 0, 20m 2cm left.",
         )  # fmt: skip
-    return e.WalkedBack(marks=tuple(marks))
+    return WalkedBack(marks=tuple(marks))
 
 
 def _signed(line: Line, size: float, more: tuple[str, ...], less: tuple[str, ...]) -> float:
@@ -169,7 +184,7 @@ def _signed(line: Line, size: float, more: tuple[str, ...], less: tuple[str, ...
     return size
 
 
-def _change(line: Line) -> e.Change:
+def _change(line: Line) -> Change:
     """Take what is changed for a trial, and by how much."""
     line.take_word("trial", "with", "draw", "drawn")
     token = line.peek()
@@ -178,7 +193,7 @@ def _change(line: Line) -> e.Change:
         line.take()
         what = "draw_short" if said == "short" else "draw_extra"
         by = 25.4 if said == "short" else 12.7
-        return e.Change(what=what, amount=by if line.done else line.length("hit_aside"))
+        return Change(what=what, amount=by if line.done else line.length("hit_aside"))
     if said in _CHANGES:
         line.take()
         return _CHANGES[said](line)
@@ -186,7 +201,7 @@ def _change(line: Line) -> e.Change:
         size = line.length("hit_aside")
         extra = line.take_word("extra", "long")
         if extra or line.take_word("short"):
-            return e.Change(what="draw_extra" if extra else "draw_short", amount=size)
+            return Change(what="draw_extra" if extra else "draw_short", amount=size)
     raise line.error(
         "unknown_choice" if token else "missing_choice", "What is changed is not clear.",
         "Say draw short 1in, draw extra 1/2in, silencers 20gr on, plate 2mm out, point 25gr "
@@ -195,22 +210,22 @@ def _change(line: Line) -> e.Change:
 
 
 _CHANGES = {
-    "silencers": lambda line: e.Change(
+    "silencers": lambda line: Change(
         what="silencers", amount=_signed(line, line.mass("part_mass"), ("on",), ("off",))
     ),
-    "plate": lambda line: e.Change(
+    "plate": lambda line: Change(
         what="plate", amount=_signed(line, line.small("aside"), ("out",), ("in",))
     ),
-    "point": lambda line: e.Change(
+    "point": lambda line: Change(
         what="point",
         amount=_signed(line, line.mass("part_mass"), ("heavier", "more"), ("lighter", "less")),
     ),
-    "brace": lambda line: e.Change(
+    "brace": lambda line: Change(
         what="brace", amount=_signed(line, line.length("hit_aside"), ("up", "higher"),
                                      ("down", "lower")),
     ),
-    "shafts": lambda line: e.Change(what="other_shafts", amount=line.weight("spine")),
-    "nock": lambda line: e.Change(
+    "shafts": lambda line: Change(what="other_shafts", amount=line.weight("spine")),
+    "nock": lambda line: Change(
         what="nock", amount=_signed(line, line.small("aside"), ("up", "higher"), ("down", "lower"))
     ),
 }  # fmt: skip
@@ -218,25 +233,25 @@ _CHANGES = {
 
 def _trial(line: Line) -> e.Reading:
     if line.take_word("off", "over", "back", "none", "end"):
-        return e.TrialSet(trial=None)
-    return e.TrialSet(trial=_change(line))
+        return TrialSet(trial=None)
+    return TrialSet(trial=_change(line))
 
 
 def _wear(line: Line) -> e.Reading:
-    return e.PlateMarked(mark=line.choice(_MARKED))
+    return PlateMarked(mark=line.choice(_MARKED))
 
 
 WORDS: tuple[Word, ...] = (
     Word("tail", "rig", "tail left 2 @ 3 paces", "which way the nocks point back: left or right, high or low, 1 slight, 2 clear, 3 strong, or mm", _tail),
     Word("bare", "rig", "bare 3cm left 1cm high @ 18m", "where bare shafts strike beside fletched ones", _bare),
     Word("wear", "rig", "wear plate", "a mark on felt at the side plate after six shots; “wear none”", _wear),
-    Word("slap", "rig", "slap heard", "whether the shaft is heard slapping the bow; “slap none”", lambda line: e.SlapHeard(heard=line.choice(_HEARD))),
-    Word("feathers", "rig", "feathers rubbed", "whether feathers are rubbed at their base; “feathers clean”", lambda line: e.FeathersSeen(rubbed=line.choice(_RUBBED))),
+    Word("slap", "rig", "slap heard", "whether the shaft is heard slapping the bow; “slap none”", lambda line: SlapHeard(heard=line.choice(_HEARD))),
+    Word("feathers", "rig", "feathers rubbed", "whether feathers are rubbed at their base; “feathers clean”", lambda line: FeathersSeen(rubbed=line.choice(_RUBBED))),
     Word("walkback", "rig", "walkback 10m 0, 20m 2cm left", "the same aim from growing distances, and where it strikes", _walk_back),
     Word("trial", "rig", "trial draw short 1in", "what is changed to prove a reading; “trial back” once it is put back", _trial),
-    Word("shooting", "archer", "shooting ordinary", "how you shoot until your groups say it: steady, ordinary or beginning", lambda line: e.ShotCare(care=line.choice(_CARES))),
-    Word("bareset", "rig", "bareset none", "whether there are bare shafts of this set", lambda line: e.FlightKit(bare_shafts=line.choice(_YES))),
-    Word("range", "rig", "range 30m", "the furthest that can be shot", lambda line: e.FlightKit(longest_m=_distance(line))),
-    Word("borrow", "rig", "borrow 57lb", "spine of other shafts to hand for a trial", lambda line: e.FlightKit(other_shafts_lbf=line.weight("spine"))),
-    Word("matchfrom", "rig", "matchfrom model", "whether the match is what the flight says, or the model alone", lambda line: e.MatchSource(source=line.choice(_SOURCES))),
+    Word("shooting", "archer", "shooting ordinary", "how you shoot until your groups say it: steady, ordinary or beginning", lambda line: ShotCare(care=line.choice(_CARES))),
+    Word("bareset", "rig", "bareset none", "whether there are bare shafts of this set", lambda line: FlightKit(bare_shafts=line.choice(_YES))),
+    Word("range", "rig", "range 30m", "the furthest that can be shot", lambda line: FlightKit(longest_m=_distance(line))),
+    Word("borrow", "rig", "borrow 57lb", "spine of other shafts to hand for a trial", lambda line: FlightKit(other_shafts_lbf=line.weight("spine"))),
+    Word("matchfrom", "rig", "matchfrom model", "whether the match is what the flight says, or the model alone", lambda line: MatchSource(source=line.choice(_SOURCES))),
 )  # fmt: skip

@@ -9,13 +9,20 @@ from typing import NamedTuple
 import numpy as np
 from pydantic import BaseModel, ConfigDict
 
-from lyrandis.core import entries as e
+from lyrandis.core.bow.readings import ArrowSpeed
 from lyrandis.core.by_ear import ByEar
 from lyrandis.core.errors import DomainError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.hear import Listened, Progress, StringVoice, as_take, hear
 from lyrandis.core.listen.quality import may, quality_of
-from lyrandis.core.listen.readings import MOST_TAKES, PartialHeard, SoundHeard, TapHeard
+from lyrandis.core.listen.readings import (
+    MOST_TAKES,
+    MovedOnset,
+    PartialHeard,
+    ShaftTapped,
+    SoundHeard,
+    TapHeard,
+)
 from lyrandis.core.listen.shot_time import (
     HeardShot,
     Range,
@@ -28,7 +35,7 @@ from lyrandis.core.listen.sound import Samples, Sound, at_working_rate, best_cha
 from lyrandis.core.listen.takes import Take, takes_of
 from lyrandis.core.listen.tap import tapped
 from lyrandis.core.listen.traces import Trace, traces
-from lyrandis.core.listen.words import TROUBLE_WORDS, What
+from lyrandis.core.listen.words import TROUBLE_WORDS, TappedState, What
 from lyrandis.core.phrase import Phrase, percent, phrase
 from lyrandis.core.string.sweep import loudness_of
 
@@ -136,7 +143,7 @@ def hearing(
             "takes": tuple(takes),
             "struck": tuple(sorted(n for n in set(struck) if n <= len(takes))),
             "moved": tuple(
-                e.MovedOnset(take=n, at_s=at) for n, at in sorted(moved.items()) if n <= len(takes)
+                MovedOnset(take=n, at_s=at) for n, at in sorted(moved.items()) if n <= len(takes)
             ),
         }
     )
@@ -209,7 +216,7 @@ class SpeedHearing(_Said):
     shots: tuple[ShotSaid, ...]
     speed_mps: float | None
     half_mps: float | None
-    draft: e.ArrowSpeed | None
+    draft: ArrowSpeed | None
     because: tuple[Phrase, ...]
     expected_mps: float | None
 
@@ -268,7 +275,7 @@ def speed_hearing(
         return SpeedHearing(shots=tuple(shots), speed_mps=None, half_mps=None, draft=None,
                             because=(), expected_mps=expected_mps)  # fmt: skip
     together = several(speeds)
-    draft = e.ArrowSpeed(
+    draft = ArrowSpeed(
         speed_mps=round(together.value, 3),
         arrow_mass_gr=arrow_mass_gr,
         ear=ByEar(mark=sounded.mark, half=round(together.plus_minus, 3), same_place=same_place),
@@ -365,7 +372,7 @@ class TapHearing(_Said):
     """Taps of shafts one after another, and the readings they would be."""
 
     taps: tuple[TapSaid, ...]
-    drafts: tuple[e.ShaftTapped, ...]
+    drafts: tuple[ShaftTapped, ...]
     troubles: tuple[str, ...]
 
 
@@ -395,7 +402,7 @@ def tap_hearing(
     per_root_ei: Sequence[float],
     sounded: Sounded,
     *,
-    state: e.TappedState = "bare",
+    state: TappedState = "bare",
     first: int = 1,
     again: Sequence[int] = (),
     quarter: Sequence[int] = (),
@@ -448,8 +455,8 @@ def tap_hearing(
 
 
 def _shafts(
-    taps: Sequence[TapSaid], sounded: Sounded, state: e.TappedState
-) -> tuple[e.ShaftTapped, ...]:
+    taps: Sequence[TapSaid], sounded: Sounded, state: TappedState
+) -> tuple[ShaftTapped, ...]:
     by_shaft: dict[int, list[TapHeard]] = {}
     for one in taps:
         if one.why_not is None and one.ring_hz is not None and one.half_hz is not None:
@@ -460,6 +467,6 @@ def _shafts(
                 )
             )  # fmt: skip
     return tuple(
-        e.ShaftTapped(arrow_number=number, state=state, mark=sounded.mark, taps=tuple(heard[:12]))
+        ShaftTapped(arrow_number=number, state=state, mark=sounded.mark, taps=tuple(heard[:12]))
         for number, heard in sorted(by_shaft.items())
     )

@@ -6,12 +6,12 @@ from typing import NamedTuple
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.arrow.readings import ArrowBuild
 from lyrandis.core.bow.readings import PutTogether
-from lyrandis.core.entries import Entry, Fitted
+from lyrandis.core.entries import Entry
 from lyrandis.core.flight.readings import TrialSet
 from lyrandis.core.nock.readings import CentreShot, LimbBolts, NockHeight, RiserWeight
 from lyrandis.core.phrase import Phrase, mm, phrase
 from lyrandis.core.pile import Pile, when
-from lyrandis.core.reading import BaseReading
+from lyrandis.core.reading import BaseReading, Fitted
 from lyrandis.core.string.braces import to_pivot
 from lyrandis.core.string.readings import BraceHeight, BraceTried, StringBuild, StringTurns
 

@@ -3,23 +3,38 @@
 from lyrandis.core import entries as e
 from lyrandis.core.constants import GRAINS_PER_GRAM
 from lyrandis.core.errors import Guess
+from lyrandis.core.nock.readings import (
+    ArrowNock,
+    BowKitTold,
+    CentreShot,
+    LimbBolts,
+    LimbsInLine,
+    NockHeight,
+    NockLocked,
+    NockShot,
+    RiserSide,
+    RiserWeight,
+    TillerGaps,
+    UsualCrawl,
+)
+from lyrandis.core.nock.words import BowKit, LimbPlace, NockFlight
 from lyrandis.core.quantities import check
 from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line, number_from
 
-_PLACES: dict[str, e.LimbPlace] = {"fade": "fade", "fades": "fade", "pocket": "pocket"}
-_FLIGHTS: dict[str, e.NockFlight] = {
+_PLACES: dict[str, LimbPlace] = {"fade": "fade", "fades": "fade", "pocket": "pocket"}
+_FLIGHTS: dict[str, NockFlight] = {
     "clean": "clean", "bounced": "bounced", "bare level": "bare_level", "level": "bare_level",
     "bare high": "bare_high", "bare low": "bare_low",
 }  # fmt: skip
-_KITS: dict[str, e.BowKit] = {
+_KITS: dict[str, BowKit] = {
     "plain": "plain", "nothing": "plain", "rest": "rest", "plunger": "rest", "full": "full",
     "bolts": "full",
 }  # fmt: skip
 
 
 def _lift(line: Line) -> e.Reading:
-    return e.NockHeight(height_mm=line.small("nock_height", inches_below=1.2), datum="lift")
+    return NockHeight(height_mm=line.small("nock_height", inches_below=1.2), datum="lift")
 
 
 def _locator(line: Line) -> e.Reading:
@@ -27,7 +42,7 @@ def _locator(line: Line) -> e.Reading:
     under = line.take_word("under", "below")
     if not under:
         line.take_word("over", "above")
-    return e.NockHeight(height_mm=height, datum="locator_under" if under else "locator_over")
+    return NockHeight(height_mm=height, datum="locator_under" if under else "locator_over")
 
 
 def _nock(line: Line) -> e.Reading:
@@ -50,15 +65,15 @@ def _lock(line: Line) -> e.Reading:
     free = line.take_word("free", "off")
     if not free:
         line.take_word("on", "fixed", "found")
-    return e.NockLocked(locked=not free)
+    return NockLocked(locked=not free)
 
 
 def _shot(line: Line) -> e.Reading:
     lift = line.small("nock_height", inches_below=1.2)
-    return e.NockShot(lift_mm=lift, flew=line.choice(_FLIGHTS))
+    return NockShot(lift_mm=lift, flew=line.choice(_FLIGHTS))
 
 
-def _place(line: Line) -> e.LimbPlace:
+def _place(line: Line) -> LimbPlace:
     line.take_word("at")
     line.take_word("the")
     token = line.peek()
@@ -74,11 +89,11 @@ def _tiller(line: Line) -> e.Reading:
     )
     place = _place(line)
     other = _place(line) if not line.done else None
-    return e.TillerGaps(upper_mm=upper, lower_mm=lower, place=place, lower_place=other)
+    return TillerGaps(upper_mm=upper, lower_mm=lower, place=place, lower_place=other)
 
 
 def _in_line(line: Line) -> e.Reading:
-    return e.LimbsInLine(upper_mm=line.small("aside"), lower_mm=line.small("aside"))
+    return LimbsInLine(upper_mm=line.small("aside"), lower_mm=line.small("aside"))
 
 
 def _centre(line: Line) -> e.Reading:
@@ -86,7 +101,7 @@ def _centre(line: Line) -> e.Reading:
     inside = line.take_word("in", "inside")
     if not inside:
         line.take_word("out", "outside")
-    return e.CentreShot(out_mm=-out if inside else out)
+    return CentreShot(out_mm=-out if inside else out)
 
 
 def _number(line: Line, what: str) -> float:
@@ -99,8 +114,8 @@ def _number(line: Line, what: str) -> float:
 
 def _bolts(line: Line) -> e.Reading:
     if line.take_word("most", "max"):
-        return e.LimbBolts(most_turns=_number(line, "The maker's most"))
-    return e.LimbBolts(
+        return LimbBolts(most_turns=_number(line, "The maker's most"))
+    return LimbBolts(
         upper_turns=_number(line, "The upper bolt's turns"),
         lower_turns=_number(line, "The lower bolt's turns"),
     )
@@ -120,7 +135,7 @@ def _weight(line: Line) -> e.Reading:
         line.take_word("forward")
     place = line.rest() or "weight"
     beside = {} if forward is None else {"forward_mm": forward}
-    return e.RiserWeight(place=place, mass_g=round(grams, 3), up_mm=up, **beside)
+    return RiserWeight(place=place, mass_g=round(grams, 3), up_mm=up, **beside)
 
 
 def _side(line: Line) -> float:
@@ -135,8 +150,8 @@ def _arrow_nock(line: Line) -> float:
 
 def _crawl(line: Line) -> e.Reading:
     if line.take_word("none", "no"):
-        return e.UsualCrawl(crawl_mm=0.0)
-    return e.UsualCrawl(crawl_mm=check("crawl", line.small("crawl", inches_below=5)))
+        return UsualCrawl(crawl_mm=0.0)
+    return UsualCrawl(crawl_mm=check("crawl", line.small("crawl", inches_below=5)))
 
 
 WORDS: tuple[Word, ...] = (
@@ -145,15 +160,15 @@ WORDS: tuple[Word, ...] = (
     Word("nock", "rig", "nock lift 11mm", "nock height; say whether it is the lift or a locator", lambda line: _lift(line) if line.take_word("lift") else _locator(line) if line.take_word("locator") else _nock(line)),
     Word("nockfixed", "rig", "nockfixed found", "the nock height is found and fixed; “nockfixed free” lets it move again", _lock),
     Word("nockshot", "rig", "nockshot 6mm clean", "a lift that was shot: clean, bounced, bare level, bare high or bare low", _shot),
-    Word("nockwidth", "arrow_set", "nockwidth 6.5mm", "how thick the arrow's own nock is", lambda line: e.ArrowNock(outside_mm=_arrow_nock(line))),
-    Word("nockgroove", "arrow_set", "nockgroove 2.8mm", "how wide the arrow nock's groove is", lambda line: e.ArrowNock(groove_mm=line.small("nock_groove"))),
+    Word("nockwidth", "arrow_set", "nockwidth 6.5mm", "how thick the arrow's own nock is", lambda line: ArrowNock(outside_mm=_arrow_nock(line))),
+    Word("nockgroove", "arrow_set", "nockgroove 2.8mm", "how wide the arrow nock's groove is", lambda line: ArrowNock(groove_mm=line.small("nock_groove"))),
     Word("tiller", "rig", "tiller 181.5mm 177mm pocket", "upper and lower gap, both at the fade or both at the pocket", _tiller),
     Word("limbline", "rig", "limbline 0.5mm -0.5mm", "string off the middle of the upper and lower limb's root, + to the arrow's side", _in_line),
     Word("centreshot", "rig", "centreshot 1mm out", "the point outside the string's line", _centre),
     Word("bolts", "bow", "bolts 3 3", "turns the upper and lower limb bolt are out; or “bolts most 5”", _bolts),
     Word("riserweight", "rig", "riserweight 60g 150mm down 30mm forward lower insert", "a weight on the riser and where it sits from the grip", _weight),
-    Word("gripmark", "rig", "gripmark 15.5mm", "top of the hand under the rest", lambda line: e.RiserSide(grip_under_rest_mm=_side(line))),
-    Word("shelf", "rig", "shelf 9mm under", "the shelf under the rest", lambda line: e.RiserSide(shelf_under_rest_mm=_side(line))),
+    Word("gripmark", "rig", "gripmark 15.5mm", "top of the hand under the rest", lambda line: RiserSide(grip_under_rest_mm=_side(line))),
+    Word("shelf", "rig", "shelf 9mm under", "the shelf under the rest", lambda line: RiserSide(shelf_under_rest_mm=_side(line))),
     Word("usualcrawl", "archer", "usualcrawl 22mm", "the crawl shot most; “usualcrawl none”", _crawl),
-    Word("kit", "bow", "kit plain", "what can be set on the bow: plain, rest or full", lambda line: e.BowKitTold(kit=line.choice(_KITS))),
+    Word("kit", "bow", "kit plain", "what can be set on the bow: plain, rest or full", lambda line: BowKitTold(kit=line.choice(_KITS))),
 )  # fmt: skip

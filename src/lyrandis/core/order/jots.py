@@ -1,20 +1,21 @@
 """The jot line's words for the order of work."""
 
 from lyrandis.core import entries as e
-from lyrandis.core.order.words import NODE_WORDS
+from lyrandis.core.order.readings import OrderHabit, SettingChecked, SettingFound, SettingMoved
+from lyrandis.core.order.words import NODE_WORDS, ByFlight, Habit, Node
 from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line, number_from
 
-_NODES: dict[str, e.Node] = {
+_NODES: dict[str, Node] = {
     **{node.replace("_", " "): node for node in NODE_WORDS},
     **{words: node for node, words in NODE_WORDS.items()},
 }
-_FOUND: dict[str, e.ByFlight] = {
+_FOUND: dict[str, ByFlight] = {
     "first bare shaft": "bare_rough", "bare shaft": "bare_final", "last bare shaft": "bare_final",
     "walk back": "walk_back", "walkback": "walk_back", "fine tuning": "fine", "fine": "fine",
     "crawls": "crawls",
 }  # fmt: skip
-_HABITS: dict[str, e.Habit] = {"short": "short", "workbench": "workbench", "whole": "workbench"}
+_HABITS: dict[str, Habit] = {"short": "short", "workbench": "workbench", "whole": "workbench"}
 
 
 def _found(line: Line) -> e.Reading:
@@ -35,13 +36,13 @@ def _found(line: Line) -> e.Reading:
     if setting == "walk_back" and token is not None and token.kind == "number":
         drift = number_from(line.take().text)
         line.take_word("mm")
-        return e.SettingFound(setting=setting, drift_mm=drift)
-    return e.SettingFound(setting=setting, word=line.rest() or None)
+        return SettingFound(setting=setting, drift_mm=drift)
+    return SettingFound(setting=setting, word=line.rest() or None)
 
 
 WORDS: tuple[Word, ...] = (
-    Word("stands", "rig", "stands brace", "a setting was measured and is still so", lambda line: e.SettingChecked(setting=line.choice(_NODES))),
-    Word("moved", "rig", "moved nock height", "a setting was moved and not measured", lambda line: e.SettingMoved(setting=line.choice(_NODES))),
+    Word("stands", "rig", "stands brace", "a setting was measured and is still so", lambda line: SettingChecked(setting=line.choice(_NODES))),
+    Word("moved", "rig", "moved nock height", "a setting was moved and not measured", lambda line: SettingMoved(setting=line.choice(_NODES))),
     Word("flight", "rig", "flight bare shaft level at 18 m", "a setting found by shooting, and how it came out", _found),
-    Word("order", "rig", "order short", "the order of work kept here: short or workbench", lambda line: e.OrderHabit(habit=line.choice(_HABITS))),
+    Word("order", "rig", "order short", "the order of work kept here: short or workbench", lambda line: OrderHabit(habit=line.choice(_HABITS))),
 )  # fmt: skip

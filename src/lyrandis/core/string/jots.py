@@ -7,9 +7,23 @@ from lyrandis.core.errors import Guess
 from lyrandis.core.heard import Choice, Hears, Slot
 from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line, number_from
-from lyrandis.core.string.words import STRING_MATERIAL_WORDS
+from lyrandis.core.string.readings import (
+    BraceHeight,
+    BraceTried,
+    StringBuild,
+    StringSettled,
+    StringStrung,
+    StringTurns,
+)
+from lyrandis.core.string.words import (
+    STRING_MATERIAL_WORDS,
+    BraceDatum,
+    StringMaterial,
+    StringType,
+    Tail,
+)
 
-_DATUMS: dict[str, e.BraceDatum] = {
+_DATUMS: dict[str, BraceDatum] = {
     "grip": "pivot", "pivot": "pivot", "throat": "pivot", "back": "back", "plunger": "plunger",
     "button": "plunger",
 }  # fmt: skip
@@ -18,17 +32,17 @@ _ASKED: tuple[tuple[str, str], ...] = (
     ("back", "the back of the riser"),
     ("plunger", "the plunger's line"),
 )
-_MATERIALS: dict[str, e.StringMaterial] = {
+_MATERIALS: dict[str, StringMaterial] = {
     **{words: material for material, words in STRING_MATERIAL_WORDS.items()},
     "low stretch": "low_stretch",
 }
-_TYPES: dict[str, e.StringType] = {
+_TYPES: dict[str, StringType] = {
     "endless loop": "endless", "endless": "endless", "twisted bundles": "twisted",
     "twisted": "twisted", "laid in": "twisted",
 }  # fmt: skip
 
 
-def _brace_datum(line: Line) -> e.BraceDatum:
+def _brace_datum(line: Line) -> BraceDatum:
     """Take where a brace was read to: said, or as on this rig last time; never guessed."""
     line.take_word("to")
     line.take_word("the")
@@ -69,7 +83,7 @@ def _number(line: Line, reason: str, instruction: str) -> float:
 def _brace(line: Line) -> e.Reading:
     height = line.length("brace_height")
     datum = _brace_datum(line)
-    return e.BraceHeight(brace_height_mm=height, datum=datum, hours_strung=_hours(line))
+    return BraceHeight(brace_height_mm=height, datum=datum, hours_strung=_hours(line))
 
 
 def _string(line: Line) -> e.Reading:
@@ -78,33 +92,33 @@ def _string(line: Line) -> e.Reading:
     if not line.done:
         strands = line.whole("number of strands", 4, 60)
         line.take_word("strands", "strand")
-    return e.StringBuild(string_length_mm=length, strands=strands)
+    return StringBuild(string_length_mm=length, strands=strands)
 
 
 def _turns(line: Line) -> e.Reading:
-    return e.StringTurns(turns=_number(line, "The turns are missing.", "Type turns 19 1/2."))
+    return StringTurns(turns=_number(line, "The turns are missing.", "Type turns 19 1/2."))
 
 
 def _strung(line: Line) -> e.Reading:
     line.take_word("now")
-    return e.StringStrung(strung=True)
+    return StringStrung(strung=True)
 
 
 def _unstrung(line: Line) -> e.Reading:
     line.take_word("now")
-    return e.StringStrung(strung=False)
+    return StringStrung(strung=False)
 
 
 def _settled(line: Line) -> e.Reading:
     new = line.take_word("not", "new")
     line.take_word("string", "yet")
-    return e.StringSettled(settled=not new)
+    return StringSettled(settled=not new)
 
 
 def _silencers(line: Line) -> e.Reading:
     mass = line.mass("part_mass")
     place = line.length("silencer_place") if line.take_word("@", "at") else None
-    return e.StringBuild(silencers_gr=mass, silencers_mm=place)
+    return StringBuild(silencers_gr=mass, silencers_mm=place)
 
 
 def _ratings(line: Line) -> tuple[float, ...]:
@@ -114,11 +128,11 @@ def _ratings(line: Line) -> tuple[float, ...]:
     return tuple(found)
 
 
-_TAILS: dict[str, e.Tail] = {word: word for word in get_args(e.Tail)}
+_TAILS: dict[str, Tail] = {word: word for word in get_args(Tail)}
 _PARTS = ("sound", "shock", "turns", "tail")
 
 
-def _tail(line: Line) -> e.Tail:
+def _tail(line: Line) -> Tail:
     token = line.peek()
     if token is None or token.text.lower() not in _TAILS:
         raise line.error(
@@ -147,7 +161,7 @@ def _tried(line: Line) -> e.Reading:
             turns = _number(line, "The turns are missing.", "Type turns 19 1/2.")
         else:
             break
-    return e.BraceTried(brace_height_mm=height, datum=datum, turns=turns, tail=tail, **said)
+    return BraceTried(brace_height_mm=height, datum=datum, turns=turns, tail=tail, **said)
 
 
 _HEIGHT = (
@@ -173,12 +187,12 @@ _TURNED = (Hears("turns {turns}", ("twists",), (Slot("turns", "any"),), (), ("st
 WORDS: tuple[Word, ...] = (
     Word("brace", "rig", "brace 7 5/8 grip", "brace height, to the grip, the back or the plunger; add “after 3h” while a new string settles", _brace, hears=_HEIGHT),
     Word("string", "string", "string 59 16 strands", "string length and strands", _string, hears=_BUILD),
-    Word("fibre", "string", "fibre polyester", "what the string is made of", lambda line: e.StringBuild(material=line.choice(_MATERIALS))),
-    Word("stringtype", "string", "stringtype twisted bundles", "endless loop or twisted bundles", lambda line: e.StringBuild(string_type=line.choice(_TYPES))),
+    Word("fibre", "string", "fibre polyester", "what the string is made of", lambda line: StringBuild(material=line.choice(_MATERIALS))),
+    Word("stringtype", "string", "stringtype twisted bundles", "endless loop or twisted bundles", lambda line: StringBuild(string_type=line.choice(_TYPES))),
     Word("turns", "string", "turns 19 1/2", "turns in the string now", _turns, ("twists",), hears=_TURNED),
-    Word("bundle", "string", "bundle 2.1mm", "the unserved string's thickness", lambda line: e.StringBuild(bundle_mm=line.small("bundle_diameter", inches_below=0.3))),
-    Word("thread", "string", "thread 0.46mm", "the serving thread's thickness", lambda line: e.StringBuild(thread_mm=line.small("thread_diameter", inches_below=0.06))),
-    Word("serving", "string", "serving 5 1/2", "length of the middle serving", lambda line: e.StringBuild(serving_mm=line.length("serving_length"))),
+    Word("bundle", "string", "bundle 2.1mm", "the unserved string's thickness", lambda line: StringBuild(bundle_mm=line.small("bundle_diameter", inches_below=0.3))),
+    Word("thread", "string", "thread 0.46mm", "the serving thread's thickness", lambda line: StringBuild(thread_mm=line.small("thread_diameter", inches_below=0.06))),
+    Word("serving", "string", "serving 5 1/2", "length of the middle serving", lambda line: StringBuild(serving_mm=line.length("serving_length"))),
     Word("silencers", "string", "silencers 24gr @ 12", "both silencers' mass, and how far from the loops they sit", _silencers),
     Word("strung", "string", "strung now", "the bow was strung: the string's hours begin", _strung),
     Word("unstrung", "string", "unstrung now", "the bow was unstrung: its hours stop", _unstrung),
