@@ -17,8 +17,8 @@ from lyrandis.core.jot import parse
 from lyrandis.core.quantities import PLAUSIBLE, Plausible, Quantity
 from lyrandis.core.reading import BaseReading, PartKind, Source, Subject, SubjectKind
 from lyrandis.core.record import as_entries
-from lyrandis.core.rooms import ROOMS
 from lyrandis.core.setup import fold
+from lyrandis.core.stages import STAGES
 
 NOW = datetime(2026, 3, 1, 12, 0, tzinfo=UTC)
 IDS: dict[SubjectKind, str] = {
@@ -73,7 +73,7 @@ def entries(*said: str | BaseReading | e.EntryDraft, fitted: bool = True) -> lis
 def drawn(*said: str | BaseReading | e.EntryDraft) -> SimpleNamespace:
     """All that the pages of all stages draw, of one rig."""
     c = compute(fold(entries(*said)))
-    return SimpleNamespace(**{k: v for room in ROOMS for k, v in dict(room.page(c)).items()})
+    return SimpleNamespace(**{k: v for spec in STAGES for k, v in dict(spec.page(c)).items()})
 
 
 _OF_EACH: dict[type, st.SearchStrategy[Any]] = {

@@ -54,6 +54,7 @@ from lyrandis.core.bow.weight import draw_weight_at
 from lyrandis.core.computed import compute
 from lyrandis.core.crawls.fit import Mark, Prior, fit_crawls, next_distance, odd_one
 from lyrandis.core.crawls.readings import CrawlMark
+from lyrandis.core.effective import in_order
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.flight.belief import new_axis
 from lyrandis.core.flight.board import board
@@ -65,7 +66,6 @@ from lyrandis.core.flight.shot_curves import curves_of, unfletched
 from lyrandis.core.jot import parse
 from lyrandis.core.listen.hear import PLAIN_SERIES, StringVoice, as_take, hear
 from lyrandis.core.order.doubt import states_of
-from lyrandis.core.pile import in_order
 from lyrandis.core.reading import Subject, SubjectKind
 from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold
@@ -350,8 +350,8 @@ def bench_judgement(found: Proved) -> list[Row]:
     kinds = "; ".join(f"{k.name} {100 * k.right:.0f}" for k in found.kinds)
     rows = [
         Row("cause found by virtual rigs", _of(ours.right), 93, "%",
-            f"{how}; {kinds}; steady {_of(ways['kind'].right):.0f}, beginning "
-            f"{_of(ways['careless'].right):.0f} %", least=True),
+            f"{how}; {kinds}; steady {_of(ways['steady'].right):.0f}, beginning "
+            f"{_of(ways['beginning'].right):.0f} %", least=True),
         Row("or that of a shaft 3 % off", _of(ours.near), 96, "%", how, least=True),
         Row("right of what is said", _of(ours.said_right), 96, "%", said, least=True),
         Row("false weak found", _of(ours.found), 90, "%", f"of {ours.false_weak}", least=True),

@@ -1,4 +1,4 @@
-"""The policy of the next step, with rooms made up for it: no stage is known to it."""
+"""The policy of the next step, with stages made up for it: no real one is known to it."""
 
 from dataclasses import replace
 
@@ -9,9 +9,9 @@ from lyrandis.core.computed import Computed, compute
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.next_step import next_step
 from lyrandis.core.phrase import gpp, phrase, spine
-from lyrandis.core.room import Ask, Doubt, Room, Target
-from lyrandis.core.rooms import ROOMS
 from lyrandis.core.setup import fold
+from lyrandis.core.stage_spec import Ask, Doubt, StageSpec, Target
+from lyrandis.core.stages import STAGES
 
 ACTION = j.Action(label="Do it", stage="bow", control="bow")
 
@@ -34,39 +34,39 @@ def nothing_told() -> Computed:
     return compute(fold([]))
 
 
-def room(*doubts: Doubt, missing: str | None = None, asks: tuple[Ask, ...] = ()) -> Room:
+def spec(*doubts: Doubt, missing: str | None = None, asks: tuple[Ask, ...] = ()) -> StageSpec:
     return replace(
-        ROOMS[0],
+        STAGES[0],
         missing=lambda _: step(missing) if missing else None,
         doubts=lambda _: list(doubts),
         asks=asks,
     )
 
 
-LAST = room(asks=(Ask(99, lambda _: step("keep")),))
+LAST = spec(asks=(Ask(99, lambda _: step("keep")),))
 GPP = Target("gpp", "Grains per pound", Estimate(10.0, 0.5), gpp, 0.025)
 SPINE = Target("spine", "Matched spine", Estimate(50.0, 5.0), spine, 0.1)
 
 
-def title(c: Computed, findings: list[j.Finding], *rooms: Room) -> str:
-    return next_step(c, findings, [*rooms, LAST]).title.text()
+def title(c: Computed, findings: list[j.Finding], *specs: StageSpec) -> str:
+    return next_step(c, findings, [*specs, LAST]).title.text()
 
 
 def test_danger_comes_before_what_is_missing_and_carries_its_own_title(c: Computed) -> None:
     found = [finding("mend"), finding("stop", "Too light")]
-    assert title(c, found, room(missing="draw")) == "Too light"
+    assert title(c, found, spec(missing="draw")) == "Too light"
 
 
 def test_what_is_missing_comes_in_the_order_of_work_and_before_mending(c: Computed) -> None:
-    assert title(c, [finding("mend")], room(), room(missing="a"), room(missing="b")) == "a"
-    assert title(c, [finding("mend")], room()) == "Do it"
-    assert title(c, [finding("watch"), finding("good")], room()) == "keep"
+    assert title(c, [finding("mend")], spec(), spec(missing="a"), spec(missing="b")) == "a"
+    assert title(c, [finding("mend")], spec()) == "Do it"
+    assert title(c, [finding("watch"), finding("good")], spec()) == "keep"
 
 
 def test_the_reading_that_takes_most_off_a_target_is_named_with_what_it_gains(c: Computed) -> None:
     small = Doubt(GPP, share=0.02, after=0.0, step=step("small"))
     large = Doubt(GPP, share=0.04, after=0.01, step=step("large"))
-    found = next_step(c, [], [room(small), room(large), LAST])
+    found = next_step(c, [], [spec(small), spec(large), LAST])
     assert found.title.text() == "large"
     assert found.tells.text() == "Grains per pound would go from ± 1.0 gr/lb to about ± 0.4 gr/lb."
 
@@ -74,8 +74,8 @@ def test_the_reading_that_takes_most_off_a_target_is_named_with_what_it_gains(c:
 def test_the_target_furthest_from_sharp_goes_first(c: Computed) -> None:
     weight = Doubt(GPP, share=0.02, after=0.0, step=step("weigh"))
     window = Doubt(SPINE, share=0.2, after=0.0, step=step("measure"))
-    assert title(c, [], room(weight, window)) == "measure"
-    assert title(c, [], room(weight, replace(window, share=0.06))) == "weigh"
+    assert title(c, [], spec(weight, window)) == "measure"
+    assert title(c, [], spec(weight, replace(window, share=0.06))) == "weigh"
 
 
 @pytest.mark.parametrize(
@@ -90,11 +90,11 @@ def test_the_target_furthest_from_sharp_goes_first(c: Computed) -> None:
 def test_a_doubt_is_worth_a_reading_from_its_thresholds_on(
     c: Computed, share: float, after: float, said: str
 ) -> None:
-    assert title(c, [], room(Doubt(GPP, share, after, step("weigh")))) == said
+    assert title(c, [], spec(Doubt(GPP, share, after, step("weigh")))) == said
 
 
-def test_asks_take_turns_over_rooms_and_skip_what_is_told(c: Computed) -> None:
-    first = room(asks=(Ask(5, lambda _: step("five")), Ask(1, lambda _: None)))
-    second = room(asks=(Ask(3, lambda _: step("three")),))
+def test_asks_take_turns_over_stages_and_skip_what_is_told(c: Computed) -> None:
+    first = spec(asks=(Ask(5, lambda _: step("five")), Ask(1, lambda _: None)))
+    second = spec(asks=(Ask(3, lambda _: step("three")),))
     assert title(c, [], first, second) == "three"
     assert title(c, [], first) == "five"

@@ -9,8 +9,8 @@ from lyrandis.core import entries as e
 from lyrandis.core.assessment import Assessment, assess
 from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.reading import StageKey
-from lyrandis.core.rooms import RULEBOOK
 from lyrandis.core.setup import fold
+from lyrandis.core.stages import RULEBOOK
 from tests.entries import draft, entries
 
 RIG = ("hold split", "hook 9/16", "draw 28", "draw 28", "scale 40 @ 28 9/16")

@@ -1,4 +1,4 @@
-"""Folding entries: what stands, what outranks, what is remembered."""
+"""Folding entries: what stands, what outranks, what is memo_by_equality."""
 
 import random
 from datetime import timedelta
@@ -9,11 +9,11 @@ from hypothesis import strategies as st
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import assess
 from lyrandis.core.bench_readings import PartFitted, Retraction
-from lyrandis.core.pile import retracted_ids
+from lyrandis.core.effective import retracted_ids
 from lyrandis.core.reading import Fitted
 from lyrandis.core.record import as_entries
-from lyrandis.core.rooms import ROOMS
 from lyrandis.core.setup import Setup, fold
+from lyrandis.core.stages import STAGES
 from tests.entries import NOW, any_entries, draft, entries, fitting
 
 
@@ -152,7 +152,7 @@ def test_taking_back_the_newest_entry_restores_exactly(
 def test_any_list_of_valid_entries_gives_an_assessment(found: list[e.Entry]) -> None:
     assessment = assess(fold(found))
     assert [stage.key for stage in assessment.stages] == [
-        room.key for room in ROOMS if room.applies(fold(found))
+        room.key for room in STAGES if room.applies(fold(found))
     ]
     assert len({finding.id for finding in assessment.findings}) == len(assessment.findings)
     text = assessment.model_dump_json()

@@ -15,8 +15,8 @@ from lyrandis.core.computed import Computed, compute
 from lyrandis.core.flight.evidence import Asked, Reckoned, reckon
 from lyrandis.core.lazy import lazy
 from lyrandis.core.record import as_entries
-from lyrandis.core.rooms import ROOMS
 from lyrandis.core.setup import Setup, fold
+from lyrandis.core.stages import STAGES
 from lyrandis.demo.scenario import SUBJECTS, drafts
 
 RIGS = tuple(name for kind, name, _ in SUBJECTS if kind == "rig")
@@ -30,7 +30,7 @@ def setups() -> dict[str, Setup]:
 
 def said(c: Computed) -> str:
     """All that is said and drawn of a rig."""
-    drawn = [room.page(c).model_dump_json() for room in ROOMS if room.applies(c.setup)]
+    drawn = [spec.page(c).model_dump_json() for spec in STAGES if spec.applies(c.setup)]
     return judge(c).model_dump_json() + "".join(drawn)
 
 

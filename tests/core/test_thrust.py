@@ -22,8 +22,8 @@ from lyrandis.core.bow.thrust import (
 )
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.constants import M_PER_FT
+from lyrandis.core.effective import Recorded
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.pile import Recorded
 from lyrandis.core.setup import fold
 from lyrandis.core.string.readings import StringBuild
 from tests.entries import draft, entries

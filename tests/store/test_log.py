@@ -9,8 +9,8 @@ from sqlalchemy import event
 from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.bow.readings import BowLength
+from lyrandis.core.effective import in_order
 from lyrandis.core.errors import DomainError
-from lyrandis.core.pile import in_order
 from lyrandis.core.reading import Subject
 from lyrandis.store import log as log_module
 from lyrandis.store.bench import Bench, NewPart

@@ -40,7 +40,7 @@ class Tassel(BaseReading):
 ToyReading = Tassel
 ''',
     "jots.py": """
-from lyrandis.core.room import Word
+from lyrandis.core.stage_spec import Word
 from lyrandis.core.toy.readings import Tassel
 
 WORDS = (Word("tassel", "rig", "tassel 40", "how long the tassel is",
@@ -48,15 +48,15 @@ WORDS = (Word("tassel", "rig", "tassel 40", "how long the tassel is",
 """,
     "facts.py": """
 from dataclasses import dataclass
-from lyrandis.core.pile import Pile, Recorded
+from lyrandis.core.effective import EffectiveReadings, Recorded
 from lyrandis.core.toy.readings import Tassel
 
 @dataclass(frozen=True)
 class ToyFacts:
     tassel: Recorded[Tassel] | None
 
-def facts(pile: Pile) -> ToyFacts:
-    return ToyFacts(pile.last(Tassel))
+def facts(readings: EffectiveReadings) -> ToyFacts:
+    return ToyFacts(readings.last(Tassel))
 """,
     "numbers.py": """
 from lyrandis.core.toy.facts import ToyFacts
@@ -74,7 +74,7 @@ RULES = (j.Rule(id="tassel-swing", stage="toy", title="A tassel swings", stateme
                 school="Toys", source="Assumption: a pendulum drawn by hand."),)
 
 def judge(c):
-    swing = swing_mm(facts(c.setup.pile))
+    swing = swing_mm(facts(c.setup.effective))
     if swing is None:
         return []
     return [j.Finding(id="tassel", stage="toy", severity="watch", rule="tassel-swing",
@@ -88,7 +88,7 @@ from lyrandis.core.phrase import mm
 from lyrandis.core.toy.facts import facts
 
 def stage(c, findings):
-    told = facts(c.setup.pile).tassel
+    told = facts(c.setup.effective).tassel
     length = (j.Value(key="tassel", label="Tassel", figure=mm(told.reading.tassel_mm),
                       origin=told.source, entries=(told.entry.id,)) if told
               else j.Value(key="tassel", label="Tassel", missing="Not told yet"))
@@ -99,7 +99,7 @@ def missing(c):
 """,
     "page.py": """
 from typing import Literal
-from lyrandis.core.room import Page
+from lyrandis.core.stage_spec import Page
 from lyrandis.core.toy.facts import facts
 from lyrandis.core.toy.numbers import swing_mm
 
@@ -108,16 +108,16 @@ class ToyPage(Page):
     swing_mm: float | None
 
 def page(c) -> ToyPage:
-    return ToyPage(swing_mm=swing_mm(facts(c.setup.pile)))
+    return ToyPage(swing_mm=swing_mm(facts(c.setup.effective)))
 """,
-    "room.py": """
-from lyrandis.core.room import Room
+    "spec.py": """
+from lyrandis.core.stage_spec import StageSpec
 from lyrandis.core.toy.jots import WORDS
 from lyrandis.core.toy.page import page
 from lyrandis.core.toy.rules import RULES, judge
 from lyrandis.core.toy.stage import missing, stage
 
-ROOM = Room(key="toy", name="Toy", needs=("bow",), words=WORDS, bare=("tassel",), rules=RULES,
+SPEC = StageSpec(key="toy", name="Toy", needs=("bow",), words=WORDS, bare=("tassel",), rules=RULES,
             judge=judge, stage=stage, missing=missing, page=page)
 """,
 }
@@ -127,11 +127,12 @@ LINES = (
     ("core/entries.py", "from lyrandis.core.errors import DomainError\n",
      "from lyrandis.core.errors import DomainError\n"
      "from lyrandis.core.toy.readings import ToyReading\n"),
-    ("core/rooms.py", "FLIGHT, CRAWLS, LISTEN)", "FLIGHT, CRAWLS, LISTEN, TOY)"),
-    ("core/rooms.py", "from lyrandis.core.room import Page, Room\n",
-     "from lyrandis.core.room import Page, Room\nfrom lyrandis.core.toy.room import ROOM as TOY\n"),
+    ("core/stages.py", "FLIGHT, CRAWLS, LISTEN)", "FLIGHT, CRAWLS, LISTEN, TOY)"),
+    ("core/stages.py", "from lyrandis.core.stage_spec import Page, StageSpec\n",
+     "from lyrandis.core.stage_spec import Page, StageSpec\n"
+     "from lyrandis.core.toy.spec import SPEC as TOY\n"),
 )  # fmt: skip
-"""The key, the readings and the room: a line each in three lists, two with their import."""
+"""The key, the readings and the spec: a line each in three lists, two with their import."""
 PLACE = """
 export const toy = {
   key: 'toy', name: 'Toy',
@@ -199,9 +200,9 @@ from lyrandis.api.app import openapi_document
 from lyrandis.core import entries as e
 from lyrandis.core.jot import parse
 from lyrandis.core.reading import StageKey
-from lyrandis.core.rooms import ROOMS
+from lyrandis.core.stages import STAGES
 from typing import get_args
-assert get_args(StageKey) == tuple(room.key for room in ROOMS)
+assert get_args(StageKey) == tuple(spec.key for spec in STAGES)
 schemas = openapi_document()["components"]["schemas"]
 reading = parse("tassel 40").reading
 print(json.dumps([

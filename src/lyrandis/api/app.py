@@ -1,4 +1,4 @@
-"""Making the app: routers, gate, problems and the page."""
+"""Making the app: routers, request guard, problems and the page."""
 
 import re
 from collections.abc import Callable
@@ -22,7 +22,7 @@ from lyrandis import __version__
 from lyrandis.api import problems
 from lyrandis.api.carried import FIELD_PAGE
 from lyrandis.api.curves import CurvesOfRigs
-from lyrandis.api.gate import Gate
+from lyrandis.api.request_guard import RequestGuard
 from lyrandis.api.rig_cache import RigCache
 from lyrandis.api.routers import (
     arrows,
@@ -45,7 +45,7 @@ from lyrandis.api.routers import (
 from lyrandis.api.routers.demo import put_sounds
 from lyrandis.api.worker import Worker
 from lyrandis.demo.scenario import drafts
-from lyrandis.sounds.shelf import Shelf
+from lyrandis.sounds.recording_store import RecordingStore
 from lyrandis.store.bench import Bench
 from lyrandis.store.database import open_database
 
@@ -90,12 +90,12 @@ def create_app(settings: Settings) -> FastAPI:
     """Return the app over the database of the settings, demo loaded when asked and not there."""
     engine = open_database(settings.database)
     bench = Bench(engine, settings.clock)
-    shelf = Shelf(settings.database.parent / "sounds")
-    shelf.sweep()
+    recordings = RecordingStore(settings.database.parent / "sounds")
+    recordings.sweep()
     worker = Worker()
     if settings.demo and bench.is_empty():
         bench.load(drafts(), origin="demo")
-        put_sounds(shelf)
+        put_sounds(recordings)
 
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> Any:
@@ -107,7 +107,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.state.bench = bench
     app.state.worker = worker
     app.state.rigs = RigCache(bench, CurvesOfRigs(worker))
-    app.state.shelf = shelf
+    app.state.recordings = recordings
     app.state.settings = settings
     _serve_page(app, settings.static)
     return app
@@ -127,7 +127,7 @@ def _bare_app(lifespan: Any = None, page: str | None = None) -> FastAPI:
     app.openapi = openapi_document  # type: ignore[method-assign]
     problems.install(app)
     app.add_middleware(_PageGZip, minimum_size=500, compresslevel=6)
-    app.add_middleware(Gate, page=page)
+    app.add_middleware(RequestGuard, page=page)
     return app
 
 

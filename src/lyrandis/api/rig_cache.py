@@ -15,9 +15,9 @@ from lyrandis.api.curves import CurvesOfRigs
 from lyrandis.core.assessment import Assessment, judge
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.reading import StageKey
-from lyrandis.core.room import Page
-from lyrandis.core.rooms import ROOMS, AnyPage
 from lyrandis.core.setup import Setup, fold
+from lyrandis.core.stage_spec import Page
+from lyrandis.core.stages import STAGES, AnyPage
 from lyrandis.store.bench import Bench
 from lyrandis.store.log import RigLog
 
@@ -163,5 +163,5 @@ def _joined(assessment: bytes, page: bytes | None) -> bytes:
 
 def page_of(setup: Setup, page: StageKey | None) -> Callable[[Computed], Page] | None:
     """Return what draws a stage's pages; None where none is asked for or it does not apply."""
-    rooms = (room for room in ROOMS if room.key == page and room.applies(setup))
-    return next((room.page for room in rooms), None)
+    specs = (spec for spec in STAGES if spec.key == page and spec.applies(setup))
+    return next((spec.page for spec in specs), None)

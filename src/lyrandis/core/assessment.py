@@ -8,9 +8,9 @@ from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.next_step import next_step
 from lyrandis.core.reading import PARTS, PartKind
-from lyrandis.core.room import Room
-from lyrandis.core.rooms import ROOMS
 from lyrandis.core.setup import Setup
+from lyrandis.core.stage_spec import StageSpec
+from lyrandis.core.stages import STAGES
 
 
 class FittedPart(BaseModel):
@@ -47,17 +47,17 @@ def assess(setup: Setup) -> Assessment:
     return judge(compute(setup))
 
 
-def judge(c: Computed, rooms: Sequence[Room] = ROOMS) -> Assessment:
-    """Judge what was computed of a rig, room by room in order of work."""
-    open_rooms = [room for room in rooms if room.applies(c.setup)]
-    found = [(room, room.judge(c)) for room in open_rooms]
+def judge(c: Computed, specs: Sequence[StageSpec] = STAGES) -> Assessment:
+    """Judge what was computed of a rig, spec by spec in order of work."""
+    open_specs = [spec for spec in specs if spec.applies(c.setup)]
+    found = [(spec, spec.judge(c)) for spec in open_specs]
     findings = sorted(
         (finding for _, group in found for finding in group),
         key=lambda finding: j.SEVERITIES.index(finding.severity),
     )
-    titles = {rule.id: rule.title for room in open_rooms for rule in room.rules}
+    titles = {rule.id: rule.title for spec in open_specs for rule in spec.rules}
     findings = [_titled(finding, titles) for finding in findings]
-    unchecked = [one for room in open_rooms for one in room.unchecked(c)]
+    unchecked = [one for spec in open_specs for one in spec.unchecked(c)]
     setup = c.setup
     return Assessment(
         rig=setup.rig,
@@ -67,13 +67,13 @@ def judge(c: Computed, rooms: Sequence[Room] = ROOMS) -> Assessment:
         entry_count=setup.entry_count,
         fitted=_fitted(setup),
         stages=tuple(
-            _stage(room, number, group, _by_order(c, room, room.stage(c, group)))
-            for number, (room, group) in enumerate(found, start=1)
+            _stage(spec, number, group, _by_order(c, spec, spec.stage(c, group)))
+            for number, (spec, group) in enumerate(found, start=1)
         ),
         may_shoot=_may_shoot(findings, unchecked),
         findings=tuple(findings),
-        next_step=next_step(c, findings, open_rooms, unchecked),
-        reckoning=any(room.waits(c) for room in open_rooms),
+        next_step=next_step(c, findings, open_specs, unchecked),
+        reckoning=any(spec.waits(c) for spec in open_specs),
     )
 
 
@@ -97,9 +97,9 @@ def _may_shoot(findings: Sequence[j.Finding], unchecked: Sequence[j.Unchecked]) 
 _OF_ORDER: dict[str, j.Mark] = {"direct": "in_doubt", "waits": "waits", "rests": "rests"}
 
 
-def _by_order(c: Computed, room: Room, standing: j.Standing) -> j.Standing:
+def _by_order(c: Computed, spec: StageSpec, standing: j.Standing) -> j.Standing:
     """Mark a stage by the order of work, where something it rests on moved since."""
-    node = c.order.doubt_in(room.key)
+    node = c.order.doubt_in(spec.key)
     if node is None or standing.mark in ("in_doubt", "unset"):
         return standing
     mark = _OF_ORDER[c.order.states[node].mark]
@@ -108,9 +108,11 @@ def _by_order(c: Computed, room: Room, standing: j.Standing) -> j.Standing:
     )
 
 
-def _stage(room: Room, number: int, findings: list[j.Finding], standing: j.Standing) -> j.Stage:
+def _stage(
+    spec: StageSpec, number: int, findings: list[j.Finding], standing: j.Standing
+) -> j.Stage:
     stop = any(finding.severity == "stop" for finding in findings)
-    return j.Stage(key=room.key, number=number, name=room.name, stop=stop, **dict(standing))
+    return j.Stage(key=spec.key, number=number, name=spec.name, stop=stop, **dict(standing))
 
 
 def _fitted(setup: Setup) -> tuple[FittedPart, ...]:

@@ -26,10 +26,10 @@ from lyrandis.core import entries as e
 from lyrandis.core.archer.readings import AnchorChosen, HoldChosen
 from lyrandis.core.bench_readings import PartFitted, Retraction
 from lyrandis.core.crawls.readings import CrawlMark
+from lyrandis.core.effective import EffectiveReadings, in_force, parts_fitted
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import Listener, parse
 from lyrandis.core.phrase import Phrase
-from lyrandis.core.pile import Pile, in_force, parts_fitted
 from lyrandis.core.reading import ENTRY_ID, BaseReading, Fitted, Subject
 from lyrandis.core.record import check_instant
 
@@ -305,6 +305,6 @@ def _as_it_was(
     """Return the parts on the rig, and what was told of anchor and hold, at an instant."""
     standing = in_force([entry for entry in history if entry.happened_at <= at], ordered=True)
     fitted = parts_fitted(standing, rig)
-    pile = Pile(standing, rig, fitted)
-    anchor, hold = pile.last(AnchorChosen), pile.last(HoldChosen)
+    readings = EffectiveReadings(standing, rig, fitted)
+    anchor, hold = readings.last(AnchorChosen), readings.last(HoldChosen)
     return fitted, anchor.reading if anchor else None, hold.reading if hold else None

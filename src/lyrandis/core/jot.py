@@ -1,4 +1,4 @@
-"""The jot line: a bench shorthand turned into readings. Its words come from the rooms."""
+"""The jot line: a bench shorthand turned into readings. Its words come from the stages."""
 
 import difflib
 import re
@@ -11,13 +11,13 @@ from pydantic import ValidationError
 from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import Noted, PartFitted
 from lyrandis.core.errors import DomainError, Guess, Understood
-from lyrandis.core.heard import Heard, hear, told_of
+from lyrandis.core.free_order import Heard, hear, told_of
 from lyrandis.core.reading import PARTS, PartKind, Source, SubjectKind
 from lyrandis.core.refusals import refusal_of
-from lyrandis.core.room import Word
-from lyrandis.core.rooms import ROOMS
 from lyrandis.core.spoken import Line, Token
 from lyrandis.core.spoken_days import day_in
+from lyrandis.core.stage_spec import Word
+from lyrandis.core.stages import STAGES
 from lyrandis.core.units import UnitSet
 
 _KINDS: dict[str, PartKind] = {
@@ -67,7 +67,7 @@ _OF_NO_STAGE = (
     ),
     Word("fit", "rig", "fit no string", "a part put on this rig, by its name; or none", _fit),
 )
-WORDS: tuple[Word, ...] = (*(word for room in ROOMS for word in room.words), *_OF_NO_STAGE)
+WORDS: tuple[Word, ...] = (*(word for spec in STAGES for word in spec.words), *_OF_NO_STAGE)
 _BY_WORD = {name: word for word in WORDS for name in (word.word, *word.also)}
 _HEARS = {word.word: word.hears for word in WORDS if word.hears}
 _FREE_TEXT = re.compile(r"^\s*(?:note\b|arrow\s+\d+\s+remark\b|fit\b)", re.IGNORECASE)
@@ -319,4 +319,4 @@ def _bare_candidates(text: str, line: Line, to: Listener) -> list[str]:
         return of_mass
     if "length" not in kinds or (len(kinds) > 1 and to.stage is None):
         return [word for word in of_mass if len(kinds) > 1 and _reads(f"{word} {text}", to)]
-    return list(next((room.bare for room in ROOMS if room.key == to.stage), ROOMS[0].bare))
+    return list(next((spec.bare for spec in STAGES if spec.key == to.stage), STAGES[0].bare))

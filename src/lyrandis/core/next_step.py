@@ -1,6 +1,6 @@
 """The one thing most worth doing: danger first, then what is missing, then what is least sure.
 
-No stage is named here: the rooms say what is missing, what is doubtful and what to ask for.
+No stage is named here: the stages say what is missing, what is doubtful and what to ask for.
 """
 
 import math
@@ -10,7 +10,7 @@ from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import phrase, plain
-from lyrandis.core.room import Doubt, Room
+from lyrandis.core.stage_spec import Doubt, StageSpec
 
 LEAST_SHARPENING = 1.2
 """A reading that would shrink its own part of the ± by less than this is not worth its trouble."""
@@ -19,27 +19,27 @@ LEAST_SHARPENING = 1.2
 def next_step(
     c: Computed,
     findings: list[j.Finding],
-    rooms: Sequence[Room],
+    specs: Sequence[StageSpec],
     unchecked: Sequence[j.Unchecked] = (),
 ) -> j.NextStep:
-    """Return the next step for a rig with these findings; `rooms` in order of work.
+    """Return the next step for a rig with these findings; `specs` in order of work.
 
     What is looked at before the first shot comes before anything is measured; a setting that is in
     doubt because something moved comes before a number is made sharper. What is begun goes before
     what it is begun to settle.
     """
-    going = next(((room, step) for room in rooms if (step := room.under_way(c))), None)
+    going = next(((spec, step) for spec in specs if (step := spec.under_way(c))), None)
     waits = going[0].settles if going else frozenset()
     return (
         _from_finding(findings, "stop")
         or next((one.step for one in unchecked if one.step is not None), None)
-        or next(filter(None, (room.left_changed(c) for room in rooms)), None)
-        or next(filter(None, (room.missing(c) for room in rooms)), None)
+        or next(filter(None, (spec.left_changed(c) for spec in specs)), None)
+        or next(filter(None, (spec.missing(c) for spec in specs)), None)
         or _from_finding([one for one in findings if one.rule not in waits], "mend")
         or (going[1] if going else None)
         or (c.order.step if c.order.doubted else None)
-        or _sharpen([doubt for room in rooms for doubt in room.doubts(c)])
-        or _ask(c, rooms)
+        or _sharpen([doubt for spec in specs for doubt in spec.doubts(c)])
+        or _ask(c, specs)
     )
 
 
@@ -89,7 +89,7 @@ def _sharpest(causes: list[Doubt]) -> j.NextStep | None:
     return best.step.model_copy(update={"tells": tells})
 
 
-def _ask(c: Computed, rooms: Sequence[Room]) -> j.NextStep:
+def _ask(c: Computed, specs: Sequence[StageSpec]) -> j.NextStep:
     """Return the first ask in turn; the last one is always there."""
-    asks = sorted((ask for room in rooms for ask in room.asks), key=lambda ask: ask.turn)
+    asks = sorted((ask for spec in specs for ask in spec.asks), key=lambda ask: ask.turn)
     return next(step for step in (ask.step(c) for ask in asks) if step is not None)

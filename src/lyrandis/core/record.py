@@ -6,8 +6,8 @@ from datetime import datetime, timedelta
 
 from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import PartFitted
+from lyrandis.core.effective import in_order, when
 from lyrandis.core.errors import DomainError
-from lyrandis.core.pile import in_order, when
 from lyrandis.core.reading import Fitted
 
 FUTURE_ALLOWED = timedelta(minutes=5)

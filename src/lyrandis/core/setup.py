@@ -18,6 +18,7 @@ from lyrandis.core.bow.facts import facts as bow_facts
 from lyrandis.core.crawls.facts import CrawlFacts, OtherArrows
 from lyrandis.core.crawls.facts import facts as crawl_facts
 from lyrandis.core.crawls.readings import CrawlMark, CrawlReading
+from lyrandis.core.effective import EffectiveReadings, in_force, parts_fitted
 from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.facts import facts as flight_facts
 from lyrandis.core.listen.facts import ListenFacts
@@ -26,7 +27,6 @@ from lyrandis.core.nock.facts import NockFacts
 from lyrandis.core.nock.facts import facts as nock_facts
 from lyrandis.core.order.facts import OrderFacts
 from lyrandis.core.order.facts import facts as order_facts
-from lyrandis.core.pile import Pile, in_force, parts_fitted
 from lyrandis.core.reading import Fitted, SubjectKind
 from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.facts import facts as string_facts
@@ -56,7 +56,9 @@ class Setup:
     other_arrows: tuple[OtherArrows, ...] = ()
     listen: ListenFacts = field(default_factory=ListenFacts)
     order: OrderFacts = field(default_factory=OrderFacts)
-    pile: Pile = field(default_factory=Pile, compare=False, repr=False)
+    effective: EffectiveReadings = field(
+        default_factory=EffectiveReadings, compare=False, repr=False
+    )
     """All that stands: a stage whose facts nobody else reads takes them from here."""
 
     def subject(self, kind: SubjectKind) -> tuple[str | None, str | None]:
@@ -93,36 +95,36 @@ def fold(
     if rig is None:
         rig = next((s.subject.id for s in reversed(standing) if s.subject.kind == "rig"), None)
     fitted = parts_fitted(standing, rig)
-    pile = Pile(standing, rig, fitted)
-    away = pile.last(PutAway)
+    readings = EffectiveReadings(standing, rig, fitted)
+    away = readings.last(PutAway)
     return Setup(
         rig=rig,
-        name=pile.names.get("rig"),
+        name=readings.names.get("rig"),
         put_away=away is not None and away.reading.away,
         revision=max(map(_SEQ, entries), default=0),
         entry_count=len(entries),
         fitted=fitted,
-        archer=archer_facts(pile),
-        bow=bow_facts(pile),
-        string=string_facts(pile),
-        arrows=arrow_facts(pile),
-        nock=nock_facts(pile),
-        flight=flight_facts(pile),
-        crawls=crawl_facts(pile),
-        other_arrows=_other_arrows(standing, rig, pile, fitted),
-        listen=listen_facts(pile),
-        order=order_facts(pile),
-        pile=pile,
+        archer=archer_facts(readings),
+        bow=bow_facts(readings),
+        string=string_facts(readings),
+        arrows=arrow_facts(readings),
+        nock=nock_facts(readings),
+        flight=flight_facts(readings),
+        crawls=crawl_facts(readings),
+        other_arrows=_other_arrows(standing, rig, readings, fitted),
+        listen=listen_facts(readings),
+        order=order_facts(readings),
+        effective=readings,
     )
 
 
 def _other_arrows(
-    standing: Sequence[e.Entry], rig: str | None, pile: Pile, fitted: Fitted
+    standing: Sequence[e.Entry], rig: str | None, readings: EffectiveReadings, fitted: Fitted
 ) -> tuple[OtherArrows, ...]:
     """Return the other sets that crawls were shot with, archer and bow being the same."""
     sets: dict[str, None] = {}
-    for one in pile.others:
-        then = pile.made_with[one.entry.id]
+    for one in readings.others:
+        then = readings.made_with[one.entry.id]
         same = (then.archer, then.bow) == (fitted.archer, fitted.bow)
         if isinstance(one.reading, CrawlMark) and same and then.arrow_set is not None:
             sets[then.arrow_set] = None
@@ -132,6 +134,6 @@ def _other_arrows(
     of_table = [entry for entry in standing if type(entry.reading) in _OF_A_TABLE]
     found = []
     for arrow_set in sets:
-        other = Pile(of_table, rig, fitted.model_copy(update={"arrow_set": arrow_set}))
+        other = EffectiveReadings(of_table, rig, fitted.model_copy(update={"arrow_set": arrow_set}))
         found.append(OtherArrows(arrow_set, arrow_facts(other), crawl_facts(other)))
     return tuple(found)

@@ -13,8 +13,8 @@ from sqlalchemy import Engine, func, select
 from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import Named, PartFitted, PutAway, Retraction
 from lyrandis.core.clock import ClockCheck, check_clock
+from lyrandis.core.effective import parts_fitted
 from lyrandis.core.errors import DomainError
-from lyrandis.core.pile import parts_fitted
 from lyrandis.core.reading import Fitted, PartKind, Subject, SubjectKind
 from lyrandis.core.record import FUTURE_ALLOWED, check_instant, recorded
 from lyrandis.store.checks import (

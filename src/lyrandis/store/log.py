@@ -11,7 +11,7 @@ from sqlalchemy import Connection, select
 
 from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import PartFitted
-from lyrandis.core.pile import when
+from lyrandis.core.effective import when
 from lyrandis.core.reading import SubjectKind
 from lyrandis.store.models import EntryRow
 from lyrandis.store.rows import COLUMNS, UnreadableRow, entry_or_unreadable

@@ -13,8 +13,8 @@ from sqlalchemy import ColumnElement, Connection, select
 
 from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import Retraction
+from lyrandis.core.effective import in_force
 from lyrandis.core.errors import DomainError
-from lyrandis.core.pile import in_force
 from lyrandis.core.quantities import AS_STORED
 from lyrandis.core.reading import Fitted, Subject, SubjectKind, revision_of
 from lyrandis.core.stored import cast_up

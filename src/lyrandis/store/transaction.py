@@ -12,8 +12,8 @@ from sqlalchemy import Connection, func, insert, select
 
 from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import Named, PartFitted, Retraction
+from lyrandis.core.effective import At, when
 from lyrandis.core.errors import DomainError
-from lyrandis.core.pile import At, when
 from lyrandis.core.reading import Fitted, Subject, SubjectKind
 from lyrandis.core.record import Fittings
 from lyrandis.store.models import EntryRow, SubjectRow

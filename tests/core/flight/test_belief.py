@@ -269,7 +269,7 @@ def test_a_virtual_rig_that_never_strikes_reads_stiff() -> None:
 
 def test_closed_loops_end_near_the_truth() -> None:
     """Twelve rigs, tested and corrected until tuned is said; the nock's height with it."""
-    shaft, both = loop(12, "kind"), loop(4, "kind", nock=True)
+    shaft, both = loop(12, "steady"), loop(4, "steady", nock=True)
     assert shaft.within(1.0) >= 0.8
     assert mean(shaft.done) >= 0.8
     assert both.within(1.6, 4.0) >= 0.7

@@ -66,8 +66,8 @@ CASES: dict[str, tuple[float, list[tuple[Step | None, tuple[float, ...]]]]] = {
         (step(TAIL, 0), (0.016, 0.737, 0.018, 0.229, -0.73, 4.33, 0.512)),
     ]),
     "G": (5, [
-        (step(TAIL, 1, "careless"), ()),
-        (step(BARE, -0.30, "careless"), (0.012, 0.054, 0.046, 0.888, 5.74, 2.87, 0.040)),
+        (step(TAIL, 1, "beginning"), ()),
+        (step(BARE, -0.30, "beginning"), (0.012, 0.054, 0.046, 0.888, 5.74, 2.87, 0.040)),
     ]),
     "H": (2, [
         (step(TAIL, 5), ()),

@@ -2987,7 +2987,7 @@ export interface components {
              * Care
              * @enum {string}
              */
-            care: "kind" | "ordinary" | "careless";
+            care: "steady" | "ordinary" | "beginning";
             /**
              * Source
              * @enum {string}
@@ -3370,7 +3370,7 @@ export interface components {
         };
         /**
          * Kept
-         * @description A recording on the shelf.
+         * @description A recording that is kept on this machine.
          */
         Kept: {
             /** Mark */
@@ -5399,7 +5399,7 @@ export interface components {
              * Care
              * @enum {string}
              */
-            care: "kind" | "ordinary" | "careless";
+            care: "steady" | "ordinary" | "beginning";
         };
         /**
          * ShotDrawing

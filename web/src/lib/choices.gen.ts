@@ -123,9 +123,9 @@ export const PUSHED_WORDS = [
   ['nock', 'nock moved'],
 ] as const;
 export const CARE_WORDS = [
-  ['kind', 'steady: tight groups, a sharp eye'],
+  ['steady', 'steady: tight groups, a sharp eye'],
   ['ordinary', 'ordinary'],
-  ['careless', 'beginning: wide groups'],
+  ['beginning', 'beginning: wide groups'],
 ] as const;
 export const MATCH_FROM_WORDS = [
   ['flight', 'what this rig\'s flight says'],

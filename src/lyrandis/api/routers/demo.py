@@ -10,7 +10,7 @@ from lyrandis.api.problems import CONFLICT
 from lyrandis.api.routers.rigs import RigOut, list_rigs
 from lyrandis.core.errors import DomainError
 from lyrandis.demo.scenario import SUBJECTS, drafts, sounds
-from lyrandis.sounds.shelf import Shelf
+from lyrandis.sounds.recording_store import RecordingStore
 
 router = api_router("demo")
 
@@ -27,13 +27,13 @@ def load_demo(request: Request, bench: BenchOf) -> list[RigOut]:
             "Look in the rig list, put-away rigs included.",
         )
     bench.load(drafts(), origin="demo")
-    shelf: Shelf = request.app.state.shelf
-    put_sounds(shelf)
+    recordings: RecordingStore = request.app.state.recordings
+    put_sounds(recordings)
     return list_rigs(bench)
 
 
-def put_sounds(shelf: Shelf) -> None:
+def put_sounds(recordings: RecordingStore) -> None:
     """Put the demo's own recordings beside its entries; without them the numbers stand alone."""
     for name, data in sounds():
         with suppress(DomainError):
-            shelf.put(data, name, simulated=True)
+            recordings.put(data, name, simulated=True)

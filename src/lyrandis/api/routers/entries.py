@@ -11,9 +11,9 @@ from lyrandis.api.context import BenchOf, RigsOf, as_json
 from lyrandis.api.problems import CONFLICT, NOT_FOUND
 from lyrandis.api.rig_cache import Judged, RigCache
 from lyrandis.core import entries as e
+from lyrandis.core.effective import in_force, overruling, when
 from lyrandis.core.order.readings import SettingChecked
 from lyrandis.core.phrase import Phrase
-from lyrandis.core.pile import in_force, overruling, when
 from lyrandis.core.reading import EntryId, StageKey, SubjectId
 from lyrandis.store.bench import Bench
 

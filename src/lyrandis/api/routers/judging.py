@@ -25,8 +25,8 @@ from lyrandis.core.judgement import Rule
 from lyrandis.core.phrase import Phrase, plain
 from lyrandis.core.reading import Source, StageKey, Subject, SubjectId, SubjectKind
 from lyrandis.core.record import as_entries, check_instant
-from lyrandis.core.rooms import RULEBOOK
 from lyrandis.core.setup import Setup, fold
+from lyrandis.core.stages import RULEBOOK
 from lyrandis.core.terms import TERMS, Term
 from lyrandis.core.units import UnitSet
 from lyrandis.store.bench import Bench

@@ -6,11 +6,11 @@ from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf
 from lyrandis.core.look_over import LookOver
 from lyrandis.core.reading import PartKind
-from lyrandis.core.rooms import ROOMS
+from lyrandis.core.stages import STAGES
 
 router = api_router("subjects")
 
-_LOOKS_OVER = {room.looks_over.part: room.looks_over for room in ROOMS if room.looks_over}
+_LOOKS_OVER = {spec.looks_over.part: spec.looks_over for spec in STAGES if spec.looks_over}
 
 
 class OnRig(BaseModel):

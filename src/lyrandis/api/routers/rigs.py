@@ -21,9 +21,9 @@ from lyrandis.core import entries as e
 from lyrandis.core.assessment import Assessment
 from lyrandis.core.bench_readings import Retraction
 from lyrandis.core.computed import compute
+from lyrandis.core.effective import retracted_ids
 from lyrandis.core.judgement import Finding, Mark, Value
 from lyrandis.core.phrase import Phrase, plain
-from lyrandis.core.pile import retracted_ids
 from lyrandis.core.reading import EntryId, Name, PartKind, StageKey, SubjectId
 from lyrandis.core.setup import fold
 from lyrandis.store.bench import Bench, NewPart

@@ -42,7 +42,7 @@ from lyrandis.core.reading import SubjectId, plain_text
 from lyrandis.instruments.microphone import Faults, Kind, Place, record
 from lyrandis.instruments.sounding import sounding_of
 from lyrandis.sounds.reading import wav_of
-from lyrandis.sounds.shelf import Kept, Shelf
+from lyrandis.sounds.recording_store import Kept, RecordingStore
 
 router = api_router("sounds")
 
@@ -52,12 +52,12 @@ Takes = Annotated[list[TakeNumber], Field(max_length=MOST_TAKES)]
 SoundName = Annotated[str, Query(min_length=1, max_length=120), AfterValidator(plain_text)]
 
 
-def _shelf(request: Request) -> Shelf:
-    shelf: Shelf = request.app.state.shelf
-    return shelf
+def _shelf(request: Request) -> RecordingStore:
+    recordings: RecordingStore = request.app.state.recordings
+    return recordings
 
 
-ShelfOf = Annotated[Shelf, Depends(_shelf)]
+RecordingsOf = Annotated[RecordingStore, Depends(_shelf)]
 
 
 class Moved(BaseModel):
@@ -176,37 +176,37 @@ _WAV: dict[int | str, dict[str, Any]] = {
 
 @router.post("/sounds", status_code=201, response_model=Kept, openapi_extra=_BODY)
 async def keep_sound(
-    request: Request, shelf: ShelfOf, name: SoundName = "recording", lossy: bool = False
+    request: Request, recordings: RecordingsOf, name: SoundName = "recording", lossy: bool = False
 ) -> Response:
     """Keep a recording on this machine: WAV of any PCM format or FLAC, 50 MB and 3 minutes."""
     data = await request.body()
-    kept = await run_in_threadpool(lambda: shelf.put(data, name, lossy=lossy))
+    kept = await run_in_threadpool(lambda: recordings.put(data, name, lossy=lossy))
     return as_json(kept, 201)
 
 
 @router.get("/sounds")
-def list_sounds(shelf: ShelfOf) -> list[Kept]:
+def list_sounds(recordings: RecordingsOf) -> list[Kept]:
     """List the recordings that are kept."""
-    return shelf.all()
+    return recordings.all()
 
 
 @router.get("/sounds/{mark}", response_class=Response, responses=_WAV)
-def read_sound_file(shelf: ShelfOf, mark: SoundMark) -> Response:
+def read_sound_file(recordings: RecordingsOf, mark: SoundMark) -> Response:
     """Return a recording, to be heard."""
-    about = shelf.about(mark)
+    about = recordings.about(mark)
     kind = "audio/flac" if about.format == "FLAC" else "audio/wav"
-    return Response(shelf.data(mark), media_type=kind)
+    return Response(recordings.data(mark), media_type=kind)
 
 
 @router.delete("/sounds/{mark}", status_code=204)
-def forget_sound(shelf: ShelfOf, mark: SoundMark) -> Response:
+def forget_sound(recordings: RecordingsOf, mark: SoundMark) -> Response:
     """Forget a recording for good; what was recorded of it in numbers stays."""
-    shelf.forget(mark)
+    recordings.forget(mark)
     return Response(status_code=204)
 
 
-def _sound(shelf: Shelf, mark: str) -> Sound:
-    read = shelf.read(mark)
+def _sound(recordings: RecordingStore, mark: str) -> Sound:
+    read = recordings.read(mark)
     return at_working_rate(read.samples, float(read.head.rate_hz))
 
 
@@ -214,25 +214,27 @@ At = Annotated[list[float], Query(max_length=MOST_TAKES)]
 
 
 @router.get("/sounds/{mark}/traces", response_model=Traces, responses=LONG)
-async def read_traces(work: LongWorkOf, shelf: ShelfOf, mark: SoundMark, at: At) -> Response:
+async def read_traces(
+    work: LongWorkOf, recordings: RecordingsOf, mark: SoundMark, at: At
+) -> Response:
     """Return takes of a recording drawn from their onsets."""
     onsets = [min(max(one, 0.0), 700.0) for one in at]
 
     def make(_: Tell) -> Traces:
-        return Traces(traces=said_traces(traces(_sound(shelf, mark), onsets)))
+        return Traces(traces=said_traces(traces(_sound(recordings, mark), onsets)))
 
     return await work.take(("traces", mark, tuple(onsets)), make)
 
 
 @router.get("/sounds/{mark}/spectrogram", response_model=SpectrogramOut, responses=LONG)
 async def read_spectrogram(
-    work: LongWorkOf, shelf: ShelfOf, mark: SoundMark,
+    work: LongWorkOf, recordings: RecordingsOf, mark: SoundMark,
     at_s: Annotated[float, Query(ge=0, le=700)],
 ) -> Response:  # fmt: skip
     """Return the spectrogram of one take."""
 
     def make(_: Tell) -> SpectrogramOut:
-        return SpectrogramOut(**picture(_sound(shelf, mark), at_s)._asdict())
+        return SpectrogramOut(**picture(_sound(recordings, mark), at_s)._asdict())
 
     return await work.take(("spectrogram", mark, at_s), make, slot=("spectrogram", mark))
 
@@ -249,8 +251,8 @@ async def _listen(
     return await work.take(("listening", key), make, slot=slot, priority=Priority.LISTENING)
 
 
-def _named(shelf: Shelf, mark: str) -> Sounded:
-    about = shelf.about(mark)
+def _named(recordings: RecordingStore, mark: str) -> Sounded:
+    about = recordings.about(mark)
     return Sounded(mark, about.name, about.lossy)
 
 
@@ -258,7 +260,7 @@ def _named(shelf: Shelf, mark: str) -> Sounded:
 async def hear_sound(
     work: LongWorkOf,
     rigs: RigsOf,
-    shelf: ShelfOf,
+    recordings: RecordingsOf,
     rig: SubjectId,
     mark: SoundMark,
     asked: ToHear,
@@ -269,14 +271,14 @@ async def hear_sound(
     """
     c = await run_in_threadpool(rigs.computed, rig)
     known = c.listen.heard(mark)
-    if known is not None and not shelf.has(mark):
+    if known is not None and not recordings.has(mark):
         reading = restruck(known.reading, asked.struck)
         return as_json(Heard(hearing=Hearing(draft=reading, troubles=(), traces=())))
-    check_places([moved.at_s for moved in asked.moved], shelf.about(mark).seconds)
-    voice, sounded = _voice(c), _named(shelf, mark)
+    check_places([moved.at_s for moved in asked.moved], recordings.about(mark).seconds)
+    voice, sounded = _voice(c), _named(recordings, mark)
 
     def make(tell: Tell) -> Heard:
-        read = shelf.read(mark)
+        read = recordings.read(mark)
         return Heard(
             hearing=hearing(
                 read.samples, float(read.head.rate_hz), asked.what, voice, sounded,
@@ -292,14 +294,14 @@ async def hear_sound(
 async def time_sound(
     work: LongWorkOf,
     rigs: RigsOf,
-    shelf: ShelfOf,
+    recordings: RecordingsOf,
     rig: SubjectId,
     mark: SoundMark,
     asked: ToTime,
 ) -> Response:
     """Listen to shots at a butt, and return the speed they make."""
-    c, sounded = await run_in_threadpool(rigs.computed, rig), _named(shelf, mark)
-    check_places([marks.release_s for marks in asked.marks], shelf.about(mark).seconds)
+    c, sounded = await run_in_threadpool(rigs.computed, rig), _named(recordings, mark)
+    check_places([marks.release_s for marks in asked.marks], recordings.about(mark).seconds)
     mass = c.arrow.finished.mass.value if c.arrow.finished else None
     drag = drag_of(mass, c.setup.arrows.part("shaft_diameter_mm")[0]).value
     # the mechanics alone: a speed that was heard before shall not draw the next one to itself
@@ -311,7 +313,7 @@ async def time_sound(
     )  # fmt: skip
 
     def make(tell: Tell) -> Heard:
-        read = shelf.read(mark)
+        read = recordings.read(mark)
         marks = {
             one.shot: Marks(release_s=one.release_s, strike_s=one.strike_s) for one in asked.marks
         }
@@ -329,17 +331,17 @@ async def time_sound(
 async def tap_sound(
     work: LongWorkOf,
     rigs: RigsOf,
-    shelf: ShelfOf,
+    recordings: RecordingsOf,
     rig: SubjectId,
     mark: SoundMark,
     asked: ToTap,
 ) -> Response:
     """Listen to shafts that are tapped one after another."""
-    c, sounded = await run_in_threadpool(rigs.computed, rig), _named(shelf, mark)
+    c, sounded = await run_in_threadpool(rigs.computed, rig), _named(recordings, mark)
     notes = per_root_ei(beam_as_tapped(c.arrow.sheet, asked.state, None))
 
     def make(tell: Tell) -> Heard:
-        read = shelf.read(mark)
+        read = recordings.read(mark)
         return Heard(
             taps=tap_hearing(
                 read.samples, float(read.head.rate_hz), notes, sounded, state=asked.state,
@@ -385,7 +387,9 @@ SHAFT_SPREAD = (0.0, 0.012, -0.01, 0.045, -0.004, 0.006, -0.035, 0.002, 0.015, -
 @router.post(
     "/rigs/{rig}/instruments/microphone", status_code=201, response_model=Kept, responses=NOT_FOUND
 )
-def pretend_sound(rigs: RigsOf, shelf: ShelfOf, rig: SubjectId, asked: Pretend) -> Response:
+def pretend_sound(
+    rigs: RigsOf, recordings: RecordingsOf, rig: SubjectId, asked: Pretend
+) -> Response:
     """Let the simulated microphone record this rig; nothing of it is measured."""
     c = rigs.computed(rig)
     shafts = SHAFT_SPREAD[: asked.takes] if asked.what == "taps" else ()
@@ -400,7 +404,7 @@ def pretend_sound(rigs: RigsOf, shelf: ShelfOf, rig: SubjectId, asked: Pretend) 
         butt_m=asked.butt_m,
     )
     name = f"simulated {asked.what} {asked.seed}.wav"
-    return as_json(shelf.put(wav_of(made.samples, made.rate), name, simulated=True), 201)
+    return as_json(recordings.put(wav_of(made.samples, made.rate), name, simulated=True), 201)
 
 
 def _seed_of(rig: str) -> int:

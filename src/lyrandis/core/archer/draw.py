@@ -20,10 +20,10 @@ from lyrandis.core.archer.readings import (
 )
 from lyrandis.core.archer.words import Datum, Hold
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.effective import Recorded
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.pile import Recorded
+from lyrandis.core.memo import memo_by_equality
 from lyrandis.core.reading import BaseReading, Source
-from lyrandis.core.remember import remembered
 
 Basis = Literal["rig", "direct", "guess"]
 
@@ -274,7 +274,7 @@ def combine(readings: list[DrawReading]) -> tuple[Estimate, float]:
     return Estimate(mean, max(math.sqrt(variance), LEAST_SD_IN * MM_PER_IN)), scatter
 
 
-@remembered
+@memo_by_equality
 def draw_of(archer: ArcherFacts, hook: Estimate | None = None) -> Draw | None:
     """Return the draw length, or None when nothing bears on it.
 

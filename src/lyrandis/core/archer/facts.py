@@ -16,7 +16,7 @@ from lyrandis.core.archer.readings import (
     PurposeChosen,
     WeightWished,
 )
-from lyrandis.core.pile import Pile, Recorded
+from lyrandis.core.effective import EffectiveReadings, Recorded
 
 
 @dataclass(frozen=True)
@@ -48,22 +48,22 @@ class ArcherFacts:
         )
 
 
-def facts(pile: Pile) -> ArcherFacts:
+def facts(readings: EffectiveReadings) -> ArcherFacts:
     """Return what is in force of the archer on this rig."""
     return ArcherFacts(
-        name=pile.names.get("archer"),
-        marked=pile.all(DrawMarked),
-        on_scale=pile.all(DrawOnScale),
-        stated=pile.all(DrawStated),
-        arm_tapes=pile.all(ArmTape),
-        arm_spans=pile.all(ArmSpan),
-        hook_depth=pile.last(HookDepth),
-        hold=pile.last(HoldChosen),
-        anchor=pile.last(AnchorChosen),
-        hand=pile.last(HandChosen),
-        purpose=pile.last(PurposeChosen),
-        wished_weight=pile.last(WeightWished),
-        back_depth=pile.last(GripDepth, "back"),
-        belly_depth=pile.last(GripDepth, "belly"),
-        plunger_depth=pile.last(GripDepth, "plunger"),
+        name=readings.names.get("archer"),
+        marked=readings.all(DrawMarked),
+        on_scale=readings.all(DrawOnScale),
+        stated=readings.all(DrawStated),
+        arm_tapes=readings.all(ArmTape),
+        arm_spans=readings.all(ArmSpan),
+        hook_depth=readings.last(HookDepth),
+        hold=readings.last(HoldChosen),
+        anchor=readings.last(AnchorChosen),
+        hand=readings.last(HandChosen),
+        purpose=readings.last(PurposeChosen),
+        wished_weight=readings.last(WeightWished),
+        back_depth=readings.last(GripDepth, "back"),
+        belly_depth=readings.last(GripDepth, "belly"),
+        plunger_depth=readings.last(GripDepth, "plunger"),
     )

@@ -18,9 +18,9 @@ from lyrandis.core.archer.readings import (
     WeightWished,
 )
 from lyrandis.core.archer.words import Anchor, Datum, Hand, Hold, Purpose
-from lyrandis.core.heard import Choice, Hears, Slot
-from lyrandis.core.room import Word
+from lyrandis.core.free_order import Choice, Hears, Slot
 from lyrandis.core.spoken import Line
+from lyrandis.core.stage_spec import Word
 
 _DATUMS: dict[str, Datum] = {
     "trade": "trade", "pivot": "pivot", "true": "pivot", "back": "back", "belly": "belly",

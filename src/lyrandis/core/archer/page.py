@@ -7,7 +7,7 @@ from pydantic import BaseModel, ConfigDict
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import TRADE_OFFSET_MM
-from lyrandis.core.room import Page
+from lyrandis.core.stage_spec import Page
 
 MOST_READINGS = 12
 """What the drawing and its table can show and still be read; the logbook holds the rest."""

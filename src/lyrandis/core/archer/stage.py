@@ -9,10 +9,10 @@ from lyrandis.core.archer.readings import GripDepth
 from lyrandis.core.archer.rules import SCATTER_TO_MEND
 from lyrandis.core.archer.words import ANCHOR_WORDS, HAND_WORDS, HOLD_WORDS, PURPOSE_WORDS
 from lyrandis.core.computed import Computed
+from lyrandis.core.effective import Recorded
 from lyrandis.core.phrase import Phrase, mm, phrase
-from lyrandis.core.pile import Recorded
 from lyrandis.core.reading import BaseReading
-from lyrandis.core.room import plain_ask
+from lyrandis.core.stage_spec import plain_ask
 
 CAUTIONS = (
     j.Caution(id="light-bow", text="Measure draw on a light bow, never past its maker's limit."),

@@ -16,7 +16,7 @@ from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Phrase, gpp, mm, phrase, spine
-from lyrandis.core.room import Doubt, Target
+from lyrandis.core.stage_spec import Doubt, Target
 
 SHARP_ENOUGH = 0.025
 MEASURED_HOOK_SD_MM = MM_PER_IN / 16

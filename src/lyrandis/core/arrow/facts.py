@@ -11,8 +11,8 @@ from lyrandis.core.arrow.readings import (
     TaperShot,
 )
 from lyrandis.core.arrow.words import ShaftMaterial
+from lyrandis.core.effective import EffectiveReadings, Recorded, newest
 from lyrandis.core.lazy import lazy
-from lyrandis.core.pile import Pile, Recorded, newest
 
 
 @dataclass(frozen=True)
@@ -57,13 +57,13 @@ class ArrowFacts:
         return newest(self.passes, name)
 
 
-def facts(pile: Pile) -> ArrowFacts:
+def facts(readings: EffectiveReadings) -> ArrowFacts:
     """Return what is in force of the arrows on this rig: one mass a number, unnumbered ones all."""
     return ArrowFacts(
-        name=pile.names.get("arrow_set"),
-        masses=pile.keyed(ArrowMassed),
-        builds=pile.all(ArrowBuild),
-        numbered=pile.all(NumberedArrow),
-        tapers=pile.all(TaperShot),
-        passes=pile.all(ArrowPass),
+        name=readings.names.get("arrow_set"),
+        masses=readings.keyed(ArrowMassed),
+        builds=readings.all(ArrowBuild),
+        numbered=readings.all(NumberedArrow),
+        tapers=readings.all(TaperShot),
+        passes=readings.all(ArrowPass),
     )

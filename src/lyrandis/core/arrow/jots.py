@@ -9,10 +9,10 @@ from lyrandis.core.arrow.spine import pounds_from_reading, pounds_from_thousandt
 from lyrandis.core.arrow.words import LengthDatum, ShaftMaterial, SpineStandard
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.errors import Code, DomainError, Guess
-from lyrandis.core.heard import Choice, Hears, Slot
+from lyrandis.core.free_order import Choice, Hears, Slot
 from lyrandis.core.quantities import PLAUSIBLE, check
-from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line, Measure
+from lyrandis.core.stage_spec import Word
 from lyrandis.core.units import FORCE_UNITS_LBF, LENGTH_UNITS_MM
 
 _THOUSANDTHS = (200.0, 2100.0)

@@ -15,9 +15,9 @@ from lyrandis.core.bow.schools import SCHOOL_BAND_GPP, held_in_band
 from lyrandis.core.bow.thrust import ComputedFloor
 from lyrandis.core.bow.words import Family
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN
+from lyrandis.core.effective import Recorded
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.pile import Recorded
-from lyrandis.core.remember import remembered
+from lyrandis.core.memo import memo_by_equality
 
 Basis = Literal["weighed", "told", "estimated", "parts"]
 
@@ -213,7 +213,7 @@ def sum_of(parts: tuple[Part, ...]) -> Estimate | None:
     )
 
 
-@remembered
+@memo_by_equality
 def arrow_mass_of(arrows: ArrowFacts, draw_mm: float | None) -> ArrowMass | None:
     """Return the finished mass: weighed if anything was, else as told, else from the parts.
 

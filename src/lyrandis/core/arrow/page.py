@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict
 from lyrandis.core.arrow.quiver import QuiverArrow, Safety
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import TRADE_OFFSET_MM
-from lyrandis.core.room import Page
+from lyrandis.core.stage_spec import Page
 
 MOST_ARROWS = 60
 """What one drawing and its table can show and still be read; the logbook holds the rest."""

@@ -12,11 +12,11 @@ from typing import Literal
 
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.readings import ArrowMassed, NumberedArrow
+from lyrandis.core.effective import Recorded
 from lyrandis.core.entries import Entry
 from lyrandis.core.errors import DomainError
 from lyrandis.core.look_over import LookOver, looked_over_as
-from lyrandis.core.pile import Recorded
-from lyrandis.core.remember import remembered
+from lyrandis.core.memo import memo_by_equality
 
 MASS_STEP_GR = 5.0
 SPINE_STEP_LBF = 2.0
@@ -56,7 +56,7 @@ class QuiverArrow:
         return self.retired or self.safety == "cracked"
 
 
-@remembered
+@memo_by_equality
 def quiver_of(arrows: ArrowFacts) -> tuple[QuiverArrow, ...]:
     """Return the numbered arrows in order, each with the newest that is known of it.
 

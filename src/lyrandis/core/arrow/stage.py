@@ -7,7 +7,7 @@ from lyrandis.core.arrow.stage_build import build_values, part_values, pass_valu
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import Phrase, gpp, gr, phrase
-from lyrandis.core.room import Ask, plain_ask
+from lyrandis.core.stage_spec import Ask, plain_ask
 
 CAUTIONS = (
     j.Caution(

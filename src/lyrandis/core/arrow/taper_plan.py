@@ -22,8 +22,8 @@ from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.spine import M_PER_IN, WOOD_LOAD_N, WOOD_SPAN_M, stiffness
 from lyrandis.core.arrow.taper import taper_profile
 from lyrandis.core.arrow.words import Flight
+from lyrandis.core.effective import Recorded
 from lyrandis.core.errors import DomainError
-from lyrandis.core.pile import Recorded
 
 _SPAN_NEEDED = WOOD_SPAN_M * 1000
 STEPS = 7

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict
 from lyrandis.core.bow.readings import PutTogether
 from lyrandis.core.bow.words import ASSEMBLY_WORDS, AssemblyStep, BowMade, Family
 from lyrandis.core.computed import Computed
-from lyrandis.core.pile import Recorded
+from lyrandis.core.effective import Recorded
 
 ONLY_TAKE_DOWN: frozenset[AssemblyStep] = frozenset({"limbs_seated", "bolts_tight"})
 USUALLY_TAKE_DOWN: frozenset[Family] = frozenset({"target_recurve"})

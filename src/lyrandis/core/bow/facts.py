@@ -17,7 +17,7 @@ from lyrandis.core.bow.readings import (
     PutTogether,
     RiserLength,
 )
-from lyrandis.core.pile import Pile, Recorded
+from lyrandis.core.effective import EffectiveReadings, Recorded
 
 
 @dataclass(frozen=True)
@@ -38,21 +38,21 @@ class BowFacts:
     speeds: tuple[Recorded[ArrowSpeed], ...] = ()
 
 
-def facts(pile: Pile) -> BowFacts:
+def facts(readings: EffectiveReadings) -> BowFacts:
     """Return what is in force of the bow on this rig."""
     return BowFacts(
-        name=pile.names.get("bow"),
-        family=pile.last(BowFamily),
-        length=pile.last(BowLength),
-        riser_length=pile.last(RiserLength),
-        mark=pile.last(BowMark),
-        weighed=pile.all(BowWeighed),
-        draw_limit=pile.last(DrawLimit),
-        arrow_minimum=pile.last(ArrowMinimum),
-        brace_range=pile.last(BraceRange),
-        limb_pair=pile.merged(LimbPair),
-        inspections=pile.all(Inspected),
-        made=pile.last(BowMadeAs),
-        together=pile.all(PutTogether),
-        speeds=pile.all(ArrowSpeed),
+        name=readings.names.get("bow"),
+        family=readings.last(BowFamily),
+        length=readings.last(BowLength),
+        riser_length=readings.last(RiserLength),
+        mark=readings.last(BowMark),
+        weighed=readings.all(BowWeighed),
+        draw_limit=readings.last(DrawLimit),
+        arrow_minimum=readings.last(ArrowMinimum),
+        brace_range=readings.last(BraceRange),
+        limb_pair=readings.merged(LimbPair),
+        inspections=readings.all(Inspected),
+        made=readings.last(BowMadeAs),
+        together=readings.all(PutTogether),
+        speeds=readings.all(ArrowSpeed),
     )

@@ -7,9 +7,9 @@ from typing import Literal, get_args
 
 from lyrandis.core.bow.readings import Inspected
 from lyrandis.core.bow.words import INSPECTION_WORDS, InspectionItem
+from lyrandis.core.effective import Recorded
 from lyrandis.core.entries import Entry
 from lyrandis.core.look_over import LookOver, looked_over_as
-from lyrandis.core.pile import Recorded
 
 ITEMS: tuple[InspectionItem, ...] = get_args(InspectionItem)
 SEVERITY: dict[InspectionItem, Literal["stop", "mend", "watch"]] = {

@@ -28,10 +28,10 @@ from lyrandis.core.bow.words import (
     LimbsAre,
 )
 from lyrandis.core.constants import MARKED_DRAW_MM
-from lyrandis.core.heard import Choice, Hears, Slot
+from lyrandis.core.free_order import Choice, Hears, Slot
 from lyrandis.core.quantities import check
-from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line
+from lyrandis.core.stage_spec import Word
 from lyrandis.core.units import GPP_UNITS, MASS_UNITS_GR
 
 _FAMILIES: dict[str, Family] = {

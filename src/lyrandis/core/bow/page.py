@@ -13,7 +13,7 @@ from lyrandis.core.bow.drawing import (
     weight_drawing,
 )
 from lyrandis.core.computed import Computed
-from lyrandis.core.room import Page
+from lyrandis.core.stage_spec import Page
 
 
 class BowPage(Page):

@@ -10,6 +10,7 @@ from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.weight import mark_to_ask_for
 from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
+from lyrandis.core.effective import Recorded
 from lyrandis.core.phrase import (
     Figure,
     Phrase,
@@ -23,9 +24,8 @@ from lyrandis.core.phrase import (
     phrase,
     plain,
 )
-from lyrandis.core.pile import Recorded
 from lyrandis.core.reading import BaseReading
-from lyrandis.core.room import Ask, plain_ask
+from lyrandis.core.stage_spec import Ask, plain_ask
 
 CAUTIONS = (
     j.Caution(id="dry-fire", text="Never dry-fire. Never overdraw. The maker's limit decides."),

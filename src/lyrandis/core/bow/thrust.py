@@ -24,8 +24,8 @@ from lyrandis.core.constants import (
     MM_PER_IN,
     TRADE_OFFSET_MM,
 )
+from lyrandis.core.effective import Recorded
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.pile import Recorded
 
 LOST: dict[Family, float] = {
     "selfbow": 0.22, "straight_longbow": 0.10, "reflex_deflex_longbow": 0.07,

@@ -19,10 +19,10 @@ from lyrandis.core.bow.hermite import Hermite
 from lyrandis.core.bow.likeness import Likeness
 from lyrandis.core.bow.readings import BowMark, BowWeighed
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.effective import Recorded
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.pile import Recorded
+from lyrandis.core.memo import memo_by_equality
 from lyrandis.core.reading import Source
-from lyrandis.core.remember import remembered
 
 TILT_SD_PER_IN = 0.0055
 """One standard deviation of a bow's weight per inch about its family's, as a share of its weight:
@@ -172,7 +172,7 @@ def mark_point(bow: BowFacts) -> Point | None:
     return Point(mark.draw_length_mm, Estimate(mark.draw_weight_lbf, sd), bow.mark)
 
 
-@remembered
+@memo_by_equality
 def weighed_points(
     bow: BowFacts, archer: ArcherFacts, hook: Estimate, curve: Hermite
 ) -> tuple[Point, ...]:

@@ -23,8 +23,8 @@ from lyrandis.core.crawls.plan import (
 )
 from lyrandis.core.crawls.readings import CrawlMark, TabStitches
 from lyrandis.core.crawls.words import SURE_SD_MM, DistanceUnit, Notation
+from lyrandis.core.effective import Recorded, when
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.pile import Recorded, when
 
 POINT_AHEAD = Estimate(22.0, 6.0)
 """Assumption: how far a point stands out of its shaft, where nobody measured to its end."""

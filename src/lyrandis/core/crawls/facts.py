@@ -13,7 +13,7 @@ from lyrandis.core.crawls.readings import (
     FingerWidth,
     TabStitches,
 )
-from lyrandis.core.pile import Pile, Recorded
+from lyrandis.core.effective import EffectiveReadings, Recorded
 
 
 @dataclass(frozen=True)
@@ -46,18 +46,18 @@ class OtherArrows:
     crawls: CrawlFacts
 
 
-def facts(pile: Pile) -> CrawlFacts:
+def facts(readings: EffectiveReadings) -> CrawlFacts:
     """Return what is in force of crawls."""
-    habit = pile.merged(CrawlHabit)
-    elsewhere = [one for one in pile.others if isinstance(one.reading, CrawlMark)]
+    habit = readings.merged(CrawlHabit)
+    elsewhere = [one for one in readings.others if isinstance(one.reading, CrawlMark)]
     return CrawlFacts(
-        marks=pile.all(CrawlMark),
+        marks=readings.all(CrawlMark),
         elsewhere=tuple(Recorded(one.reading, one.entry) for one in elsewhere),  # type: ignore[arg-type]
-        units=pile.all(CrawlUnits),
-        counted=pile.keyed(CrawlCounted),
-        finger=pile.last(FingerWidth),
-        tabs=pile.all(TabStitches),
-        eye=pile.last(EyeHeight),
-        reach=pile.last(ArrowReach),
+        units=readings.all(CrawlUnits),
+        counted=readings.keyed(CrawlCounted),
+        finger=readings.last(FingerWidth),
+        tabs=readings.all(TabStitches),
+        eye=readings.last(EyeHeight),
+        reach=readings.last(ArrowReach),
         habit=habit.reading if habit else None,
     )

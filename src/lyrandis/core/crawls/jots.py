@@ -12,8 +12,8 @@ from lyrandis.core.crawls.readings import (
     TabStitches,
 )
 from lyrandis.core.crawls.words import DistanceUnit, Notation
-from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line, number_from
+from lyrandis.core.stage_spec import Word
 from lyrandis.core.units import YARDS
 
 _FINGERS = ("finger", "fingers")

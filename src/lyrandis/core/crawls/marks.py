@@ -23,9 +23,9 @@ from lyrandis.core.crawls.words import (
     SURE_SD_MM,
     DistanceUnit,
 )
+from lyrandis.core.effective import At, Recorded, Timeline, when
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.pile import At, Recorded, Timeline, when
-from lyrandis.core.remember import remembered
+from lyrandis.core.memo import memo_by_equality
 
 GUESSED_SHARE = 0.1
 """Assumption: a guessed distance is good to a tenth, one standard deviation."""
@@ -89,7 +89,7 @@ class HeldOverTime(NamedTuple):
         )
 
 
-@remembered
+@memo_by_equality
 def mark_lines(basis: CrawlBasis, holding: Holding, prior: Prior | None) -> tuple[MarkLine, ...]:
     """Return every mark of one set of arrows, as it is taken."""
     facts = basis.facts

@@ -21,7 +21,7 @@ from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.sight import high_per_mm
 from lyrandis.core.crawls.words import DistanceUnit, Notation
 from lyrandis.core.phrase import Figure, Phrase, gap, mm
-from lyrandis.core.room import Page
+from lyrandis.core.stage_spec import Page
 
 CURVE_FROM_M, CURVE_STEP_M = 4.0, 2.0
 MOST_MARKS = 60

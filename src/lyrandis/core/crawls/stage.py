@@ -7,8 +7,8 @@ from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.rules import SHOOT
 from lyrandis.core.crawls.words import NOTATION_WORDS
 from lyrandis.core.phrase import Figure, Phrase, gap, mps, phrase
-from lyrandis.core.room import Ask
 from lyrandis.core.setup import Setup
+from lyrandis.core.stage_spec import Ask
 
 SETTLED_MM = 3.0
 ROUND_M = 5.0

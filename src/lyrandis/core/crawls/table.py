@@ -23,7 +23,7 @@ from lyrandis.core.crawls.marks import MarkLine, swapped_pair
 from lyrandis.core.crawls.ranges import ends_m, own
 from lyrandis.core.crawls.sight import Sight
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.remember import remembered
+from lyrandis.core.memo import memo_by_equality
 
 EYE_KEPT_SD_MM = 2.0
 """Assumption: what another set's nocks and points move the eye's height by."""
@@ -36,12 +36,12 @@ APART_SDS = 2.5
 MOST_SHARE_ALONE = 0.15
 """A speed that marks alone leave more open than this share is not said."""
 
-_next = remembered(next_distance)
-_yards = remembered(were_yards)
-_swapped = remembered(swapped_pair)
+_next = memo_by_equality(next_distance)
+_yards = memo_by_equality(were_yards)
+_swapped = memo_by_equality(swapped_pair)
 
 
-@remembered
+@memo_by_equality
 def _rows(fit: Fit, distances_m: tuple[float, ...]) -> tuple[Row, ...]:
     return fit.table(distances_m)
 
@@ -85,7 +85,7 @@ def prior_begun_from(rig: Prior | None, old: Fit | None, kappa: Estimate) -> Pri
     )
 
 
-@remembered
+@memo_by_equality
 def fit_marks(basis: CrawlBasis, prior: Prior | None, lines: Sequence[MarkLine]) -> MarksFit:
     """Return what the marks make of the prior, and the one that does not fit."""
     able = tuple(line for line in lines if line.why_not is None and line.mark is not None)

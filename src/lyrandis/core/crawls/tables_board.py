@@ -12,8 +12,8 @@ from lyrandis.core.crawls.numbers import CrawlNumbers
 from lyrandis.core.crawls.ranges import ends_m
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.words import DistanceUnit
+from lyrandis.core.effective import when
 from lyrandis.core.phrase import Phrase
-from lyrandis.core.pile import when
 
 COMPARED = (10.0, 20.0, 30.0, 40.0, 50.0)
 """In the archer's unit."""

@@ -10,6 +10,7 @@ from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.bow.facts import BowFacts
+from lyrandis.core.effective import Recorded
 from lyrandis.core.flight.evidence import Asked, Hands, Reckoned, View, learned
 from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.likely import NOISE, Noise
@@ -17,7 +18,6 @@ from lyrandis.core.flight.readings import ButtHits
 from lyrandis.core.flight.words import Care
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import NockHeight
-from lyrandis.core.pile import Recorded
 from lyrandis.core.string.facts import StringFacts
 
 

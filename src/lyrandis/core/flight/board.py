@@ -373,7 +373,7 @@ def _suspects(c: Computed, flight: FlightNumbers) -> tuple[Suspect, ...]:
     seen = [one.at[0] for one in flight.log if one.seen is not None and one.step is not None]
     found = [
         Suspect(says=one.reading.say(), why=_SUSPECTS[one.reading.kind])
-        for one in c.setup.pile.between(seen[0], seen[-1])
+        for one in c.setup.effective.between(seen[0], seen[-1])
         if one.reading.kind in _SUSPECTS
     ]
     return tuple(found[-MOST_SUSPECTS:])

@@ -337,9 +337,9 @@ def surprising(axis: Axis, test: FlightTest, reading: float, noise: Noise) -> bo
     >>> from lyrandis.core.flight.belief import new_axis
     >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
     >>> from lyrandis.core.flight.likely import NOISE
-    >>> kind, bare = NOISE["kind"], PLAIN_TESTS[2]
-    >>> axis = seen(new_axis("spine", SPINE_EXAMPLE, 0.0), bare, 0.0, kind)
-    >>> [surprising(axis, bare, gap, kind) for gap in (0.1, 0.8)]
+    >>> steady, bare = NOISE["steady"], PLAIN_TESTS[2]
+    >>> axis = seen(new_axis("spine", SPINE_EXAMPLE, 0.0), bare, 0.0, steady)
+    >>> [surprising(axis, bare, gap, steady) for gap in (0.1, 0.8)]
     [False, True]
     """
     likely, null = likelihood(axis, test, reading, noise)

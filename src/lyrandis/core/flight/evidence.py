@@ -477,7 +477,7 @@ def unexpected(start: Start, steps: tuple[Step, ...]) -> bool:
     >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
     >>> from lyrandis.core.flight.choose import PLAIN_TESTS
     >>> from lyrandis.core.flight.likely import NOISE
-    >>> start, bare = Start(SPINE_EXAMPLE, NOISE["kind"], 0.0, 1.8, 0.1), PLAIN_TESTS[2]
+    >>> start, bare = Start(SPINE_EXAMPLE, NOISE["steady"], 0.0, 1.8, 0.1), PLAIN_TESTS[2]
     >>> [unexpected(start, (Saw(bare, 0.0), Saw(bare, gap))) for gap in (0.1, 0.8)]
     [False, True]
     """
@@ -500,7 +500,7 @@ def stepped(axis: Axis, step: Step, noise: Noise) -> Axis:
     >>> from lyrandis.core.flight.belief import new_axis
     >>> from lyrandis.core.flight.likely import NOISE
     >>> axis = new_axis("upright", UprightCurves())
-    >>> stepped(axis, Shifted("upright", -1.0, "nock"), NOISE["kind"]).mean < axis.mean
+    >>> stepped(axis, Shifted("upright", -1.0, "nock"), NOISE["steady"]).mean < axis.mean
     True
     """
     if isinstance(step, Shifted):

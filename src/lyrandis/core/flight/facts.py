@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import TypeVar, cast
 
 from lyrandis.core.bench_readings import PartFitted
+from lyrandis.core.effective import EffectiveReadings, Recorded, when
 from lyrandis.core.flight.readings import (
     BareApart,
     ButtHits,
@@ -19,7 +20,6 @@ from lyrandis.core.flight.readings import (
     TrialSet,
     WalkedBack,
 )
-from lyrandis.core.pile import Pile, Recorded, when
 from lyrandis.core.reading import BaseReading
 
 SEEN = (TailSeen, ButtHits, BareApart, PlateMarked, SlapHeard, FeathersSeen, WalkedBack)
@@ -63,28 +63,28 @@ def with_trial(reading: R, trial: Change | None) -> R:
     return cast(R, reading.model_copy(update={"trial": trial}))
 
 
-def _set_of(pile: Pile, tuned: Recorded[RigTuned]) -> str | None:
+def _set_of(readings: EffectiveReadings, tuned: Recorded[RigTuned]) -> str | None:
     """Return the arrow set that was on the rig when it was tuned."""
     if tuned.entry.fitted is not None:
         return tuned.entry.fitted.arrow_set
     before = [
         one.reading.part_id
-        for one in pile.all(PartFitted)
+        for one in readings.all(PartFitted)
         if one.reading.part == "arrow_set" and when(one.entry) < when(tuned.entry)
     ]
     return before[-1] if before else None
 
 
-def facts(pile: Pile) -> FlightFacts:
+def facts(readings: EffectiveReadings) -> FlightFacts:
     """Return what is in force of the flight on this rig."""
-    seen: list[Recorded[BaseReading]] = [one for kind in SEEN for one in pile.all(kind)]
-    kit = pile.merged(FlightKit)
+    seen: list[Recorded[BaseReading]] = [one for kind in SEEN for one in readings.all(kind)]
+    kit = readings.merged(FlightKit)
     return FlightFacts(
         seen=tuple(sorted(seen, key=lambda one: when(one.entry))),  # type: ignore[arg-type]
-        elsewhere=sum(isinstance(one.reading, SEEN) for one in pile.others),
-        trial_set=pile.last(TrialSet),
-        care=pile.last(ShotCare),
+        elsewhere=sum(isinstance(one.reading, SEEN) for one in readings.others),
+        trial_set=readings.last(TrialSet),
+        care=readings.last(ShotCare),
         kit=kit.reading if kit else None,
-        source=pile.last(MatchSource),
-        tunings=tuple((_set_of(pile, one), one) for one in pile.all(RigTuned)),
+        source=readings.last(MatchSource),
+        tunings=tuple((_set_of(readings, one), one) for one in readings.all(RigTuned)),
     )

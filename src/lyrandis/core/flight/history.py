@@ -6,6 +6,7 @@ from typing import Any, NamedTuple
 
 from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.closing import Change as MatchChange
+from lyrandis.core.effective import At, Recorded, when
 from lyrandis.core.flight.basis import Upstream
 from lyrandis.core.flight.evidence import (
     LEAST_SHIFT,
@@ -24,7 +25,6 @@ from lyrandis.core.flight.evidence import (
 from lyrandis.core.flight.facts import FlightFacts, Seen
 from lyrandis.core.flight.readings import Change
 from lyrandis.core.nock.height import lift_of
-from lyrandis.core.pile import At, Recorded, when
 
 MOVED_NOCK_MM = 0.5
 """A nock read again within this stands where it stood."""

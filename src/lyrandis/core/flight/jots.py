@@ -17,8 +17,8 @@ from lyrandis.core.flight.readings import (
     WalkedBack,
 )
 from lyrandis.core.flight.words import Care, MatchFrom
-from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line
+from lyrandis.core.stage_spec import Word
 
 _GRADES = {
     "slight": 1, "slightly": 1, "little": 1, "clear": 2, "clearly": 2, "strong": 3, "strongly": 3,
@@ -27,8 +27,8 @@ _ACROSS = {"left": -1, "right": 1}
 _UP = {"low": -1, "down": -1, "high": 1, "up": 1}
 _STRAIGHT = ("straight", "none", "centre", "center")
 _CARES: dict[str, Care] = {
-    "steady": "kind", "kind": "kind", "ordinary": "ordinary", "beginning": "careless",
-    "beginner": "careless", "careless": "careless",
+    "steady": "steady", "kind": "steady", "ordinary": "ordinary", "beginning": "beginning",
+    "beginner": "beginning", "careless": "beginning",
 }  # fmt: skip
 _YES = {"yes": True, "some": True, "none": False, "no": False}
 _HEARD = {**_YES, "heard": True, "slap": True, "not heard": False}

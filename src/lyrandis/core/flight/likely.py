@@ -46,9 +46,9 @@ class Noise(NamedTuple):
 
 
 NOISE: dict[Care, Noise] = {
-    "kind": Noise(0.7, 0.05, 0.01, 0.10, 0.03),
+    "steady": Noise(0.7, 0.05, 0.01, 0.10, 0.03),
     "ordinary": Noise(1.2, 0.10, 0.03, 0.20, 0.05),
-    "careless": Noise(2.2, 0.20, 0.08, 0.40, 0.10),
+    "beginning": Noise(2.2, 0.20, 0.08, 0.40, 0.10),
 }
 """Assumption: to be replaced by what archers record."""
 

@@ -12,7 +12,7 @@ from lyrandis.core.flight.readings import BareApart, ButtHits, Change, TailSeen
 from lyrandis.core.flight.say import put_back
 from lyrandis.core.flight.words import Care, MatchFrom
 from lyrandis.core.phrase import Phrase
-from lyrandis.core.room import Page
+from lyrandis.core.stage_spec import Page
 
 
 class _Drawn(BaseModel):

@@ -4,7 +4,7 @@ Seen from behind the shooter: + is right, + is high. Lengths in mm, distances in
 grains. What was seen is recorded, never what it means.
 """
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationInfo, model_validator
 
@@ -338,11 +338,17 @@ class TrialSet(BaseReading):
         return phrase(f"Trial: {changed.template}", **changed.figures)
 
 
+def _care_in_plain_words(old: dict[str, Any]) -> dict[str, Any]:
+    plain = {"kind": "steady", "careless": "beginning"}
+    return {**old, "care": plain.get(str(old.get("care")), old.get("care"))}
+
+
 class ShotCare(BaseReading):
     """How well the archer shoots and sees, until their own groups say it."""
 
     of = frozenset({"archer", "rig"})
     needs = frozenset({"archer"})
+    upcasts = (_care_in_plain_words,)
     kind: Literal["shot_care"] = "shot_care"
     care: Care
 

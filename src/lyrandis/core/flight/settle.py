@@ -100,7 +100,7 @@ def expected(axis: Axis, noise: Noise, distance_m: float = 18.0, arrows: int = 3
     >>> from lyrandis.core.flight.belief import new_axis
     >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
     >>> from lyrandis.core.flight.likely import NOISE
-    >>> found = expected(new_axis("spine", SPINE_EXAMPLE, 0.0), NOISE["kind"])
+    >>> found = expected(new_axis("spine", SPINE_EXAMPLE, 0.0), NOISE["steady"])
     >>> found.likeliest, round(sum(found.tail), 6)
     (3, 1.0)
     """

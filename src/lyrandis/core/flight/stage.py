@@ -9,7 +9,7 @@ from lyrandis.core.flight.rules import CORRECT, EVIDENCE, HITS, RECORD
 from lyrandis.core.flight.say import cause_word, put_back, sure_word, test_act, test_how, trial_act
 from lyrandis.core.flight.words import CARE_WORDS, MATCH_FROM_WORDS, AxisName, Class, Doubtful
 from lyrandis.core.phrase import Phrase, percent, phrase
-from lyrandis.core.room import Ask
+from lyrandis.core.stage_spec import Ask
 
 CAUTIONS = (
     j.Caution(

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 
 from lyrandis.core.arrow.match import SpineMatch
+from lyrandis.core.effective import At, when
 from lyrandis.core.flight.basis import FlightBasis, Upstream
 from lyrandis.core.flight.belief import SPINE_SD, WIDE_SHARE, Axis
 from lyrandis.core.flight.choose import FlightTest, Sitting, surest, verdict
@@ -23,7 +24,6 @@ from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.history import LogLine, rig_changes
 from lyrandis.core.flight.settle import Tuning, rig_prior, tuned, tuning, wanted
 from lyrandis.core.flight.words import Class, Doubtful
-from lyrandis.core.pile import At, when
 
 ASSUMED_SD = 2.5
 """Assumption: the match is good to 25 % where shaft, window or string are assumed."""

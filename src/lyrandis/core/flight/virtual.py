@@ -67,7 +67,7 @@ class VirtualRig:
 
         >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
         >>> from lyrandis.core.flight.likely import NOISE
-        >>> sorted(VirtualRig(SPINE_EXAMPLE, NOISE["kind"], 1.1).near())
+        >>> sorted(VirtualRig(SPINE_EXAMPLE, NOISE["steady"], 1.1).near())
         ['stiff', 'tuned']
         """
         moved = (self.index - by, self.index, self.index + by)
@@ -80,7 +80,7 @@ class VirtualRig:
 
         >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
         >>> from lyrandis.core.flight.likely import NOISE
-        >>> VirtualRig(SPINE_EXAMPLE, NOISE["kind"], 1.1).at(-3.0).truth
+        >>> VirtualRig(SPINE_EXAMPLE, NOISE["steady"], 1.1).at(-3.0).truth
         'weak'
         """
         return VirtualRig(
@@ -96,7 +96,7 @@ class VirtualRig:
         >>> from lyrandis.core.flight.choose import PLAIN_TESTS
         >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
         >>> from lyrandis.core.flight.likely import NOISE
-        >>> rig = VirtualRig(SPINE_EXAMPLE, NOISE["kind"], -4.0)
+        >>> rig = VirtualRig(SPINE_EXAMPLE, NOISE["steady"], -4.0)
         >>> rig.shoot(PLAIN_TESTS[0], NO_PUSH, np.random.default_rng(1)) < 3
         True
         """
@@ -167,7 +167,7 @@ def a_rig(
 
     >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
     >>> from lyrandis.core.flight.likely import NOISE
-    >>> rig = a_rig(SPINE_EXAMPLE, NOISE["kind"], 5.0, np.random.default_rng(1))
+    >>> rig = a_rig(SPINE_EXAMPLE, NOISE["steady"], 5.0, np.random.default_rng(1))
     >>> abs(rig.index - 5.0) < 10
     True
     """

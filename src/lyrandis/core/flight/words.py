@@ -40,11 +40,11 @@ PUSHED_WORDS: dict[Pushed, str] = {
 Means = Literal["lever", "shafts", "nock"]
 """Something on the rig moved; other shafts; the nock moved by millimetres."""
 
-Care = Literal["kind", "ordinary", "careless"]
+Care = Literal["steady", "ordinary", "beginning"]
 CARE_WORDS: dict[Care, str] = {
-    "kind": "steady: tight groups, a sharp eye",
+    "steady": "steady: tight groups, a sharp eye",
     "ordinary": "ordinary",
-    "careless": "beginning: wide groups",
+    "beginning": "beginning: wide groups",
 }
 MatchFrom = Literal["flight", "model"]
 MATCH_FROM_WORDS: dict[MatchFrom, str] = {

@@ -6,11 +6,11 @@ from typing import NamedTuple
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.arrow.readings import ArrowBuild
 from lyrandis.core.bow.readings import PutTogether
+from lyrandis.core.effective import EffectiveReadings, when
 from lyrandis.core.entries import Entry
 from lyrandis.core.flight.readings import TrialSet
 from lyrandis.core.nock.readings import CentreShot, LimbBolts, NockHeight, RiserWeight
 from lyrandis.core.phrase import Phrase, mm, phrase
-from lyrandis.core.pile import Pile, when
 from lyrandis.core.reading import BaseReading, Fitted
 from lyrandis.core.string.braces import to_pivot
 from lyrandis.core.string.readings import BraceHeight, BraceTried, StringBuild, StringTurns
@@ -32,11 +32,11 @@ class Change(NamedTuple):
     of: str
 
 
-def _brace(pile: Pile, grips: ArcherFacts, before: Entry) -> float | None:
+def _brace(readings: EffectiveReadings, grips: ArcherFacts, before: Entry) -> float | None:
     """Return the brace that stood when a recording was made [mm], whatever string was on."""
     told = [
-        *pile.all(BraceHeight), *pile.all(BraceTried),
-        *(one for one in pile.others if isinstance(one.reading, BraceHeight | BraceTried)),
+        *readings.all(BraceHeight), *readings.all(BraceTried),
+        *(one for one in readings.others if isinstance(one.reading, BraceHeight | BraceTried)),
     ]  # fmt: skip
     earlier = [one for one in told if when(one.entry) <= when(before)]
     if not earlier:
@@ -46,7 +46,9 @@ def _brace(pile: Pile, grips: ArcherFacts, before: Entry) -> float | None:
     return to_pivot(last.brace_height_mm, last.datum, grips).value
 
 
-def changes(pile: Pile, grips: ArcherFacts, before: Entry, after: Entry) -> tuple[Change, ...]:
+def changes(
+    readings: EffectiveReadings, grips: ArcherFacts, before: Entry, after: Entry
+) -> tuple[Change, ...]:
     """Return what was set otherwise when the later of two recordings was made.
 
     Source: the entries between the two; a brace counts from a millimetre on.
@@ -54,7 +56,7 @@ def changes(pile: Pile, grips: ArcherFacts, before: Entry, after: Entry) -> tupl
     >>> from lyrandis.core.example import setup
     >>> told = setup()
     >>> entry = told.bow.length.entry
-    >>> changes(told.pile, told.archer.grips, entry, entry)
+    >>> changes(told.effective, told.archer.grips, entry, entry)
     ()
     """
     found: list[Change] = []
@@ -62,18 +64,18 @@ def changes(pile: Pile, grips: ArcherFacts, before: Entry, after: Entry) -> tupl
     for part, words in _PARTS:
         if getattr(then, part) != getattr(now, part):
             found.append(Change(phrase(words), part))
-    one, other = (_brace(pile, grips, entry) for entry in (before, after))
+    one, other = (_brace(readings, grips, entry) for entry in (before, after))
     if one is not None and other is not None and abs(other - one) >= SAME_BRACE_MM:
         says = phrase("brace {before} to {after}", before=mm(one), after=mm(other))
         found.append(Change(says, "brace"))
-    found += _set_between(pile, before, after)
+    found += _set_between(readings, before, after)
     return tuple(found)
 
 
-def _set_between(pile: Pile, before: Entry, after: Entry) -> Sequence[Change]:
+def _set_between(readings: EffectiveReadings, before: Entry, after: Entry) -> Sequence[Change]:
     newest: dict[str, Change] = {}
     for kind in SET:
-        for one in pile.all(kind):
+        for one in readings.all(kind):
             if when(before) < when(one.entry) < when(after):
                 said = one.reading.say()
                 says = Phrase(said.template[0].lower() + said.template[1:], said.figures)

@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
+from lyrandis.core.effective import EffectiveReadings, Recorded, when
 from lyrandis.core.listen.readings import ShaftTapped, SoundHeard
-from lyrandis.core.pile import Pile, Recorded, when
 
 
 @dataclass(frozen=True)
@@ -14,8 +14,8 @@ class ListenFacts:
     """Shafts of the arrows on the rig, each as it was last tapped."""
 
 
-def facts(pile: Pile) -> ListenFacts:
+def facts(readings: EffectiveReadings) -> ListenFacts:
     """Return what is in force of what was heard."""
-    heard = sorted(pile.keyed(SoundHeard), key=lambda one: when(one.entry))
-    tapped = sorted(pile.keyed(ShaftTapped), key=lambda one: one.reading.arrow_number)
+    heard = sorted(readings.keyed(SoundHeard), key=lambda one: when(one.entry))
+    tapped = sorted(readings.keyed(ShaftTapped), key=lambda one: one.reading.arrow_number)
     return ListenFacts(tuple(heard), tuple(tapped))

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from lyrandis.core.lazy import lazy
-from lyrandis.core.listen.noise import KEPT_SHARE, Room
+from lyrandis.core.listen.noise import KEPT_SHARE, RoomNoise
 from lyrandis.core.listen.sound import (
     Array,
     Sound,
@@ -68,7 +68,7 @@ class Features:
 
     sound: Sound
     take: Take
-    room: Room
+    room: RoomNoise
     period_s: float
 
     def _part(self, start_s: float, end_s: float) -> Sound:

@@ -3,6 +3,6 @@
 A recording is brought on the page: there is nothing to type of it.
 """
 
-from lyrandis.core.room import Word
+from lyrandis.core.stage_spec import Word
 
 WORDS: tuple[Word, ...] = ()

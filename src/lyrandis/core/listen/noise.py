@@ -15,7 +15,7 @@ KEPT_SHARE = 0.15
 
 
 @dataclass(frozen=True, eq=False)
-class Room:
+class RoomNoise:
     """The noise between takes, as power of each cell of a transform."""
 
     hz: Array
@@ -26,7 +26,7 @@ class Room:
         return float((self.power * gains(self.hz, low, high) ** 2).sum())
 
 
-def room_of(sound: Sound, takes: Sequence[Take]) -> Room:
+def room_of(sound: Sound, takes: Sequence[Take]) -> RoomNoise:
     """Return the noise of a recording: the quieter half of the blocks between takes.
 
     Blocks of 64 ms under a Hann window, outside -60 ms to +1.25 s of every onset; where takes leave
@@ -55,4 +55,4 @@ def room_of(sound: Sound, takes: Sequence[Take]) -> Room:
     spectra *= 2 / (size * (window**2).sum())
     loud = spectra.sum(axis=1)
     quiet = spectra[loud <= float(np.median(loud))]
-    return Room(cells_hz(size, sound.rate), quiet.mean(axis=0))
+    return RoomNoise(cells_hz(size, sound.rate), quiet.mean(axis=0))

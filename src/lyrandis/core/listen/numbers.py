@@ -11,6 +11,7 @@ from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.readings import ArrowSpeed
+from lyrandis.core.effective import Recorded, when
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.lazy import lazy
 from lyrandis.core.listen.changes import Change, changes
@@ -31,7 +32,6 @@ from lyrandis.core.listen.readings import SoundHeard, TakeHeard
 from lyrandis.core.listen.shafts import TappedSet, tapped_set
 from lyrandis.core.listen.voice import BracedString, braced_string, left_in_bow_j
 from lyrandis.core.listen.words import Fault, What
-from lyrandis.core.pile import Recorded, when
 from lyrandis.core.string.numbers import StringNumbers
 
 if TYPE_CHECKING:
@@ -192,7 +192,7 @@ class ListenNumbers:
             ),
             note=_note_change(one, other),
             changed=changes(
-                self.setup.pile, self.setup.archer.grips, before.entry, after.entry
+                self.setup.effective, self.setup.archer.grips, before.entry, after.entry
             ),
         )  # fmt: skip
 
@@ -344,7 +344,7 @@ class ListenNumbers:
         read = self.setup.string.brace_height
         if read is None or when(read.entry) < when(one.entry):
             return False
-        found = changes(self.setup.pile, self.setup.archer.grips, one.entry, read.entry)
+        found = changes(self.setup.effective, self.setup.archer.grips, one.entry, read.entry)
         return any(change.of == "brace" for change in found)
 
     @lazy

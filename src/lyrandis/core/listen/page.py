@@ -25,7 +25,7 @@ from lyrandis.core.listen.shafts import (
 from lyrandis.core.listen.words import TROUBLE_WORDS, Fault, TappedState, What
 from lyrandis.core.phrase import Phrase
 from lyrandis.core.reading import Source
-from lyrandis.core.room import Page
+from lyrandis.core.stage_spec import Page
 
 USUAL_BAND_LBF = 1.5
 MOST_RECORDINGS = 40

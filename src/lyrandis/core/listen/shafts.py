@@ -18,10 +18,10 @@ from lyrandis.core.arrow.readings import NumberedArrow
 from lyrandis.core.arrow.spine import pounds, stiffness
 from lyrandis.core.arrow.words import ShaftMaterial
 from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.effective import Recorded
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.readings import ShaftTapped
 from lyrandis.core.listen.words import TappedState
-from lyrandis.core.pile import Recorded
 
 STIFFER = {"wood": Estimate(1.06, 0.02), "cane": Estimate(1.06, 0.02)}
 OTHERWISE = Estimate(1.01, 0.005)

@@ -7,7 +7,7 @@ from lyrandis.core.listen.checklist import checks, first_to_do
 from lyrandis.core.listen.rules import CHECKS, LIST, RECORD
 from lyrandis.core.listen.words import FAULT_WORDS
 from lyrandis.core.phrase import Phrase, decibels, hertz, lbf, percent, phrase
-from lyrandis.core.room import Ask
+from lyrandis.core.stage_spec import Ask
 
 CAUTIONS = (
     j.Caution(

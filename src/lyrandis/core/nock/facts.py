@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from lyrandis.core.effective import EffectiveReadings, Recorded
 from lyrandis.core.nock.readings import (
     ArrowNock,
     BowKitTold,
@@ -16,7 +17,6 @@ from lyrandis.core.nock.readings import (
     TillerGaps,
     UsualCrawl,
 )
-from lyrandis.core.pile import Pile, Recorded
 
 
 @dataclass(frozen=True)
@@ -41,20 +41,20 @@ class NockFacts:
         return self.crawl.reading.crawl_mm if self.crawl else 0.0
 
 
-def facts(pile: Pile) -> NockFacts:
+def facts(readings: EffectiveReadings) -> NockFacts:
     """Return what is in force at the nock and on the riser."""
     return NockFacts(
-        height=pile.last(NockHeight),
-        fixed=pile.last(NockLocked),
-        shots=pile.all(NockShot),
-        arrow_nock=pile.merged(ArrowNock),
-        tiller=pile.last(TillerGaps),
-        in_line=pile.last(LimbsInLine),
-        centre_shot=pile.last(CentreShot),
-        bolts=pile.merged(LimbBolts),
-        bolt_log=pile.all(LimbBolts),
-        weights=tuple(one for one in pile.keyed(RiserWeight) if one.reading.mass_g > 0),
-        side=pile.merged(RiserSide),
-        crawl=pile.last(UsualCrawl),
-        kit=pile.last(BowKitTold),
+        height=readings.last(NockHeight),
+        fixed=readings.last(NockLocked),
+        shots=readings.all(NockShot),
+        arrow_nock=readings.merged(ArrowNock),
+        tiller=readings.last(TillerGaps),
+        in_line=readings.last(LimbsInLine),
+        centre_shot=readings.last(CentreShot),
+        bolts=readings.merged(LimbBolts),
+        bolt_log=readings.all(LimbBolts),
+        weights=tuple(one for one in readings.keyed(RiserWeight) if one.reading.mass_g > 0),
+        side=readings.merged(RiserSide),
+        crawl=readings.last(UsualCrawl),
+        kit=readings.last(BowKitTold),
     )

@@ -19,8 +19,8 @@ from lyrandis.core.nock.readings import (
 )
 from lyrandis.core.nock.words import BowKit, LimbPlace, NockFlight
 from lyrandis.core.quantities import check
-from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line, number_from
+from lyrandis.core.stage_spec import Word
 
 _PLACES: dict[str, LimbPlace] = {"fade": "fade", "fades": "fade", "pocket": "pocket"}
 _FLIGHTS: dict[str, NockFlight] = {

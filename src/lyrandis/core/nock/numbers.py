@@ -9,6 +9,7 @@ from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.constants import MARKED_DRAW_MM, TRADE_OFFSET_MM
+from lyrandis.core.effective import when
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.lazy import lazy
 from lyrandis.core.nock.facts import NockFacts
@@ -30,7 +31,6 @@ from lyrandis.core.nock.tiller import (
     turn_effect,
 )
 from lyrandis.core.nock.words import BowKit
-from lyrandis.core.pile import when
 
 ASSUMED_HOLD: Hold = "split"
 TILLER_SD_MM = 1.0

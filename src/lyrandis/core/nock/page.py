@@ -9,7 +9,7 @@ from lyrandis.core.computed import Computed
 from lyrandis.core.nock.height import locator_of
 from lyrandis.core.nock.tiller import turns_for_weight
 from lyrandis.core.nock.words import NOCK_DATUM_WORDS, BowKit, LimbPlace, NockDatum, NockFlight
-from lyrandis.core.room import Page
+from lyrandis.core.stage_spec import Page
 
 
 class _Drawn(BaseModel):

@@ -4,7 +4,7 @@ from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
 from lyrandis.core.nock.words import BOW_KIT_WORDS
 from lyrandis.core.phrase import Phrase, gap, phrase
-from lyrandis.core.room import plain_ask
+from lyrandis.core.stage_spec import plain_ask
 
 CAUTIONS = (
     j.Caution(

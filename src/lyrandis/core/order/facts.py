@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from lyrandis.core.archer.readings import AnchorChosen, HoldChosen
 from lyrandis.core.arrow.readings import ArrowMassed
 from lyrandis.core.bench_readings import PartFitted
+from lyrandis.core.effective import EffectiveReadings, Recorded, when
 from lyrandis.core.nock.readings import (
     CentreShot,
     LimbsInLine,
@@ -14,7 +15,6 @@ from lyrandis.core.nock.readings import (
     TillerGaps,
 )
 from lyrandis.core.order.readings import OrderHabit, SettingChecked, SettingFound, SettingMoved
-from lyrandis.core.pile import Pile, Recorded, when
 from lyrandis.core.reading import BaseReading
 from lyrandis.core.string.readings import BraceHeight, BraceTried
 from lyrandis.core.string.words import BraceDatum
@@ -43,8 +43,8 @@ class OrderFacts:
     """The rig's readings made with parts that are no longer on it."""
 
 
-def _brace_datum(pile: Pile) -> BraceDatum | None:
-    read = [*pile.others, *pile.all(BraceHeight), *pile.all(BraceTried)]
+def _brace_datum(readings: EffectiveReadings) -> BraceDatum | None:
+    read = [*readings.others, *readings.all(BraceHeight), *readings.all(BraceTried)]
     said = [
         (when(one.entry), one.reading.datum)
         for one in read
@@ -53,23 +53,23 @@ def _brace_datum(pile: Pile) -> BraceDatum | None:
     return max(said)[1] if said else None
 
 
-def facts(pile: Pile) -> OrderFacts:
+def facts(readings: EffectiveReadings) -> OrderFacts:
     """Return what is in force of the order of work."""
     return OrderFacts(
-        fitted=pile.all(PartFitted),
-        checked=pile.all(SettingChecked),
-        moved=pile.all(SettingMoved),
-        found=pile.all(SettingFound),
-        habit=pile.last(OrderHabit),
-        holds=pile.all(HoldChosen),
-        anchors=pile.all(AnchorChosen),
-        grips=pile.all(RiserSide),
-        masses=pile.all(ArrowMassed),
-        tillers=pile.all(TillerGaps),
-        in_line=pile.all(LimbsInLine),
-        centres=pile.all(CentreShot),
-        weights=pile.all(RiserWeight),
-        heights=pile.all(NockHeight),
-        brace_datum=_brace_datum(pile),
-        others=tuple(pile.others),
+        fitted=readings.all(PartFitted),
+        checked=readings.all(SettingChecked),
+        moved=readings.all(SettingMoved),
+        found=readings.all(SettingFound),
+        habit=readings.last(OrderHabit),
+        holds=readings.all(HoldChosen),
+        anchors=readings.all(AnchorChosen),
+        grips=readings.all(RiserSide),
+        masses=readings.all(ArrowMassed),
+        tillers=readings.all(TillerGaps),
+        in_line=readings.all(LimbsInLine),
+        centres=readings.all(CentreShot),
+        weights=readings.all(RiserWeight),
+        heights=readings.all(NockHeight),
+        brace_datum=_brace_datum(readings),
+        others=tuple(readings.others),
     )

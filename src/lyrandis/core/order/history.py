@@ -12,16 +12,16 @@ from lyrandis.core.arrow.readings import ArrowBuild, ArrowMassed, ArrowPass
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.effective import At, Recorded, when
 from lyrandis.core.flight.evidence import FAR_BARE_M, apart_of
 from lyrandis.core.flight.readings import BareApart, ButtHits, WalkedBack
+from lyrandis.core.memo import memo_by_equality
 from lyrandis.core.nock.height import lift_of
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import CentreShot, LimbsInLine, NockHeight
 from lyrandis.core.order.doubt import Did, Event, Setting
 from lyrandis.core.order.graph import KITS
 from lyrandis.core.order.words import Node
-from lyrandis.core.pile import At, Recorded, when
-from lyrandis.core.remember import remembered
 from lyrandis.core.string.braces import to_pivot
 from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.numbers import StringNumbers
@@ -139,7 +139,7 @@ def _set(
     return found
 
 
-@remembered
+@memo_by_equality
 def _draws(draw: Draw | None) -> list[_Done]:
     """The draw as it was known after each reading that counts."""
     found: list[_Done] = []
@@ -188,7 +188,7 @@ def _weights_of_bow(bow: "BowNumbers") -> list[_Done]:
     return found
 
 
-@remembered
+@memo_by_equality
 def _braces(
     facts: StringFacts, others: tuple[Recorded[Any], ...], grips: ArcherFacts
 ) -> list[_Done]:
@@ -255,7 +255,7 @@ class _Set:
 _PARTS = ("point_gr", "insert_gr", "shaft_length_mm", "spine_lbf", "shaft_gr_per_in")
 
 
-@remembered
+@memo_by_equality
 def _arrows(
     masses: tuple[Recorded[ArrowMassed], ...],
     builds: tuple[Recorded[ArrowBuild], ...],

@@ -3,8 +3,8 @@
 from lyrandis.core import entries as e
 from lyrandis.core.order.readings import OrderHabit, SettingChecked, SettingFound, SettingMoved
 from lyrandis.core.order.words import NODE_WORDS, ByFlight, Habit, Node
-from lyrandis.core.room import Word
 from lyrandis.core.spoken import Line, number_from
+from lyrandis.core.stage_spec import Word
 
 _NODES: dict[str, Node] = {
     **{node.replace("_", " "): node for node in NODE_WORDS},

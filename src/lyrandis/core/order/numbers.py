@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.numbers import ArcherNumbers
+from lyrandis.core.effective import At
 from lyrandis.core.errors import DomainError
 from lyrandis.core.lazy import lazy
 from lyrandis.core.nock.numbers import NockNumbers
@@ -27,7 +28,6 @@ from lyrandis.core.order.history import history
 from lyrandis.core.order.steps import STEPS
 from lyrandis.core.order.words import NODE_NOUNS, NODE_WORDS, PLURAL, SHORT_WORDS, Node
 from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, lbf, mm, percent, phrase, plain
-from lyrandis.core.pile import At
 from lyrandis.core.reading import StageKey
 from lyrandis.core.string.numbers import StringNumbers
 

@@ -1,1 +1,1 @@
-"""The string and its brace: what is recorded of them. Its room opens with its stage."""
+"""The string and its brace: what is recorded of them. Its stage is built elsewhere."""

@@ -10,9 +10,9 @@ from typing import Any, NamedTuple
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, grip_depth
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.effective import Recorded, when
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.pile import Recorded, when
-from lyrandis.core.remember import remembered
+from lyrandis.core.memo import memo_by_equality
 from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.readings import BraceHeight, StringStrung
 from lyrandis.core.string.settling import SettlingReading
@@ -77,7 +77,7 @@ def hours_strung(strung: Sequence[Recorded[StringStrung]], at: datetime) -> floa
     return total / 3600
 
 
-@remembered
+@memo_by_equality
 def settling_log(facts: StringFacts, grips: ArcherFacts) -> SettlingLog:
     """Return the brace readings that tell of a string's settling, in order of hours strung.
 
@@ -109,7 +109,7 @@ def _segment(facts: StringFacts, brace: Recorded[BraceHeight]) -> int:
     return sum(a.reading.turns != b.reading.turns for a, b in pairwise(before))
 
 
-@remembered
+@memo_by_equality
 def turned_braces(facts: StringFacts, grips: ArcherFacts) -> tuple[TurnedBrace, ...]:
     """Return every brace that was read or shot with a known number of turns, in order.
 

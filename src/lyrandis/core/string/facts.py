@@ -5,7 +5,7 @@ from datetime import datetime
 from typing import Any
 
 from lyrandis.core.bench_readings import PartFitted
-from lyrandis.core.pile import Pile, Recorded, newest, when
+from lyrandis.core.effective import EffectiveReadings, Recorded, newest, when
 from lyrandis.core.string.readings import (
     BraceHeight,
     BraceTried,
@@ -74,9 +74,9 @@ class StringFacts:
         return kind
 
 
-def _newest_brace(pile: Pile) -> Recorded[BraceHeight] | None:
+def _newest_brace(readings: EffectiveReadings) -> Recorded[BraceHeight] | None:
     """Return the brace as it stands: as read last, or as it was last shot in a sweep."""
-    read, tried = pile.last(BraceHeight), pile.last(BraceTried)
+    read, tried = readings.last(BraceHeight), readings.last(BraceTried)
     if tried is None or (read is not None and when(read.entry) > when(tried.entry)):
         return read
     shot = tried.reading
@@ -84,17 +84,17 @@ def _newest_brace(pile: Pile) -> Recorded[BraceHeight] | None:
     return Recorded(height, tried.entry)
 
 
-def facts(pile: Pile) -> StringFacts:
+def facts(readings: EffectiveReadings) -> StringFacts:
     """Return what is in force of the string on this rig."""
-    fitted = pile.last(PartFitted, "string")
+    fitted = readings.last(PartFitted, "string")
     return StringFacts(
-        name=pile.names.get("string"),
-        builds=pile.all(StringBuild),
+        name=readings.names.get("string"),
+        builds=readings.all(StringBuild),
         fitted_at=fitted.entry.happened_at if fitted else None,
-        brace_height=_newest_brace(pile),
-        braces=pile.all(BraceHeight),
-        turns=pile.all(StringTurns),
-        strung=pile.all(StringStrung),
-        settled=pile.last(StringSettled),
-        tried=pile.all(BraceTried),
+        brace_height=_newest_brace(readings),
+        braces=readings.all(BraceHeight),
+        turns=readings.all(StringTurns),
+        strung=readings.all(StringStrung),
+        settled=readings.last(StringSettled),
+        tried=readings.all(BraceTried),
     )

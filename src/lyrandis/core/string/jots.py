@@ -4,9 +4,9 @@ from typing import get_args
 
 from lyrandis.core import entries as e
 from lyrandis.core.errors import Guess
-from lyrandis.core.heard import Choice, Hears, Slot
-from lyrandis.core.room import Word
+from lyrandis.core.free_order import Choice, Hears, Slot
 from lyrandis.core.spoken import Line, number_from
+from lyrandis.core.stage_spec import Word
 from lyrandis.core.string.readings import (
     BraceHeight,
     BraceTried,

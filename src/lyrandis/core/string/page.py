@@ -10,7 +10,7 @@ from lyrandis.core.arrow.closing import changed, match_all
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.phrase import Phrase, mm, phrase
-from lyrandis.core.room import Page
+from lyrandis.core.stage_spec import Page
 from lyrandis.core.string.advice import (
     USUAL_GPP,
     advice_of,

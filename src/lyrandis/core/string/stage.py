@@ -5,9 +5,9 @@ from collections.abc import Callable
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.stage import choice_value
 from lyrandis.core.computed import Computed
+from lyrandis.core.effective import Recorded
 from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, mm, phrase
-from lyrandis.core.pile import Recorded
-from lyrandis.core.room import Ask, plain_ask
+from lyrandis.core.stage_spec import Ask, plain_ask
 from lyrandis.core.string.readings import StringBuild
 from lyrandis.core.string.words import STRING_MATERIAL_WORDS, STRING_TYPE_WORDS
 

@@ -16,13 +16,13 @@ KEPT = 12
 """Answers kept of each function: some rigs in turn, each with some sets of arrows."""
 
 
-def remembered(work: Callable[P, R]) -> Callable[P, R]:
+def memo_by_equality(work: Callable[P, R]) -> Callable[P, R]:
     """Let a pure function answer from memory where it was asked the same lately.
 
     For arguments that are compared sooner than hashed. The answer is shared: not to be written to.
 
     >>> asked = []
-    >>> work = remembered(lambda of: asked.append(of) or sum(of))
+    >>> work = memo_by_equality(lambda of: asked.append(of) or sum(of))
     >>> work([1, 2]), work([1, 2]), work([1, 2, 3]), len(asked)
     (3, 3, 6, 2)
     """

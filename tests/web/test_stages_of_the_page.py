@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Request, expect
 
-from lyrandis.core.rooms import ROOMS
+from lyrandis.core.stages import STAGES
 from tests.web.conftest import HereServer, Opener
 
 ROOT = Path(__file__).parents[2]
@@ -55,7 +55,7 @@ ACTIONS = sorted(set(actions()))
 
 
 def test_there_are_actions_of_every_stage() -> None:
-    assert {stage for stage, _ in ACTIONS} == {room.key for room in ROOMS}
+    assert {stage for stage, _ in ACTIONS} == {spec.key for spec in STAGES}
     assert len(ACTIONS) >= 25
 
 
@@ -74,7 +74,7 @@ def test_every_stage_has_its_place_on_the_page() -> None:
     stages = (ROOT / "web" / "src" / "stages.ts").read_text(encoding="utf-8")
     listed = re.search(r"STAGES = \[([^\]]+)\]", stages)
     assert listed is not None
-    assert [one.strip() for one in listed.group(1).split(",")] == [room.key for room in ROOMS]
+    assert [one.strip() for one in listed.group(1).split(",")] == [spec.key for spec in STAGES]
 
 
 def asked(page_requests: list[Request]) -> list[str]:

@@ -1,13 +1,13 @@
-"""The nock's room."""
+"""The nock's stage specification."""
 
 from lyrandis.core.nock.jots import WORDS
 from lyrandis.core.nock.page import page
 from lyrandis.core.nock.rules import RULES, judge
 from lyrandis.core.nock.stage import ASKS, missing, stage
 from lyrandis.core.order.jots import WORDS as ORDER_WORDS
-from lyrandis.core.room import Room
+from lyrandis.core.stage_spec import StageSpec
 
-ROOM = Room(
+SPEC = StageSpec(
     key="nock",
     name="Nock",
     needs=("arrow", "string"),

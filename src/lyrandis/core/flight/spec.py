@@ -1,12 +1,12 @@
-"""The flight's room."""
+"""The flight's stage specification."""
 
 from lyrandis.core.flight.jots import WORDS
 from lyrandis.core.flight.page import page
 from lyrandis.core.flight.rules import RULES, judge
 from lyrandis.core.flight.stage import ASKS, left_changed, missing, stage, under_way
-from lyrandis.core.room import Room
+from lyrandis.core.stage_spec import StageSpec
 
-ROOM = Room(
+SPEC = StageSpec(
     key="flight",
     name="Flight",
     needs=("arrow", "string", "nock"),

@@ -1,4 +1,4 @@
-"""The bow's room."""
+"""The bow's stage specification."""
 
 from lyrandis.core.bow.inspection import look_over
 from lyrandis.core.bow.jots import WORDS
@@ -6,9 +6,9 @@ from lyrandis.core.bow.page import page
 from lyrandis.core.bow.rules import RULES, judge
 from lyrandis.core.bow.stage import ASKS, missing, stage, unchecked
 from lyrandis.core.look_over import LooksOver
-from lyrandis.core.room import Room
+from lyrandis.core.stage_spec import StageSpec
 
-ROOM = Room(
+SPEC = StageSpec(
     key="bow",
     name="Bow",
     needs=("archer",),

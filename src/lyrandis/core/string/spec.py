@@ -1,12 +1,12 @@
-"""The string's room."""
+"""The string's stage specification."""
 
-from lyrandis.core.room import Room
+from lyrandis.core.stage_spec import StageSpec
 from lyrandis.core.string.jots import WORDS
 from lyrandis.core.string.page import page
 from lyrandis.core.string.rules import RULES, judge
 from lyrandis.core.string.stage import ASKS, missing, stage
 
-ROOM = Room(
+SPEC = StageSpec(
     key="string",
     name="String",
     needs=("bow",),

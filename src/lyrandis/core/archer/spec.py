@@ -1,12 +1,12 @@
-"""The archer's room."""
+"""The archer's stage specification."""
 
 from lyrandis.core.archer.jots import WORDS
 from lyrandis.core.archer.page import page
 from lyrandis.core.archer.rules import RULES, judge
 from lyrandis.core.archer.stage import ASKS, missing, stage, unchecked
-from lyrandis.core.room import Room
+from lyrandis.core.stage_spec import StageSpec
 
-ROOM = Room(
+SPEC = StageSpec(
     key="archer",
     name="Archer",
     needs=(),

@@ -1,4 +1,4 @@
-"""The pile: what counts of a rig as it is now, and what a reading says of itself."""
+"""The effective readings: what counts of a rig as it is now, and what a reading says of itself."""
 
 from typing import get_args
 
@@ -11,75 +11,82 @@ from lyrandis.core.archer.readings import GripDepth, HoldChosen
 from lyrandis.core.arrow.readings import ArrowMassed, NumberedArrow
 from lyrandis.core.bench_readings import Noted, PartFitted
 from lyrandis.core.bow.readings import BowMark, BowWeighed, Inspected, LimbPair
-from lyrandis.core.pile import Pile, in_force, in_order, newest, parts_fitted, retracted_ids
+from lyrandis.core.effective import (
+    EffectiveReadings,
+    in_force,
+    in_order,
+    newest,
+    parts_fitted,
+    retracted_ids,
+)
 from lyrandis.core.reading import PARTS, BaseReading, PartKind, SubjectKind
 from lyrandis.core.record import as_entries
 from lyrandis.core.string.readings import StringBuild
 from tests.entries import IDS, NOW, any_entries, draft, entries, fitting
 
 
-def pile_of(found: list[e.Entry], rig: str | None = IDS["rig"]) -> Pile:
+def pile_of(found: list[e.Entry], rig: str | None = IDS["rig"]) -> EffectiveReadings:
     standing = in_force(found)
-    return Pile(standing, rig, parts_fitted(standing, rig))
+    return EffectiveReadings(standing, rig, parts_fitted(standing, rig))
 
 
 def test_an_empty_pile_has_nothing() -> None:
-    pile = Pile()
-    assert pile.all(BowMark) == ()
-    assert pile.last(BowMark) is None
-    assert pile.merged(LimbPair) is None
-    assert pile.newest(StringBuild, "strands") == (None, None)
-    assert pile.names == {}
+    readings = EffectiveReadings()
+    assert readings.all(BowMark) == ()
+    assert readings.last(BowMark) is None
+    assert readings.merged(LimbPair) is None
+    assert readings.newest(StringBuild, "strands") == (None, None)
+    assert readings.names == {}
 
 
 def test_last_is_the_newest_and_all_keeps_the_order() -> None:
-    pile = pile_of(entries("mark 40", "mark 45", "scale 40 @ 27", "scale 42 @ 28"))
-    mark = pile.last(BowMark)
+    readings = pile_of(entries("mark 40", "mark 45", "scale 40 @ 27", "scale 42 @ 28"))
+    mark = readings.last(BowMark)
     assert mark is not None
     assert mark.reading.draw_weight_lbf == 45
-    assert [one.reading.draw_weight_lbf for one in pile.all(BowWeighed)] == [40, 42]
+    assert [one.reading.draw_weight_lbf for one in readings.all(BowWeighed)] == [40, 42]
 
 
 def test_a_rigs_own_reading_comes_before_the_archers() -> None:
-    pile = pile_of(entries("hold thumb here", "hold split"))
-    hold = pile.last(HoldChosen)
+    readings = pile_of(entries("hold thumb here", "hold split"))
+    hold = readings.last(HoldChosen)
     assert hold is not None
     assert hold.on_rig
     assert hold.reading.hold == "thumb"
-    assert [one.reading.hold for one in pile.all(HoldChosen)] == ["split", "thumb"]
+    assert [one.reading.hold for one in readings.all(HoldChosen)] == ["split", "thumb"]
 
 
 def test_a_key_tells_which_of_several_is_meant() -> None:
-    pile = pile_of(entries("grip 2 back", "grip 1/2 belly", "grip 1 3/4 back"))
-    back, belly = pile.last(GripDepth, "back"), pile.last(GripDepth, "belly")
+    readings = pile_of(entries("grip 2 back", "grip 1/2 belly", "grip 1 3/4 back"))
+    back, belly = readings.last(GripDepth, "back"), readings.last(GripDepth, "belly")
     assert back is not None
     assert belly is not None
     assert (back.reading.depth_mm, belly.reading.depth_mm) == pytest.approx((44.45, 12.7))
 
 
 def test_keyed_keeps_one_of_each_number_and_all_without_one() -> None:
-    pile = pile_of(entries("arrow 1 400gr", "arrow 410gr", "arrow 2 404gr", "arrow 1 402gr",
+    readings = pile_of(entries("arrow 1 400gr", "arrow 410gr", "arrow 2 404gr", "arrow 1 402gr",
                            "arrow 412gr"))  # fmt: skip
     found = [(one.reading.arrow_number, one.reading.arrow_mass_gr)
-             for one in pile.keyed(ArrowMassed)]  # fmt: skip
+             for one in readings.keyed(ArrowMassed)]  # fmt: skip
     assert found == [(1, 402), (None, 410), (2, 404), (None, 412)]
 
 
 def test_merged_keeps_what_a_newer_one_leaves_out() -> None:
-    pile = pile_of(entries("limbs 38 40", "limbs two bottoms", "limbs 39 40"))
-    pair = pile.merged(LimbPair)
+    readings = pile_of(entries("limbs 38 40", "limbs two bottoms", "limbs 39 40"))
+    pair = readings.merged(LimbPair)
     assert pair is not None
     assert (pair.reading.pair, pair.reading.upper_lbf) == ("two_bottoms", 39)
     assert pair.entry.reading == LimbPair(upper_lbf=39, lower_lbf=40)
 
 
 def test_newest_names_the_entry_that_gave_a_field() -> None:
-    pile = pile_of(entries("string 59 16 strands", "string 60"))
-    strands, told = pile.newest(StringBuild, "strands")
+    readings = pile_of(entries("string 59 16 strands", "string 60"))
+    strands, told = readings.newest(StringBuild, "strands")
     assert strands == 16
     assert told is not None
     assert told.reading.string_length_mm == 59 * 25.4
-    length, _ = newest(pile.all(StringBuild), "string_length_mm")
+    length, _ = newest(readings.all(StringBuild), "string_length_mm")
     assert length == 60 * 25.4
 
 
@@ -168,9 +175,9 @@ def test_order_of_reading_does_not_matter(found: list[e.Entry], dice: st.DataObj
 def test_everything_piled_is_of_the_rig_or_its_parts_now(found: list[e.Entry]) -> None:
     standing = in_force(found)
     fitted = parts_fitted(standing, IDS["rig"])
-    pile = Pile(standing, IDS["rig"], fitted)
+    readings = EffectiveReadings(standing, IDS["rig"], fitted)
     now = {"rig": IDS["rig"], **fitted.model_dump()}
     for kind in e.READINGS:
-        for recorded in pile.all(kind):
+        for recorded in readings.all(kind):
             assert now[recorded.entry.subject.kind] == recorded.entry.subject.id
             assert recorded.reading is recorded.entry.reading

@@ -1,4 +1,4 @@
-"""The gate: own host only, no cross-site writes, strict headers; and the page's files."""
+"""The request guard: own host only, no cross-site writes, strict headers; and the page's files."""
 
 import asyncio
 from concurrent.futures import ThreadPoolExecutor
@@ -8,7 +8,7 @@ import pytest
 from fastapi.testclient import TestClient
 from starlette.types import Message
 
-from lyrandis.api import gate
+from lyrandis.api import request_guard
 from tests.api.conftest import Api, open_api
 
 BODY = {"name": "Ann"}
@@ -90,7 +90,7 @@ def test_files_outside_the_page_are_not_served(page: TestClient, path: str) -> N
 
 
 def test_a_body_that_never_comes_whole_is_not_waited_for(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(gate, "BODY_SECONDS", 0.05)
+    monkeypatch.setattr(request_guard, "BODY_SECONDS", 0.05)
     sent: list[Message] = []
 
     async def half_of_it() -> Message:
@@ -111,6 +111,8 @@ def test_a_body_that_never_comes_whole_is_not_waited_for(monkeypatch: pytest.Mon
     scope = {"type": "http", "method": "POST", "path": "/api/archers", "headers": headers}
     # A browser test on the same worker leaves its own loop running, so this one has its thread.
     with ThreadPoolExecutor(1) as alone:
-        alone.submit(lambda: asyncio.run(gate.Gate(never)(scope, half_of_it, send))).result()
+        alone.submit(
+            lambda: asyncio.run(request_guard.RequestGuard(never)(scope, half_of_it, send))
+        ).result()
     assert sent[0]["status"] == 408
     assert b"did not arrive whole" in sent[1]["body"]

@@ -1,6 +1,6 @@
-"""A stage as a room: what it adds to the jot line, the rulebook, the rail and the next step.
+"""A stage specification: what it adds to the jot line, the rulebook, the rail and the next step.
 
-A room collects what its folder says; it computes nothing itself.
+A spec collects what its folder says; it computes nothing itself.
 """
 
 from collections.abc import Callable
@@ -13,7 +13,7 @@ from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
 from lyrandis.core.entries import Reading
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.heard import Hears
+from lyrandis.core.free_order import Hears
 from lyrandis.core.look_over import LooksOver
 from lyrandis.core.phrase import Figure, Phrase
 from lyrandis.core.reading import StageKey, SubjectKind
@@ -80,7 +80,7 @@ class Page(BaseModel):
 
 
 @dataclass(frozen=True, slots=True)
-class Room:
+class StageSpec:
     """One stage of the order of work."""
 
     key: StageKey

@@ -1,4 +1,4 @@
-"""The gate before the app: own host only, no cross-site writes, bounded bodies, strict headers."""
+"""What is refused before the app sees it: other hosts, cross-site writes, endless bodies."""
 
 import asyncio
 import re
@@ -32,7 +32,7 @@ _HEADERS = {
 }
 
 
-class Gate:
+class RequestGuard:
     """ASGI middleware in front of everything."""
 
     def __init__(self, app: ASGIApp, page: str | None = None) -> None:

@@ -1,12 +1,12 @@
-"""The listening room."""
+"""The listening stage specification."""
 
 from lyrandis.core.listen.jots import WORDS
 from lyrandis.core.listen.page import page
 from lyrandis.core.listen.rules import RULES, judge
 from lyrandis.core.listen.stage import ASKS, missing, stage
-from lyrandis.core.room import Room
+from lyrandis.core.stage_spec import StageSpec
 
-ROOM = Room(
+SPEC = StageSpec(
     key="listen",
     name="Listen",
     needs=("arrow", "string"),

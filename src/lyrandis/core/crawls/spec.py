@@ -1,12 +1,12 @@
-"""The crawls' room."""
+"""The crawls' stage specification."""
 
 from lyrandis.core.crawls.jots import WORDS
 from lyrandis.core.crawls.page import page
 from lyrandis.core.crawls.rules import RULES, judge
 from lyrandis.core.crawls.stage import ASKS, applies, missing, stage
-from lyrandis.core.room import Room
+from lyrandis.core.stage_spec import StageSpec
 
-ROOM = Room(
+SPEC = StageSpec(
     key="crawls",
     name="Crawls",
     needs=("flight",),

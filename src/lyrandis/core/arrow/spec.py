@@ -1,4 +1,4 @@
-"""The arrow's room."""
+"""The arrow's stage specification."""
 
 from lyrandis.core.arrow.doubts import doubts
 from lyrandis.core.arrow.jots import WORDS
@@ -7,9 +7,9 @@ from lyrandis.core.arrow.quiver import look_over
 from lyrandis.core.arrow.rules import RULES, judge
 from lyrandis.core.arrow.stage import ASKS, missing, stage, unchecked
 from lyrandis.core.look_over import LooksOver
-from lyrandis.core.room import Room
+from lyrandis.core.stage_spec import StageSpec
 
-ROOM = Room(
+SPEC = StageSpec(
     key="arrow",
     name="Arrow",
     needs=("archer", "bow"),

@@ -10,7 +10,7 @@ from lyrandis.core.archer.draw import draw_of
 from lyrandis.core.arrow.quiver import quiver_of
 from lyrandis.core.assessment import judge
 from lyrandis.core.computed import compute
-from lyrandis.core.remember import KEPT, remembered
+from lyrandis.core.memo import KEPT, memo_by_equality
 from lyrandis.core.setup import fold
 from tests.entries import entries
 
@@ -23,7 +23,7 @@ def test_what_is_remembered_is_what_would_be_worked_out(asked: list[int]) -> Non
         worked.append(of[0])
         return [of[0] * by]
 
-    remember = remembered(work)
+    remember = memo_by_equality(work)
     for one in asked:
         assert remember((one,), by=3) == [3 * one]
     assert len(worked) >= len(set(asked))
@@ -36,7 +36,7 @@ def test_what_is_remembered_is_what_would_be_worked_out(asked: list[int]) -> Non
 
 def test_no_more_is_kept_than_some_rigs_in_turn() -> None:
     worked: list[int] = []
-    remember = remembered(lambda one: worked.append(one))
+    remember = memo_by_equality(lambda one: worked.append(one))
     for one in [*range(KEPT + 1), 0]:
         remember(one)
     assert worked == [*range(KEPT + 1), 0]

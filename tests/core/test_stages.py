@@ -1,4 +1,4 @@
-"""The rooms hold together: stages, words, rules, kinds and what stands on what."""
+"""The specs hold together: stages, words, rules, kinds and what stands on what."""
 
 import ast
 import inspect
@@ -18,8 +18,8 @@ from lyrandis.core.errors import Code, DomainError
 from lyrandis.core.jot import WORDS, parse
 from lyrandis.core.next_step import next_step
 from lyrandis.core.reading import StageKey
-from lyrandis.core.rooms import ROOMS, RULEBOOK
 from lyrandis.core.setup import fold
+from lyrandis.core.stages import RULEBOOK, STAGES
 from tests.entries import any_entries, entries
 
 CORE = Path(__file__).parents[2] / "src" / "lyrandis" / "core"
@@ -28,22 +28,22 @@ WITHOUT_WORD = {"named", "retraction", "put_away", "taper_shot", "butt_hits", "r
 """Kinds that have a control of their own and are not typed."""
 
 
-def test_the_stages_are_the_rooms_in_order() -> None:
-    assert get_args(StageKey) == tuple(room.key for room in ROOMS)
+def test_the_stages_stand_in_order() -> None:
+    assert get_args(StageKey) == tuple(spec.key for spec in STAGES)
 
 
-def test_a_room_stands_on_earlier_rooms_only() -> None:
+def test_a_stage_stands_on_earlier_ones_only() -> None:
     seen: set[str] = set()
-    for room in ROOMS:
-        assert set(room.needs) <= seen, room.key
-        seen.add(room.key)
+    for spec in STAGES:
+        assert set(spec.needs) <= seen, spec.key
+        seen.add(spec.key)
 
 
-def test_every_room_is_a_folder_that_says_itself() -> None:
-    for room in ROOMS:
-        folder = CORE / room.key
+def test_every_stage_is_a_folder_that_says_itself() -> None:
+    for spec in STAGES:
+        folder = CORE / spec.key
         for name in ("words", "readings", "jots", "facts", "numbers", "rules", "stage", "page"):
-            assert (folder / f"{name}.py").is_file(), f"{room.key}/{name}.py"
+            assert (folder / f"{name}.py").is_file(), f"{spec.key}/{name}.py"
 
 
 def test_every_word_parses_its_own_example_on_its_own_subject() -> None:
@@ -68,8 +68,8 @@ def test_every_kind_has_a_jot_word_or_a_control_of_its_own() -> None:
 
 
 def test_every_rule_belongs_to_its_room_and_stands_once() -> None:
-    for room in ROOMS:
-        assert {rule.stage for rule in room.rules} == {room.key}
+    for spec in STAGES:
+        assert {rule.stage for rule in spec.rules} == {spec.key}
     ids = [rule.id for rule in RULEBOOK]
     assert len(ids) == len(set(ids))
 
@@ -78,10 +78,10 @@ def test_every_rule_belongs_to_its_room_and_stands_once() -> None:
 def test_every_finding_names_a_rule_of_the_book_and_its_own_stage(found: list[e.Entry]) -> None:
     c = compute(fold(found))
     rules = {rule.id for rule in RULEBOOK}
-    for room in ROOMS:
-        for finding in room.judge(c):
+    for spec in STAGES:
+        for finding in spec.judge(c):
             assert finding.rule in rules
-            assert finding.stage == room.key
+            assert finding.stage == spec.key
 
 
 @given(any_entries())
@@ -100,7 +100,7 @@ def test_the_live_value_of_a_stage_is_one_of_its_values(found: list[e.Entry]) ->
 
 def test_a_room_that_does_not_apply_leaves_no_trace() -> None:
     c = compute(fold(entries("draw 28", "hook 1/2", "mark 45", "arrow 420gr")))
-    closed = [replace(room, applies=lambda _, key=room.key: key != "bow") for room in ROOMS]
+    closed = [replace(spec, applies=lambda _, key=spec.key: key != "bow") for spec in STAGES]
     assessment = judge(c, closed)
     assert [(stage.key, stage.number) for stage in assessment.stages] == [
         ("archer", 1),
@@ -114,14 +114,14 @@ def test_a_room_that_does_not_apply_leaves_no_trace() -> None:
     assert "bow" not in {finding.stage for finding in assessment.findings}
 
 
-def test_asks_come_in_their_turn_over_all_rooms() -> None:
-    turns = sorted(ask.turn for room in ROOMS for ask in room.asks)
+def test_asks_come_in_their_turn_over_all_specs() -> None:
+    turns = sorted(ask.turn for spec in STAGES for ask in spec.asks)
     assert len(turns) == len(set(turns))
     told = ("draw 28", "hook 1/2", "scale 40 @ 27", "scale 42 @ 28", "scale 44 @ 29", "arrow 480gr")
     asked = []
     for said in ((), ("hold split",), ("hold split", "hand left")):
         c = compute(fold(entries(*told, *said)))
-        asked.append(next_step(c, [], ROOMS).title.text())
+        asked.append(next_step(c, [], STAGES).title.text())
     assert asked == [
         "Say how you hold the string",
         "Say which hand draws",
@@ -148,8 +148,8 @@ KNOTS = {
     ("nock", "order.jots"),
     ("string", "arrow.closing"),
 }
-POLICY = {"assessment", "next_step", "jot", "rooms"}
-NAMES_THE_STAGES = {"rooms", "entries", "setup", "computed"}
+POLICY = {"assessment", "next_step", "jot", "stages"}
+NAMES_THE_STAGES = {"stages", "entries", "setup", "computed", "example", "field_shots"}
 """The only modules outside the stages that may import from them."""
 
 
@@ -170,8 +170,8 @@ def test_the_core_imports_one_way(path: Path) -> None:
 
 
 def test_words_import_nothing_of_ours() -> None:
-    for room in ORDER:
-        assert imported(CORE / room / "words.py") == set(), room
+    for spec in ORDER:
+        assert imported(CORE / spec / "words.py") == set(), spec
 
 
 def test_every_code_of_an_error_is_used_and_known() -> None:

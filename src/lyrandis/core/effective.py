@@ -1,4 +1,4 @@
-"""The pile: the standing entries that speak of one rig as it is now, by kind of reading."""
+"""The effective readings: the standing entries that speak of one rig as it is, by kind."""
 
 from bisect import bisect_right
 from collections.abc import Iterable, Sequence
@@ -62,10 +62,10 @@ class Timeline(Generic[R]):
         return None
 
 
-_Piled = dict[type[BaseReading], list[Recorded[BaseReading]]]
+_ByKind = dict[type[BaseReading], list[Recorded[BaseReading]]]
 
 
-class Pile:
+class EffectiveReadings:
     """Standing entries of one rig and its parts, in order; the rig's own come behind the part's.
 
     A rig's own reading counts only with the parts it was made with.
@@ -83,8 +83,8 @@ class Pile:
         """The rig's readings made with parts that are no longer on it."""
         self.made_with: dict[str, Fitted] = {}
         """The parts those were made with, by the entry's id."""
-        self._general: _Piled = {}
-        self._on_rig: _Piled = {}
+        self._general: _ByKind = {}
+        self._on_rig: _ByKind = {}
         wanted: dict[str, str | None] = {"rig": rig, **dict(fitted)}
         so_far = Fitted()
         new_record = tuple.__new__
@@ -96,9 +96,9 @@ class Pile:
             if wanted[subject_kind] != subject.id:
                 continue
             kind = type(reading)
-            piled = self._general
+            by_kind = self._general
             if subject_kind == "rig":
-                piled = self._on_rig
+                by_kind = self._on_rig
                 if kind is PartFitted:
                     so_far = _with_part(so_far, reading)
                 else:
@@ -111,9 +111,9 @@ class Pile:
                         self.others.append(Recorded(reading, entry))
                         self.made_with[entry.id] = then
                         continue
-            of_kind = piled.get(kind)
+            of_kind = by_kind.get(kind)
             if of_kind is None:
-                of_kind = piled[kind] = []
+                of_kind = by_kind[kind] = []
             # Recorded(reading, entry), without the call in between
             of_kind.append(new_record(Recorded, (reading, entry)))
             if kind is Named:
@@ -121,13 +121,13 @@ class Pile:
 
     def all(self, kind: type[R]) -> tuple[Recorded[R], ...]:
         """Return every reading of a kind."""
-        piled = (*self._general.get(kind, ()), *self._on_rig.get(kind, ()))
-        return cast(tuple[Recorded[R], ...], piled)
+        by_kind = (*self._general.get(kind, ()), *self._on_rig.get(kind, ()))
+        return cast(tuple[Recorded[R], ...], by_kind)
 
     def last(self, kind: type[R], *key: Any) -> Recorded[R] | None:
         """Return the newest reading of a kind (and key); one made on the rig comes first."""
-        for piled in (self._on_rig, self._general):
-            for recorded in reversed(piled.get(kind, ())):
+        for by_kind in (self._on_rig, self._general):
+            for recorded in reversed(by_kind.get(kind, ())):
                 if not key or recorded.reading.key() == key:
                     return cast(Recorded[R], recorded)
         return None
@@ -144,8 +144,8 @@ class Pile:
         """Return all that was recorded from one instant to another, in order."""
         found = [
             one
-            for piled in (self._general, self._on_rig)
-            for of_kind in piled.values()
+            for by_kind in (self._general, self._on_rig)
+            for of_kind in by_kind.values()
             for one in of_kind
             if first <= one.entry.happened_at <= last
         ]

@@ -59,7 +59,7 @@ def _not_kept(error: OSError, folder: Path) -> DomainError:
 
 
 class Kept(BaseModel):
-    """A recording on the shelf."""
+    """A recording that is kept on this machine."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -75,7 +75,7 @@ class Kept(BaseModel):
     kept_at: datetime
 
 
-class Shelf:
+class RecordingStore:
     """The recordings of one bench."""
 
     def __init__(self, folder: Path) -> None:
