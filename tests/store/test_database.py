@@ -134,6 +134,7 @@ import sys
 from datetime import UTC, datetime
 from pathlib import Path
 from lyrandis.core import entries as e
+from lyrandis.core.arrow.readings import ArrowMassed
 from lyrandis.store.bench import Bench, NewPart
 from lyrandis.store.database import open_database
 from lyrandis.store.trouble import trouble_of
@@ -143,7 +144,7 @@ subject = e.Subject(kind="arrow_set", id="set")
 number = 0
 while True:
     number += 1
-    reading = e.ArrowMassed(arrow_mass_gr=400.0, arrow_number=number % 900 + 1)
+    reading = ArrowMassed(arrow_mass_gr=400.0, arrow_number=number % 900 + 1)
     bench.record([e.EntryDraft(subject=subject, reading=reading)] * 3)
     print(number, flush=True)
 """

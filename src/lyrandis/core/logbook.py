@@ -59,8 +59,10 @@ def in_order_of_recording(entries: list[e.PostedEntry]) -> list[e.PostedEntry]:
 
     Assumption: two entries that say the same of the same day are two, in order.
 
-    >>> yew = e.Subject(kind="bow", id="yew")
-    >>> said = e.PostedEntry(subject=yew, reading=e.Noted(text="creaks"))
+    >>> from lyrandis.core.bench_readings import Noted
+    >>> from lyrandis.core.reading import Subject
+    >>> yew = Subject(kind="bow", id="yew")
+    >>> said = e.PostedEntry(subject=yew, reading=Noted(text="creaks"))
     >>> one, two = in_order_of_recording([said, said])
     >>> one.id == two.id, one.id == in_order_of_recording([said])[0].id
     (False, True)

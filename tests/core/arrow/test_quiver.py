@@ -20,8 +20,8 @@ from lyrandis.core.arrow.quiver_table import (
     read_quiver_table,
     write_quiver_table,
 )
+from lyrandis.core.arrow.readings import ArrowMassed, NumberedArrow
 from lyrandis.core.arrow.table_columns import ColumnAs
-from lyrandis.core.entries import ArrowMassed, NumberedArrow
 from lyrandis.core.errors import DomainError
 from lyrandis.core.setup import fold
 from tests.entries import entries

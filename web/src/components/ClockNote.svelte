@@ -29,3 +29,9 @@
     them for the right day.
   </p>
 {/if}
+{#if check?.long_ago && check.newest}
+  <!-- on wide screens it stands beside the jot line -->
+  <p class="mb-2 text-sm text-soft md:hidden">
+    Recording for {inWords(check.now)}; the last entry is of {inWords(check.newest)}.
+  </p>
+{/if}

@@ -108,5 +108,5 @@
   {/if}
 </div>
 {#if waits}
-  <p class="text-sm text-amber" role="status">Not recorded yet: Enter or Tab records it.</p>
+  <p class="text-sm text-amber" role="status">Not recorded yet: ✓ or Enter.</p>
 {/if}
