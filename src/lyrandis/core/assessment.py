@@ -2,10 +2,9 @@
 
 from collections.abc import Mapping, Sequence
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed, compute
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.next_step import next_step
 from lyrandis.core.reading import PARTS, PartKind
 from lyrandis.core.setup import Setup
@@ -13,20 +12,16 @@ from lyrandis.core.stage_spec import StageSpec
 from lyrandis.core.stages import STAGES
 
 
-class FittedPart(BaseModel):
+class FittedPart(Drawn):
     """A part on the rig and its name."""
-
-    model_config = ConfigDict(frozen=True)
 
     part: PartKind
     id: str | None = None
     name: str | None = None
 
 
-class Assessment(BaseModel):
+class Assessment(Drawn):
     """All that Lyrandis says of a rig. Lengths in mm, forces in lbf, masses in grains."""
-
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
 
     rig: str | None = None
     name: str | None = None

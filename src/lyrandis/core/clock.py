@@ -3,9 +3,10 @@
 from collections.abc import Sequence
 from datetime import datetime, timedelta
 
-from pydantic import AwareDatetime, BaseModel, ConfigDict
+from pydantic import AwareDatetime
 
 from lyrandis.core import entries as e
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.phrase import Phrase
 from lyrandis.core.reading import Subject
 from lyrandis.core.record import FUTURE_ALLOWED
@@ -14,10 +15,8 @@ MOST_NAMED = 5
 LONG_AGO = timedelta(days=1)
 
 
-class FutureEntry(BaseModel):
+class FutureEntry(Drawn):
     """An entry that has not happened yet by this computer's clock."""
-
-    model_config = ConfigDict(frozen=True)
 
     id: str
     subject: Subject
@@ -25,10 +24,8 @@ class FutureEntry(BaseModel):
     happened_at: AwareDatetime
 
 
-class ClockCheck(BaseModel):
+class ClockCheck(Drawn):
     """The clock beside the newest entry, looked at before something is recorded."""
-
-    model_config = ConfigDict(frozen=True)
 
     now: AwareDatetime
     newest: AwareDatetime | None

@@ -20,12 +20,13 @@ from datetime import datetime
 from hashlib import sha256
 from typing import Literal, NamedTuple
 
-from pydantic import AwareDatetime, BaseModel, ConfigDict
+from pydantic import AwareDatetime
 
 from lyrandis.core import entries as e
 from lyrandis.core.archer.readings import AnchorChosen, HoldChosen
 from lyrandis.core.bench_readings import PartFitted, Retraction
 from lyrandis.core.crawls.readings import CrawlMark
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.effective import EffectiveReadings, in_force, parts_fitted
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import Listener, parse
@@ -79,10 +80,8 @@ class FieldText(NamedTuple):
     """More was written than came: its end is missing, or says another number."""
 
 
-class ShotLine(BaseModel):
+class ShotLine(Drawn):
     """A shot that came back, and whether it is new here."""
-
-    model_config = ConfigDict(frozen=True)
 
     id: str
     line: str

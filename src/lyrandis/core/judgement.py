@@ -2,8 +2,9 @@
 
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, BaseModel, ConfigDict
+from pydantic import AfterValidator
 
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.phrase import Figure, Phrase
 from lyrandis.core.reading import Source, StageKey
 
@@ -22,11 +23,7 @@ _WEAKEST_LAST: tuple[Origin, ...] = (
 )
 
 
-class _Frozen(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class Rule(_Frozen):
+class Rule(Drawn):
     """A rule of the trade, as the rulebook states it."""
 
     id: str
@@ -39,7 +36,7 @@ class Rule(_Frozen):
     """What it rests on, in words."""
 
 
-class Action(_Frozen):
+class Action(Drawn):
     """A way to do what a finding asks: a control to go to, and what it is for."""
 
     label: str
@@ -56,7 +53,7 @@ def _bounded(ids: tuple[str, ...]) -> tuple[str, ...]:
     return ids[-MOST_IDS:]
 
 
-class Value(_Frozen):
+class Value(Drawn):
     """One number or choice with its unit, ±, origin and some of the entries it stands on."""
 
     key: str
@@ -75,7 +72,7 @@ class Value(_Frozen):
     """Why there is no value, when there is none."""
 
 
-class Finding(_Frozen):
+class Finding(Drawn):
     """A judgement of one number."""
 
     id: str
@@ -89,14 +86,14 @@ class Finding(_Frozen):
     """What it is called where its sentence stands elsewhere; else its rule's title."""
 
 
-class Caution(_Frozen):
+class Caution(Drawn):
     """A standing warning that belongs on a stage."""
 
     id: str
     text: str
 
 
-class Standing(_Frozen):
+class Standing(Drawn):
     """How a stage stands: its live value, its mark, and all that is known there."""
 
     mark: Mark
@@ -126,7 +123,7 @@ class Stage(Standing):
         return next(value for value in self.values if value.key == self.headline)
 
 
-class NextStep(_Frozen):
+class NextStep(Drawn):
     """The one thing most worth doing now."""
 
     title: Phrase
@@ -140,7 +137,7 @@ class NextStep(_Frozen):
     """True where it is done on the page its action leads to: no button is wanted there."""
 
 
-class Unchecked(_Frozen):
+class Unchecked(Drawn):
     """Something that is not known of a rig, for the answer to: may I shoot this?"""
 
     what: Phrase
@@ -150,7 +147,7 @@ class Unchecked(_Frozen):
     """Given where looking is the first thing to do of all."""
 
 
-class MayShoot(_Frozen):
+class MayShoot(Drawn):
     """The plain answer to: may I shoot this?"""
 
     answer: Literal["no", "not_yet", "nothing_against"]

@@ -5,8 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.entries import Entry
 from lyrandis.core.phrase import Phrase, day, phrase
 from lyrandis.core.reading import PartKind
@@ -14,10 +13,8 @@ from lyrandis.core.reading import PartKind
 Found = Literal["sound", "failing", "partly", "not_looked"]
 
 
-class LookOver(BaseModel):
+class LookOver(Drawn):
     """How a part was found when it was last looked over."""
-
-    model_config = ConfigDict(frozen=True)
 
     found: Found
     at: datetime | None

@@ -7,10 +7,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.entries import Reading
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.free_order import Hears
@@ -73,10 +72,8 @@ class Ask:
     """The step, or None when it is told already."""
 
 
-class Page(BaseModel):
+class Page(Drawn):
     """Geometry of a stage's own pages, asked for apart from the assessment."""
-
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
 
 
 @dataclass(frozen=True, slots=True)

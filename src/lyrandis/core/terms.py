@@ -2,15 +2,13 @@
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
+from lyrandis.core.drawn import Drawn
 
 Drawing = Literal["bench", "side"]
 
 
-class Term(BaseModel):
+class Term(Drawn):
     """One part by name."""
-
-    model_config = ConfigDict(frozen=True)
 
     key: str
     word: str

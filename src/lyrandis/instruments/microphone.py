@@ -10,9 +10,9 @@ from dataclasses import dataclass, field
 from typing import Literal, NamedTuple
 
 import numpy as np
-import numpy.typing as npt
 
-Array = npt.NDArray[np.float64]
+from lyrandis.core.numeric import Array
+
 World = np.random.Generator
 
 RATE = 44_100

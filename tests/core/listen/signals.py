@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from lyrandis.core.listen.sound import Array
+from lyrandis.core.numeric import Array
 
 RATE = 16_000.0
 AT = (0.6, 2.2, 3.8, 5.4)

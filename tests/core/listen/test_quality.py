@@ -6,9 +6,10 @@ import pytest
 from lyrandis.core.listen.features import Features
 from lyrandis.core.listen.noise import room_of
 from lyrandis.core.listen.quality import FORBIDS, Quality, quality_of
-from lyrandis.core.listen.sound import Array, at_working_rate
+from lyrandis.core.listen.sound import at_working_rate
 from lyrandis.core.listen.takes import takes_of
 from lyrandis.core.listen.words import TROUBLE_WORDS
+from lyrandis.core.numeric import Array
 from tests.core.listen.signals import AT, RATE, q, r1
 
 

@@ -2,22 +2,17 @@
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import TRADE_OFFSET_MM
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.stage_spec import Page
 
 MOST_READINGS = 12
 """What the drawing and its table can show and still be read; the logbook holds the rest."""
 
 
-class _Drawing(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class DrawMark(_Drawing):
+class DrawMark(Drawn):
     """One draw reading on the draw axis."""
 
     entry: str
@@ -27,7 +22,7 @@ class DrawMark(_Drawing):
     used: bool
 
 
-class DrawDrawing(_Drawing):
+class DrawDrawing(Drawn):
     """The drawn arrow seen from the side: offsets from the pivot, and the readings."""
 
     back_mm: float

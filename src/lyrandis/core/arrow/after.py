@@ -11,10 +11,11 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from lyrandis.core.arrow.beam import Array, Beam, modes_of
+from lyrandis.core.arrow.beam import Beam, modes_of
 from lyrandis.core.arrow.bend import NOMINAL, Bent, Shot, bend
 from lyrandis.core.arrow.spine import stiffness
 from lyrandis.core.errors import DomainError
+from lyrandis.core.numeric import Array
 
 AIR = 1.2
 """Density of air [kg/m3]."""

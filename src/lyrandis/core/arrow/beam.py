@@ -10,9 +10,8 @@ from functools import lru_cache
 from itertools import pairwise
 
 import numpy as np
-import numpy.typing as npt
 
-Array = npt.NDArray[np.float64]
+from lyrandis.core.numeric import Array
 
 ELEMENTS = 16
 ELASTIC = 6

@@ -14,9 +14,10 @@ from typing import NamedTuple
 import numpy as np
 import numpy.typing as npt
 
-from lyrandis.core.arrow.beam import MODES, Array, Beam, Modes, modes_of
+from lyrandis.core.arrow.beam import MODES, Beam, Modes, modes_of
 from lyrandis.core.arrow.stroke import STRING_FACTOR, Push, Stroke, stroke_of
 from lyrandis.core.constants import GRAINS_PER_GRAM
+from lyrandis.core.numeric import Array
 
 STRING_NODES = 5
 SPRINGS = STRING_NODES + 1

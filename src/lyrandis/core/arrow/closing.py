@@ -9,13 +9,14 @@ from typing import Literal
 
 import numpy as np
 
-from lyrandis.core.arrow.beam import Array, Beam
+from lyrandis.core.arrow.beam import Beam
 from lyrandis.core.arrow.bend import RELEASES, Shot, bend
 from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.match import MATCH_DT, match_spine, middle_of, roots_of
 from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND
 from lyrandis.core.arrow.stroke import Push
 from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.numeric import Array
 
 Change = Literal["length", "point", "weight", "window", "brace", "string"]
 

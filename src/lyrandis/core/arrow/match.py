@@ -11,10 +11,11 @@ from typing import Literal, overload
 
 import numpy as np
 
-from lyrandis.core.arrow.beam import Array, modes_of
+from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.bend import PUSHES, RELEASES, Shot, bend
 from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND, stiffness
 from lyrandis.core.constants import NEWTONS_PER_LBF
+from lyrandis.core.numeric import Array
 
 Clearance = Literal["clear", "marginal", "slap"]
 Stiffness = Literal["very_weak", "weak", "little_weak", "matched", "little_stiff", "stiff", "far"]

@@ -6,22 +6,17 @@ Lengths in mm, masses in grains, weights in lbf, grains per pound in gr/lbf.
 from datetime import datetime
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.arrow.quiver import QuiverArrow, Safety
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import TRADE_OFFSET_MM
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.stage_spec import Page
 
 MOST_ARROWS = 60
 """What one drawing and its table can show and still be read; the logbook holds the rest."""
 
 
-class _Drawing(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class ArrowTick(_Drawing):
+class ArrowTick(Drawn):
     """One weighed arrow on the mass axis."""
 
     entry: str
@@ -30,7 +25,7 @@ class ArrowTick(_Drawing):
     grains_per_pound: float | None
 
 
-class FloorDrawing(_Drawing):
+class FloorDrawing(Drawn):
     """Grains per pound against the floor."""
 
     grains_per_pound: float | None
@@ -44,7 +39,7 @@ class FloorDrawing(_Drawing):
     more: int
 
 
-class PartBar(_Drawing):
+class PartBar(Drawn):
     """One part of the arrow's mass."""
 
     name: str
@@ -53,7 +48,7 @@ class PartBar(_Drawing):
     given: bool
 
 
-class ArrowDrawing(_Drawing):
+class ArrowDrawing(Drawn):
     """The arrow laid out by its parts, and to scale."""
 
     shaft_length_mm: float | None
@@ -73,7 +68,7 @@ class ArrowDrawing(_Drawing):
     weighed_gr: float | None
 
 
-class QuiverRow(_Drawing):
+class QuiverRow(Drawn):
     """One numbered arrow of the set."""
 
     number: int

@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from pydantic import BaseModel, ConfigDict, ValidationError
+from pydantic import ValidationError
 
 from lyrandis.core.arrow.jots import arrow
 from lyrandis.core.arrow.quiver import QuiverArrow
@@ -18,6 +18,7 @@ from lyrandis.core.arrow.table_columns import (
     TableColumn,
     laid_out,
 )
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError, in_words
 from lyrandis.core.spoken import Line
 from lyrandis.core.units import UnitSet
@@ -28,10 +29,8 @@ _FORMULA = re.compile(r"'*[=+\-@\t\r]")
 """How a cell begins that a spreadsheet would take for a formula: it gets an apostrophe before."""
 
 
-class BadRow(BaseModel):
+class BadRow(Drawn):
     """A row that cannot be read, and what to do about it."""
-
-    model_config = ConfigDict(frozen=True)
 
     row: int
     """As counted in the text, the first line being 1."""
@@ -41,10 +40,8 @@ class BadRow(BaseModel):
     instruction: str
 
 
-class QuiverTable(BaseModel):
+class QuiverTable(Drawn):
     """What a table would record, and how it was understood."""
-
-    model_config = ConfigDict(frozen=True)
 
     columns: tuple[TableColumn, ...]
     titles: tuple[str, ...]

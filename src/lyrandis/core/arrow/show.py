@@ -9,11 +9,9 @@ from functools import lru_cache
 from typing import Literal
 
 import numpy as np
-import numpy.typing as npt
-from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.words import Hold
-from lyrandis.core.arrow.beam import MODES, Array, Modes
+from lyrandis.core.arrow.beam import MODES, Modes
 from lyrandis.core.arrow.bend import NOMINAL, Bent, Shot, Side, bend
 from lyrandis.core.arrow.match import (
     Clearance,
@@ -24,6 +22,8 @@ from lyrandis.core.arrow.match import (
 )
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.spine import GRAVITY, STIFFNESS_PER_POUND
+from lyrandis.core.drawn import Drawn
+from lyrandis.core.numeric import Array, Steps
 
 STATIONS = 25
 FRAMES = 56
@@ -37,15 +37,10 @@ NOCK_HEIGHT_MM: dict[Hold | None, float] = {
 }  # fmt: skip
 """Assumption: nock above square until it is recorded."""
 
-Steps = npt.NDArray[np.intp]
 Which = Literal["own", "matched", "weak", "stiff"]
 
 
-class _Frozen(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class ShownArrow(_Frozen):
+class ShownArrow(Drawn):
     """One arrow through the shot: `aside` holds, per frame, y at every station [0.1 mm]."""
 
     which: Which
@@ -59,14 +54,14 @@ class ShownArrow(_Frozen):
     clearance: Clearance
 
 
-class SideView(_Frozen):
+class SideView(Drawn):
     """The nock's and shaft's height through the shot: trend only, not calibrated."""
 
     nock_height_mm: float
     aside: tuple[tuple[int, ...], ...]
 
 
-class ShotDrawing(_Frozen):
+class ShotDrawing(Drawn):
     """The shot from release to clear of the bow."""
 
     arrows: tuple[ShownArrow, ...]

@@ -5,8 +5,6 @@ Spines in pounds of the wood scale, masses in grains. Computed on demand; nothin
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.arrow.after import Size, bare_against_fletched, size_of
 from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.closing import Change, moves_of
@@ -15,22 +13,19 @@ from lyrandis.core.arrow.shooting import Shooting, outward_is_left
 from lyrandis.core.arrow.thumb_rule import ThumbRule, thumb_rule
 from lyrandis.core.arrow.ways import Undo, no_match, ways_into_range, ways_to_close
 from lyrandis.core.computed import Computed
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Phrase, phrase, spine
 
 
-class _Frozen(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class RuleTerm(_Frozen):
+class RuleTerm(Drawn):
     """One line of the rule of thumb's sum."""
 
     name: str
     pounds: float
 
 
-class MovesMatch(_Frozen):
+class MovesMatch(Drawn):
     """How far the match moves for one step of one thing."""
 
     change: Change
@@ -40,14 +35,14 @@ class MovesMatch(_Frozen):
     """True where only a band is honest: point mass and brace."""
 
 
-class PointSpine(_Frozen):
+class PointSpine(Drawn):
     """Matched spine at one mass of point and insert."""
 
     tip_gr: float
     matched_lbf: float | None
 
 
-class WayToClose(_Frozen):
+class WayToClose(Drawn):
     """One thing to change, and what is left to close afterwards."""
 
     key: str
@@ -62,7 +57,7 @@ class WayToClose(_Frozen):
     closes: bool
 
 
-class WayIntoRange(_Frozen):
+class WayIntoRange(Drawn):
     """One thing to change where nothing matches, and what the rig would want afterwards."""
 
     what: Phrase
@@ -71,21 +66,21 @@ class WayIntoRange(_Frozen):
     high_lbf: float
 
 
-class NoMatch(_Frozen):
+class NoMatch(Drawn):
     """Why there is no match, and what brings one within reach."""
 
     said: Phrase
     ways: tuple[WayIntoRange, ...]
 
 
-class BareSide(_Frozen):
+class BareSide(Drawn):
     """Where a bare shaft of this set would strike beside the fletched at 18 m."""
 
     size: Size
     side: Literal["left", "right"] | None
 
 
-class SpineBoard(_Frozen):
+class SpineBoard(Drawn):
     """All that is computed of a rig's match."""
 
     own_lbf: float | None

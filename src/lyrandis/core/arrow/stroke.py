@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lyrandis.core.arrow.beam import Array
+from lyrandis.core.numeric import Array
 
 RETURNED = 0.97
 """Share of the draw force that comes back."""

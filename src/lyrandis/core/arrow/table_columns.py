@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, StringConstraints
 
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
 
 ColumnName = Literal["number", "mass", "spine", "straight", "turn", "state", "remark"]
@@ -53,10 +54,8 @@ class ColumnAs(BaseModel):
     unit: Annotated[str, StringConstraints(max_length=20)] | None = None
 
 
-class TableColumn(BaseModel):
+class TableColumn(Drawn):
     """A column as it is understood."""
-
-    model_config = ConfigDict(frozen=True)
 
     head: str
     """What stands over it; empty where nothing does."""

@@ -11,7 +11,6 @@ from itertools import pairwise
 from typing import Literal
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.arrow.beam import Beam, modes_of, static_deflection
 from lyrandis.core.arrow.bend import PUSHES, bend
@@ -24,6 +23,7 @@ from lyrandis.core.arrow.taper import taper_profile
 from lyrandis.core.arrow.words import Flight
 from lyrandis.core.effective import Recorded
 from lyrandis.core.errors import DomainError
+from lyrandis.core.reading import Frozen
 
 _SPAN_NEEDED = WOOD_SPAN_M * 1000
 STEPS = 7
@@ -33,11 +33,7 @@ LEAST_DIAMETER_MM = 4.0
 Kind = Literal["parallel", "tail", "head", "barrelled"]
 
 
-class _Frozen(BaseModel):
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
-
-
-class TaperAsked(_Frozen):
+class TaperAsked(Frozen):
     """Tapers to try: length and diameter at either end; 0 leaves an end parallel."""
 
     tail_taper_mm: float = 0.0
@@ -46,7 +42,7 @@ class TaperAsked(_Frozen):
     head_diameter_mm: float | None = None
 
 
-class TaperedShaft(_Frozen):
+class TaperedShaft(Frozen):
     """What one taper makes of the shaft."""
 
     tail_taper_mm: float
@@ -62,7 +58,7 @@ class TaperedShaft(_Frozen):
     frequency_hz: float | None
 
 
-class TaperTried(_Frozen):
+class TaperTried(Frozen):
     """A taper that was shot, with what is computed for it."""
 
     entry: str
@@ -73,7 +69,7 @@ class TaperTried(_Frozen):
     happened_at: datetime
 
 
-class TaperPlan(_Frozen):
+class TaperPlan(Frozen):
     """The planned taper, the way to it, and what was shot on the way."""
 
     kind: Kind

@@ -7,7 +7,7 @@ import math
 from dataclasses import dataclass
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from lyrandis.core import judgement as j
 from lyrandis.core.arrow.beam import modes_of
@@ -28,16 +28,13 @@ from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.quantities import BraceHeight, PartMass, ShaftLength, Window
+from lyrandis.core.reading import Frozen
 
 MOST_DRAWN_LBF = 1000.0
 """A weight worked out far past the weighed point may be more than any scale reads."""
 
 
-class _Frozen(BaseModel):
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
-
-
-class Tried(_Frozen):
+class Tried(Frozen):
     """What is tried; what is left out stays as it is on the rig."""
 
     shaft_length_mm: ShaftLength | None = None
@@ -48,7 +45,7 @@ class Tried(_Frozen):
     string_added_gr: Annotated[float, Field(ge=-60, le=120)] | None = None
 
 
-class TrialNumbers(_Frozen):
+class TrialNumbers(Frozen):
     """What the arrow would be and do."""
 
     matched_lbf: float | None
@@ -68,7 +65,7 @@ class TrialNumbers(_Frozen):
     too_short: j.Severity | None
 
 
-class TrialRange(_Frozen):
+class TrialRange(Frozen):
     """Ends of a slider, and where it stands on the rig now."""
 
     low: float
@@ -77,7 +74,7 @@ class TrialRange(_Frozen):
     now: float
 
 
-class Trial(_Frozen):
+class Trial(Frozen):
     """The numbers as tried beside the numbers now, and the sliders' ranges."""
 
     tried: TrialNumbers

@@ -4,21 +4,18 @@ from collections.abc import Sequence
 from datetime import datetime
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.bow.readings import PutTogether
 from lyrandis.core.bow.words import ASSEMBLY_WORDS, AssemblyStep, BowMade, Family
 from lyrandis.core.computed import Computed
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.effective import Recorded
 
 ONLY_TAKE_DOWN: frozenset[AssemblyStep] = frozenset({"limbs_seated", "bolts_tight"})
 USUALLY_TAKE_DOWN: frozenset[Family] = frozenset({"target_recurve"})
 
 
-class StepDone(BaseModel):
+class StepDone(Drawn):
     """A step of putting a bow together, and when it was last done."""
-
-    model_config = ConfigDict(frozen=True)
 
     step: AssemblyStep
     words: str
@@ -26,10 +23,8 @@ class StepDone(BaseModel):
     done_at: datetime | None
 
 
-class Assembly(BaseModel):
+class Assembly(Drawn):
     """The list for this bow."""
-
-    model_config = ConfigDict(frozen=True)
 
     made: BowMade
     told: bool

@@ -5,13 +5,14 @@ Lengths in mm, weights in lbf, energies in joules, angles in degrees, speeds in 
 
 from typing import Annotated, Literal, NamedTuple
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import ConfigDict, Field
 
 from lyrandis.core import quantities as q
 from lyrandis.core.archer.words import Hold, Purpose
 from lyrandis.core.bow.schools import Limbs, School
 from lyrandis.core.bow.statics import BowShape
 from lyrandis.core.bow.words import Family
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.phrase import Phrase
 
 Verdict = Literal["fits", "near", "no", "silent"]
@@ -19,11 +20,7 @@ USUAL_GPP = 10.0
 """Arrow the board is reckoned with where the archer's own is not known."""
 
 
-class _Frozen(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class Asking(_Frozen):
+class Asking(Drawn):
     """What to reckon with in place of what is recorded; nothing of it is recorded."""
 
     model_config = ConfigDict(extra="forbid")
@@ -53,7 +50,7 @@ class Wish(NamedTuple):
         return self.draw_mm + self.hook_mm
 
 
-class BoardRow(_Frozen):
+class BoardRow(Drawn):
     """One bow length, computed at the archer's own draw and wished weight."""
 
     bow_length_mm: float
@@ -76,7 +73,7 @@ class BoardRow(_Frozen):
     """Why nothing is computed, where nothing is."""
 
 
-class SchoolView(_Frozen):
+class SchoolView(Drawn):
     """What one school says for this archer and this kind of bow."""
 
     school: School
@@ -89,7 +86,7 @@ class SchoolView(_Frozen):
     """What following it would cost or gain beside the preferred length."""
 
 
-class Combination(_Frozen):
+class Combination(Drawn):
     """A riser with limbs, as a take-down is bought."""
 
     riser_mm: float
@@ -102,7 +99,7 @@ class Combination(_Frozen):
     """True when the limb-first school asks for it."""
 
 
-class FamilyBoard(_Frozen):
+class FamilyBoard(Drawn):
     """The board for one kind of bow."""
 
     family: Family
@@ -116,7 +113,7 @@ class FamilyBoard(_Frozen):
     agree: bool
 
 
-class ChoosingBoard(_Frozen):
+class ChoosingBoard(Drawn):
     """Bow lengths for one archer, by kind of bow."""
 
     draw_mm: float

@@ -3,20 +3,15 @@
 from datetime import datetime
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.bow.inspection import ITEMS, SEVERITY, looked_over
 from lyrandis.core.bow.limbs import mismatch_of
 from lyrandis.core.bow.readings import LimbPair
 from lyrandis.core.bow.words import INSPECTION_WORDS, InspectionItem
 from lyrandis.core.computed import Computed
+from lyrandis.core.drawn import Drawn
 
 
-class _Frozen(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class InspectedItem(_Frozen):
+class InspectedItem(Drawn):
     """One item of the look-over, as it was last found."""
 
     item: InspectionItem
@@ -29,7 +24,7 @@ class InspectedItem(_Frozen):
     looked_at: datetime | None
 
 
-class LimbMatch(_Frozen):
+class LimbMatch(Drawn):
     """The limbs as told, and how far apart they are."""
 
     told: LimbPair
@@ -39,7 +34,7 @@ class LimbMatch(_Frozen):
     severity: Literal["good", "watch", "mend", "stop"]
 
 
-class Condition(_Frozen):
+class Condition(Drawn):
     """What the bow's condition page shows."""
 
     items: tuple[InspectedItem, ...]

@@ -9,8 +9,6 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve, leaving_point, limb_at
 from lyrandis.core.bow.thrust import Clocked, Thrust
@@ -18,6 +16,7 @@ from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.bow.words import Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import JOULES_PER_LBF_MM, MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.phrase import Phrase
 
 LIMB_POINTS = 13
@@ -26,10 +25,6 @@ MOST_POINTS = 24
 MOST_SPEEDS = 12
 _CHART_HIGH_MM = 34 * MM_PER_IN
 _KNEE_GPP = tuple(3 + 0.75 * step for step in range(24))
-
-
-class _Drawing(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
 
 
 Place = tuple[float, ...]
@@ -50,7 +45,7 @@ class BowPose:
     energy_j: float | None
 
 
-class BenchDrawing(_Drawing):
+class BenchDrawing(Drawn):
     """The bow to scale, from brace to the end of its draw."""
 
     family: Family
@@ -84,7 +79,7 @@ class WeightSample:
     high_lbf: float
 
 
-class WeighedPoint(_Drawing):
+class WeighedPoint(Drawn):
     """One weighed point, and how far it stands off the curve."""
 
     entry: str
@@ -98,7 +93,7 @@ class WeighedPoint(_Drawing):
     unusable: bool
 
 
-class WeightDrawing(_Drawing):
+class WeightDrawing(Drawn):
     """Draw weight against string position, brace to beyond the draw."""
 
     line: tuple[WeightSample, ...]
@@ -125,7 +120,7 @@ class KneeSample:
     """Speed before the chronograph had its say."""
 
 
-class SpeedReading(_Drawing):
+class SpeedReading(Drawn):
     """One chronograph reading beside the mechanics and the fit."""
 
     entry: str
@@ -137,7 +132,7 @@ class SpeedReading(_Drawing):
     off: bool
 
 
-class CrawledSpeed(_Drawing):
+class CrawledSpeed(Drawn):
     """What the crawls say of the speed, beside bow and chronograph."""
 
     marks: int
@@ -155,7 +150,7 @@ class CrawledSpeed(_Drawing):
     """True where they lie apart beyond both doubts."""
 
 
-class KneeDrawing(_Drawing):
+class KneeDrawing(Drawn):
     """Arrow mass across: share of energy to the arrow, speed, energy left in the bow."""
 
     weight_lbf: float

@@ -9,7 +9,6 @@ what the fit makes of the same shots once they are home (measured in the tests).
 import math
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS, Anchor, Hand, Hold
 from lyrandis.core.computed import Computed
@@ -34,6 +33,7 @@ from lyrandis.core.crawls.words import (
     Notation,
     Struck,
 )
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
 
 FURTHEST_CARRIED_M = 90
@@ -42,11 +42,7 @@ ANOTHER_M = 5.0
 """The helper says what it costs when the mark stands this much further off."""
 
 
-class _Drawn(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class FieldPoint(_Drawn):
+class FieldPoint(Drawn):
     """The crawl at one distance, and how it moves with what is believed."""
 
     distance_m: float
@@ -57,7 +53,7 @@ class FieldPoint(_Drawn):
     """Where it strikes when the mark stands 5 m (or yd) further off than was thought, - low."""
 
 
-class FieldStep(_Drawn):
+class FieldStep(Drawn):
     """How the archer counts a crawl, and how well."""
 
     notation: Notation
@@ -70,7 +66,7 @@ class FieldStep(_Drawn):
     """Of the step itself, growing with the count."""
 
 
-class FieldTable(_Drawn):
+class FieldTable(Drawn):
     """A table of crawls to be carried to the range."""
 
     rig: str

@@ -13,9 +13,10 @@ from typing import NamedTuple
 import numpy as np
 
 from lyrandis.core.constants import M_PER_YD
-from lyrandis.core.crawls.sight import MM, Array, G, Sight, crawls_mm, point_on_m, zeroed
+from lyrandis.core.crawls.sight import MM, G, Sight, crawls_mm, point_on_m, zeroed
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.lazy import lazy
+from lyrandis.core.numeric import Array
 from lyrandis.core.student import NORMAL_95, student_95
 
 DEEP_SD_MM = 2.0

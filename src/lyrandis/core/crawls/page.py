@@ -4,7 +4,6 @@ from datetime import datetime
 from typing import Literal
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS
 from lyrandis.core.computed import Computed
@@ -20,6 +19,7 @@ from lyrandis.core.crawls.notation import (
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.sight import high_per_mm
 from lyrandis.core.crawls.words import DistanceUnit, Notation
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.phrase import Figure, Phrase, gap, mm
 from lyrandis.core.stage_spec import Page
 
@@ -27,11 +27,7 @@ CURVE_FROM_M, CURVE_STEP_M = 4.0, 2.0
 MOST_MARKS = 60
 
 
-class _Drawn(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class CrawlRow(_Drawn):
+class CrawlRow(Drawn):
     """One distance of the table."""
 
     distance_m: float
@@ -52,14 +48,14 @@ class CrawlRow(_Drawn):
     """Beyond point-on: the hook would stand above the nock."""
 
 
-class CurvePoint(_Drawn):
+class CurvePoint(Drawn):
     distance_m: float
     crawl_mm: float
     half_mm: float
     after_mm: float | None
 
 
-class CrawlSeen(_Drawn):
+class CrawlSeen(Drawn):
     """A mark, and how it stands against the table."""
 
     entry_id: str
@@ -80,7 +76,7 @@ class CrawlSeen(_Drawn):
     at: datetime
 
 
-class NextMark(_Drawn):
+class NextMark(Drawn):
     distance_m: float
     says: str
     crawl_mm: float
@@ -88,7 +84,7 @@ class NextMark(_Drawn):
     after_mm: float
 
 
-class LinearSchool(_Drawn):
+class LinearSchool(Drawn):
     """So many millimetres for every ten metres."""
 
     at_0_mm: float
@@ -97,7 +93,7 @@ class LinearSchool(_Drawn):
     """Distances of the table where it lies outside the band."""
 
 
-class OwnMeasures(_Drawn):
+class OwnMeasures(Drawn):
     """What was measured of hand, tab, face and arrow; None where nobody did."""
 
     finger: Figure | None

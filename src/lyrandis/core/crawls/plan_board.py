@@ -2,8 +2,6 @@
 
 from collections.abc import Sequence
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.archer.words import ANCHOR_WORDS, Anchor
 from lyrandis.core.bow.two_limbs import crawl_draw
 from lyrandis.core.computed import Computed
@@ -14,6 +12,7 @@ from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.rules import SHORT_BOW_MM
 from lyrandis.core.crawls.sight import Sight
 from lyrandis.core.crawls.words import DistanceUnit
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
 from lyrandis.core.nock.height import PER_CRAWL, CrawlShare, one_nock, start_lift, two_nocks
 from lyrandis.core.phrase import Phrase, gap, gr, mm, mps, phrase, plain
@@ -25,11 +24,7 @@ USUAL_GPI = 8.0
 ANCHORS: tuple[Anchor, ...] = ("cheekbone", "corner", "under_chin")
 
 
-class _Drawn(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class PlanLine(_Drawn):
+class PlanLine(Drawn):
     """One way to anchor, or one arrow."""
 
     key: str
@@ -46,14 +41,14 @@ class PlanLine(_Drawn):
     """Left before stack at the deepest crawl, the bow held square: the worst case."""
 
 
-class PlanNeed(_Drawn):
+class PlanNeed(Drawn):
     """What one change alone would have to be for the wished point-on."""
 
     lever: str
     says: Phrase
 
 
-class NockFor(_Drawn):
+class NockFor(Drawn):
     """A nock height, and the crawls it is set for."""
 
     crawl_mm: float
@@ -64,7 +59,7 @@ class NockFor(_Drawn):
     """The nearest and the furthest distance shot from it."""
 
 
-class NockPlanned(_Drawn):
+class NockPlanned(Drawn):
     """Which nock height the planned crawls favour, and whether two serve better."""
 
     one: NockFor
@@ -78,7 +73,7 @@ class NockPlanned(_Drawn):
     """True where the archer's own height is found and fixed: it stands."""
 
 
-class PlanBoard(_Drawn):
+class PlanBoard(Drawn):
     """Anchors, arrows, bows and what a wished point-on needs."""
 
     unit: DistanceUnit

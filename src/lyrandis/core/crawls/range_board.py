@@ -1,12 +1,11 @@
 """What a wrong guess of the distance and a slope cost this rig, for every distance of a course."""
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import M_PER_YD
 from lyrandis.core.crawls.ranges import ends_m, miss, on_slope
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.words import DistanceUnit
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
 
 FROM, TO, STEP = 5, 60, 1
@@ -15,11 +14,7 @@ ANGLES = (30.0, 20.0, 10.0, -10.0, -20.0, -30.0)
 SLOPES_EVERY = 5
 
 
-class _Drawn(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class GuessRow(_Drawn):
+class GuessRow(Drawn):
     """A guess wrong by so much: where it strikes at each distance."""
 
     by: float
@@ -30,13 +25,13 @@ class GuessRow(_Drawn):
     """The mark stands further: - low."""
 
 
-class SlopeCost(_Drawn):
+class SlopeCost(Drawn):
     degrees: float
     more_mm: float
     costs_mm: float
 
 
-class SlopeRow(_Drawn):
+class SlopeRow(Drawn):
     """Slopes at one distance."""
 
     distance: float
@@ -44,7 +39,7 @@ class SlopeRow(_Drawn):
     slopes: tuple[SlopeCost, ...]
 
 
-class RangeBoard(_Drawn):
+class RangeBoard(Drawn):
     """What a wrong guess and a slope cost."""
 
     unit: DistanceUnit

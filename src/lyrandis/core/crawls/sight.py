@@ -13,9 +13,8 @@ import math
 from typing import NamedTuple
 
 import numpy as np
-import numpy.typing as npt
 
-Array = npt.NDArray[np.float64]
+from lyrandis.core.numeric import Array
 
 G = 9.80665
 NEWTON_STEPS = 4

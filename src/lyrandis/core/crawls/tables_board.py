@@ -2,8 +2,6 @@
 
 from datetime import datetime
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS, Anchor, Hold
 from lyrandis.core.computed import Computed, crawls_held
 from lyrandis.core.constants import M_PER_YD
@@ -12,6 +10,7 @@ from lyrandis.core.crawls.numbers import CrawlNumbers
 from lyrandis.core.crawls.ranges import ends_m
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.words import DistanceUnit
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.effective import when
 from lyrandis.core.phrase import Phrase
 
@@ -19,11 +18,7 @@ COMPARED = (10.0, 20.0, 30.0, 40.0, 50.0)
 """In the archer's unit."""
 
 
-class _Drawn(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class TableCell(_Drawn):
+class TableCell(Drawn):
     """A crawl of one table."""
 
     crawl_mm: float
@@ -32,7 +27,7 @@ class TableCell(_Drawn):
     """Than the table that stands has it; None for that one."""
 
 
-class TableLine(_Drawn):
+class TableLine(Drawn):
     """One table: arrows, anchor and hold."""
 
     key: str
@@ -57,7 +52,7 @@ class TableLine(_Drawn):
     """The arrows whose marks told eye and speed to begin with."""
 
 
-class TablesBoard(_Drawn):
+class TablesBoard(Drawn):
     """Every table there is."""
 
     unit: DistanceUnit

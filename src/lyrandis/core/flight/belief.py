@@ -11,13 +11,12 @@ from functools import lru_cache
 from typing import Protocol
 
 import numpy as np
-import numpy.typing as npt
 
 from lyrandis.core.flight.curves import NEVER
 from lyrandis.core.flight.words import CLASSES, AxisName, Class
 from lyrandis.core.lazy import lazy
+from lyrandis.core.numeric import Array
 
-Array = npt.NDArray[np.float64]
 SPINE_X: Array = np.arange(-8.25, 14.0, 0.5)
 UPRIGHT_X: Array = np.arange(-8.25, 8.5, 0.5)
 SHIFTS: Array = np.array([-4.0, -2.5, -1.25, 0.0, 1.25, 2.5, 4.0, NEVER])

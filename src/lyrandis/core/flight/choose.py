@@ -11,7 +11,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from lyrandis.core.flight.belief import Array, Axis, Plane
+from lyrandis.core.flight.belief import Axis, Plane
 from lyrandis.core.flight.likely import (
     FURTHEST_TAIL_M,
     NO_PUSH,
@@ -28,6 +28,7 @@ from lyrandis.core.flight.likely import (
     tail_table,
 )
 from lyrandis.core.flight.words import CLASSES, Class, Doubtful, Pushed, Sees
+from lyrandis.core.numeric import Array
 
 TROUBLE_MINUTES = 4.0
 """Assumption: what any test costs before it begins."""

@@ -8,9 +8,8 @@ far the nock stands too low, in steps of 2 mm.
 from dataclasses import dataclass, replace
 
 import numpy as np
-import numpy.typing as npt
 
-Array = npt.NDArray[np.float64]
+from lyrandis.core.numeric import Array
 
 INDEX: Array = np.arange(-5.0, 12.5, 1.0)
 """Where the curves are computed; their ends are held beyond."""

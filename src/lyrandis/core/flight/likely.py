@@ -7,12 +7,10 @@ import math
 from typing import NamedTuple
 
 import numpy as np
-import numpy.typing as npt
 
 from lyrandis.core.flight.belief import GAINS, PUSH_GAINS, SHIFTS, ZEROS, Plane
 from lyrandis.core.flight.words import Care
-
-Array = npt.NDArray[np.float64]
+from lyrandis.core.numeric import Array
 
 BORDERS: Array = np.array([-5.0, -2.5, -1.0, 1.0, 2.5, 5.0])
 """Between strong, clear and slight weak, straight, slight, clear and strong stiff [deg]."""

@@ -4,9 +4,8 @@ import math
 from datetime import datetime
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.computed import Computed
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.flight.likely import BORDERS, CLEAR_M, FURTHEST_TAIL_M
 from lyrandis.core.flight.readings import BareApart, ButtHits, Change, TailSeen
 from lyrandis.core.flight.say import put_back
@@ -15,11 +14,7 @@ from lyrandis.core.phrase import Phrase
 from lyrandis.core.stage_spec import Page
 
 
-class _Drawn(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class SeenLine(_Drawn):
+class SeenLine(Drawn):
     """One thing that was seen, as it is said."""
 
     entry_id: str
@@ -28,7 +23,7 @@ class SeenLine(_Drawn):
     at: datetime
 
 
-class TailBefore(_Drawn):
+class TailBefore(Drawn):
     """The last tail, for the dial's edge."""
 
     across_mm: float | None

@@ -5,14 +5,10 @@ The figures are written by `make prove` (tools/prove_flight.py); a test shoots s
 
 import math
 
-from pydantic import BaseModel, ConfigDict
+from lyrandis.core.drawn import Drawn
 
 
-class _Shot(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class WayProved(_Shot):
+class WayProved(Drawn):
     """One way to judge, over so many rigs."""
 
     key: str
@@ -32,7 +28,7 @@ class WayProved(_Shot):
     arrows: float | None
 
 
-class WordProved(_Shot):
+class WordProved(Drawn):
     """What is said in a word, and how often it came true."""
 
     word: str
@@ -46,7 +42,7 @@ class WordProved(_Shot):
     times: int
 
 
-class KindProved(_Shot):
+class KindProved(Drawn):
     name: str
     rigs: int
     right: float
@@ -54,7 +50,7 @@ class KindProved(_Shot):
     found: float | None
 
 
-class WorldProved(_Shot):
+class WorldProved(Drawn):
     """A world that is not as the engine assumes."""
 
     name: str
@@ -69,7 +65,7 @@ class WorldProved(_Shot):
     """What the specification's own trial came to, less twice its error."""
 
 
-class LoopProved(_Shot):
+class LoopProved(Drawn):
     """Closed loops: tested, corrected and tested again until tuned was said."""
 
     name: str
@@ -83,7 +79,7 @@ class LoopProved(_Shot):
     tests: float
 
 
-class Proved(_Shot):
+class Proved(Drawn):
     """All that was shot."""
 
     ways: tuple[WayProved, ...]

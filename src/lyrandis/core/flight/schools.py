@@ -2,9 +2,8 @@
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.computed import Computed, with_curves
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.flight.choose import FlightTest, bits
 from lyrandis.core.flight.readings import (
     BareApart,
@@ -17,10 +16,8 @@ from lyrandis.core.flight.readings import (
 SchoolKey = Literal["tail", "bare", "marks", "walk_back", "no_bare_wood"]
 
 
-class SchoolLine(BaseModel):
+class SchoolLine(Drawn):
     """One school: what it holds, what it can and cannot tell, and what it said here."""
-
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
 
     key: SchoolKey
     name: str

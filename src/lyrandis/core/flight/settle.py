@@ -5,10 +5,11 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import NamedTuple
 
-from lyrandis.core.flight.belief import SPINE_SD, Array, Axis
+from lyrandis.core.flight.belief import SPINE_SD, Axis
 from lyrandis.core.flight.choose import PLAIN_TESTS, outcomes
 from lyrandis.core.flight.likely import Noise, bare_mean, bare_sd
 from lyrandis.core.flight.words import Means
+from lyrandis.core.numeric import Array
 
 ACT_BELOW, ACT_OVER, ACT_LEAST, NOCK_OVER = 0.55, 0.6, 0.4, 0.3
 TUNED_FROM = 0.80

@@ -2,8 +2,7 @@
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.entries import Reading
 from lyrandis.core.flight.readings import Change
 from lyrandis.core.flight.schools import SchoolLine
@@ -11,16 +10,12 @@ from lyrandis.core.flight.words import CAUSE_WORDS, HEIGHT_WORDS, AxisName, Clas
 from lyrandis.core.phrase import Phrase
 from lyrandis.core.reading import SubjectKind
 
-Drawn = tuple[Class, ...]
-SHAFT_ORDER: Drawn = tuple(CAUSE_WORDS)
-NOCK_ORDER: Drawn = tuple(HEIGHT_WORDS)
+Order = tuple[Class, ...]
+SHAFT_ORDER: Order = tuple(CAUSE_WORDS)
+NOCK_ORDER: Order = tuple(HEIGHT_WORDS)
 
 
-class _Said(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class Cause(_Said):
+class Cause(Drawn):
     """One cause as a bar."""
 
     key: Class
@@ -32,7 +27,7 @@ class Cause(_Said):
     leads: bool
 
 
-class LedgerRow(_Said):
+class LedgerRow(Drawn):
     """What one reading did to every cause of the shaft, and of the nock."""
 
     entry_id: str | None
@@ -47,7 +42,7 @@ class LedgerRow(_Said):
     """True for a change on the rig between readings."""
 
 
-class Outcome(_Said):
+class Outcome(Drawn):
     """One thing the next test may show, and what it would mean."""
 
     what: Phrase
@@ -57,7 +52,7 @@ class Outcome(_Said):
     enough: bool
 
 
-class TestLine(_Said):
+class TestLine(Drawn):
     """One test that could be shot."""
 
     __test__ = False
@@ -73,7 +68,7 @@ class TestLine(_Said):
     arrows: float
 
 
-class LeverLine(_Said):
+class LeverLine(Drawn):
     """One way to put it right."""
 
     key: str
@@ -94,7 +89,7 @@ class LeverLine(_Said):
     disturbs: tuple[str, ...]
 
 
-class ExpectedReading(_Said):
+class ExpectedReading(Drawn):
     """What the next tail and bare shafts should be."""
 
     tail: tuple[float, ...]
@@ -106,7 +101,7 @@ class ExpectedReading(_Said):
     bare_plus_minus_mm: float
 
 
-class Proof(_Said):
+class Proof(Drawn):
     """A reading after a change, beside what was said beforehand."""
 
     says: Phrase
@@ -115,7 +110,7 @@ class Proof(_Said):
     as_expected: bool
 
 
-class Correction(_Said):
+class Correction(Drawn):
     """What is due, and every way to it."""
 
     sentence: Phrase
@@ -127,7 +122,7 @@ class Correction(_Said):
     expected: ExpectedReading | None
 
 
-class TunedMatch(_Said):
+class TunedMatch(Drawn):
     """What the flight says of the rig's match, beside the mechanics."""
 
     matched_lbf: float
@@ -145,14 +140,14 @@ class TunedMatch(_Said):
     says: Phrase
 
 
-class Suspect(_Said):
+class Suspect(Drawn):
     """Something that was done between readings that contradict each other."""
 
     says: Phrase
     why: str
 
 
-class FlightBoard(_Said):
+class FlightBoard(Drawn):
     """All that the evidence says."""
 
     sentence: Phrase

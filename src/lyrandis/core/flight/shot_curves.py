@@ -8,8 +8,8 @@ import numpy as np
 from lyrandis.core.arrow.after import flown
 from lyrandis.core.arrow.bend import PUSHES, Shot, bend
 from lyrandis.core.arrow.spine import stiffness
-from lyrandis.core.flight.belief import Array
 from lyrandis.core.flight.curves import BARE_DISTANCES_M, INDEX, Curves
+from lyrandis.core.numeric import Array
 
 CURVES_DT = 30e-6
 TAIL_M = 2.3

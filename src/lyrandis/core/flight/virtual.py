@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lyrandis.core.flight.belief import BORDER, Array, Readable
+from lyrandis.core.flight.belief import BORDER, Readable
 from lyrandis.core.flight.choose import FlightTest
 from lyrandis.core.flight.curves import NEVER
 from lyrandis.core.flight.likely import (
@@ -28,6 +28,7 @@ from lyrandis.core.flight.likely import (
     rhos,
 )
 from lyrandis.core.flight.words import Class
+from lyrandis.core.numeric import Array
 
 FLYERS, FLYER_TIMES, HEAVY_TAIL = 0.04, 3.0, 6
 """Assumption: one arrow in 25 flies three times as wide; Student's t, six degrees of freedom."""

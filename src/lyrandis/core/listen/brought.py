@@ -7,10 +7,10 @@ from collections.abc import Iterable, Mapping, Sequence
 from typing import NamedTuple
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.bow.readings import ArrowSpeed
 from lyrandis.core.by_ear import ByEar
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.hear import Listened, Progress, StringVoice, as_take, hear
@@ -48,18 +48,14 @@ LEAST_RING_HZ, MOST_RING_HZ = 20.0, 600.0
 """What a shaft may be recorded to ring at."""
 
 
-class _Said(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class TraceSaid(_Said):
+class TraceSaid(Drawn):
     """One take drawn: least and most of each column, in hundredths of the peak."""
 
     low: tuple[int, ...]
     high: tuple[int, ...]
 
 
-class Hearing(_Said):
+class Hearing(Drawn):
     """Takes that were found, and the reading they would be."""
 
     draft: SoundHeard | None
@@ -192,7 +188,7 @@ def restruck(told: SoundHeard, struck: Sequence[int]) -> SoundHeard:
     return told.model_copy(update={"struck": wanted})
 
 
-class ShotSaid(_Said):
+class ShotSaid(Drawn):
     """One shot at a butt: where release and strike are heard, and the speed they make."""
 
     number: int
@@ -210,7 +206,7 @@ class ShotSaid(_Said):
     """From 100 ms before the release to a second after it."""
 
 
-class SpeedHearing(_Said):
+class SpeedHearing(Drawn):
     """Shots at a butt, and the speed they make together."""
 
     shots: tuple[ShotSaid, ...]
@@ -221,7 +217,7 @@ class SpeedHearing(_Said):
     expected_mps: float | None
 
 
-class Marks(_Said):
+class Marks(Drawn):
     """Release and strike of a shot as they were put by hand."""
 
     release_s: float
@@ -354,7 +350,7 @@ def _shot(
     )
 
 
-class TapSaid(_Said):
+class TapSaid(Drawn):
     """One tap, and the shaft it is of."""
 
     take: int
@@ -368,7 +364,7 @@ class TapSaid(_Said):
     why_not: str | None
 
 
-class TapHearing(_Said):
+class TapHearing(Drawn):
     """Taps of shafts one after another, and the readings they would be."""
 
     taps: tuple[TapSaid, ...]

@@ -12,7 +12,6 @@ import numpy as np
 from lyrandis.core.lazy import lazy
 from lyrandis.core.listen.noise import KEPT_SHARE, RoomNoise
 from lyrandis.core.listen.sound import (
-    Array,
     Sound,
     a_weight,
     band,
@@ -23,6 +22,7 @@ from lyrandis.core.listen.sound import (
     levels,
 )
 from lyrandis.core.listen.takes import Take
+from lyrandis.core.numeric import Array
 
 LEVEL_FROM_S, LEVEL_TO_S, LEVEL_LOW_HZ = -0.03, 0.15, 60.0
 LOW_HZ, LONG_BEFORE_S = 90.0, 0.1

@@ -5,8 +5,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lyrandis.core.listen.sound import Array, Sound, cells_hz, gains
+from lyrandis.core.listen.sound import Sound, cells_hz, gains
 from lyrandis.core.listen.takes import Take
+from lyrandis.core.numeric import Array
 
 BLOCK_S = 0.064
 BEFORE_S, AFTER_S = 0.06, 1.25

@@ -4,10 +4,9 @@ import math
 from datetime import datetime
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import NEWTONS_PER_LBF
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
 from lyrandis.core.listen.checklist import State, checks
 from lyrandis.core.listen.compare import Compared
@@ -32,11 +31,7 @@ MOST_RECORDINGS = 40
 SAME_SPINE_LBF = 0.02
 
 
-class _Drawn(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class TakeSeen(_Drawn):
+class TakeSeen(Drawn):
     """One take of a recording."""
 
     number: int
@@ -51,7 +46,7 @@ class TakeSeen(_Drawn):
     blow_s: float | None
 
 
-class RecordingSeen(_Drawn):
+class RecordingSeen(Drawn):
     """A recording as its numbers stand."""
 
     entry_id: str
@@ -73,7 +68,7 @@ class RecordingSeen(_Drawn):
     """False where its levels compare with nothing: overloaded, or the phone adjusts its gain."""
 
 
-class Difference(_Drawn):
+class Difference(Drawn):
     """A difference with its 95 % interval."""
 
     change: float
@@ -83,7 +78,7 @@ class Difference(_Drawn):
     sure: float
 
 
-class RingSeen(_Drawn):
+class RingSeen(Drawn):
     octave_hz: float
     before_s: float | None
     after_s: float | None
@@ -92,7 +87,7 @@ class RingSeen(_Drawn):
     why_not: str | None
 
 
-class PairBoard(_Drawn):
+class PairBoard(Drawn):
     """Two recordings beside each other."""
 
     what: What
@@ -114,7 +109,7 @@ class PairBoard(_Drawn):
     changed: tuple[Phrase, ...]
 
 
-class CheckSeen(_Drawn):
+class CheckSeen(Drawn):
     key: str
     name: str
     state: State
@@ -123,7 +118,7 @@ class CheckSeen(_Drawn):
     do: str
 
 
-class PointedSeen(_Drawn):
+class PointedSeen(Drawn):
     """What the sound points to."""
 
     fault: Fault | None
@@ -137,7 +132,7 @@ class PointedSeen(_Drawn):
     has_before: bool
 
 
-class TensionSeen(_Drawn):
+class TensionSeen(Drawn):
     """The note and the tension, by ear and by the statics [lbf]."""
 
     note_hz: float
@@ -151,7 +146,7 @@ class TensionSeen(_Drawn):
     serving_known: bool
 
 
-class HoldPlaces(_Drawn):
+class HoldPlaces(Drawn):
     """Where to hold and tap a shaft, from its nock's end [mm]."""
 
     length_mm: float
@@ -162,7 +157,7 @@ class HoldPlaces(_Drawn):
     """The lowest note's shape along the shaft, largest 1."""
 
 
-class ShaftSeen(_Drawn):
+class ShaftSeen(Drawn):
     """A shaft that was tapped."""
 
     entry_id: str
@@ -182,7 +177,7 @@ class ShaftSeen(_Drawn):
     heard: tuple[TapHeard, ...]
 
 
-class ShaftsBoard(_Drawn):
+class ShaftsBoard(Drawn):
     """Tapped shafts on one axis of spine, and the band that holds the most of them."""
 
     shafts: tuple[ShaftSeen, ...]
@@ -196,7 +191,7 @@ class ShaftsBoard(_Drawn):
     shared_half_lbf: float | None
 
 
-class SpeedHeard(_Drawn):
+class SpeedHeard(Drawn):
     entry_id: str
     mark: str
     speed_mps: float
@@ -204,7 +199,7 @@ class SpeedHeard(_Drawn):
     at: datetime
 
 
-class BraceAt(_Drawn):
+class BraceAt(Drawn):
     """The brace as it stands, for a shot that is recorded into the sweep."""
 
     brace_mm: float | None

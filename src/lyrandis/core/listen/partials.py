@@ -11,11 +11,9 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
-import numpy.typing as npt
 
 from lyrandis.core.estimate import Estimate
-
-Array = npt.NDArray[np.float64]
+from lyrandis.core.numeric import Array
 
 TIP_KG, TIP_SD_KG = 0.050, 0.015
 """Assumption: what of a limb swings with its string: a recurve's tip and the outer limb."""

@@ -5,8 +5,9 @@ from typing import NamedTuple
 
 import numpy as np
 
-from lyrandis.core.listen.sound import Array, Sound, at_rate, levels
+from lyrandis.core.listen.sound import Sound, at_rate, levels
 from lyrandis.core.listen.takes import Take
+from lyrandis.core.numeric import Array
 
 FROM_S, TO_S = 0.04, 0.75
 LOWERED_HZ, POINTS = 4000.0, 32768

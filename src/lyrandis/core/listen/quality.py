@@ -6,9 +6,10 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from lyrandis.core.listen.features import LOW_HZ, Features
-from lyrandis.core.listen.sound import Array, Samples, Sound, band, levels
+from lyrandis.core.listen.sound import Samples, Sound, band, levels
 from lyrandis.core.listen.takes import Take
 from lyrandis.core.listen.words import Trouble
+from lyrandis.core.numeric import Array
 
 ALIKE_SAMPLES, ALIKE_SHARE, LOUD = 4, 0.0005, 0.2
 FAINT = 0.004

@@ -9,12 +9,10 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 import numpy as np
-import numpy.typing as npt
 
-from lyrandis.core.listen.sound import Array, Sound, at_rate
+from lyrandis.core.listen.sound import Sound, at_rate
 from lyrandis.core.listen.takes import Take
-
-Complex = npt.NDArray[np.complex128]
+from lyrandis.core.numeric import Array, Complex
 
 LOWERED_HZ, HIGHEST_HZ = 4000.0, 1500.0
 PARTIALS = range(2, 10)

@@ -7,7 +7,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.listen.sound import Array, Sound, frames, level, levels
+from lyrandis.core.listen.sound import Sound, frames, level, levels
+from lyrandis.core.numeric import Array
 
 RELEASE_RISE_DB, RELEASE_BEFORE_MS, RELEASE_NEAR_MS = 10.0, 30, 60
 STRIKE_FROM_S, STRIKE_TO_S = 0.110, 0.850

@@ -13,8 +13,8 @@ import numpy as np
 import numpy.typing as npt
 
 from lyrandis.core.lazy import lazy
+from lyrandis.core.numeric import Array
 
-Array = npt.NDArray[np.float64]
 Samples = npt.NDArray[np.floating[Any]]
 """As they were read, single or double: (samples,) or (samples, channels)."""
 

@@ -4,7 +4,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lyrandis.core.listen.sound import Array, Sound, band, frames, levels
+from lyrandis.core.listen.sound import Sound, band, frames, levels
+from lyrandis.core.numeric import Array
 
 FRAME_MS = 5
 FLOOR_PERCENTILE = 15

@@ -12,7 +12,8 @@ from typing import NamedTuple
 import numpy as np
 
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.listen.sound import Array, Sound
+from lyrandis.core.listen.sound import Sound
+from lyrandis.core.numeric import Array
 
 FROM_S, TO_S, WEIGHT_S = 0.008, 0.600, 0.150
 POINTS = 1 << 18

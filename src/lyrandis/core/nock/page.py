@@ -2,21 +2,16 @@
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.computed import Computed
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.nock.height import locator_of
 from lyrandis.core.nock.tiller import turns_for_weight
 from lyrandis.core.nock.words import NOCK_DATUM_WORDS, BowKit, LimbPlace, NockDatum, NockFlight
 from lyrandis.core.stage_spec import Page
 
 
-class _Drawn(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class NockShotDrawn(_Drawn):
+class NockShotDrawn(Drawn):
     entry_id: str
     lift_mm: float
     flew: NockFlight
@@ -24,14 +19,14 @@ class NockShotDrawn(_Drawn):
     """The brace it was shot at."""
 
 
-class SchoolBand(_Drawn):
+class SchoolBand(Drawn):
     """Lifts that a school would set [mm]."""
 
     low_mm: float
     high_mm: float
 
 
-class NockSide(_Drawn):
+class NockSide(Drawn):
     """The riser's side, heights over the square line [mm]."""
 
     lift_mm: float | None
@@ -61,7 +56,7 @@ class NockSide(_Drawn):
     """True where the arrow lies on the right: seen from the right side then."""
 
 
-class TillerDrawing(_Drawn):
+class TillerDrawing(Drawn):
     upper_mm: float | None
     lower_mm: float | None
     place: LimbPlace | None
@@ -83,7 +78,7 @@ class TillerDrawing(_Drawn):
     turns_for_wish: float | None
 
 
-class LineDrawing(_Drawn):
+class LineDrawing(Drawn):
     upper_mm: float | None
     lower_mm: float | None
     out_mm: float | None
@@ -91,14 +86,14 @@ class LineDrawing(_Drawn):
     outward_is_left: bool
 
 
-class WeightDrawn(_Drawn):
+class WeightDrawn(Drawn):
     place: str
     mass_g: float
     forward_mm: float
     up_mm: float
 
 
-class BalanceDrawing(_Drawn):
+class BalanceDrawing(Drawn):
     riser_mm: float
     weights: tuple[WeightDrawn, ...]
     mass_g: float | None

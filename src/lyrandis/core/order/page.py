@@ -2,9 +2,8 @@
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from lyrandis.core.computed import Computed
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.nock.words import BowKit
 from lyrandis.core.order.graph import MINUTES, Edge, into
 from lyrandis.core.order.numbers import said_value, said_word
@@ -14,11 +13,7 @@ from lyrandis.core.phrase import Figure, Phrase
 from lyrandis.core.reading import StageKey
 
 
-class _Drawn(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class RestsOn(_Drawn):
+class RestsOn(Drawn):
     """What a station rests on."""
 
     node: Node
@@ -28,7 +23,7 @@ class RestsOn(_Drawn):
     """True where it is this that puts the station in doubt."""
 
 
-class Station(_Drawn):
+class Station(Drawn):
     """One setting in order of work."""
 
     node: Node
@@ -49,7 +44,7 @@ class Station(_Drawn):
     rests_on: tuple[RestsOn, ...]
 
 
-class WorkOrder(_Drawn):
+class WorkOrder(Drawn):
     """The order of work of one rig."""
 
     kit: BowKit

@@ -3,12 +3,12 @@
 from typing import Literal
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.archer.words import Hold
 from lyrandis.core.arrow.closing import changed, match_all
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.drawn import Drawn
 from lyrandis.core.phrase import Phrase, mm, phrase
 from lyrandis.core.stage_spec import Page
 from lyrandis.core.string.advice import (
@@ -36,11 +36,7 @@ VALLEY_POINTS = 61
 STEPS_IN = (-0.25, -0.125, 0.125, 0.25)
 
 
-class _Drawn(BaseModel):
-    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
-
-
-class Advised(_Drawn):
+class Advised(Drawn):
     """Strands and thread that would suit this rig in one fibre."""
 
     material: StringMaterial
@@ -50,7 +46,7 @@ class Advised(_Drawn):
     served_mm: float
 
 
-class Sheet(_Drawn):
+class Sheet(Drawn):
     """The string as it is, and as it would be ordered."""
 
     rule_mm: float
@@ -73,13 +69,13 @@ class Sheet(_Drawn):
     """What to write to the maker of the next one."""
 
 
-class SettlingPoint(_Drawn):
+class SettlingPoint(Drawn):
     hours: float
     brace_mm: float
     segment: int
 
 
-class SettlingCurve(_Drawn):
+class SettlingCurve(Drawn):
     """The creep as fitted, with the turns of now."""
 
     hours: tuple[float, ...]
@@ -87,7 +83,7 @@ class SettlingCurve(_Drawn):
     sd_mm: tuple[float, ...]
 
 
-class SettlingDrawing(_Drawn):
+class SettlingDrawing(Drawn):
     """Brace readings over hours strung."""
 
     points: tuple[SettlingPoint, ...]
@@ -102,13 +98,13 @@ class SettlingDrawing(_Drawn):
     """True while the bow is strung; None where nobody says."""
 
 
-class TurnsStep(_Drawn):
+class TurnsStep(Drawn):
     change_mm: float
     turns: float | None
     """Turns then; None where untwisting cannot do it."""
 
 
-class TurnsTable(_Drawn):
+class TurnsTable(Drawn):
     """What turns do to the brace."""
 
     now: float
@@ -122,7 +118,7 @@ class TurnsTable(_Drawn):
     steps: tuple[TurnsStep, ...]
 
 
-class ShotHeight(_Drawn):
+class ShotHeight(Drawn):
     """A height that was shot, its ratings levelled over the quiet spot [points]."""
 
     entry_id: str
@@ -143,7 +139,7 @@ class ShotHeight(_Drawn):
     shock_shots: tuple[float, ...]
 
 
-class Valley(_Drawn):
+class Valley(Drawn):
     """Ratings over brace, in points worse than the quiet spot."""
 
     low_mm: float
@@ -164,7 +160,7 @@ class Valley(_Drawn):
     now_mm: float | None
 
 
-class BraceQuarter(_Drawn):
+class BraceQuarter(Drawn):
     """What 1/4 in more brace changes."""
 
     weight_lbf: float

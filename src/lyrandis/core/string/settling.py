@@ -11,13 +11,11 @@ from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
-import numpy.typing as npt
 
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.lazy import lazy
+from lyrandis.core.numeric import Array
 from lyrandis.core.string.words import StringMaterial
-
-Array = npt.NDArray[np.float64]
 
 READING_SD_MM, CARELESS_SD_MM = 0.5, 0.8
 """Assumption: a rule with a square; one read in passing."""

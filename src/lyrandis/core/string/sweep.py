@@ -10,11 +10,9 @@ from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
-import numpy.typing as npt
 
 from lyrandis.core.constants import MM_PER_IN
-
-Array = npt.NDArray[np.float64]
+from lyrandis.core.numeric import Array
 
 MOST_DB = 8.0
 CURVATURE = 12.0
