@@ -20,6 +20,10 @@ RECURVE = (
     "spine 500", "diameter 7mm", "window 2mm", "arrow 1 400gr",
 )  # fmt: skip
 """An ordinary take-down recurve, all that matters told."""
+WALKED = (
+    *RECURVE, "hold under", "anchor corner", "crawl 20m 34mm", "crawl 30m 20mm", "crawl 40m 2mm",
+)  # fmt: skip
+"""The same, its string walked: three crawls that struck."""
 _WHEN = datetime(2026, 1, 10, tzinfo=UTC)
 _ID = "example"
 

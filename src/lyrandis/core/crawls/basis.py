@@ -79,6 +79,11 @@ def basis_of(
     """Return what is known of crawls with some arrows before any mark.
 
     `usual_mm` is the crawl the archer usually shoots with. Source: `prior_of_rig`.
+
+    >>> from lyrandis.core.example import WALKED, rig
+    >>> basis = rig(WALKED).crawls.basis
+    >>> basis.hold, basis.unit, round(basis.kappa.value, 2), basis.lacks
+    ('three_under', 'm', 0.89, ())
     """
     hold = archer_facts.hold.reading.hold if archer_facts.hold else "three_under"
     anchor = archer_facts.anchor.reading.anchor if archer_facts.anchor else "corner"
@@ -144,12 +149,27 @@ def prior_of_rig(
 
 
 def stitch_of(tab: Recorded[TabStitches] | None) -> Estimate | None:
-    """Return the width of one stitch of a tab."""
+    """Return the width of one stitch of a tab [mm], from ten measured; None without a tab.
+
+    Assumption: ten stitches are read to half a millimetre.
+
+    >>> from lyrandis.core.example import RECURVE, rig
+    >>> stitch_of(rig((*RECURVE, "stitches 32mm")).setup.crawls.tab).value
+    3.2
+    """
     return Estimate(tab.reading.ten_mm / 10, 0.05) if tab else None
 
 
 def meant_unit(facts: CrawlFacts, mark: Recorded[CrawlMark]) -> DistanceUnit:
-    """Return what a mark's distance was meant in: as told, or as all until then were said to be."""
+    """Return what a mark's distance was meant in: as told, or as all until then were said to be.
+
+    Source: definition.
+
+    >>> from lyrandis.core.example import WALKED, rig
+    >>> facts = rig(WALKED).setup.crawls
+    >>> meant_unit(facts, facts.marks[0])
+    'm'
+    """
     last = facts.units[-1] if facts.units else None
     if last is not None and when(last.entry) > when(mark.entry):
         return last.reading.unit

@@ -69,7 +69,15 @@ class Holding:
     holds: tuple[Recorded[HoldChosen], ...]
 
     def over_time(self, anchor: Anchor, hold: Hold) -> "HeldOverTime":
-        """Return how it was held at any instant, `anchor` and `hold` where nothing was told."""
+        """Return how it was held at any instant, `anchor` and `hold` where nothing was told.
+
+        Source: definition.
+
+        >>> from datetime import UTC, datetime
+        >>> held = Holding((), ()).over_time("corner", "split")
+        >>> held.at((datetime(2026, 1, 10, tzinfo=UTC), 1))
+        ('corner', 'split')
+        """
         return HeldOverTime(Timeline(self.anchors), Timeline(self.holds), anchor, hold)
 
 
@@ -82,6 +90,13 @@ class HeldOverTime(NamedTuple):
     hold: Hold
 
     def at(self, at: At) -> tuple[Anchor, Hold]:
+        """Return what was told last until an instant. Source: definition; see `over_time`.
+
+        >>> from datetime import UTC, datetime
+        >>> held = Holding((), ()).over_time("cheekbone", "three_under")
+        >>> held.at((datetime(2026, 1, 10, tzinfo=UTC), 1))[1]
+        'three_under'
+        """
         anchor, hold = self.anchors.at(at), self.holds.at(at)
         return (
             anchor.reading.anchor if anchor else self.anchor,
@@ -91,7 +106,16 @@ class HeldOverTime(NamedTuple):
 
 @memo_by_equality
 def mark_lines(basis: CrawlBasis, holding: Holding, prior: Prior | None) -> tuple[MarkLine, ...]:
-    """Return every mark of one set of arrows, as it is taken."""
+    """Return every mark of one set of arrows, as it is taken, in the order of the readings.
+
+    Where the arrows struck off, the crawl is the one that would have struck: c + y/(dy/dc).
+    Source: `high_per_mm`; the sizes of a count by feel and of a group are Assumption.
+
+    >>> from lyrandis.core.example import WALKED, rig
+    >>> crawls = rig((*WALKED, "anchor cheek", "crawl 25m 31mm")).crawls
+    >>> [(line.distance_m, line.why_not) for line in crawls.lines if line.why_not is None]
+    [(25.0, None)]
+    """
     facts = basis.facts
     out = {one.reading.mark for one in facts.counted if not one.reading.counted}
     held = holding.over_time(basis.anchor, basis.hold)
@@ -180,6 +204,11 @@ def swapped_pair(counting: Sequence[MarkLine]) -> tuple[MarkLine, MarkLine] | No
     """Return two marks of which the longer distance has the deeper crawl, beyond their doubt.
 
     c_far - c_near > 3 sqrt(sd_near^2 + sd_far^2), two metres apart at least. Source: geometry.
+
+    >>> from lyrandis.core.example import RECURVE, rig
+    >>> crawls = rig((*RECURVE, "hold under", "crawl 20m 14mm", "crawl 30m 40mm")).crawls
+    >>> [line.distance_m for line in swapped_pair(crawls.lines)]
+    [20.0, 30.0]
     """
     ordered = sorted(
         (line for line in counting if line.crawl is not None), key=lambda line: line.distance_m

@@ -101,6 +101,7 @@ def plan_board(
 
     Raises `DomainError` where no table can be had yet. Another anchor moves the eye by what usual
     faces have between the two; another arrow flies as fast as the bow's mechanics say.
+    Source: `plan` and the crawl's sight.
 
     >>> from lyrandis.core.example import rig
     >>> found = plan_board(rig())

@@ -137,6 +137,8 @@ def card(rows: Sequence[tuple[str, str, str]], *, title: str, head: tuple[str, s
 def strip_of(c: Computed) -> Sheet:
     """Return the strip of a rig's table. Raises `DomainError` where there is none yet.
 
+    Source: `strip`.
+
     >>> from lyrandis.core.example import rig
     >>> strip_of(rig(["draw 28"]))
     Traceback (most recent call last):
@@ -159,6 +161,8 @@ def strip_of(c: Computed) -> Sheet:
 
 def card_of(c: Computed) -> Sheet:
     """Return the pocket card of a rig's table. Raises `DomainError` where there is none yet.
+
+    Source: `card`.
 
     >>> from lyrandis.core.example import rig
     >>> card_of(rig()).height

@@ -71,6 +71,13 @@ def prior_begun_from(rig: Prior | None, old: Fit | None, kappa: Estimate) -> Pri
     Marks with other arrows tell the eye, and how much faster or slower this bow shoots than its
     mechanics say: v' = v'_rig v'_old/v'_old before its marks, variances of both kept.
     Source: the old set's joint posterior of speed and eye.
+
+    >>> from lyrandis.core.example import WALKED, rig
+    >>> crawls = rig(WALKED).crawls
+    >>> before = crawls.basis.rig_prior
+    >>> after = prior_begun_from(before, crawls.marks.fit, crawls.basis.kappa)
+    >>> [round(one.eye.value) for one in (before, after)], after.eye.sd < before.eye.sd
+    ([68, 63], True)
     """
     if rig is None or old is None:
         return rig
@@ -87,7 +94,17 @@ def prior_begun_from(rig: Prior | None, old: Fit | None, kappa: Estimate) -> Pri
 
 @memo_by_equality
 def fit_marks(basis: CrawlBasis, prior: Prior | None, lines: Sequence[MarkLine]) -> MarksFit:
-    """Return what the marks make of the prior, and the one that does not fit."""
+    """Return what the marks make of the prior, and the one that does not fit.
+
+    Left out by itself is one mark at most, past `LEFT_OUT_Z` sds, where `LEAST_OTHERS` remain and
+    nobody said that it counts. Without a prior nothing is fitted. Source: `odd_one`.
+
+    >>> from lyrandis.core.example import WALKED, rig
+    >>> crawls = rig(WALKED).crawls
+    >>> found = fit_marks(crawls.basis, crawls.basis.rig_prior, crawls.lines)
+    >>> len(found.counting), found.odd
+    (3, None)
+    """
     able = tuple(line for line in lines if line.why_not is None and line.mark is not None)
     if prior is None:
         return MarksFit(counting=able)
@@ -127,7 +144,16 @@ class CrawlTable:
 
 
 def crawl_table(basis: CrawlBasis, marks: MarksFit) -> CrawlTable:
-    """Return the table of the distances that are wanted."""
+    """Return the table of the distances that are wanted, as far as the arrow flies.
+
+    Source: `Fit.table`, `next_distance`.
+
+    >>> from lyrandis.core.example import WALKED, rig
+    >>> crawls = rig(WALKED).crawls
+    >>> found = crawl_table(crawls.basis, crawls.marks)
+    >>> [(row.distance_m, round(row.crawl_mm)) for row in found.rows[:3]]
+    [(5.0, 55), (10.0, 48), (15.0, 41)]
+    """
     fit = marks.fit
     sight = own(fit, basis.kappa.value) if fit else None
     distances = _distances_m(basis, sight)
@@ -186,7 +212,16 @@ class CrawlChecks:
 
 
 def crawl_checks(basis: CrawlBasis, marks: MarksFit, table: CrawlTable) -> CrawlChecks:
-    """Return what is to be looked at in a table and its marks."""
+    """Return what is to be looked at in a table and its marks.
+
+    Source: `swapped_pair`, `were_yards`; the marks' own speed by precisions that add.
+
+    >>> from lyrandis.core.example import WALKED, rig
+    >>> crawls = rig(WALKED).crawls
+    >>> found = crawl_checks(crawls.basis, crawls.marks, crawls.table)
+    >>> found.swapped, found.ask_yards, round(found.speed_by_marks.together.value)
+    (None, False, 56)
+    """
     fit, counting = marks.fit, marks.counting
     off = _speed_off(basis.rig_prior, fit, len(counting))
     return CrawlChecks(

@@ -75,7 +75,7 @@ class Sounded(NamedTuple):
 
 
 def check_places(places: Iterable[float], seconds: float) -> None:
-    """Raise `DomainError` for a place behind a recording's end.
+    """Raise `DomainError` for a place behind a recording's end [s]. Source: definition.
 
     >>> check_places([600.0], 8.2)
     Traceback (most recent call last):

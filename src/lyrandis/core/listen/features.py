@@ -127,7 +127,17 @@ class Features:
         """Return how long an octave takes to fall by 60 dB [s]; None where it is not measurable.
 
         From its maximum to where the 10 ms mean falls into the noise; less the noise, integrated
-        backwards, a line through -5 to -20 dB.
+        backwards, a line through -5 to -20 dB. Source: backward integration; here of e^(-8 t),
+        which takes 3 ln(10)/8 s.
+
+        >>> from lyrandis.core.listen.noise import room_of
+        >>> at = np.arange(40000) / 16000
+        >>> tone = np.where(at > 0.5, np.sin(500 * np.pi * at) * np.exp(-8 * (at - 0.5)), 0)
+        >>> heard = Sound(tone + 1e-4 * np.cos(at * 9e3), 16000.0)
+        >>> take = Take(0.5, 1.8, None)
+        >>> found = Features(heard, take, room_of(heard, [take]), 1 / 80)
+        >>> round(found.t60(250.0), 2)
+        0.86
         """
         low, high = octave_hz / math.sqrt(2), octave_hz * math.sqrt(2)
         if high > self.sound.rate / 2:
@@ -173,7 +183,19 @@ class Features:
         return found
 
     def d(self, b: int, w: int) -> float:
-        """Return how a band falls from its first window to another: free of gain and phone."""
+        """Return how a band falls from its first window to another [dB]: free of gain and phone.
+
+        `b` 0 to 4, `w` 0 to 4. Source: definition.
+
+        >>> from lyrandis.core.listen.noise import room_of
+        >>> at = np.arange(40000) / 16000
+        >>> tone = np.where(at > 0.5, np.sin(500 * np.pi * at) * np.exp(-8 * (at - 0.5)), 0)
+        >>> heard = Sound(tone + 1e-4 * np.cos(at * 9e3), 16000.0)
+        >>> take = Take(0.5, 1.8, None)
+        >>> found = Features(heard, take, room_of(heard, [take]), 1 / 80)
+        >>> found.d(0, 1)
+        0.0
+        """
         return float(self.z[b, w] - self.z[b, 1])
 
     @lazy
@@ -213,7 +235,17 @@ class Features:
     def in_step(self, window_ms: tuple[int, int]) -> float:
         """Return how far bright sound comes back with the string's period: -1 to 1.
 
-        Autocorrelation at one period of the root of the power, less its mean over 25 ms.
+        Autocorrelation at one period of the root of the power, less its mean over 25 ms; 0 for a
+        window shorter than that. Source: autocorrelation, normed by its value at no lag.
+
+        >>> from lyrandis.core.listen.noise import room_of
+        >>> at = np.arange(40000) / 16000
+        >>> tone = np.where(at > 0.5, np.sin(500 * np.pi * at) * np.exp(-8 * (at - 0.5)), 0)
+        >>> heard = Sound(tone + 1e-4 * np.cos(at * 9e3), 16000.0)
+        >>> take = Take(0.5, 1.8, None)
+        >>> found = Features(heard, take, room_of(heard, [take]), 1 / 80)
+        >>> -1 <= found.in_step((0, 200)) <= 1, found.in_step((0, 30))
+        (True, 0.0)
         """
         power = self._bright[0]
         root = np.sqrt(power[window_ms[0] : window_ms[1]])

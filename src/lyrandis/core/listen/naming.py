@@ -54,7 +54,15 @@ class Logistic(BaseModel):
     threshold: float
 
     def score(self, features: Mapping[str, float]) -> float:
-        """Return w0 + sum w clip((x - centre)/scale); what is missing counts nought."""
+        """Return w0 + sum w clip((x - centre)/scale); what is missing counts nought.
+
+        Source: logistic regression, its figures fitted by `tools/fit_naming.py`.
+
+        >>> term = Term(name="level", weight=2.0, centre=1.0, scale=0.5)
+        >>> rule = Logistic(bias=-1.0, terms=(term,), threshold=0.0)
+        >>> rule.score({"level": 1.5}), rule.score({})
+        (1.0, -1.0)
+        """
         total = self.bias
         for term in self.terms:
             if term.name in features:

@@ -23,7 +23,13 @@ class RoomNoise:
     power: Array
 
     def of_band(self, low: float, high: float) -> float:
-        """Return the noise power of a band."""
+        """Return the noise power of a band [full scale squared], edges in Hz.
+
+        Source: Parseval's theorem.
+
+        >>> RoomNoise(np.array([100.0, 500.0, 2000.0]), np.ones(3)).of_band(300.0, 1000.0)
+        1.0
+        """
         return float((self.power * gains(self.hz, low, high) ** 2).sum())
 
 

@@ -55,7 +55,13 @@ class Quality(NamedTuple):
     troubles: tuple[Trouble, ...]
 
     def may(self, what: May) -> bool:
-        """Return whether something may be said of the recording all the same."""
+        """Return whether something may be said of the recording all the same.
+
+        Source: `may`.
+
+        >>> Quality(("gain_rides",)).may("levels"), Quality(()).may("levels")
+        (False, True)
+        """
         return may(self.troubles, what)
 
 

@@ -95,6 +95,14 @@ class BracedString:
         """Return the tension its note asks for [N].
 
         Source: `tension_of`.
+
+        >>> from lyrandis.core.example import rig
+        >>> from lyrandis.core.listen.pitch import Note
+        >>> c = rig()
+        >>> string = braced_string(c.setup.string, c.string, c.bow, c.archer.drawn_to.value)
+        >>> asked = string.tension_by(Note(string.expected_hz, 0.3))
+        >>> abs(asked.value / string.tension.value - 1) < 0.02
+        True
         """
         mass = self.served.mass_kg / KG_PER_GRAIN
         share = WEIGHED_SD_GR / mass if self.mass_weighed else GUESSED_SHARE
