@@ -247,6 +247,10 @@ def pass_down(chain: Chain, t: float, p: float) -> Pass:
     >>> pass_down(chain_of(shape), 1e-6, 0.5).half_string > 0
     True
     """
+    # From the tip, in the string's frame (x along the string, arm across it), piece by piece:
+    #   arm += l sin(phi), M = T arm, phi += kink - c M, 2U += c M^2
+    # _t and _p are the derivatives by T and by the tip angle, carried along. While the angle is
+    # below nought the string lies on the limb: the piece bears no arm, it only shortens the string.
     sin, cos = math.sin, math.cos
     phi, phi_t, phi_p = p, 0.0, 1.0
     arm = arm_t = arm_p = along = along_t = along_p = wrapped = energy = 0.0
@@ -268,6 +272,8 @@ def pass_down(chain: Chain, t: float, p: float) -> Pass:
         phi_t -= compliance * (arm + t * arm_t)
         phi_p -= compliance * t * arm_p
         energy += compliance * moment * moment
+    # at the root, turned by gamma into the bow's frame: the hook stands where the string meets the
+    # middle line, half the string is y/cos(gamma) + wrapped, the draw is x + y tan(gamma)
     gamma = phi - chain.root_lean
     s, c = sin(gamma), cos(gamma)
     x = chain.root_x - along * s + arm * c

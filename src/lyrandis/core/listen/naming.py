@@ -22,9 +22,14 @@ from lyrandis.core.listen.words import Fault
 FITTED = "naming.json"
 """Beside this file: a constant that ships, written by a tool."""
 CLIPPED = 3.0
-RATTLE_NEAR, SECOND_NEAR, LOUDER_NEAR_DB = 0.8, 2.0, 0.7
+RATTLE_NEAR, SECOND_NEAR, LOUDER_NEAR_DB, ARROW_NEAR = 0.8, 2.0, 0.7, 0.4
 """How far under a threshold a thing is "not enough"."""
+NEARLY_LOOSE = 2
+"""Signs of a rattle, of three, that a lone pluck shows."""
+SILENT = -9.0
+"""Score of an arrow that nothing speaks of: its odds are nought."""
 LOUD_DB, VERY_LOUD_DB = 2.7, 3.5
+"""Assumption: a rise of the shot that points somewhere, and one that shakes everything."""
 SAME_RATIO, LIMB_MODE = 0.008, 6.0
 PLAIN_LINE_DB, PLAIN_UNREP, PLAIN_EXCESS_DB = 8.0, 0.6, 7.5
 """Assumption: a rattle without a before: all three are plain, two are maybe."""
@@ -35,6 +40,7 @@ MOST_ODDS = 4.0
 PLAIN_ODDS = (0.0, 0.1, 0.7, 4.0)
 """Assumption: odds of a rattle by how many of three signs a lone pluck shows."""
 SURE = 0.5
+"""Under one half nothing is named."""
 
 
 class Term(BaseModel):
@@ -264,12 +270,15 @@ def point(
     told = louder is not None and louder.told_apart and rises > LOUD_DB
     over = scores["arrow_over_brace"].score(delta)
     which: Fault = "arrow" if over > scores["arrow_over_brace"].threshold else "brace"
-    arrow = scores["arrow"].score(delta) - scores["arrow"].threshold if plucks and shots else -9.0
+    arrow = scores["arrow"].score(delta) - scores["arrow"].threshold if plucks and shots else SILENT
     if louder is not None and louder.told_apart and rises < 0:
         # what is quieter than before has no new fault of the shot
-        arrow = -9.0
+        arrow = SILENT
     loud = _odds(rises, LOUD_DB, louder.error_db) if louder else 0.0
     share = 1 / (1 + _odds(-over, 0.0, WIDTH_LOGISTIC))
+    # Odds of each fault against none, e-fold a width past its threshold; the loudness of the shot
+    # is shared between brace and arrow by the score that tells one from the other:
+    #   P(fault) = odds/(1 + sum of odds), each times what the rig's facts say
     likely: dict[Fault, float] = {
         "slack": _odds(second, POINTS, WIDTH_SECOND) if pluck else 0.0,
         "rattle": _odds(rattle, 0.0, WIDTH_LOGISTIC) if rattle is not None else PLAIN_ODDS[signs],
@@ -291,9 +300,9 @@ def point(
     near = (
         second > POINTS - SECOND_NEAR
         or (rattle is not None and rattle > -RATTLE_NEAR)
-        or signs == 2
+        or signs == NEARLY_LOOSE
         or (louder is not None and rises > LOUD_DB - LOUDER_NEAR_DB)
-        or arrow > -0.4
+        or arrow > -ARROW_NEAR
     )
     whole = 1.0 + sum(likely.values())
     sure = (likely[fault] if fault else 1.0) / whole
