@@ -61,7 +61,7 @@ def test_curves_are_reckoned_off_the_requests_thread(
     # something else is recorded meanwhile: the answer does not wait
     made = jot(demo, "tail right 2 @ 2.5m")
     assert made["assessment"]["reckoning"]
-    listed = {one["id"]: one for one in demo.get("/rig-summaries")}
+    listed = {one["id"]: one for one in demo.get("/rigs")}
     assert listed[RIG]["reckoning"]
     assert not listed["tideway-recurve"]["reckoning"]
     go.set()

@@ -8,6 +8,8 @@ import schemathesis
 from hypothesis import HealthCheck, given, settings
 
 from lyrandis.api.app import Settings, create_app, openapi_document
+from lyrandis.api.examples import EXAMPLES
+from tests.api.conftest import Api
 
 WRITTEN = Path(__file__).parents[2] / "web" / "src" / "lib" / "api.gen.ts"
 
@@ -18,6 +20,44 @@ def test_every_route_is_documented() -> None:
             assert operation["description"], f"{verb} {path}"
             assert "422" in operation["responses"]
             assert {"200", "201", "204"} & operation["responses"].keys()
+
+
+def test_a_problem_is_written_once_and_referred_to() -> None:
+    document = openapi_document()
+    for verbs in document["paths"].values():
+        for operation in verbs.values():
+            for status, answer in operation["responses"].items():
+                assert status < "400" or list(answer) == ["$ref"]
+
+
+def test_every_body_has_an_example_and_it_is_taken(demo: Api) -> None:
+    """Each example is sent to the demo as it stands in the document."""
+    document = openapi_document()
+    kept = demo.post("/rigs/tideway-recurve/instruments/microphone", {"what": "pluck", "seed": 1})
+    butt = demo.post("/rigs/tideway-recurve/instruments/microphone", {"what": "butt", "seed": 2})
+    taps = demo.post(
+        "/rigs/tideway-recurve/instruments/microphone", {"what": "taps", "state": "bare", "seed": 3}
+    )
+    marks = {"hear_sound": kept, "time_sound": butt, "tap_sound": taps}
+    tried = set()
+    for path, verbs in document["paths"].items():
+        for verb, operation in verbs.items():
+            name = operation["operationId"]
+            for media, body in operation.get("requestBody", {}).get("content", {}).items():
+                if media != "application/json":
+                    continue
+                tried.add(name)
+                entry = demo.post("/entries", EXAMPLES["create_entries"])["entries"][0]["id"]
+                said = json.loads(json.dumps(body["example"]).replace("{entry_id}", entry))
+                url = path.removeprefix("/api").format(
+                    rig="tideway-recurve", entry_id=entry, mark=marks.get(name, kept)["mark"]
+                )
+                answer = demo.client.request(verb, f"/api{url}", json=said)
+                assert answer.status_code in (200, 201), (name, answer.text)
+                if name == "bring_field_shots":
+                    assert not answer.json()["more"]
+                    assert [one["state"] for one in answer.json()["lines"]] == ["new"]
+    assert tried == set(EXAMPLES)
 
 
 def test_generated_types_know_every_route_and_kind_of_reading() -> None:

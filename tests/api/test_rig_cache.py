@@ -158,7 +158,7 @@ def test_the_logbook_sends_only_what_is_new(demo: Api) -> None:
 def test_home_says_each_rig_at_a_glance(demo: Api) -> None:
     for rig in demo.get("/rigs"):
         demo.settled(rig["id"])
-    for rig in without_nulls(demo.get("/rig-summaries")):
+    for rig in without_nulls(demo.get("/rigs")):
         whole = demo.get(f"/rigs/{rig['id']}")
         assert rig["first"] == whole["findings"][0]
         step = whole["next_step"]
@@ -172,7 +172,7 @@ def test_home_says_each_rig_at_a_glance(demo: Api) -> None:
 
 
 def test_home_of_an_empty_bench_is_empty(api: Api) -> None:
-    assert api.get("/rig-summaries") == []
+    assert api.get("/rigs") == []
 
 
 def test_writers_at_the_same_time_are_recorded_once_each(demo: Api) -> None:

@@ -89,7 +89,7 @@ def test_home_is_one_request(shared_demo: HereServer, open_page: Opener) -> None
     page.goto(shared_demo.url)
     expect(page.get_by_role("heading", name="Marram longbow")).to_be_visible()
     expect(page.get_by_text("Next:").first).to_be_visible()
-    assert asked(requests) == ["rig-summaries"]
+    assert asked(requests) == ["rigs"]
 
 
 def test_focus_of_the_window_is_answered_by_304(demo: HereServer, open_page: Opener) -> None:

@@ -9,6 +9,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict
 from starlette.exceptions import HTTPException
 
+from lyrandis.api.examples import EXAMPLES
 from lyrandis.core.errors import Code, DomainError, Understood, in_words
 from lyrandis.core.refusals import refusal_of
 from lyrandis.core.units import UNIT_SETS, UnitSet
@@ -268,19 +269,23 @@ ALWAYS: dict[int, str] = {
 
 
 def documented(document: dict[str, Any]) -> dict[str, Any]:
-    """Write into the API's document what any address may answer with, as problem+json."""
+    """Write into the API's document the problems, each once, and a body for each address."""
     content = {MEDIA_TYPE: {"schema": {"$ref": "#/components/schemas/Problem"}}}
+    told = ALWAYS | {int(code): one["description"] for code, one in SOMETIMES.items()}
     document["components"]["responses"] = {
         f"Problem{status}": {"description": words, "content": content}
-        for status, words in ALWAYS.items()
+        for status, words in told.items()
     }
     for operations in document["paths"].values():
         for operation in operations.values():
             answers = operation["responses"]
-            for status in ALWAYS:
+            here = {*ALWAYS, *(code for code in SOMETIMES if str(code) in answers)}
+            for status in here:
                 answers[str(status)] = {"$ref": f"#/components/responses/Problem{status}"}
-            for told in {"404", "409"} & set(answers):
-                answers[told]["content"] = content
+            example = EXAMPLES.get(operation["operationId"])
+            for body in operation.get("requestBody", {}).get("content", {}).values():
+                if example is not None:
+                    body["example"] = example
     return document
 
 
@@ -297,3 +302,5 @@ NOT_MODIFIED: dict[int | str, dict[str, Any]] = {
 CONFLICT: dict[int | str, dict[str, Any]] = {
     409: {"model": Problem, "description": "It changed meanwhile, or is already done"},
 }
+SOMETIMES = NOT_FOUND | CONFLICT
+"""Problems that some addresses may answer with besides."""

@@ -96,14 +96,8 @@ class History(BaseModel):
 
 
 @router.get("/rigs")
-def list_rigs(bench: BenchOf) -> list[RigOut]:
-    """List the rigs with the names of their parts."""
-    return _rigs(bench)
-
-
-@router.get("/rig-summaries")
-def list_rig_summaries(bench: BenchOf, rigs: RigsOf) -> list[RigSummary]:
-    """List the rigs, each at a glance."""
+def list_rigs(bench: BenchOf, rigs: RigsOf) -> list[RigSummary]:
+    """List the rigs with the names of their parts, each at a glance."""
     return [_summary(rig, rigs.assessment(rig.id)) for rig in _rigs(bench)]
 
 
