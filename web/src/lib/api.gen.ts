@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * List Rigs
-         * @description List the rigs with the names of their parts.
+         * @description List the rigs with the names of their parts, each at a glance.
          */
         get: operations["list_rigs"];
         put?: never;
@@ -22,26 +22,6 @@ export interface paths {
          * @description Create a rig and those of its parts that are new, all or nothing; return its assessment.
          */
         post: operations["create_rig"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rig-summaries": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Rig Summaries
-         * @description List the rigs, each at a glance.
-         */
-        get: operations["list_rig_summaries"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -7338,6 +7318,24 @@ export interface components {
                 "application/problem+json": components["schemas"]["Problem"];
             };
         };
+        /** @description There is no such thing on this bench */
+        Problem404: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description It changed meanwhile, or is already done */
+        Problem409: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
     };
     parameters: never;
     requestBodies: never;
@@ -7361,7 +7359,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RigOut"][];
+                    "application/json": components["schemas"]["RigSummary"][];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -7385,6 +7383,15 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "name": "Winter rig",
+                 *       "archer": "bram",
+                 *       "bow": {
+                 *         "name": "Heron"
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["RigDraft"];
             };
         };
@@ -7400,56 +7407,10 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
-            /** @description It changed meanwhile, or is already done */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
-    list_rig_summaries: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RigSummary"][];
-                };
-            };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            405: components["responses"]["Problem405"];
-            408: components["responses"]["Problem408"];
+            409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -7492,15 +7453,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -7535,15 +7488,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -7593,6 +7538,23 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "entries": [
+                 *         {
+                 *           "subject": {
+                 *             "kind": "rig",
+                 *             "id": "tideway-recurve"
+                 *           },
+                 *           "reading": {
+                 *             "kind": "brace_height",
+                 *             "brace_height_mm": 209.5
+                 *           },
+                 *           "happened_at": "2026-03-14T09:30:00Z"
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["LogbookDraft"];
             };
         };
@@ -7610,15 +7572,7 @@ export interface operations {
             403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
-            /** @description It changed meanwhile, or is already done */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -7694,15 +7648,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -7744,15 +7690,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -7794,15 +7732,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -7851,15 +7781,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -7906,15 +7828,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -7958,15 +7872,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -7997,15 +7903,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -8025,6 +7923,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "text": "arrow,mass gr,spine lb\n1,431.2,47.5\n2,430.6,48\n"
+                 *     }
+                 */
                 "application/json": components["schemas"]["TableText"];
             };
         };
@@ -8059,6 +7962,24 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "entries": [
+                 *         {
+                 *           "subject": {
+                 *             "kind": "rig",
+                 *             "id": "tideway-recurve"
+                 *           },
+                 *           "reading": {
+                 *             "kind": "brace_height",
+                 *             "brace_height_mm": 209.5
+                 *           }
+                 *         }
+                 *       ],
+                 *       "rig": "tideway-recurve",
+                 *       "page": "string"
+                 *     }
+                 */
                 "application/json": components["schemas"]["EntriesDraft"];
             };
         };
@@ -8074,26 +7995,10 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
-            /** @description It changed meanwhile, or is already done */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -8111,6 +8016,16 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "entries": [
+                 *         {
+                 *           "entry_id": "{entry_id}"
+                 *         }
+                 *       ],
+                 *       "rig": "tideway-recurve"
+                 *     }
+                 */
                 "application/json": components["schemas"]["RetractionsDraft"];
             };
         };
@@ -8126,26 +8041,10 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
-            /** @description It changed meanwhile, or is already done */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -8165,6 +8064,12 @@ export interface operations {
         };
         requestBody?: {
             content: {
+                /**
+                 * @example {
+                 *       "rig": "tideway-recurve",
+                 *       "page": "string"
+                 *     }
+                 */
                 "application/json": components["schemas"]["RetractionDraft"] | null;
             };
         };
@@ -8180,26 +8085,10 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
-            /** @description It changed meanwhile, or is already done */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -8217,6 +8106,23 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "entries": [
+                 *         {
+                 *           "subject": {
+                 *             "kind": "rig",
+                 *             "id": "tideway-recurve"
+                 *           },
+                 *           "reading": {
+                 *             "kind": "brace_height",
+                 *             "brace_height_mm": 209.5
+                 *           }
+                 *         }
+                 *       ],
+                 *       "rig": "tideway-recurve"
+                 *     }
+                 */
                 "application/json": components["schemas"]["WhatIf"];
             };
         };
@@ -8241,15 +8147,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -8269,6 +8167,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "text": "brace 8 1/4",
+                 *       "rig": "tideway-recurve",
+                 *       "units": "inch"
+                 *     }
+                 */
                 "application/json": components["schemas"]["JotLine"];
             };
         };
@@ -8284,15 +8189,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -8432,6 +8329,19 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "name": "Wren",
+                 *       "readings": [
+                 *         {
+                 *           "reading": {
+                 *             "kind": "draw_marked",
+                 *             "draw_length_mm": 711.2
+                 *           }
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["SubjectDraft"];
             };
         };
@@ -8449,15 +8359,7 @@ export interface operations {
             403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
-            /** @description It changed meanwhile, or is already done */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -8505,6 +8407,19 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "name": "Plover",
+                 *       "readings": [
+                 *         {
+                 *           "reading": {
+                 *             "kind": "bow_length",
+                 *             "bow_length_mm": 1625.6
+                 *           }
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["SubjectDraft"];
             };
         };
@@ -8522,15 +8437,7 @@ export interface operations {
             403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
-            /** @description It changed meanwhile, or is already done */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -8578,6 +8485,20 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "name": "Polyester, 14 strands",
+                 *       "readings": [
+                 *         {
+                 *           "reading": {
+                 *             "kind": "string_build",
+                 *             "material": "polyester",
+                 *             "strands": 14
+                 *           }
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["SubjectDraft"];
             };
         };
@@ -8595,15 +8516,7 @@ export interface operations {
             403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
-            /** @description It changed meanwhile, or is already done */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -8651,6 +8564,19 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "name": "Cane, set C",
+                 *       "readings": [
+                 *         {
+                 *           "reading": {
+                 *             "kind": "arrow_mass",
+                 *             "arrow_mass_gr": 452
+                 *           }
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["SubjectDraft"];
             };
         };
@@ -8668,15 +8594,7 @@ export interface operations {
             403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
-            /** @description It changed meanwhile, or is already done */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -8707,15 +8625,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -8757,15 +8667,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -8837,15 +8739,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -8890,15 +8784,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -8940,15 +8826,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -8981,15 +8859,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9022,15 +8892,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9063,15 +8925,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9113,15 +8967,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9154,15 +9000,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9184,6 +9022,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "text": "Lyrandis field shots 2\nof tideway-recurve with carbon-set-a held cheekbone three_under\n2026-03-14T09:30:00Z 8f3c1a2b4d crawl 27m 34mm high 1 arrow ~4a73\nend 1\n",
+                 *       "record": false
+                 *     }
+                 */
                 "application/json": components["schemas"]["FieldText"];
             };
         };
@@ -9199,26 +9043,10 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
-            /** @description It changed meanwhile, or is already done */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
@@ -9284,15 +9112,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9396,15 +9216,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9480,15 +9292,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9533,15 +9337,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9565,6 +9361,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "what": "pluck"
+                 *     }
+                 */
                 "application/json": components["schemas"]["ToHear"];
             };
         };
@@ -9589,15 +9390,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9621,6 +9414,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "butt_m": 18
+                 *     }
+                 */
                 "application/json": components["schemas"]["ToTime"];
             };
         };
@@ -9645,15 +9443,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9677,6 +9467,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "state": "bare",
+                 *       "first": 1
+                 *     }
+                 */
                 "application/json": components["schemas"]["ToTap"];
             };
         };
@@ -9701,15 +9497,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9756,15 +9544,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9808,15 +9588,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9838,6 +9610,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "what": "pluck",
+                 *       "takes": 3,
+                 *       "seed": 7
+                 *     }
+                 */
                 "application/json": components["schemas"]["Pretend"];
             };
         };
@@ -9853,15 +9632,7 @@ export interface operations {
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
-            /** @description There is no such thing on this bench */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];
@@ -9894,15 +9665,7 @@ export interface operations {
             403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
-            /** @description It changed meanwhile, or is already done */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            409: components["responses"]["Problem409"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];

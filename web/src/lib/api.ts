@@ -165,7 +165,6 @@ const asSound = <B>(rig: string, mark: string, body: B) => ({
 
 export const api = {
   rigs: () => answer(client.GET('/api/rigs')),
-  rigSummaries: () => answer(client.GET('/api/rigs')),
   /** Ask for a rig with one page; with the tag of an earlier answer it says when nothing changed. */
   rig: async (rig: string, page: StageKey | null, tag: string | null): Promise<Asked> => {
     try {

@@ -7,7 +7,7 @@ from fastapi import Request
 from lyrandis.api.bounded import api_router
 from lyrandis.api.context import BenchOf
 from lyrandis.api.problems import CONFLICT
-from lyrandis.api.routers.rigs import RigOut, list_rigs
+from lyrandis.api.routers.rigs import RigOut, named_rigs
 from lyrandis.core.errors import DomainError
 from lyrandis.demo.scenario import SUBJECTS, drafts, sounds
 from lyrandis.sounds.recording_store import RecordingStore
@@ -29,7 +29,7 @@ def load_demo(request: Request, bench: BenchOf) -> list[RigOut]:
     bench.load(drafts(), origin="demo")
     recordings: RecordingStore = request.app.state.recordings
     put_sounds(recordings)
-    return list_rigs(bench)
+    return named_rigs(bench)
 
 
 def put_sounds(recordings: RecordingStore) -> None:

@@ -98,7 +98,7 @@ class History(BaseModel):
 @router.get("/rigs")
 def list_rigs(bench: BenchOf, rigs: RigsOf) -> list[RigSummary]:
     """List the rigs with the names of their parts, each at a glance."""
-    return [_summary(rig, rigs.assessment(rig.id)) for rig in _rigs(bench)]
+    return [_summary(rig, rigs.assessment(rig.id)) for rig in named_rigs(bench)]
 
 
 def _summary(rig: RigOut, assessment: Assessment) -> RigSummary:
@@ -122,7 +122,8 @@ def _summary(rig: RigOut, assessment: Assessment) -> RigSummary:
     )
 
 
-def _rigs(bench: Bench) -> list[RigOut]:
+def named_rigs(bench: Bench) -> list[RigOut]:
+    """Return the rigs with the names of their parts."""
     names = {subject.id: subject.name for subject in bench.subjects()}
     return [
         RigOut(

@@ -25,7 +25,7 @@
   } as const;
   const out = $derived(rigs.data?.filter((rig) => !rig.put_away) ?? []);
   const away = $derived(rigs.data?.filter((rig) => rig.put_away) ?? []);
-  const load = () => rigs.ask(api.rigSummaries);
+  const load = () => rigs.ask(api.rigs);
 
   void load();
   document.title = 'Rigs · Lyrandis';
