@@ -33,20 +33,20 @@ def imported(path: Path) -> set[str]:
     return names | froms
 
 
-def room_of(path: Path) -> str:
+def part_of(path: Path) -> str:
     return path.relative_to(ROOT).parts[0]
 
 
 @pytest.mark.parametrize("path", FILES, ids=lambda p: str(p.relative_to(ROOT)))
 def test_imports_go_one_way(path: Path) -> None:
-    room = room_of(path)
+    part = part_of(path)
     for name in imported(path):
         parts = name.split(".")
-        if parts[0] == "lyrandis" and room in ALLOWED and len(parts) > 1:
-            assert parts[1] in ALLOWED[room], f"{room} may not import {name}"
+        if parts[0] == "lyrandis" and part in ALLOWED and len(parts) > 1:
+            assert parts[1] in ALLOWED[part], f"{part} may not import {name}"
         if parts[0] == "sqlalchemy" or parts[0] == "alembic":
-            assert room == "store"
-        if room == "core" and parts[0] != "lyrandis":
+            assert part == "store"
+        if part == "core" and parts[0] != "lyrandis":
             assert parts[0] in CORE_MAY_USE, f"the core may not import {name}"
 
 
@@ -62,4 +62,33 @@ def test_the_core_reads_no_clock() -> None:
 
 
 def test_there_is_something_to_check() -> None:
-    assert {room_of(path) for path in FILES} >= set(ALLOWED)
+    assert {part_of(path) for path in FILES} >= set(ALLOWED)
+
+
+IN_EVERY_STAGE = {
+    "ASKS", "BARE", "CAUTIONS", "RULES", "SPEC", "WORDS", "applies", "doubts", "facts", "judge",
+    "missing", "numbers", "page", "stage", "unchecked", "waits",
+    "router",  # of every router
+    "down_revision", "revision", "upgrade",  # of every migration
+    "P", "R", "T",  # type variables
+}  # fmt: skip
+
+
+def defined(path: Path) -> set[str]:
+    found: set[str] = set()
+    for node in ast.parse(path.read_text(encoding="utf-8")).body:
+        if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef | ast.ClassDef):
+            found.add(node.name)
+        elif isinstance(node, ast.Assign):
+            found |= {target.id for target in node.targets if isinstance(target, ast.Name)}
+        elif isinstance(node, ast.AnnAssign) and isinstance(node.target, ast.Name):
+            found.add(node.target.id)
+    return {name for name in found if not name.startswith("_")}
+
+
+def test_a_public_name_means_one_thing() -> None:
+    where: dict[str, list[str]] = {}
+    for path in FILES:
+        for name in defined(path) - IN_EVERY_STAGE:
+            where.setdefault(name, []).append(str(path.relative_to(ROOT)))
+    assert {name: paths for name, paths in where.items() if len(paths) > 1} == {}

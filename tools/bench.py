@@ -52,7 +52,7 @@ from lyrandis.core.bow.readings import BowWeighed
 from lyrandis.core.bow.statics import SEGMENTS, BowShape, solve_curve
 from lyrandis.core.bow.weight import draw_weight_at
 from lyrandis.core.computed import compute
-from lyrandis.core.crawls.fit import Mark, Prior, fit_crawls, next_distance, odd_one
+from lyrandis.core.crawls.fit import FitMark, Prior, fit_crawls, next_distance, odd_one
 from lyrandis.core.crawls.readings import CrawlMark
 from lyrandis.core.effective import in_order
 from lyrandis.core.estimate import Estimate
@@ -408,7 +408,7 @@ def bench_flight() -> list[Row]:
 
 def bench_crawls() -> list[Row]:
     """Let made-up archers make marks and hold every band against the truth; time one table."""
-    marks = [Mark(10, 50.0), Mark(20, 36.5), Mark(30, 22.0), Mark(40, 8.0)]
+    marks = [FitMark(10, 50.0), FitMark(20, 36.5), FitMark(30, 22.0), FitMark(40, 8.0)]
     prior = Prior(Estimate(52.0, 3.0), Estimate(68.0, 10.0), Estimate(0.0017, 0.25), 780.0)
 
     def whole() -> None:

@@ -20,7 +20,7 @@ from lyrandis.core.listen.words import What
 from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold
 from lyrandis.demo.scenario import HEARD, START, WITHOUT_SOUND, drafts
-from lyrandis.instruments.microphone import Faults, Place, record
+from lyrandis.instruments.microphone import Faults, PhonePlace, record
 from lyrandis.instruments.sounding import sounding_of
 from lyrandis.sounds.reading import read_channel, wav_of
 
@@ -39,8 +39,9 @@ def wav(samples: np.ndarray, rate: int) -> bytes:
 def heard(c: Computed, what: What, take_seed: int, name: str, brace_in: float,
           *, same_place: bool, kept: bool) -> dict[str, object]:  # fmt: skip
     """Return what is heard of some takes; those that are kept are written beside the scenario."""
-    made = record(what, sounding_of(c), seed=SEED, take_seed=take_seed, takes=5 if what == "pluck"
-                  else 4, faults=Faults(brace_in=brace_in), place=Place(noise_db=32))  # fmt: skip
+    made = record(what, sounding_of(c), seed=SEED, take_seed=take_seed,
+                  takes=5 if what == "pluck" else 4, faults=Faults(brace_in=brace_in),
+                  place=PhonePlace(noise_db=32))  # fmt: skip
     data = wav(made.samples, made.rate)
     if kept:
         (HERE / name).write_bytes(data)
@@ -57,7 +58,7 @@ def tapped(c: Computed) -> list[dict[str, object]]:
     notes = per_root_ei(beam_as_tapped(c.arrow.sheet, "finished", None))
     shafts = [off for off in SHAFT_SPREAD[: len(MASSES_GR)] for _ in range(2)]
     made = record("taps", sounding_of(c, shafts=shafts, state="finished"), seed=SEED, take_seed=7,
-                  place=Place(noise_db=34))  # fmt: skip
+                  place=PhonePlace(noise_db=34))  # fmt: skip
     mark = hashlib.sha256(made.samples.tobytes()).hexdigest()[:16]
     again = list(range(2, len(shafts) + 1, 2))
     found = tap_hearing(made.samples, float(made.rate), notes, Sounded(mark, "taps.wav", False),

@@ -16,7 +16,7 @@ from lyrandis.core.listen.hear import StringVoice, as_take, hear
 from lyrandis.core.listen.naming import FITTED, differences
 from lyrandis.core.listen.partials import ServedString, partials_hz
 from lyrandis.core.listen.readings import SoundHeard
-from lyrandis.instruments.microphone import Faults, Kind, Place, Sounding, record
+from lyrandis.instruments.microphone import Faults, PhonePlace, RecordingKind, Sounding, record
 
 CASES = 300
 SEED = 20_261_126
@@ -31,8 +31,8 @@ TERMS = {
 GR = 6.479891e-5
 
 
-def heard(kind: Kind, rig: Sounding, seed: int, take_seed: int, faults: Faults, place: Place,
-          takes: int) -> SoundHeard:  # fmt: skip
+def heard(kind: RecordingKind, rig: Sounding, seed: int, take_seed: int, faults: Faults,
+          place: PhonePlace, takes: int) -> SoundHeard:  # fmt: skip
     """Return a simulated recording as the reading it would be."""
     made = record(
         kind, rig, seed=seed, take_seed=take_seed, takes=takes, faults=faults, place=place
@@ -58,7 +58,7 @@ def case(number: int) -> tuple[str, dict[str, float]] | None:
                           )  # fmt: skip
     notes = tuple(partials_hz(string, world.uniform(280, 460), 13).tolist())
     rig = Sounding(notes, left_j=world.uniform(10, 18), recurve=world.uniform(0, 1))
-    place = Place(
+    place = PhonePlace(
         noise_db=world.uniform(12, 32), away_m=world.uniform(0.6, 3),
         room_share=world.uniform(0.05, 0.5),
         room_s=world.uniform(0.15, 0.6), high_pass_hz=world.uniform(40, 130),

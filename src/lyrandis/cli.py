@@ -37,7 +37,7 @@ PORT = 8080
 PORTS_TRIED = 50
 TURN_S = 0.001
 """A keystroke is read beside curves being reckoned: it gets its turn at the one processor soon."""
-MOST_BYTES = 50_000_000
+MOST_LOGBOOK_BYTES = 50_000_000
 """A larger file is no file of entries."""
 
 
@@ -214,11 +214,11 @@ def text_of(path: Path) -> str:
     Raises `DomainError` for one that is no text, or far too large to be entries.
     """
     with path.open("rb") as file:
-        raw = file.read(MOST_BYTES + 1)
-    if len(raw) > MOST_BYTES:
+        raw = file.read(MOST_LOGBOOK_BYTES + 1)
+    if len(raw) > MOST_LOGBOOK_BYTES:
         raise DomainError(
             "body_too_large",
-            f"{path} holds more than {MOST_BYTES // 1_000_000} MB.",
+            f"{path} holds more than {MOST_LOGBOOK_BYTES // 1_000_000} MB.",
             "Give a file of entries, as saved from the logbook.",
         )
     wide = raw.startswith((codecs.BOM_UTF16_LE, codecs.BOM_UTF16_BE))

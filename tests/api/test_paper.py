@@ -7,7 +7,7 @@ import pypdfium2 as pdfium
 import pytest
 
 from lyrandis.api.paper import GAP_MM, MARGIN_MM, PAGE_MM, pdf_of
-from lyrandis.core.crawls.sheet import Sheet, Stroke, Words
+from lyrandis.core.crawls.sheet import InkStroke, Sheet, Words
 from lyrandis.core.crawls.strip import NOCK_AT_MM, Tick, strip
 from tests.api.conftest import Api
 from tests.api.test_crawls_api import RIG
@@ -59,7 +59,9 @@ def test_the_centimetres_of_the_ruler_are_centimetres() -> None:
 
 
 def test_drawings_stand_side_by_side_and_odd_names_are_written_as_far_as_they_can_be() -> None:
-    sheets = [Sheet(40, 20, (Stroke(0, 5, 40, 5, "ruler"), Words(0, 9, "½ ± Брам"))) for _ in "ab"]
+    sheets = [
+        Sheet(40, 20, (InkStroke(0, 5, 40, 5, "ruler"), Words(0, 9, "½ ± Брам"))) for _ in "ab"
+    ]
     paper = pdf_of(sheets, title="Брам")
     lefts = sorted({round(left, 1) for left, _, right, _ in lines(paper) if right - left > 35})
     assert lefts[1] - lefts[0] == pytest.approx(40 + GAP_MM, abs=0.1)

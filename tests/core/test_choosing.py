@@ -9,7 +9,7 @@ from lyrandis.core.bow import schools
 from lyrandis.core.bow.board import Asking, BoardRow, FamilyBoard, Wish
 from lyrandis.core.bow.choosing import choosing_board, families_for, wish_of
 from lyrandis.core.bow.likeness import likeness_of
-from lyrandis.core.bow.schools import Asked
+from lyrandis.core.bow.schools import SchoolsAsked
 from lyrandis.core.bow.weight import mark_to_ask_for
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
@@ -32,7 +32,7 @@ def row(found: FamilyBoard, length: float) -> BoardRow:
 
 @pytest.mark.parametrize(("draw", "rung"), [(24, 64), (26, 66), (28, 68), (29.4, 70), (30, 70)])
 def test_the_ladder_climbs_two_inches_for_two(draw: float, rung: float) -> None:
-    assert schools.ladder("target_recurve", draw) == Asked(rung, rung)
+    assert schools.ladder("target_recurve", draw) == SchoolsAsked(rung, rung)
 
 
 @pytest.mark.parametrize(("draw", "limbs"), [(26, "short"), (28, "medium"), (29.5, "long")])
@@ -46,10 +46,13 @@ def test_a_25_in_riser_makes_66_68_and_70() -> None:
 
 
 @pytest.mark.parametrize(("purpose", "end"), [
-    ("hunting", Asked(66, 68)), ("indoor", Asked(68, 70)), ("backyard", Asked(66, 70)),
-    (None, Asked(66, 70)),
+    ("hunting", SchoolsAsked(66, 68)), ("indoor", SchoolsAsked(68, 70)),
+    ("backyard", SchoolsAsked(66, 70)),
+    (None, SchoolsAsked(66, 70)),
 ])  # fmt: skip
-def test_range_by_draw_takes_the_end_that_suits_the_purpose(purpose: str, end: Asked) -> None:
+def test_range_by_draw_takes_the_end_that_suits_the_purpose(
+    purpose: str, end: SchoolsAsked
+) -> None:
     assert schools.range_by_draw("straight_longbow", 28.0, purpose) == end  # type: ignore[arg-type]
 
 

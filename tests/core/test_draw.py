@@ -11,8 +11,8 @@ from lyrandis.core.archer.draw import (
     combine,
     draw_of,
     draw_readings,
+    draw_to_pivot,
     hook_depth,
-    to_pivot,
     to_trade,
 )
 from lyrandis.core.archer.facts import ArcherFacts
@@ -33,7 +33,7 @@ def draw_from(*said: str | e.EntryDraft):  # type: ignore[no-untyped-def]
 
 def test_a_28_inch_trade_draw_is_26_and_a_quarter_to_the_pivot() -> None:
     """The trade convention as the field states it."""
-    assert to_pivot(28 * IN, "trade", ArcherFacts()).value == pytest.approx(26.25 * IN)
+    assert draw_to_pivot(28 * IN, "trade", ArcherFacts()).value == pytest.approx(26.25 * IN)
     assert to_trade(26.25 * IN, "pivot", ArcherFacts()).value == pytest.approx(28 * IN)
 
 
@@ -51,7 +51,7 @@ def test_an_assumed_grip_depth_widens_the_uncertainty() -> None:
 @given(st.floats(320, 1000), st.sampled_from(["trade", "pivot", "back", "belly"]))
 def test_trade_is_always_pivot_plus_one_and_three_quarters(length: float, datum: Datum) -> None:
     archer = ArcherFacts()
-    difference = to_trade(length, datum, archer).value - to_pivot(length, datum, archer).value
+    difference = to_trade(length, datum, archer).value - draw_to_pivot(length, datum, archer).value
     assert difference == pytest.approx(1.75 * IN)
 
 

@@ -12,7 +12,7 @@ import pytest
 
 from lyrandis.core.assessment import judge
 from lyrandis.core.computed import Computed, compute
-from lyrandis.core.flight.evidence import Asked, Reckoned, reckon
+from lyrandis.core.flight.evidence import CurvesAsked, Reckoned, reckon
 from lyrandis.core.lazy import lazy
 from lyrandis.core.record import as_entries
 from lyrandis.core.setup import Setup, fold
@@ -39,7 +39,7 @@ def test_a_rig_is_worked_out_while_anothers_curves_are_waited_for(
 ) -> None:
     waiting, go = Event(), Event()
 
-    def slow(asked: Asked) -> Reckoned:
+    def slow(asked: CurvesAsked) -> Reckoned:
         waiting.set()
         assert go.wait(20)
         return reckon(asked)

@@ -13,7 +13,6 @@ from lyrandis.core.bow.readings import ArrowSpeed
 from lyrandis.core.bow.statics import BowShape
 from lyrandis.core.bow.thrust import (
     FLOOR_TIMES,
-    KG_PER_GRAIN,
     Thrust,
     calibrate,
     returned,
@@ -21,7 +20,7 @@ from lyrandis.core.bow.thrust import (
     usual_floor,
 )
 from lyrandis.core.computed import Computed, compute
-from lyrandis.core.constants import M_PER_FT
+from lyrandis.core.constants import KG_PER_GRAIN, M_PER_FT
 from lyrandis.core.effective import Recorded
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import fold

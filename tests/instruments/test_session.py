@@ -10,22 +10,22 @@ import pytest
 
 from lyrandis.core.example import rig
 from lyrandis.instruments.bench import truth_of
-from lyrandis.instruments.instrument import MAKES, Kind, Shown, UnpluggedError, read
+from lyrandis.instruments.instrument import MAKES, InstrumentKind, Shown, UnpluggedError, read
 from lyrandis.instruments.serial_line import SerialLine
-from lyrandis.instruments.session import Failed, Sample, Taken, take
+from lyrandis.instruments.session import Failed, Sample, Taken, take_reading
 from lyrandis.instruments.simulated import Simulated
 
-TRUTH: dict[Kind, float] = {
+TRUTH: dict[InstrumentKind, float] = {
     "bow_scale": 40.0, "grain_scale": 431.3, "spine_gauge": 52.0, "chronograph": 52.0,
     "bow_square": 195.0, "calliper": 2.1,
 }  # fmt: skip
 
 
 @pytest.mark.parametrize("kind", MAKES)
-def test_a_reading_settles_on_what_is_there(kind: Kind) -> None:
+def test_a_reading_settles_on_what_is_there(kind: InstrumentKind) -> None:
     outside = 0
     for seed in range(60):
-        *samples, last = take(Simulated(kind, TRUTH[kind], seed=seed))
+        *samples, last = take_reading(Simulated(kind, TRUTH[kind], seed=seed))
         assert isinstance(last, Taken)
         assert all(isinstance(one, Sample) for one in samples)
         assert len(samples) >= 8
@@ -35,9 +35,9 @@ def test_a_reading_settles_on_what_is_there(kind: Kind) -> None:
 
 @pytest.mark.parametrize("kind", MAKES)
 @pytest.mark.parametrize("fault", ["drift", "timeout", "unplugged", "low_battery", "nonsense"])
-def test_no_reading_comes_of_an_instrument_at_fault(kind: Kind, fault: str) -> None:
+def test_no_reading_comes_of_an_instrument_at_fault(kind: InstrumentKind, fault: str) -> None:
     for seed in range(20):
-        steps = list(take(Simulated(kind, TRUTH[kind], seed=seed, fault=fault)))  # type: ignore[arg-type]
+        steps = list(take_reading(Simulated(kind, TRUTH[kind], seed=seed, fault=fault)))  # type: ignore[arg-type]
         assert [step for step in steps if not isinstance(step, Sample)] == [steps[-1]]
         last = steps[-1]
         assert isinstance(last, Failed)
@@ -46,7 +46,7 @@ def test_no_reading_comes_of_an_instrument_at_fault(kind: Kind, fault: str) -> N
 
 
 def test_the_same_seed_gives_the_same_reading() -> None:
-    one, other = (list(take(Simulated("grain_scale", 431.3, seed=5))) for _ in range(2))
+    one, other = (list(take_reading(Simulated("grain_scale", 431.3, seed=5))) for _ in range(2))
     assert one == other
     c = rig()
     assert truth_of("grain_scale", c, None, 3) == truth_of("grain_scale", c, None, 3)
@@ -63,7 +63,9 @@ def test_the_same_seed_gives_the_same_reading() -> None:
         ("1e9 gr", "grain_scale", None), ("nan gr", "grain_scale", None),
     ],
 )  # fmt: skip
-def test_lines_are_read_in_their_units(line: str, kind: Kind, value: float | None) -> None:
+def test_lines_are_read_in_their_units(
+    line: str, kind: InstrumentKind, value: float | None
+) -> None:
     found = read(line, kind)
     assert (found is None) is (value is None)
     if found is not None:
@@ -110,7 +112,7 @@ def test_a_device_on_a_line_is_read(terminal: tuple[int, Path]) -> None:
 
     sender = threading.Thread(target=send)
     sender.start()
-    *_, last = take(scale)
+    *_, last = take_reading(scale)
     sender.join()
     scale.close()
     assert isinstance(last, Taken)
@@ -120,11 +122,11 @@ def test_a_device_on_a_line_is_read(terminal: tuple[int, Path]) -> None:
 def test_a_device_that_says_nothing_or_nonsense(terminal: tuple[int, Path]) -> None:
     device, path = terminal
     silent = SerialLine("grain_scale", path, patience_s=0.05)
-    [only] = take(silent)
+    [only] = take_reading(silent)
     assert isinstance(only, Failed)
     assert only.fault == "timeout"
     os.write(device, b"\xff\xfe!!\n" * 6)
-    *_, last = take(silent)
+    *_, last = take_reading(silent)
     assert isinstance(last, Failed)
     assert last.fault == "nonsense"
     silent.close()
@@ -136,7 +138,7 @@ def test_a_device_unplugged_in_the_middle(terminal: tuple[int, Path]) -> None:
     os.write(device, b"431.2 gr\n431.3 gr\n")
     assert scale.read_line() == "431.2 gr"
     os.close(device)
-    steps = list(take(scale))
+    steps = list(take_reading(scale))
     last = steps[-1]
     assert isinstance(last, Failed)
     assert last.fault in ("unplugged", "timeout")

@@ -32,7 +32,7 @@ class Tassel(BaseReading):
     by = "measured"
     needs = frozenset({"bow"})
     kind: Literal["tassel"] = "tassel"
-    tassel_mm: q.StringLength
+    tassel_mm: q.StringLengthMm
 
     def say(self) -> Phrase:
         return phrase("Tassel {long}", long=mm(self.tassel_mm))

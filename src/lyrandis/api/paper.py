@@ -5,7 +5,7 @@ from io import BytesIO
 from typing import Any
 
 from lyrandis.core.constants import MM_PER_IN
-from lyrandis.core.crawls.sheet import BAND, GREY, INK, Box, Dot, Shape, Sheet, Stroke, Words
+from lyrandis.core.crawls.sheet import BAND, GREY, INK, Box, Dot, InkStroke, Shape, Sheet, Words
 
 PAGE_MM = (210.0, 297.0)
 """A4; what stands on it lies within letter paper too."""
@@ -41,7 +41,7 @@ def _draw(canvas: Any, one: Shape, left: float, top: float) -> None:
         return (left + x) * _POINTS, (top - y) * _POINTS
 
     match one:
-        case Stroke():
+        case InkStroke():
             canvas.setStrokeColor(INK)
             canvas.setLineWidth(one.width * _POINTS)
             canvas.line(*at(one.x1, one.y1), *at(one.x2, one.y2))

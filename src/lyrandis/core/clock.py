@@ -11,7 +11,7 @@ from lyrandis.core.phrase import Phrase
 from lyrandis.core.reading import Subject
 from lyrandis.core.record import FUTURE_ALLOWED
 
-MOST_NAMED = 5
+MOST_FUTURE_NAMED = 5
 LONG_AGO = timedelta(days=1)
 
 
@@ -65,6 +65,6 @@ def check_clock(
                 says=entry.reading.say(),
                 happened_at=entry.happened_at,
             )
-            for entry in future[:MOST_NAMED]
+            for entry in future[:MOST_FUTURE_NAMED]
         ),
     )

@@ -18,7 +18,7 @@ from lyrandis.core.crawls.marks import Holding
 from lyrandis.core.crawls.numbers import CrawlNumbers, held_as
 from lyrandis.core.crawls.numbers import numbers as crawl_numbers
 from lyrandis.core.flight.basis import Upstream, asked_of, wants_curves
-from lyrandis.core.flight.evidence import Asked, Reckoned, reckon
+from lyrandis.core.flight.evidence import CurvesAsked, Reckoned, reckon
 from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.numbers import numbers as flight_numbers
 from lyrandis.core.listen.numbers import ListenNumbers
@@ -31,7 +31,7 @@ from lyrandis.core.setup import Setup
 from lyrandis.core.string.numbers import StringNumbers
 from lyrandis.core.string.numbers import numbers as string_numbers
 
-Reckoner = Callable[[Asked], Reckoned | None]
+Reckoner = Callable[[CurvesAsked], Reckoned | None]
 """What gives a rig's curves of flight, or None while they are not there yet."""
 
 

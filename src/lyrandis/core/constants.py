@@ -7,6 +7,7 @@ MM_PER_IN: Final = 25.4
 
 GRAINS_PER_GRAM: Final = 1.0 / 0.06479891
 """Grains in a gram; the grain is 64.79891 mg exactly (international pound, 1959)."""
+KG_PER_GRAIN: Final = 1 / GRAINS_PER_GRAM / 1000
 
 NEWTONS_PER_LBF: Final = 4.4482216152605
 """Newtons in a pound-force, exact (0.45359237 kg x 9.80665 m/s2)."""
@@ -37,3 +38,6 @@ M_PER_YD: Final = 3 * M_PER_FT
 
 PACE_M: Final = 0.76
 """Assumption: a pace, 30 inches."""
+
+USUAL_GPP: Final = 10.0
+"""Assumption: grains of arrow per pound of draw weight, where no arrow is known."""

@@ -72,7 +72,7 @@ class FieldShot(NamedTuple):
     """`last`: the last of a text without checks; `changed`: its check does not hold."""
 
 
-class FieldText(NamedTuple):
+class ShotsText(NamedTuple):
     """A text that came back."""
 
     shots: tuple[FieldShot, ...]
@@ -113,7 +113,7 @@ def check_of(at: str, shot_id: str, of: ShotOf | None, line: str) -> str:
     return sha256(told.encode()).hexdigest()[:CHECK_LETTERS]
 
 
-def read_shots(text: str) -> FieldText:
+def read_shots(text: str) -> ShotsText:
     """Return the shots of a text in its order; words around them are passed over.
 
     Raises `DomainError` where there is none, or too many. Source: definition.
@@ -154,12 +154,12 @@ def read_shots(text: str) -> FieldText:
         )
     if not checked:
         found = [shot._replace(trust="unchecked") for shot, _ in shots]
-        return FieldText((*found[:-1], found[-1]._replace(trust="last")), more=False)
+        return ShotsText((*found[:-1], found[-1]._replace(trust="last")), more=False)
     judged = tuple(
         shot._replace(trust="checked" if _holds(shot, check) else "changed")
         for shot, check in shots
     )
-    return FieldText(judged, more=told != len(judged))
+    return ShotsText(judged, more=told != len(judged))
 
 
 def _holds(shot: FieldShot, check: str | None) -> bool:

@@ -14,8 +14,8 @@ from typing import Literal
 from lyrandis.core.errors import Understood
 from lyrandis.core.spoken import LONGEST_LINE, Line, Measure, Token
 
-Kind = Literal["length", "force", "mass", "speed", "per inch", "whole", "any"]
-_MEASURED: dict[Kind, str] = {
+SlotKind = Literal["length", "force", "mass", "speed", "per inch", "whole", "any"]
+_MEASURED: dict[SlotKind, str] = {
     "length": "length", "force": "force", "mass": "mass", "speed": "speed",
     "per inch": "grains per inch",
 }  # fmt: skip
@@ -49,7 +49,7 @@ class Slot:
     """A number that a kind of reading takes."""
 
     name: str
-    kind: Kind
+    kind: SlotKind
     needed: bool = True
     after: tuple[str, ...] = ()
     """Words it stands behind when it is said without its unit."""
@@ -81,7 +81,7 @@ class Hears:
 
 
 @dataclass(frozen=True)
-class Heard:
+class HeardFreely:
     """One way to understand a line."""
 
     word: str
@@ -134,12 +134,12 @@ def items_of(text: str) -> list[_Item]:
     return found
 
 
-def hear(text: str, tables: Mapping[str, Sequence[Hears]]) -> list[Heard]:
+def hear_freely(text: str, tables: Mapping[str, Sequence[Hears]]) -> list[HeardFreely]:
     """Return every way to understand a line, the best first; `tables` are by jot word.
 
     >>> slots = (Slot("length", "length"),)
     >>> table = Hears("brace {length}", ("brace", "brace height"), slots)
-    >>> [heard.line for heard in hear("my brace height is 7 5/8", {"brace": [table]})]
+    >>> [heard.line for heard in hear_freely("my brace height is 7 5/8", {"brace": [table]})]
     ['brace 7 5/8']
     """
     if len(text) > LONGEST_LINE:
@@ -192,7 +192,7 @@ def _is(item: _Item, word: str) -> bool:
     return item.taken is None and item.said == word and item.end == item.token.end
 
 
-def _match(text: str, items: list[_Item], word: str, hears: Hears) -> Heard | None:
+def _match(text: str, items: list[_Item], word: str, hears: Hears) -> HeardFreely | None:
     now = _Matching(items)
     for choice in hears.choices:
         said = now.phrase(choice.spellings, choice.name)
@@ -215,7 +215,7 @@ def _match(text: str, items: list[_Item], word: str, hears: Hears) -> Heard | No
         now.filled.setdefault(slot.name, "")
     said_nothing = FILLER | HEDGES | {*hears.beside}
     left = [item for item in now.items if item.taken is None and item.said not in said_nothing]
-    return Heard(
+    return HeardFreely(
         word=word,
         line=_composed(hears.line, now.filled),
         understood=tuple(sorted(now.understood, key=lambda one: one.start)),
@@ -302,7 +302,7 @@ def _swapped(
     )
 
 
-def told_of(heard: Heard) -> tuple[Understood, ...]:
+def told_of(heard: HeardFreely) -> tuple[Understood, ...]:
     """Return word by word what a line was taken for; what is left over stands as `left over`."""
     left = tuple(Understood(start, end, "left over") for start, end in heard.left)
     return tuple(sorted((*heard.understood, *left), key=lambda one: one.start))

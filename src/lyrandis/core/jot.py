@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import Noted, PartFitted
 from lyrandis.core.errors import DomainError, Guess, Understood
-from lyrandis.core.free_order import Heard, hear, told_of
+from lyrandis.core.free_order import HeardFreely, hear_freely, told_of
 from lyrandis.core.reading import PARTS, PartKind, Source, SubjectKind
 from lyrandis.core.refusals import refusal_of
 from lyrandis.core.spoken import Line, Token
@@ -181,7 +181,7 @@ def _in_form(text: str, to: Listener) -> Jotted:
 
 def _heard(text: str, to: Listener, refused: DomainError) -> Jotted | None:
     """Hear a line in any order. Raises when it could be several things, or nearly is one."""
-    found = hear(text, _HEARS)
+    found = hear_freely(text, _HEARS)
     denied = next((heard.denied for heard in found if heard.denied), None)
     if denied is not None:
         raise DomainError(
@@ -220,7 +220,7 @@ _MISHEARD = frozenset({"unknown_word", "too_much", "not_a_number", "which_quanti
 """Refusals of words, not of values: then the line may have been meant another way."""
 
 
-def _tried(heard: Heard, to: Listener) -> list[Jotted]:
+def _tried(heard: HeardFreely, to: Listener) -> list[Jotted]:
     try:
         return [_in_form(heard.line, to)]
     except DomainError:
@@ -249,7 +249,7 @@ def _questions(lines: Sequence[str]) -> tuple[Guess, ...]:
     return tuple(Guess(line, f"Did you mean “{line}”?") for line in lines[:3])
 
 
-def _left_over(text: str, near: Sequence[Heard]) -> DomainError:
+def _left_over(text: str, near: Sequence[HeardFreely]) -> DomainError:
     heard = near[0]
     start, end = heard.left[0]
     return DomainError(

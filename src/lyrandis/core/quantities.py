@@ -377,15 +377,15 @@ class Quantity:
         return {**handler(schema), **least, "maximum": high, "description": said}
 
     def _believed(self, value: float, info: core_schema.ValidationInfo) -> float:
-        return believed(self.key, value, info.context)
+        return believable(self.key, value, info.context)
 
 
-def believed(key: str, value: float, context: Any) -> float:
+def believable(key: str, value: float, context: Any) -> float:
     """Return a value that is believable now, or was at any time where it is read as stored.
 
     Raises `DomainError` as `check`.
 
-    >>> believed("strands", 16, {STORED: True})
+    >>> believable("strands", 16, {STORED: True})
     16
     """
     if context and context.get(STORED) and PLAUSIBLE[key].held_ever(value):
@@ -396,20 +396,20 @@ def believed(key: str, value: float, context: Any) -> float:
 DrawLength = Annotated[float, Quantity("draw_length")]
 HookPosition = Annotated[float, Quantity("hook_position")]
 ArmLength = Annotated[float, Quantity("arm_length")]
-ArmSpan = Annotated[float, Quantity("arm_span")]
-HookDepth = Annotated[float, Quantity("hook_depth")]
-BowLength = Annotated[float, Quantity("bow_length")]
-RiserLength = Annotated[float, Quantity("riser_length")]
+ArmSpanMm = Annotated[float, Quantity("arm_span")]
+HookDepthMm = Annotated[float, Quantity("hook_depth")]
+BowLengthMm = Annotated[float, Quantity("bow_length")]
+RiserLengthMm = Annotated[float, Quantity("riser_length")]
 LimbLength = Annotated[float, Quantity("limb_length")]
-BraceHeight = Annotated[float, Quantity("brace_height")]
-GripDepth = Annotated[float, Quantity("grip_depth")]
+BraceHeightMm = Annotated[float, Quantity("brace_height")]
+GripDepthMm = Annotated[float, Quantity("grip_depth")]
 ShaftLength = Annotated[float, Quantity("shaft_length")]
-StringLength = Annotated[float, Quantity("string_length")]
-DrawWeight = Annotated[float, Quantity("draw_weight")]
-ArrowMass = Annotated[float, Quantity("arrow_mass")]
+StringLengthMm = Annotated[float, Quantity("string_length")]
+DrawWeightLbf = Annotated[float, Quantity("draw_weight")]
+ArrowMassGr = Annotated[float, Quantity("arrow_mass")]
 GrainsPerPound = Annotated[float, Quantity("grains_per_pound")]
 ShaftGrainsPerInch = Annotated[float, Quantity("shaft_grains_per_inch")]
-Spine = Annotated[float, Quantity("spine")]
+SpineLbf = Annotated[float, Quantity("spine")]
 ShaftDiameter = Annotated[float, Quantity("shaft_diameter")]
 TaperLength = Annotated[float, Quantity("taper_length")]
 FletchingLength = Annotated[float, Quantity("fletching_length")]
@@ -422,7 +422,7 @@ BundleDiameter = Annotated[float, Quantity("bundle_diameter")]
 ThreadDiameter = Annotated[float, Quantity("thread_diameter")]
 ServingLength = Annotated[float, Quantity("serving_length")]
 SilencerPlace = Annotated[float, Quantity("silencer_place")]
-NockHeight = Annotated[float, Quantity("nock_height")]
+NockHeightMm = Annotated[float, Quantity("nock_height")]
 NockOutside = Annotated[float, Quantity("nock_outside")]
 NockGroove = Annotated[float, Quantity("nock_groove")]
 TillerGap = Annotated[float, Quantity("tiller_gap")]
@@ -432,13 +432,13 @@ Upward = Annotated[float, Quantity("upward")]
 UnderRest = Annotated[float, Quantity("under_rest")]
 Crawl = Annotated[float, Quantity("crawl")]
 Hook = Annotated[float, Quantity("hook_place")]
-FingerWidth = Annotated[float, Quantity("finger_width")]
+FingerWidthMm = Annotated[float, Quantity("finger_width")]
 TenStitches = Annotated[float, Quantity("ten_stitches")]
-EyeHeight = Annotated[float, Quantity("eye_height")]
-ArrowReach = Annotated[float, Quantity("arrow_reach")]
+EyeHeightMm = Annotated[float, Quantity("eye_height")]
+ArrowReachMm = Annotated[float, Quantity("arrow_reach")]
 TailAside = Annotated[float, Quantity("tail_aside")]
 HitAside = Annotated[float, Quantity("hit_aside")]
 RiserMass = Annotated[float, Quantity("riser_mass_g")]
 HoursStrung = Annotated[float, Quantity("hours_strung")]
 PartMass = Annotated[float, Quantity("part_mass")]
-ArrowSpeed = Annotated[float, Quantity("arrow_speed")]
+ArrowSpeedMps = Annotated[float, Quantity("arrow_speed")]

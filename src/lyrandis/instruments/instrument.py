@@ -18,10 +18,10 @@ from lyrandis.core.constants import (
 )
 from lyrandis.core.units import Unit
 
-Kind = Literal[
+InstrumentKind = Literal[
     "bow_scale", "grain_scale", "spine_gauge", "chronograph", "bow_square", "calliper"
 ]  # fmt: skip
-Fault = Literal["drift", "timeout", "unplugged", "low_battery", "nonsense"]
+InstrumentFault = Literal["drift", "timeout", "unplugged", "low_battery", "nonsense"]
 
 
 @dataclass(frozen=True)
@@ -39,7 +39,7 @@ class Make:
     """Units its lines may carry, each over the stored one."""
 
 
-MAKES: dict[Kind, Make] = {
+MAKES: dict[InstrumentKind, Make] = {
     "bow_scale": Make(
         "Bow scale", "draw weight", "lbf", 0.1, 0.6,
         {"lb": 1.0, "n": 1 / NEWTONS_PER_LBF, "kg": 1 / KG_PER_LB},
@@ -64,7 +64,7 @@ class UnpluggedError(Exception):
 class Instrument(Protocol):
     """Something that sends lines."""
 
-    kind: Kind
+    kind: InstrumentKind
     simulated: bool
 
     def read_line(self) -> str:
@@ -84,7 +84,7 @@ class Shown(NamedTuple):
 _LINE = re.compile(r"^\s*([-+]?\d{1,6}(?:\.\d{1,6})?)\s*([a-z/]{1,4})(\s+LB)?\s*$", re.IGNORECASE)
 
 
-def read(line: str, kind: Kind) -> Shown | None:
+def read(line: str, kind: InstrumentKind) -> Shown | None:
     """Return what a line shows, None for one that makes no sense.
 
     >>> read("431.2 gr", "grain_scale")

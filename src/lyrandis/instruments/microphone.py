@@ -25,7 +25,7 @@ LIMBS: tuple[tuple[float, float], ...] = (
 USUAL_LEFT_J = 15.0
 BEFORE_S, APART_S, AFTER_S = 1.0, 1.8, 1.6
 
-Kind = Literal["pluck", "shot", "butt", "taps", "reference"]
+RecordingKind = Literal["pluck", "shot", "butt", "taps", "reference"]
 
 
 @dataclass(frozen=True)
@@ -42,7 +42,7 @@ class Faults:
 
 
 @dataclass(frozen=True)
-class Place:
+class PhonePlace:
     """Where it is recorded, and with what."""
 
     noise_db: float = 30.0
@@ -78,7 +78,7 @@ class Sounding:
     """A shaft's free notes, for each of them."""
 
 
-class Recorded(NamedTuple):
+class Recording(NamedTuple):
     """A simulated recording, and the truth behind it."""
 
     samples: Array
@@ -234,7 +234,7 @@ def _contact(track: Track, at: float, struck: float, size: float) -> None:
         track.burst(when, 0.006, 1500, 7500, hit)
 
 
-def _shaped(samples: Array, place: Place, world: World) -> Array:
+def _shaped(samples: Array, place: PhonePlace, world: World) -> Array:
     """Return what the phone hears of it in that room."""
     tail = round(place.room_s * RATE)
     if place.room_share > 0 and tail > 0:
@@ -278,7 +278,7 @@ def _riding(samples: Array) -> Array:
     return found
 
 
-def _taken(clean: Array, onsets: Sequence[float], place: Place, world: World) -> Array:
+def _taken(clean: Array, onsets: Sequence[float], place: PhonePlace, world: World) -> Array:
     heard = _shaped(clean, place, world) / max(place.away_m, 0.05)
     powers = [
         float((heard[round(at * RATE) : round((at + 0.3) * RATE)] ** 2).mean()) for at in onsets
@@ -296,18 +296,18 @@ def _taken(clean: Array, onsets: Sequence[float], place: Place, world: World) ->
 
 
 def record(
-    kind: Kind,
+    kind: RecordingKind,
     rig: Sounding,
     *,
     seed: int,
     take_seed: int | None = None,
     takes: int = 5,
     faults: Faults = Faults(),
-    place: Place = Place(),
+    place: PhonePlace = PhonePlace(),
     butt_m: float = 18.0,
     microphone_m: float = 0.4,
     celsius: float = 15.0,
-) -> Recorded:
+) -> Recording:
     """Return a recording of some takes.
 
     `seed` draws the bow's own body and the place; `take_seed` the takes themselves, so that the
@@ -337,7 +337,7 @@ def record(
         if kind == "butt":
             strikes.append(_butt(track, at, rig, size, butt_m, microphone_m, celsius))
     samples = _taken(track.samples, onsets, place, world)
-    return Recorded(samples, RATE, tuple(onsets), tuple(strikes))
+    return Recording(samples, RATE, tuple(onsets), tuple(strikes))
 
 
 def _butt(track: Track, at: float, rig: Sounding, size: float, butt_m: float, microphone_m: float,

@@ -9,10 +9,10 @@ import select
 from contextlib import suppress
 from pathlib import Path
 
-from lyrandis.instruments.instrument import Kind, UnpluggedError
+from lyrandis.instruments.instrument import InstrumentKind, UnpluggedError
 
-PATIENCE_S = 3.0
-LONGEST_LINE = 200
+SERIAL_PATIENCE_S = 3.0
+LONGEST_SERIAL_LINE = 200
 
 
 class SerialLine:
@@ -20,7 +20,9 @@ class SerialLine:
 
     simulated = False
 
-    def __init__(self, kind: Kind, path: Path, *, patience_s: float = PATIENCE_S) -> None:
+    def __init__(
+        self, kind: InstrumentKind, path: Path, *, patience_s: float = SERIAL_PATIENCE_S
+    ) -> None:
         """Raises `UnpluggedError` where the device cannot be opened."""
         self.kind = kind
         self._patience = patience_s
@@ -34,7 +36,7 @@ class SerialLine:
         """Return the next line that is not empty; bytes that are no text are replaced."""
         while True:
             while b"\n" not in self._rest:
-                self._rest = (self._rest + self._more())[-LONGEST_LINE:]
+                self._rest = (self._rest + self._more())[-LONGEST_SERIAL_LINE:]
             line, _, self._rest = self._rest.partition(b"\n")
             text = line.decode("ascii", errors="replace").strip()
             if text:

@@ -6,13 +6,20 @@ from collections import deque
 from collections.abc import Iterator
 from typing import Literal, NamedTuple
 
-from lyrandis.instruments.instrument import MAKES, Fault, Instrument, Shown, UnpluggedError, read
+from lyrandis.instruments.instrument import (
+    MAKES,
+    Instrument,
+    InstrumentFault,
+    Shown,
+    UnpluggedError,
+    read,
+)
 
 STILL = 8
 """Values that must lie close together."""
 STILL_STEPS = 2.5
 """How far the last values may lie from their mean, in steps of the display, beside its noise."""
-MOST_LINES = 80
+MOST_LINES_READ = 80
 MOST_NONSENSE = 3
 TREND = 0.75
 """Steps between the first and second half of what is still: more is a drift."""
@@ -35,12 +42,12 @@ class Taken(NamedTuple):
 class Failed(NamedTuple):
     """A reading that did not come, and what to do."""
 
-    fault: Fault
+    fault: InstrumentFault
     instruction: str
 
 
-Step = Sample | Taken | Failed
-FAILURES: dict[Fault, str] = {
+SessionStep = Sample | Taken | Failed
+FAILURES: dict[InstrumentFault, str] = {
     "drift": "It drifts and does not come to rest. Let it warm up, set it to nought, take it anew.",
     "timeout": "It says nothing. See that it is switched on, and take it anew.",
     "unplugged": "It was unplugged before it was still. Plug it in, and take it anew.",
@@ -48,10 +55,10 @@ FAILURES: dict[Fault, str] = {
     "nonsense": "What it sends makes no sense. See that it is the right instrument and its cable.",
 }
 
-Outcome = Literal["taken", "failed"]
+SessionEnd = Literal["taken", "failed"]
 
 
-def take(instrument: Instrument) -> Iterator[Step]:
+def take_reading(instrument: Instrument) -> Iterator[SessionStep]:
     """Yield what the display shows until it is still; then the reading, or why there is none.
 
     The last step is always a `Taken` or a `Failed`, and only one of them.
@@ -59,7 +66,7 @@ def take(instrument: Instrument) -> Iterator[Step]:
     make = MAKES[instrument.kind]
     last: deque[float] = deque(maxlen=STILL)
     nonsense = 0
-    for _ in range(MOST_LINES):
+    for _ in range(MOST_LINES_READ):
         try:
             shown = read(instrument.read_line(), instrument.kind)
         except TimeoutError:
@@ -105,4 +112,4 @@ def _reading(last: deque[float], resolution: float) -> Taken:
     return Taken(round(round(mean / resolution) * resolution, 6), 2 * sd)
 
 
-__all__ = ["FAILURES", "Failed", "Sample", "Shown", "Step", "Taken", "take"]
+__all__ = ["FAILURES", "Failed", "Sample", "SessionStep", "Shown", "Taken", "take_reading"]

@@ -3,7 +3,7 @@
 import math
 import random
 
-from lyrandis.instruments.instrument import MAKES, Fault, Kind, UnpluggedError
+from lyrandis.instruments.instrument import MAKES, InstrumentFault, InstrumentKind, UnpluggedError
 
 SWING = 0.12
 """How far off the first value is, as a share."""
@@ -19,7 +19,9 @@ class Simulated:
 
     simulated = True
 
-    def __init__(self, kind: Kind, truth: float, *, seed: int, fault: Fault | None = None) -> None:
+    def __init__(
+        self, kind: InstrumentKind, truth: float, *, seed: int, fault: InstrumentFault | None = None
+    ) -> None:
         self.kind = kind
         self._truth = truth
         self._fault = fault

@@ -18,7 +18,7 @@ from lyrandis.core.listen.sound import frame_levels, standing_out
 if TYPE_CHECKING:
     import soundfile
 
-Array = npt.NDArray[np.floating]
+Floats = npt.NDArray[np.floating]
 
 MOST_BYTES = 50_000_000
 LEAST_SECONDS, MOST_SECONDS = 0.3, 180.0
@@ -49,7 +49,7 @@ class Head(NamedTuple):
 class Read(NamedTuple):
     """The channel that stands out, single, of shape (samples,), full scale 1; and the head."""
 
-    samples: Array
+    samples: Floats
     head: Head
 
 
@@ -88,7 +88,7 @@ def _opened(source: bytes | Path) -> "soundfile.SoundFile":
         raise _no_sound("That is no sound file this bench can read.") from error
 
 
-def _blocks(source: bytes | Path) -> Iterator[Array]:
+def _blocks(source: bytes | Path) -> Iterator[Floats]:
     """Read a file from its start in blocks of (samples, channels); what is no number is silence.
 
     It is opened anew: a stream of unknown length cannot be wound back.
@@ -182,7 +182,7 @@ def read_channel(source: bytes | Path) -> Read:
     rate = float(head.rate_hz)
     chosen = 0
     if head.channels > 1:
-        levels: list[list[Array]] = [[] for _ in range(head.channels)]
+        levels: list[list[Floats]] = [[] for _ in range(head.channels)]
         for block in _blocks(source):
             for number, channel in enumerate(block.T):
                 levels[number].append(frame_levels(channel, rate))
@@ -198,7 +198,7 @@ def read_channel(source: bytes | Path) -> Read:
     return Read(found[:count], head)
 
 
-def wav_of(samples: Array, rate: int) -> bytes:
+def wav_of(samples: Floats, rate: int) -> bytes:
     """Return samples of full scale 1 as a WAV file of 16 bits."""
     import soundfile
 

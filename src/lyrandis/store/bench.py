@@ -36,7 +36,7 @@ from lyrandis.store.rows import (
 )
 from lyrandis.store.transaction import Transaction
 
-Origin = Literal["own", "demo"]
+SubjectOrigin = Literal["own", "demo"]
 
 WAIT_S = 10.0
 """So long a write waits for another of this program."""
@@ -172,7 +172,7 @@ class Bench:
                     check_name(transaction, draft)
             return [self._add(transaction, draft, unseen) for draft in drafts]
 
-    def make(self, parts: Sequence[NewPart], *, origin: Origin = "own") -> list[str]:
+    def make(self, parts: Sequence[NewPart], *, origin: SubjectOrigin = "own") -> list[str]:
         """Make subjects with their names and first readings, all or none; return their ids."""
         with self._writing() as transaction:
             return [self._make(transaction, part, origin) for part in parts]
@@ -216,7 +216,7 @@ class Bench:
             transaction.taken_back([taking.entry_id for taking in takings])
             return [self._retract(transaction, taking) for taking in takings]
 
-    def load(self, drafts: Iterable[e.EntryDraft], *, origin: Origin) -> None:
+    def load(self, drafts: Iterable[e.EntryDraft], *, origin: SubjectOrigin) -> None:
         """Record drafts of subjects that may not be there yet, in one transaction."""
         with self._writing() as transaction:
             for draft in drafts:
@@ -277,7 +277,11 @@ class Bench:
         return self._add(transaction, draft)
 
     def _make(
-        self, transaction: Transaction, part: NewPart, origin: Origin, first: str | None = None
+        self,
+        transaction: Transaction,
+        part: NewPart,
+        origin: SubjectOrigin,
+        first: str | None = None,
     ) -> str:
         if part.same_as is not None:
             subject = Subject(kind=part.kind, id=part.same_as)

@@ -7,11 +7,10 @@ import numpy as np
 
 from lyrandis.core.arrow.beam import Beam
 from lyrandis.core.arrow.bend import Release, Shot, Side
-from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.shooting import CHAIN_GR, STRING_GR
 from lyrandis.core.arrow.spine import M_PER_IN, STIFFNESS_PER_POUND
 from lyrandis.core.arrow.stroke import simple_push
-from lyrandis.core.constants import NEWTONS_PER_LBF
+from lyrandis.core.constants import KG_PER_GRAIN, NEWTONS_PER_LBF
 
 
 @dataclass(frozen=True)

@@ -16,7 +16,7 @@ from lyrandis.core.arrow.bend import (
     STRING_NODES,
     bend,
 )
-from lyrandis.core.arrow.closing import STEPS, changed, moves_of
+from lyrandis.core.arrow.closing import CHANGE_STEPS, changed, moves_of
 from lyrandis.core.arrow.match import (
     MATCH_DT,
     SCAN,
@@ -294,8 +294,12 @@ def test_nine_releases_come_near_the_median_over_all_strings(
 
 def test_one_step_of_each_is_one_step() -> None:
     shot = LONGBOW.shot
-    assert changed(shot, 44.5, "length", STEPS["length"]).beam.length == pytest.approx(0.78105)
-    assert changed(shot, 44.5, "window", STEPS["window"]).side.offset == pytest.approx(0.0095)
+    assert changed(shot, 44.5, "length", CHANGE_STEPS["length"]).beam.length == pytest.approx(
+        0.78105
+    )
+    assert changed(shot, 44.5, "window", CHANGE_STEPS["window"]).side.offset == pytest.approx(
+        0.0095
+    )
     heavier = changed(shot, 44.5, "weight", 1.0).push.force[-1] / shot.push.force[-1]
     assert heavier == pytest.approx(45.5 / 44.5, rel=1e-4)
 

@@ -5,8 +5,7 @@ from dataclasses import replace
 
 import pytest
 
-from lyrandis.core.arrow.build import KG_PER_GRAIN as GRAIN
-from lyrandis.core.arrow.closing import Change, changed
+from lyrandis.core.arrow.closing import MatchChange, changed
 from lyrandis.core.arrow.judge_spine import LIGHT_BOW_LBF
 from lyrandis.core.arrow.match import match_spine
 from lyrandis.core.arrow.shooting import outward_is_left
@@ -17,6 +16,7 @@ from lyrandis.core.arrow.thumb_rule import thumb_rule
 from lyrandis.core.arrow.trial import Tried, trial
 from lyrandis.core.assessment import Assessment, assess
 from lyrandis.core.computed import Computed, compute
+from lyrandis.core.constants import KG_PER_GRAIN as GRAIN
 from lyrandis.core.errors import DomainError
 from lyrandis.core.judgement import Finding
 from lyrandis.core.setup import fold
@@ -454,7 +454,7 @@ def test_no_match_has_its_own_words_and_a_way_on() -> None:
     [((*LIGHT, "draw 24", "scale 8 @ 24"), "length", 3 * 0.0254), (HEAVY, "point", -50 * GRAIN)],
 )
 def test_what_brings_a_match_within_reach_does(
-    said: tuple[str, ...], change: Change, by: float
+    said: tuple[str, ...], change: MatchChange, by: float
 ) -> None:
     c = computed(*said)
     board = spine_board(c)

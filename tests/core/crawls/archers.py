@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lyrandis.core.crawls.fit import Fit, Mark, Prior, fit_crawls, odd_one
+from lyrandis.core.crawls.fit import CrawlFit, FitMark, Prior, fit_crawls, odd_one
 from lyrandis.core.crawls.plan import EYE_MM
 from lyrandis.core.estimate import Estimate
 
@@ -64,10 +64,10 @@ class Walker:
 
     def marks(
         self, distances_m: Sequence[float], rng: np.random.Generator, repeat_mm: float = 2.0
-    ) -> list[Mark]:
-        return [Mark(d, self.crawl(d) + rng.normal(0, repeat_mm)) for d in distances_m]
+    ) -> list[FitMark]:
+        return [FitMark(d, self.crawl(d) + rng.normal(0, repeat_mm)) for d in distances_m]
 
-    def fit(self, marks: Sequence[Mark], *, told: bool = True) -> Fit:
+    def fit(self, marks: Sequence[FitMark], *, told: bool = True) -> CrawlFit:
         return fit_crawls(self.prior, marks, told=told)
 
 
@@ -124,7 +124,7 @@ def named(count: int, marks: int, off_sds: float, seed: int = 11) -> float:
         at = [float(d) for d in rng.choice(TABLE_M, marks, replace=False)]
         made = one.marks(at, rng)
         which = int(rng.integers(marks))
-        made[which] = Mark(at[which], one.crawl(at[which]) + rng.choice([-1, 1]) * off_sds * 2.0)
+        made[which] = FitMark(at[which], one.crawl(at[which]) + rng.choice([-1, 1]) * off_sds * 2.0)
         found += odd_one(one.fit(made)) == which
     return found / count
 

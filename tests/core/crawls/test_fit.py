@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from lyrandis.core.constants import M_PER_YD
 from lyrandis.core.crawls.fit import (
     LEAST_OTHERS,
-    Fit,
-    Mark,
+    CrawlFit,
+    FitMark,
     Prior,
     fit_crawls,
     next_distance,
@@ -28,13 +28,13 @@ from tests.core.crawls.archers import CHRONOGRAPH, TABLE_M, false_alarms, named,
 
 RIG = Prior(Estimate(52.0, 0.06 * 52), Estimate(68.0, 10.0), Estimate(0.0017, 0.25), 780.0, 1.0)
 AT = [5.0, 10.0, 20.0, 30.0, 40.0, 50.0]
-FOUR = [Mark(10, 50.0), Mark(20, 36.5), Mark(30, 22.0), Mark(40, 8.0)]
+FOUR = [FitMark(10, 50.0), FitMark(20, 36.5), FitMark(30, 22.0), FitMark(40, 8.0)]
 REFERENCE = [
     ([], [59.57, 52.48, 37.86, 22.84, 7.41, -8.45], [10.1, 10.2, 10.64, 11.39, 12.41, 13.68],
      44.71, 8.19),
-    ([Mark(20, 34.0)], [56.15, 48.96, 34.13, 18.89, 3.23, -12.88],
+    ([FitMark(20, 34.0)], [56.15, 48.96, 34.13, 18.89, 3.23, -12.88],
      [3.13, 2.53, 1.97, 2.73, 4.20, 5.94], 42.03, 2.84),
-    ([Mark(10, 50.0), Mark(40, 8.0)], [57.20, 50.46, 36.58, 22.31, 7.65, -7.42],
+    ([FitMark(10, 50.0), FitMark(40, 8.0)], [57.20, 50.46, 36.58, 22.31, 7.65, -7.42],
      [2.11, 1.83, 1.46, 1.47, 1.88, 2.56], 45.11, 1.46),
     (FOUR, [57.14, 50.39, 36.49, 22.20, 7.53, -7.56], [1.82, 1.52, 1.07, 1.07, 1.56, 2.29],
      45.02, 1.27),
@@ -43,7 +43,7 @@ REFERENCE = [
 
 @pytest.mark.parametrize(("marks", "crawls", "sds", "on", "on_sd"), REFERENCE)
 def test_reference_tables(
-    marks: list[Mark], crawls: list[float], sds: list[float], on: float, on_sd: float
+    marks: list[FitMark], crawls: list[float], sds: list[float], on: float, on_sd: float
 ) -> None:
     fit = fit_crawls(RIG, marks)
     assert [row.crawl_mm for row in fit.table(AT)] == pytest.approx(crawls, abs=0.05)
@@ -54,9 +54,9 @@ def test_reference_tables(
 
 
 def test_reference_parameters_and_residuals() -> None:
-    one = fit_crawls(RIG, [Mark(20, 34.0)]).sight
+    one = fit_crawls(RIG, [FitMark(20, 34.0)]).sight
     assert (one.speed_mps, one.eye_mm) == pytest.approx((51.625, 64.71), abs=0.005)
-    two = fit_crawls(RIG, [Mark(10, 50.0), Mark(40, 8.0)])
+    two = fit_crawls(RIG, [FitMark(10, 50.0), FitMark(40, 8.0)])
     assert two.sight == pytest.approx((53.288, 65.29, 0.00168, 780.0, -0.080), abs=0.006)
     assert [one.z for one in two.residuals] == pytest.approx([-0.58, 0.52], abs=0.01)
 
@@ -76,7 +76,7 @@ def test_slopes_against_differences(off: list[float], tip: float, distance: floa
 
 
 @given(st.permutations(FOUR))
-def test_the_order_of_marks_does_not_matter(marks: list[Mark]) -> None:
+def test_the_order_of_marks_does_not_matter(marks: list[FitMark]) -> None:
     assert fit_crawls(RIG, marks).theta == pytest.approx(fit_crawls(RIG, FOUR).theta, abs=1e-6)
 
 
@@ -84,7 +84,7 @@ def test_the_order_of_marks_does_not_matter(marks: list[Mark]) -> None:
 def test_a_mark_narrows_every_row_and_pulls_towards_itself(distance: int, off: float) -> None:
     before = fit_crawls(RIG, FOUR[:2])
     shot = before.table([distance])[0].crawl_mm + off
-    after = fit_crawls(RIG, [*FOUR[:2], Mark(distance, shot)])
+    after = fit_crawls(RIG, [*FOUR[:2], FitMark(distance, shot)])
     at = np.array(AT)
     assert (after.sd_mm(at) <= before.sd_mm(at) * 1.05).all()
     moved = after.table([distance])[0].crawl_mm - before.table([distance])[0].crawl_mm
@@ -93,7 +93,7 @@ def test_a_mark_narrows_every_row_and_pulls_towards_itself(distance: int, off: f
 
 
 def test_one_distance_six_times_still_wants_another() -> None:
-    fit = fit_crawls(RIG._replace(deep_sd_mm=2.0), [Mark(20, 34.0)] * 6)
+    fit = fit_crawls(RIG._replace(deep_sd_mm=2.0), [FitMark(20, 34.0)] * 6)
     rows = fit.table([5, 20, 50])
     assert rows[1].half_mm < 2.5
     assert rows[2].half_mm > 6
@@ -107,7 +107,7 @@ def test_the_first_mark_to_shoot_is_in_the_middle_and_then_near_or_far() -> None
     first = next_distance(fit_crawls(RIG), TABLE_M)
     assert first is not None
     assert first.distance_m == 30
-    after = next_distance(fit_crawls(RIG, [Mark(30, 22.8)]), TABLE_M)
+    after = next_distance(fit_crawls(RIG, [FitMark(30, 22.8)]), TABLE_M)
     assert after is not None
     assert after.distance_m in (5, 40)
     assert next_distance(fit_crawls(RIG, [*FOUR, *FOUR]), TABLE_M) is None
@@ -118,28 +118,28 @@ def test_what_is_proposed_lies_within_reach_and_before_point_on() -> None:
     assert found is not None
     assert found.distance_m <= 25
     short = RIG._replace(eye=Estimate(40.0, 4.0))
-    fit = fit_crawls(short, [Mark(10, 22.0)])
+    fit = fit_crawls(short, [FitMark(10, 22.0)])
     proposed = next_distance(fit, TABLE_M)
     assert fit.point_on is not None
     assert proposed is None or proposed.distance_m <= fit.point_on.value
 
 
 def test_a_course_weighs_the_table() -> None:
-    near = next_distance(fit_crawls(RIG, [Mark(30, 22.8)]), (5, 10, 45), weights=(10, 5, 0.1))
+    near = next_distance(fit_crawls(RIG, [FitMark(30, 22.8)]), (5, 10, 45), weights=(10, 5, 0.1))
     assert near is not None
     assert near.distance_m == 5
 
 
 def test_contradicting_marks_are_both_named_and_none_is_left_out() -> None:
-    fit = fit_crawls(RIG, [Mark(20, 34.0), Mark(20, 50.0)])
+    fit = fit_crawls(RIG, [FitMark(20, 34.0), FitMark(20, 50.0)])
     assert [round(one.z, 1) for one in fit.residuals] == [-5.6, 5.7]
     assert odd_one(fit) is not None
     assert len(fit.marks) == 2
-    assert odd_one(fit_crawls(RIG, [Mark(20, 60.0)])) is None, "nothing to compare with"
+    assert odd_one(fit_crawls(RIG, [FitMark(20, 60.0)])) is None, "nothing to compare with"
 
 
 def test_a_left_out_mark_no_longer_pulls() -> None:
-    wild = [*FOUR, Mark(25, 50.0)]
+    wild = [*FOUR, FitMark(25, 50.0)]
     fit = fit_crawls(RIG, wild)
     assert odd_one(fit) == LEAST_OTHERS
     assert without(fit, 4).theta == pytest.approx(fit_crawls(RIG, FOUR).theta)
@@ -178,15 +178,17 @@ def test_a_careless_archer_widens_the_band() -> None:
 def test_yards_are_only_asked_about_where_they_fit_better() -> None:
     sure = RIG._replace(speed=Estimate(52.0, 0.6), eye=Estimate(68.0, 3.0))
     true = fit_crawls(sure)
-    yards = [Mark(d, true.table([d * M_PER_YD])[0].crawl_mm, 1.0) for d in (10.0, 20.0, 30.0, 40.0)]
-    metres = [Mark(d, true.table([d])[0].crawl_mm, 1.0) for d in (10.0, 20.0, 30.0, 40.0)]
+    yards = [
+        FitMark(d, true.table([d * M_PER_YD])[0].crawl_mm, 1.0) for d in (10.0, 20.0, 30.0, 40.0)
+    ]
+    metres = [FitMark(d, true.table([d])[0].crawl_mm, 1.0) for d in (10.0, 20.0, 30.0, 40.0)]
     assert were_yards(fit_crawls(sure, yards))
     assert not were_yards(fit_crawls(sure, metres))
     assert not were_yards(fit_crawls(sure))
 
 
 def test_no_band_is_narrower_than_the_floor_and_beyond_point_on_it_grows() -> None:
-    fit: Fit = fit_crawls(RIG, FOUR * 12, told=True)
+    fit: CrawlFit = fit_crawls(RIG, FOUR * 12, told=True)
     rows = fit.table([20, 55])
     assert rows[0].half_mm >= 1.96 * 0.5 - 1e-6
     assert rows[1].half_mm >= 1.96 * math.hypot(0.5, 0.08 * abs(rows[1].crawl_mm)) - 1e-6

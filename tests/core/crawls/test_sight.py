@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lyrandis.core.crawls.notation import FINGER, fingers, from_steps, in_steps
-from lyrandis.core.crawls.plan import EYE_MM, needs, planned, seen
+from lyrandis.core.crawls.plan import EYE_MM, as_seen, needs, planned
 from lyrandis.core.crawls.ranges import ends_m, furthest_m, miss, on_slope
 from lyrandis.core.crawls.sight import (
     Sight,
@@ -167,7 +167,7 @@ PLANS = {
 def test_reference_anchors(way: tuple[str, str], row: list[tuple[int, int]]) -> None:
     eye = EYE_MM[way[0]][way[1]].value  # type: ignore[index]
     for speed, (on, near) in zip((46, 52, 58), row, strict=True):
-        found = planned(seen(Sight(speed, eye, 0.0017, 780.0), 0.88))
+        found = planned(as_seen(Sight(speed, eye, 0.0017, 780.0), 0.88))
         assert found.point_on_m == pytest.approx(on, abs=0.6)
         assert found.near_mm == pytest.approx(near, abs=0.6)
 
@@ -179,17 +179,17 @@ def test_reference_anchors(way: tuple[str, str], row: list[tuple[int, int]]) -> 
 )  # fmt: skip
 def test_what_moves_point_on(change: dict[str, float], on: float) -> None:
     own = Sight(52.0, 60.0, 0.0017, 780.0)._replace(**change)
-    assert point_on_m(seen(own, 0.88)) == pytest.approx(on, abs=0.11)
+    assert point_on_m(as_seen(own, 0.88)) == pytest.approx(on, abs=0.11)
 
 
 @given(st.floats(46, 60), st.floats(45, 110), st.floats(30, 60))
 def test_what_a_wished_point_on_needs_gives_it(speed: float, eye: float, wished: float) -> None:
-    base = seen(Sight(speed, eye, 0.0017, 780.0), 0.88)
+    base = as_seen(Sight(speed, eye, 0.0017, 780.0), 0.88)
     for need in needs(base, 0.88, wished):
         other = {
-            "eye": seen(Sight(speed, need.value, 0.0017, 780.0), 0.88),
-            "speed": seen(Sight(need.value, eye, 0.0017, 780.0), 0.88),
-            "tip": seen(Sight(speed, eye, 0.0017, need.value), 0.88),
+            "eye": as_seen(Sight(speed, need.value, 0.0017, 780.0), 0.88),
+            "speed": as_seen(Sight(need.value, eye, 0.0017, 780.0), 0.88),
+            "tip": as_seen(Sight(speed, eye, 0.0017, need.value), 0.88),
         }[need.lever]
         assert point_on_m(other) == pytest.approx(wished, abs=0.01)
 

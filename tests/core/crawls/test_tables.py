@@ -8,7 +8,7 @@ import pytest
 
 from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import PartFitted
-from lyrandis.core.crawls.fit import Fit, Prior, fit_crawls
+from lyrandis.core.crawls.fit import CrawlFit, Prior, fit_crawls
 from lyrandis.core.crawls.table import EYE_KEPT_SD_MM, SPEED_KEPT_SD
 from lyrandis.core.crawls.tables_board import TableLine, tables_board
 from lyrandis.core.estimate import Estimate
@@ -48,7 +48,7 @@ def next_set(one: Walker, rng: np.random.Generator) -> Walker:
                    eye_mm=one.eye_mm + rng.normal(0, EYE_KEPT_SD_MM))  # fmt: skip
 
 
-def begun(old: Fit, new: Walker) -> Prior:
+def begun(old: CrawlFit, new: Walker) -> Prior:
     """The prior of new arrows as the rig's numbers make it from the old ones' fit."""
     kept = old.scale**2 * old.covariance[:2, :2]
     speed = new.prior.speed.value * math.exp(old.theta[0]) / old.prior.speed.value

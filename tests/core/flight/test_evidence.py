@@ -15,7 +15,7 @@ from lyrandis.core.computed import Computed, compute, with_curves
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.board import board
 from lyrandis.core.flight.evidence import (
-    Asked,
+    CurvesAsked,
     Hands,
     Reckoned,
     Saw,
@@ -700,16 +700,16 @@ def test_every_reading_says_itself_with_its_trial() -> None:
 
 def test_the_same_rig_is_reckoned_once() -> None:
     asked = rig(MATCHED).flight.basis.asked
-    assert isinstance(asked, Asked)
+    assert isinstance(asked, CurvesAsked)
     found = reckon(asked)
     assert reckon(asked) is found is known(asked)
     assert rig(MATCHED, "tail straight @ 2.3m").flight.basis.reckoned is found
 
 
 def test_nothing_is_reckoned_of_a_rig_whose_flight_nobody_saw() -> None:
-    asked: list[Asked] = []
+    asked: list[CurvesAsked] = []
 
-    def never(one: Asked) -> None:
+    def never(one: CurvesAsked) -> None:
         asked.append(one)
 
     for said in ((), ("trial draw short 1in",), ("shooting steady",)):

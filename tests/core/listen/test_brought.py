@@ -13,7 +13,7 @@ from lyrandis.core.listen.brought import (
 )
 from lyrandis.core.listen.hear import PLAIN_SERIES, StringVoice
 from lyrandis.core.listen.shot_time import Range
-from lyrandis.instruments.microphone import Faults, Place, Sounding, as_pcm16, record
+from lyrandis.instruments.microphone import Faults, PhonePlace, Sounding, as_pcm16, record
 from tests.core.listen.signals import RATE, r1, r3
 
 NAMED = Sounded("0123456789abcdef", "shots.wav", lossy=True)
@@ -78,7 +78,7 @@ WHERE = Range(18.0, 0.75, 0.4, 15.0)
 
 
 def shots(noise_db: float = 20.0, takes: int = 3, seed: int = 5) -> tuple[np.ndarray, int]:
-    made = record("butt", RIG, seed=seed, takes=takes, place=Place(noise_db=noise_db))
+    made = record("butt", RIG, seed=seed, takes=takes, place=PhonePlace(noise_db=noise_db))
     return made.samples, made.rate
 
 
@@ -133,7 +133,9 @@ def test_no_shot_makes_no_speed() -> None:
 def test_a_dozen_taps_are_numbered_and_heard() -> None:
     notes = (44.0, 121.3, 237.8, 393.2)
     rings = [tuple(note * 2.05 * (1 + 0.01 * n) for note in notes) for n in range(4)]
-    made = record("taps", Sounding(NOTES, taps_hz=tuple(rings)), seed=3, place=Place(noise_db=25))
+    made = record(
+        "taps", Sounding(NOTES, taps_hz=tuple(rings)), seed=3, place=PhonePlace(noise_db=25)
+    )
     found = tap_hearing(made.samples, float(made.rate), notes, NAMED, first=5, again=(2,),
                         quarter=(2,))  # fmt: skip
     assert [one.number for one in found.taps] == [5, 5, 6, 7]
@@ -178,7 +180,7 @@ def test_a_hidden_fault_is_heard() -> None:
 
 
 def test_a_gain_that_rides_levels_pluck_and_shot() -> None:
-    rides = Place(gain_rides=True)
+    rides = PhonePlace(gain_rides=True)
     made = [record(kind, RIG, seed=2, takes=4, place=rides) for kind in ("pluck", "shot")]  # type: ignore[arg-type]
     steady = [record(kind, RIG, seed=2, takes=4) for kind in ("pluck", "shot")]  # type: ignore[arg-type]
     apart = [

@@ -18,8 +18,8 @@ from lyrandis.core.listen.shafts import (
     beam_as_tapped,
     best_band,
     first_mode,
-    nodes_of,
     per_root_ei,
+    resting_nodes,
 )
 from lyrandis.core.listen.tap import tapped
 from lyrandis.core.reading import BaseReading
@@ -102,9 +102,9 @@ def test_a_shaft_as_built_rings_as_another_sum_has_it_and_is_heard(built: str) -
 
 
 def test_it_is_held_where_it_stands_still() -> None:
-    low, high = nodes_of(Beam(1.0, 0.03, 0.0, 0.0))
+    low, high = resting_nodes(Beam(1.0, 0.03, 0.0, 0.0))
     assert (low, high) == pytest.approx((0.2242, 0.7758), abs=1e-3)
-    heavy = nodes_of(Beam(1.0, 0.03, 0.01, 0.0))
+    heavy = resting_nodes(Beam(1.0, 0.03, 0.01, 0.0))
     assert heavy[1] > high, "a point draws the far node to itself"
     assert max(first_mode(Beam(1.0, 0.03, 0.0, 0.0))) == 1.0
 

@@ -10,11 +10,11 @@ import pytest
 from lyrandis.core.nock.words import BowKit
 from lyrandis.core.order.doubt import (
     Event,
-    Kind,
+    NodeKind,
+    NodeState,
     Setting,
-    State,
-    distance,
     minutes_to_clear,
+    moved_by,
     next_of,
     states_of,
 )
@@ -25,7 +25,7 @@ WORDS: dict[Node, str] = {
     "hold": "three_under", "anchor": "corner", "string": "cord", "bare_rough": "level",
     "bare_final": "level", "fine": "good", "crawls": "table",
 }  # fmt: skip
-PLAIN, REST, FULL = (Kind(kit, walks=True) for kit in get_args(BowKit))
+PLAIN, REST, FULL = (NodeKind(kit, walks=True) for kit in get_args(BowKit))
 
 
 def start(node: Node) -> Setting:
@@ -34,11 +34,11 @@ def start(node: Node) -> Setting:
     return (math.log(400), math.log(60)) if node == "arrows" else 100.0
 
 
-def all_settled(kind: Kind) -> list[Event]:
+def all_settled(kind: NodeKind) -> list[Event]:
     return [Event(node, "set", start(node)) for node in kind.nodes]
 
 
-def marks(events: Sequence[Event], kind: Kind, *, waiting: frozenset[Node] = frozenset()
+def marks(events: Sequence[Event], kind: NodeKind, *, waiting: frozenset[Node] = frozenset()
           ) -> dict[str, set[Node]]:  # fmt: skip
     states = states_of(events, kind, waiting)
     return {
@@ -74,7 +74,7 @@ def test_each_kind_of_bow_has_its_own_order() -> None:
 
 # what a change puts in doubt
 
-CHANGES: list[tuple[Kind, Event, set[str], set[str]]] = [
+CHANGES: list[tuple[NodeKind, Event, set[str], set[str]]] = [
     (FULL, Event("limb_alignment", "touched"), {"limb_alignment", "centre_shot", "tiller"},
      {"riser_weights", "bare_rough", "brace", "nock", "arrows", "walk_back", "bare_final", "fine",
       "crawls"}),
@@ -102,7 +102,7 @@ CHANGES: list[tuple[Kind, Event, set[str], set[str]]] = [
     ids=[f"{kind.kit}-{event.node}-{event.value}" for kind, event, *_ in CHANGES],
 )  # fmt: skip
 def test_a_change_puts_in_doubt_what_rests_on_it(
-    kind: Kind, event: Event, direct: set[str], rests: set[str]
+    kind: NodeKind, event: Event, direct: set[str], rests: set[str]
 ) -> None:
     found = marks([*all_settled(kind), event], kind)
     assert found["direct"] == direct
@@ -132,7 +132,7 @@ def test_spine_of_the_arrows_counts_from_five_per_cent() -> None:
 
 
 def test_next_after_a_change() -> None:
-    def after(kind: Kind, *events: Event) -> Node | None:
+    def after(kind: NodeKind, *events: Event) -> Node | None:
         found = next_of(states_of([*all_settled(kind), *events], kind), kind)
         return found.node if found else None
 
@@ -163,7 +163,7 @@ def test_a_check_is_offered_before_finding_it_anew() -> None:
 
 
 def test_a_short_order_never_asks_for_the_rest() -> None:
-    kind = Kind("full", walks=False, habit="short")
+    kind = NodeKind("full", walks=False, habit="short")
     events: list[Event] = []
     asked = []
     while (found := next_of(states_of(events, kind), kind)) is not None:
@@ -195,7 +195,7 @@ def test_a_reverified_upstream_frees_what_rested_on_it() -> None:
 # properties over random histories
 
 
-def _history(world: random.Random, kind: Kind) -> list[Event]:
+def _history(world: random.Random, kind: NodeKind) -> list[Event]:
     events = all_settled(kind) if world.random() < 0.7 else []
     for _ in range(world.randrange(1, 14)):
         node = world.choice(kind.nodes)
@@ -213,11 +213,11 @@ def _history(world: random.Random, kind: Kind) -> list[Event]:
     return events
 
 
-def _doubted(states: dict[Node, State]) -> set[Node]:
+def _doubted(states: dict[Node, NodeState]) -> set[Node]:
     return {node for node, state in states.items() if state.in_doubt}
 
 
-def _larger(events: list[Event], kind: Kind, world: random.Random) -> None:
+def _larger(events: list[Event], kind: NodeKind, world: random.Random) -> None:
     """A larger change of a setting doubts a superset."""
     states = states_of(events, kind)
     numbers = [n for n in kind.nodes if isinstance(states[n].value, float)]
@@ -272,7 +272,7 @@ def test_creep_is_caught() -> None:
 
 
 @pytest.mark.parametrize("kind", [PLAIN, REST, FULL], ids=lambda kind: kind.kit)
-def test_small_changes_everywhere_flood_nothing(kind: Kind) -> None:
+def test_small_changes_everywhere_flood_nothing(kind: NodeKind) -> None:
     least = {
         node: min((e.threshold for e in EDGES if e.above == node and e.threshold), default=0.0)
         for node in kind.nodes
@@ -293,5 +293,5 @@ def test_minutes_to_clear_are_those_of_what_is_in_doubt_itself() -> None:
 
 
 def test_a_setting_that_changed_its_kind_of_value_moved() -> None:
-    assert distance(1.0, (1.0, 2.0), 1.0) == math.inf
-    assert distance((1.0, 2.0), (1.0, 2.0), 1.0) == 0.0
+    assert moved_by(1.0, (1.0, 2.0), 1.0) == math.inf
+    assert moved_by((1.0, 2.0), (1.0, 2.0), 1.0) == 0.0

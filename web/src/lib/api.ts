@@ -27,7 +27,7 @@ export type Problem = Omit<Schemas['Problem'], 'code' | 'heard'> & {
   code: Schemas['Problem']['code'] | 'offline' | 'bad_row';
 };
 /** What was recorded, with the assessment that follows and its tag. */
-export type Recorded = Schemas['Recorded'] & { tag: string | null };
+export type Recorded = Schemas['RecordedEntries'] & { tag: string | null };
 export type RigOut = Schemas['RigOut'];
 export type RigDraft = Schemas['RigDraft'];
 export type History = Schemas['History'];

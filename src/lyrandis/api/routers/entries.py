@@ -58,7 +58,7 @@ class Overruling(BaseModel):
     happened_at: AwareDatetime
 
 
-class Recorded(BaseModel):
+class RecordedEntries(BaseModel):
     """What was recorded, and the assessment that follows."""
 
     entries: list[e.Entry]
@@ -119,7 +119,7 @@ def _require_known(bench: Bench, rigs: RigCache, drafts: list[e.EntryDraft]) -> 
 
 
 @router.post(
-    "/entries", status_code=201, response_model=Recorded, responses={**NOT_FOUND, **CONFLICT}
+    "/entries", status_code=201, response_model=RecordedEntries, responses={**NOT_FOUND, **CONFLICT}
 )
 def create_entries(bench: BenchOf, rigs: RigsOf, draft: EntriesDraft) -> Response:
     """Record one or several entries, all or nothing."""
@@ -131,7 +131,10 @@ def create_entries(bench: BenchOf, rigs: RigsOf, draft: EntriesDraft) -> Respons
 
 
 @router.post(
-    "/retractions", status_code=201, response_model=Recorded, responses={**NOT_FOUND, **CONFLICT}
+    "/retractions",
+    status_code=201,
+    response_model=RecordedEntries,
+    responses={**NOT_FOUND, **CONFLICT},
 )
 def retract_entries(bench: BenchOf, rigs: RigsOf, draft: RetractionsDraft) -> Response:
     """Take entries back, all or none. Taking back a retraction puts its entry back."""
@@ -143,7 +146,7 @@ def retract_entries(bench: BenchOf, rigs: RigsOf, draft: RetractionsDraft) -> Re
 @router.post(
     "/entries/{entry_id}/retraction",
     status_code=201,
-    response_model=Recorded,
+    response_model=RecordedEntries,
     responses={**NOT_FOUND, **CONFLICT},
 )
 def retract_entry(

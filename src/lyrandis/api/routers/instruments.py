@@ -15,8 +15,8 @@ from lyrandis.api.problems import NOT_FOUND
 from lyrandis.core.reading import SubjectId
 from lyrandis.core.units import Unit
 from lyrandis.instruments.bench import truth_of
-from lyrandis.instruments.instrument import MAKES, Fault, Kind
-from lyrandis.instruments.session import Failed, Sample, Step, Taken, take
+from lyrandis.instruments.instrument import MAKES, InstrumentFault, InstrumentKind
+from lyrandis.instruments.session import Failed, Sample, SessionStep, Taken, take_reading
 from lyrandis.instruments.simulated import Simulated
 
 router = api_router("instruments")
@@ -25,7 +25,7 @@ router = api_router("instruments")
 class InstrumentOut(BaseModel):
     """An instrument that can be read."""
 
-    kind: Kind
+    kind: InstrumentKind
     name: str
     measures: str
     unit: Unit
@@ -33,7 +33,7 @@ class InstrumentOut(BaseModel):
     simulated: bool
 
 
-class Asked(BaseModel):
+class ReadingAsked(BaseModel):
     """What is laid on the instrument."""
 
     model_config = ConfigDict(extra="forbid")
@@ -42,7 +42,7 @@ class Asked(BaseModel):
     """How far the string is drawn on the bow scale."""
     seed: Annotated[int, Field(ge=0, le=2**31)] = 0
     """Which one of several simulated things: arrows differ."""
-    fault: Fault | None = None
+    fault: InstrumentFault | None = None
     """A fault to be tried."""
 
 
@@ -64,7 +64,11 @@ def list_instruments() -> list[InstrumentOut]:
     responses={**NOT_FOUND, 200: {"content": {"text/event-stream": {}}}},
 )
 async def read_instrument(
-    request: Request, rigs: RigsOf, rig: SubjectId, kind: Kind, asked: Annotated[Asked, Query()]
+    request: Request,
+    rigs: RigsOf,
+    rig: SubjectId,
+    kind: InstrumentKind,
+    asked: Annotated[ReadingAsked, Query()],
 ) -> StreamingResponse:
     """Stream a simulated reading as it settles: events `sample`, then one `taken` or `failed`."""
     computed = await to_thread.run_sync(rigs.computed, rig)
@@ -72,25 +76,27 @@ async def read_instrument(
     instrument = Simulated(kind, truth, seed=asked.seed, fault=asked.fault)
     pace: float = request.app.state.settings.instrument_pace_s
     return StreamingResponse(
-        _events(request, take(instrument), pace),
+        _events(request, take_reading(instrument), pace),
         media_type="text/event-stream",
         headers={"cache-control": "no-store"},
     )
 
 
-async def _events(request: Request, steps: Iterator[Step], pace: float) -> AsyncIterator[str]:
+async def _events(
+    request: Request, steps: Iterator[SessionStep], pace: float
+) -> AsyncIterator[str]:
     for step in steps:
         if await request.is_disconnected():
             return
-        yield said(step)
+        yield said_of(step)
         if isinstance(step, Sample):
             await sleep(pace)
 
 
-def said(step: Step) -> str:
+def said_of(step: SessionStep) -> str:
     """Return one step as a server-sent event.
 
-    >>> said(Taken(431.2, 0.1))
+    >>> said_of(Taken(431.2, 0.1))
     'event: taken\\ndata: {"value": 431.2, "plus_minus": 0.1}\\n\\n'
     """
     names = {Sample: "sample", Taken: "taken", Failed: "failed"}

@@ -39,7 +39,7 @@ from lyrandis.core.listen.sound import Sound, at_working_rate
 from lyrandis.core.listen.traces import picture, traces
 from lyrandis.core.listen.words import TappedState, What
 from lyrandis.core.reading import SubjectId, plain_text
-from lyrandis.instruments.microphone import Faults, Kind, Place, record
+from lyrandis.instruments.microphone import Faults, PhonePlace, RecordingKind, record
 from lyrandis.instruments.sounding import sounding_of
 from lyrandis.sounds.reading import wav_of
 from lyrandis.sounds.recording_store import Kept, RecordingStore
@@ -49,7 +49,7 @@ router = api_router("sounds")
 MOST_NUMBER = 999
 _Asked = ConfigDict(extra="forbid")
 Takes = Annotated[list[TakeNumber], Field(max_length=MOST_TAKES)]
-SoundName = Annotated[str, Query(min_length=1, max_length=120), AfterValidator(plain_text)]
+NameAsked = Annotated[str, Query(min_length=1, max_length=120), AfterValidator(plain_text)]
 
 
 def _shelf(request: Request) -> RecordingStore:
@@ -144,7 +144,7 @@ class Pretend(BaseModel):
 
     model_config = _Asked
 
-    what: Kind
+    what: RecordingKind
     takes: Annotated[int, Field(ge=1, le=12)] = 5
     seed: Annotated[int, Field(ge=0, le=2**31)] = 1
     noise_db: Annotated[float, Field(ge=0, le=50)] = 28.0
@@ -176,7 +176,7 @@ _WAV: dict[int | str, dict[str, Any]] = {
 
 @router.post("/sounds", status_code=201, response_model=Kept, openapi_extra=_BODY)
 async def keep_sound(
-    request: Request, recordings: RecordingsOf, name: SoundName = "recording", lossy: bool = False
+    request: Request, recordings: RecordingsOf, name: NameAsked = "recording", lossy: bool = False
 ) -> Response:
     """Keep a recording on this machine: WAV of any PCM format or FLAC, 50 MB and 3 minutes."""
     data = await request.body()
@@ -210,12 +210,12 @@ def _sound(recordings: RecordingStore, mark: str) -> Sound:
     return at_working_rate(read.samples, float(read.head.rate_hz))
 
 
-At = Annotated[list[float], Query(max_length=MOST_TAKES)]
+TakesAt = Annotated[list[float], Query(max_length=MOST_TAKES)]
 
 
 @router.get("/sounds/{mark}/traces", response_model=Traces, responses=LONG)
 async def read_traces(
-    work: LongWorkOf, recordings: RecordingsOf, mark: SoundMark, at: At
+    work: LongWorkOf, recordings: RecordingsOf, mark: SoundMark, at: TakesAt
 ) -> Response:
     """Return takes of a recording drawn from their onsets."""
     onsets = [min(max(one, 0.0), 700.0) for one in at]
@@ -400,7 +400,7 @@ def pretend_sound(
         take_seed=asked.seed,
         takes=asked.takes,
         faults=Faults(asked.brace_in, asked.light, asked.contact, asked.rattle, asked.slack),
-        place=Place(noise_db=asked.noise_db, gain_rides=asked.gain_rides),
+        place=PhonePlace(noise_db=asked.noise_db, gain_rides=asked.gain_rides),
         butt_m=asked.butt_m,
     )
     name = f"simulated {asked.what} {asked.seed}.wav"

@@ -25,7 +25,7 @@ from lyrandis.core.estimate import Estimate
 from lyrandis.core.memo import memo_by_equality
 from lyrandis.core.reading import BaseReading, Source
 
-Basis = Literal["rig", "direct", "guess"]
+DrawBasis = Literal["rig", "direct", "guess"]
 
 # Assumption: repeatability of each way of measuring, one standard deviation in inches. A marked
 # arrow varies by the archer's own draw; tape and span vary between people of the same size.
@@ -81,21 +81,21 @@ class Draw:
     """The archer's draw: combined length, its basis, and the readings for and beside it."""
 
     length: Estimate
-    basis: Basis
+    basis: DrawBasis
     used: tuple[DrawReading, ...]
     beside: tuple[DrawReading, ...]
     scatter: float
     """Spread of the readings over the spread their errors explain (1 = as expected)."""
 
 
-def to_pivot(length: float, datum: Datum, archer: ArcherFacts) -> Estimate:
+def draw_to_pivot(length: float, datum: Datum, archer: ArcherFacts) -> Estimate:
     """Return the true draw to the pivot of a length read to `datum`.
 
     pivot = trade - 1 3/4 in = back - back depth = belly + belly depth.
 
     Source: the trade's datum, pivot + 1 3/4 in; grip depths are Assumption.
 
-    >>> to_pivot(711.2, "trade", ArcherFacts()).value
+    >>> draw_to_pivot(711.2, "trade", ArcherFacts()).value
     666.75
     """
     if datum == "pivot":
@@ -112,14 +112,14 @@ def to_pivot(length: float, datum: Datum, archer: ArcherFacts) -> Estimate:
 def to_trade(length: float, datum: Datum, archer: ArcherFacts) -> Estimate:
     """Return a length read to `datum` on the trade datum (pivot + 1 3/4 in).
 
-    Source: the trade's datum, as `to_pivot`.
+    Source: the trade's datum, as `draw_to_pivot`.
 
     >>> to_trade(666.75, "pivot", ArcherFacts()).value
     711.2
     """
     if datum == "trade":
         return Estimate(length, 0.0)
-    pivot = to_pivot(length, datum, archer)
+    pivot = draw_to_pivot(length, datum, archer)
     return Estimate(pivot.value + TRADE_OFFSET_MM, pivot.sd)
 
 
@@ -292,7 +292,7 @@ def draw_of(archer: ArcherFacts, hook: Estimate | None = None) -> Draw | None:
         return None
     direct = [r for r in readings if _is_direct(r)]
     on_rig = [r for r in direct if r.recorded.on_rig]
-    basis: Basis = "rig" if on_rig else "direct" if direct else "guess"
+    basis: DrawBasis = "rig" if on_rig else "direct" if direct else "guess"
     used = on_rig or direct or readings
     length, scatter = combine(used)
     counted = {reading.recorded.entry.id for reading in used}

@@ -89,7 +89,7 @@ class ArmSpan(BaseReading):
     by = "measured"
     settles = False
     kind: Literal["arm_span"] = "arm_span"
-    arm_span_mm: q.ArmSpan
+    arm_span_mm: q.ArmSpanMm
 
     def say(self) -> Phrase:
         return phrase("Arm span {span}", span=mm(self.arm_span_mm))
@@ -102,7 +102,7 @@ class HookDepth(BaseReading):
     by = "measured"
     needs = frozenset({"archer", "bow"})
     kind: Literal["hook_depth"] = "hook_depth"
-    hook_depth_mm: q.HookDepth
+    hook_depth_mm: q.HookDepthMm
 
     def say(self) -> Phrase:
         return phrase("Hook {depth} behind the nock groove", depth=mm(self.hook_depth_mm))
@@ -120,7 +120,7 @@ class GripDepth(BaseReading):
     keyed_by = ("to",)
     kind: Literal["grip_depth"] = "grip_depth"
     to: Literal["back", "belly", "plunger"]
-    depth_mm: q.GripDepth
+    depth_mm: q.GripDepthMm
 
     def say(self) -> Phrase:
         return phrase(f"Pivot to {_TO.get(self.to, self.to)} {{depth}}", depth=mm(self.depth_mm))
@@ -179,7 +179,7 @@ class WeightWished(BaseReading):
     of = frozenset({"archer", "rig"})
     needs = frozenset({"archer"})
     kind: Literal["weight_wished"] = "weight_wished"
-    draw_weight_lbf: q.DrawWeight
+    draw_weight_lbf: q.DrawWeightLbf
 
     def say(self) -> Phrase:
         return phrase("Wishes to hold {weight}", weight=lbf(self.draw_weight_lbf))

@@ -25,7 +25,7 @@ AXIAL_DRAG = 2.0
 FEATHER_HEIGHT = 0.012
 FEATHER_LIFT = 1.5 * 2.0 * 0.62
 """Fletches across the flow, lift slope and its loss by short span, in one."""
-DT = 4e-4
+AFTER_DT = 4e-4
 _FLEXING = 1
 """Elastic modes kept in flight."""
 SMALL_M, LARGE_M = 0.12, 0.45
@@ -136,7 +136,9 @@ def flown(
     q, q_t = bent.passed.q[0, :kept].copy(), bent.passed.q_t[0, :kept].copy()
     w2 = modes.w2[:kept, None] * ei
     damp = 2 * shot.damping * np.sqrt(w2)
-    dt = min(DT, 1 / math.sqrt(float(w2.max())))  # a short stiff shaft rings faster than DT sees
+    dt = min(
+        AFTER_DT, 1 / math.sqrt(float(w2.max()))
+    )  # a short stiff shaft rings faster than DT sees
     speed, gone = bent.strokes[0].exit_speed, 0.0
     area = math.pi * diameter_m**2 / 4
     found = []

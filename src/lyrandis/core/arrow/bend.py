@@ -15,7 +15,7 @@ import numpy as np
 import numpy.typing as npt
 
 from lyrandis.core.arrow.beam import MODES, Beam, Modes, modes_of
-from lyrandis.core.arrow.stroke import STRING_FACTOR, Push, Stroke, stroke_of
+from lyrandis.core.arrow.stroke import STRING_FACTOR, StringPush, Stroke, stroke_of
 from lyrandis.core.constants import GRAINS_PER_GRAM
 from lyrandis.core.numeric import Array
 
@@ -27,7 +27,7 @@ SERVING_KG = 0.0003
 GUIDE_PUSH, GUIDE_LENGTH = 0.006, 0.012
 GUIDE_STIFFNESS, GUIDE_DAMPING = 2e4, 6.0
 PLUNGER_PRELOAD, PLUNGER_STIFFNESS, PLUNGER_DAMPING = 4.0, 3e3, 4.0
-DT = 20e-6
+BEND_DT = 20e-6
 STIFFEST_STEP = 1.0
 """Most (w dt)^2 that leapfrog is given: overtones of shafts no bow shoots are held there."""
 READ_AHEAD_M = 6.0
@@ -83,7 +83,7 @@ class Side:
 class Shot:
     """One set-up: what pushes, the arrow, what it leans on, its damping."""
 
-    push: Push
+    push: StringPush
     beam: Beam
     side: Side
     damping: float
@@ -105,7 +105,7 @@ class Passed:
 
 
 @dataclass(frozen=True)
-class History:
+class BendHistory:
     """Every step of the run: state (T, C, 26, N) as q, z, q_t, z_t; forces (T, C, N) in newtons."""
 
     state: Array
@@ -124,7 +124,7 @@ class Bent:
     passed: Passed
     strokes: tuple[Stroke, ...]
     modes: tuple[Modes, ...]
-    history: History
+    history: BendHistory
     """Empty unless recorded."""
 
 
@@ -171,7 +171,7 @@ def bend(
     *,
     releases: tuple[Release, ...] | tuple[tuple[Release, ...], ...] = RELEASES,
     clean: bool | tuple[bool, ...] = True,
-    dt: float = DT,
+    dt: float = BEND_DT,
     record: bool = False,
     beyond: float = 0.0,
 ) -> Bent:
@@ -282,8 +282,8 @@ def _touches(
     law[:, _PLATE] = side.stiffness * law[:, _GAP] + side.damping * law[:, _GAP_RATE]
 
 
-def _blank(steps: int, state: tuple[int, ...], shape: tuple[int, ...]) -> History:
-    return History(*(np.zeros((steps, *size)) for size in (state, shape, shape)))
+def _blank(steps: int, state: tuple[int, ...], shape: tuple[int, ...]) -> BendHistory:
+    return BendHistory(*(np.zeros((steps, *size)) for size in (state, shape, shape)))
 
 
 def _by_step(passed_at: npt.NDArray[np.intp]) -> dict[int, list[int]]:

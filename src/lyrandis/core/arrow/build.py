@@ -12,10 +12,9 @@ from lyrandis.core.arrow.mass import ArrowMass, Part, beyond_draw, shaft_length
 from lyrandis.core.arrow.spine import M_PER_IN, stiffness
 from lyrandis.core.arrow.taper import DIAMETER_MM, fill, profile_of
 from lyrandis.core.arrow.words import ShaftMaterial, SpineStandard
-from lyrandis.core.constants import GRAINS_PER_GRAM, MM_PER_IN
+from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.estimate import Estimate
 
-KG_PER_GRAIN = 1 / GRAINS_PER_GRAM / 1000
 DAMPING: dict[ShaftMaterial | None, float] = {
     "wood": 0.03, "cane": 0.03, "carbon": 0.015, "aluminium": 0.01, "glass": 0.02, None: 0.02,
 }  # fmt: skip

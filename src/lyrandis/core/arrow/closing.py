@@ -11,17 +11,16 @@ import numpy as np
 
 from lyrandis.core.arrow.beam import Beam
 from lyrandis.core.arrow.bend import RELEASES, Shot, bend
-from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.match import MATCH_DT, match_spine, middle_of, roots_of
 from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND
-from lyrandis.core.arrow.stroke import Push
-from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.arrow.stroke import StringPush
+from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.numeric import Array
 
-Change = Literal["length", "point", "weight", "window", "brace", "string"]
+MatchChange = Literal["length", "point", "weight", "window", "brace", "string"]
 
 _M_PER_IN = MM_PER_IN / 1000
-STEPS: dict[Change, float] = {
+CHANGE_STEPS: dict[MatchChange, float] = {
     "length": _M_PER_IN,
     "point": 25 * KG_PER_GRAIN,
     "weight": 1.0,
@@ -34,7 +33,7 @@ _NEAR = np.array([1.4, 1.18, 1.06, 0.98, 0.9, 0.78])
 """Spines tried round the known match; beyond them the whole range is scanned."""
 
 
-def changed(shot: Shot, weight_lbf: float, change: Change, amount: float) -> Shot:
+def changed(shot: Shot, weight_lbf: float, change: MatchChange, amount: float) -> Shot:
     """Return the shot with one thing changed by `amount` (SI; for weight, pounds).
 
     Draw weight at full draw is held when the brace moves; a longer shaft keeps its make. What hangs
@@ -72,7 +71,7 @@ def _lengthened(shot: Shot, amount: float) -> Beam:
     return replace(beam, length=length, profile=profile)
 
 
-def _braced(push: Push, amount: float) -> Push:
+def _braced(push: StringPush, amount: float) -> StringPush:
     return replace(push, brace=round(push.brace + amount, 5))
 
 
@@ -100,7 +99,7 @@ def match_all(shots: tuple[Shot, ...], near: float) -> tuple[float | None, ...]:
 class Sensitivity:
     """How far the match moves for one step of one thing [lb]."""
 
-    change: Change
+    change: MatchChange
     pounds: float | None
 
 
@@ -113,7 +112,7 @@ class Moves:
     """(point and insert [gr], matched spine)."""
 
 
-POINTS_GR = (60.0, 85.0, 110.0, 135.0, 160.0, 185.0, 210.0)
+TRIED_POINTS_GR = (60.0, 85.0, 110.0, 135.0, 160.0, 185.0, 210.0)
 
 
 @lru_cache(maxsize=64)
@@ -127,14 +126,18 @@ def moves_of(shot: Shot, weight_lbf: float, matched: float) -> Moves:
     >>> len(moves_of(c.arrow.shooting.shot, 46.0, c.match.matched).sensitivities)
     6
     """
-    stepped = tuple(changed(shot, weight_lbf, change, step) for change, step in STEPS.items())
+    stepped = tuple(
+        changed(shot, weight_lbf, change, step) for change, step in CHANGE_STEPS.items()
+    )
     pointed = tuple(
         replace(shot, beam=replace(shot.beam, tip=round(mass * KG_PER_GRAIN, 7)))
-        for mass in POINTS_GR
+        for mass in TRIED_POINTS_GR
     )
     found = match_all((*stepped, *pointed), matched)
     sensitivities = tuple(
         Sensitivity(change, None if root is None else root - matched)
-        for change, root in zip(STEPS, found, strict=False)
+        for change, root in zip(CHANGE_STEPS, found, strict=False)
     )
-    return Moves(sensitivities, tuple(zip(POINTS_GR, found[len(STEPS) :], strict=True)))
+    return Moves(
+        sensitivities, tuple(zip(TRIED_POINTS_GR, found[len(CHANGE_STEPS) :], strict=True))
+    )

@@ -84,7 +84,7 @@ def _check(measure: Measure, value: float) -> float:
         raise
 
 
-def spine(line: Line) -> e.Reading:
+def spine_said(line: Line) -> e.Reading:
     value, standard = read_spine(line)
     return ArrowBuild(spine_lbf=value, spine_standard=standard)
 
@@ -317,7 +317,7 @@ WORDS: tuple[Word, ...] = (
     Word("window", "bow", "window 3mm", "the arrow pass: face short of centre; “3mm past”, “centre”, “plunger”, “plate”", window, hears=_WINDOW),
     Word("track", "bow", "track 2mm", "how far the string runs to the arrow's side; “2mm away” for the other", track, hears=_TRACK),
     Word("arrow", "arrow_set", "arrow 4 431gr", "finished mass of one arrow; or “arrow 4 spine 52lb”, “straight 0.2mm”, “turned 180”, “sound”, “cracked”, “retired”, “back”, “remark …”", arrow, ("arrows", "mass"), takes="mass", offered=True, hears=_ARROW),
-    Word("spine", "arrow_set", "spine 500", "static spine: thousandths of an inch, or “63 lb” on the wood scale", spine, hears=_SPINE),
+    Word("spine", "arrow_set", "spine 500", "static spine: thousandths of an inch, or “63 lb” on the wood scale", spine_said, hears=_SPINE),
     Word("deflection", "arrow_set", "deflection 1/2in @ 26in 2lb", "a shaft on a spine gauge: how far it bent, span and weight", deflection),
     Word("shaft", "arrow_set", "shaft 29 1/2 9.2gpi", "shaft length, nock groove to shaft end, and mass per inch; “tip” when measured to the tip, “bare” for the shaft alone", shaft, hears=_SHAFT),
     Word("diameter", "arrow_set", "diameter 8.7mm", "shaft diameter", diameter, hears=_DIAMETER),

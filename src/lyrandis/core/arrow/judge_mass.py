@@ -5,7 +5,7 @@ from dataclasses import replace
 from typing import Literal
 
 from lyrandis.core import judgement as j
-from lyrandis.core.archer.draw import to_pivot
+from lyrandis.core.archer.draw import draw_to_pivot
 from lyrandis.core.arrow.mass import (
     NEVER_GOOD_GPP,
     SCALE_SD_GR,
@@ -21,8 +21,8 @@ from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Phrase, gpp, gr, lbf, mm, phrase
 
-SPREAD_TO_WATCH = 0.03
-SPREAD_TO_MEND = 0.06
+MASS_SPREAD_TO_WATCH = 0.03
+MASS_SPREAD_TO_MEND = 0.06
 """Heaviest less lightest, as a share of the mean. Lyrandis convention."""
 LEAST_BEYOND_PIVOT_MM = MM_PER_IN
 
@@ -304,8 +304,8 @@ def _judge_spread(c: Computed) -> list[j.Finding]:
     spread = finished.heaviest_gr - finished.lightest_gr
     share = spread / finished.mass.value
     severity: j.Severity = "good"
-    if share > SPREAD_TO_WATCH:
-        severity = "mend" if share > SPREAD_TO_MEND else "watch"
+    if share > MASS_SPREAD_TO_WATCH:
+        severity = "mend" if share > MASS_SPREAD_TO_MEND else "watch"
     count = len(finished.weighed)
     advice = "" if severity == "good" else " Set the odd ones aside."
     return [
@@ -420,7 +420,7 @@ def _judge_length(c: Computed) -> list[j.Finding]:
     if shaft is None or c.archer.draw is None:
         return []
     draw = c.archer.draw.length
-    pivot = to_pivot(draw.value, "trade", c.setup.archer).value
+    pivot = draw_to_pivot(draw.value, "trade", c.setup.archer).value
     beyond = Estimate(shaft.value - pivot, math.hypot(shaft.sd, draw.sd))
     severity = length_severity(beyond, marked=c.archer.draw.basis == "direct")
     if severity is None:

@@ -5,8 +5,8 @@ from lyrandis.core.arrow.quiver import CROOKED_MM, QuiverArrow
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import Phrase, day, gap, phrase, spine
 
-SPREAD_TO_WATCH = 0.06
-SPREAD_TO_MEND = 0.12
+SPINE_SPREAD_TO_WATCH = 0.06
+SPINE_SPREAD_TO_MEND = 0.12
 """Stiffest less weakest, as a share of the mean. Convention."""
 _QUIVER = j.Action(label="Look at the quiver", stage="arrow", control="quiver")
 
@@ -142,8 +142,8 @@ def _judge_spread(c: Computed) -> list[j.Finding]:
         return []
     share = shafts.spread / shafts.value.value
     severity: j.Severity = "good"
-    if share > SPREAD_TO_WATCH:
-        severity = "mend" if share > SPREAD_TO_MEND else "watch"
+    if share > SPINE_SPREAD_TO_WATCH:
+        severity = "mend" if share > SPINE_SPREAD_TO_MEND else "watch"
     advice = "" if severity == "good" else " Choose the ones that belong together."
     return [
         j.Finding(

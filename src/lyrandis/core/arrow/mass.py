@@ -19,12 +19,12 @@ from lyrandis.core.effective import Recorded
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.memo import memo_by_equality
 
-Basis = Literal["weighed", "told", "estimated", "parts"]
+MassBasis = Literal["weighed", "told", "estimated", "parts"]
 
 SCALE_SD_GR = 0.5
 """Assumption: a grain scale, one standard deviation."""
-TOLD_SD_SHARE = 0.03
-ESTIMATED_SD_SHARE = 0.08
+TOLD_MASS_SHARE = 0.03
+ESTIMATED_MASS_SHARE = 0.08
 """Assumption: a supposed finished mass."""
 
 # Assumption: usual parts where none is given, (mean, sd) in grains (per inch for the shaft).
@@ -79,7 +79,7 @@ class ArrowMass:
     """Finished mass of the set."""
 
     mass: Estimate
-    basis: Basis
+    basis: MassBasis
     lightest_gr: float
     heaviest_gr: float
     weighed: tuple[Recorded[ArrowMassed], ...]
@@ -230,10 +230,10 @@ def arrow_mass_of(arrows: ArrowFacts, draw_mm: float | None) -> ArrowMass | None
     weighed = tuple(m for m in masses if m.source not in ("told", "estimated"))
     told = tuple(m for m in masses if m.source == "told")
     guessed = tuple(m for m in masses if m.source == "estimated")
-    ways: tuple[tuple[Basis, tuple[Recorded[ArrowMassed], ...], float], ...] = (
+    ways: tuple[tuple[MassBasis, tuple[Recorded[ArrowMassed], ...], float], ...] = (
         ("weighed", weighed, 0.0),
-        ("told", told, TOLD_SD_SHARE),
-        ("estimated", guessed, ESTIMATED_SD_SHARE),
+        ("told", told, TOLD_MASS_SHARE),
+        ("estimated", guessed, ESTIMATED_MASS_SHARE),
     )
     for basis, group, share in ways:
         if basis == "estimated" and parts_mass is not None:

@@ -87,14 +87,14 @@ def quiver_of(arrows: ArrowFacts) -> tuple[QuiverArrow, ...]:
     return tuple(found[number] for number in sorted(found))
 
 
-def look_over(entries: Sequence[Entry]) -> LookOver:
+def look_over_arrows(entries: Sequence[Entry]) -> LookOver:
     """Return how a set's arrows were last found, from its standing readings in order.
 
     Retired ones are left out.
 
     Source: as `quiver_of`.
 
-    >>> look_over([]).found
+    >>> look_over_arrows([]).found
     'not_looked'
     """
     facts = ArrowFacts(

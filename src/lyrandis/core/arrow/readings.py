@@ -53,7 +53,7 @@ class ArrowMassed(BaseReading):
     by = "weighed"
     keyed_by = ("arrow_number",)
     kind: Literal["arrow_mass"] = "arrow_mass"
-    arrow_mass_gr: q.ArrowMass
+    arrow_mass_gr: q.ArrowMassGr
     arrow_number: ArrowNumber | None = None
 
     def say(self) -> Phrase:
@@ -77,7 +77,7 @@ class ArrowBuild(BaseReading):
     shaft_gr_per_in: q.ShaftGrainsPerInch | None = None
     shaft_gr: q.ShaftMass | None = None
     shaft_diameter_mm: q.ShaftDiameter | None = None
-    spine_lbf: q.Spine | None = None
+    spine_lbf: q.SpineLbf | None = None
     spine_standard: SpineStandard | None = None
     tail_taper_mm: q.TaperLength | None = None
     tail_diameter_mm: q.ShaftDiameter | None = None
@@ -120,7 +120,7 @@ class NumberedArrow(BaseReading):
     keyed_by = ("arrow_number",)
     kind: Literal["numbered_arrow"] = "numbered_arrow"
     arrow_number: ArrowNumber
-    spine_lbf: q.Spine | None = None
+    spine_lbf: q.SpineLbf | None = None
     spine_standard: SpineStandard | None = None
     straight_mm: q.RunOut | None = None
     nock_turn_deg: q.NockTurn | None = None

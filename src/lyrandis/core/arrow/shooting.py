@@ -9,13 +9,13 @@ from dataclasses import dataclass, replace
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.arrow.bend import Shot, Side
-from lyrandis.core.arrow.build import KG_PER_GRAIN, BuildSheet
+from lyrandis.core.arrow.build import BuildSheet
 from lyrandis.core.arrow.facts import ArrowFacts
-from lyrandis.core.arrow.stroke import Push, simple_push
+from lyrandis.core.arrow.stroke import StringPush, simple_push
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.bow.words import Family
-from lyrandis.core.constants import NEWTONS_PER_LBF, TRADE_OFFSET_MM
+from lyrandis.core.constants import KG_PER_GRAIN, NEWTONS_PER_LBF, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.string.facts import StringFacts
 
@@ -215,7 +215,7 @@ def bend_of_curve(weight: DrawWeight, hook_mm: float, brace_mm: float) -> float:
     return round(min(max(BEND_FROM + BEND_PER * curve, LEAST_BEND), MOST_BEND), 2)
 
 
-def _kept(push: Push, mass: float, faster: float) -> float:
+def _kept(push: StringPush, mass: float, faster: float) -> float:
     """Return K0 [kg] that makes the arrow so many times as fast, kept within reason."""
     moved = mass + push.kept + push.string / 3
     kept = moved / faster**2 - mass - push.string / 3

@@ -3,7 +3,7 @@
 from lyrandis.core.arrow.doubts import doubts
 from lyrandis.core.arrow.jots import WORDS
 from lyrandis.core.arrow.page import page
-from lyrandis.core.arrow.quiver import look_over
+from lyrandis.core.arrow.quiver import look_over_arrows
 from lyrandis.core.arrow.rules import RULES, judge
 from lyrandis.core.arrow.stage import ASKS, missing, stage, unchecked
 from lyrandis.core.look_over import LooksOver
@@ -21,7 +21,7 @@ SPEC = StageSpec(
     missing=missing,
     page=page,
     unchecked=unchecked,
-    looks_over=LooksOver("arrow_set", ("numbered_arrow", "arrow_mass"), look_over),
+    looks_over=LooksOver("arrow_set", ("numbered_arrow", "arrow_mass"), look_over_arrows),
     asks=ASKS,
     doubts=doubts,
 )

@@ -6,13 +6,13 @@ Spines in pounds of the wood scale, masses in grains. Computed on demand; nothin
 from typing import Literal
 
 from lyrandis.core.arrow.after import Size, bare_against_fletched, size_of
-from lyrandis.core.arrow.build import KG_PER_GRAIN
-from lyrandis.core.arrow.closing import Change, moves_of
+from lyrandis.core.arrow.closing import MatchChange, moves_of
 from lyrandis.core.arrow.match import SpineMatch, Stiffness, straight_spines
 from lyrandis.core.arrow.shooting import Shooting, outward_is_left
 from lyrandis.core.arrow.thumb_rule import ThumbRule, thumb_rule
 from lyrandis.core.arrow.ways import Undo, no_match, ways_into_range, ways_to_close
 from lyrandis.core.computed import Computed
+from lyrandis.core.constants import KG_PER_GRAIN
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Phrase, phrase, spine
@@ -28,7 +28,7 @@ class RuleTerm(Drawn):
 class MovesMatch(Drawn):
     """How far the match moves for one step of one thing."""
 
-    change: Change
+    change: MatchChange
     step: str
     pounds: float | None
     rough: bool
@@ -102,7 +102,7 @@ class SpineBoard(Drawn):
     assumed: tuple[str, ...]
 
 
-_STEPS: tuple[tuple[Change, str, bool], ...] = (
+_STEPS: tuple[tuple[MatchChange, str, bool], ...] = (
     ("length", "1 in longer", False),
     ("point", "25 gr more point", True),
     ("weight", "1 lb more weight", False),

@@ -15,7 +15,7 @@ _GRID = 1201
 
 
 @dataclass(frozen=True)
-class Push:
+class StringPush:
     """What pushes: force on the nock against u/u0, and what moves with the arrow."""
 
     draw: float
@@ -47,7 +47,7 @@ def simple_push(
     bow_length: float,
     kept: float,
     limbs: float,
-) -> Push:
+) -> StringPush:
     """Return a push with F = weight ((1 + c) xi - c xi^2), c = `bend`.
 
     Assumption: the push's form; tuned in docs/CALIBRATION.md.
@@ -59,7 +59,7 @@ def simple_push(
     """
     xi = np.linspace(0.0, 1.0, 101)
     force = weight * ((1 + bend) * xi - bend * xi**2)
-    return Push(draw, brace, tuple(force.tolist()), string, kept, limbs, bow_length)
+    return StringPush(draw, brace, tuple(force.tolist()), string, kept, limbs, bow_length)
 
 
 @dataclass(frozen=True)
@@ -100,7 +100,7 @@ HALF_STRING = 0.475
 
 
 def stroke_of(
-    push: Push, mass: float, *, dt: float, steps: int | None = None, beyond: float = 0.0
+    push: StringPush, mass: float, *, dt: float, steps: int | None = None, beyond: float = 0.0
 ) -> Stroke:
     """Return the run of an arrow of `mass` [kg] until its tail is past the plate.
 
@@ -166,7 +166,7 @@ def _trapezium_error(rate: Array, step: float) -> float:
     return float(step**2 / 12 * (last - first))
 
 
-def _force_and_work(push: Push, u: Array) -> tuple[Array, Array]:
+def _force_and_work(push: StringPush, u: Array) -> tuple[Array, Array]:
     """Return the force on the nock at u, and the work it has done from full draw to there."""
     grid = np.linspace(0.0, push.u0, len(push.force))
     force = RETURNED * np.asarray(push.force)
@@ -178,7 +178,7 @@ def _force_and_work(push: Push, u: Array) -> tuple[Array, Array]:
     return here, up_to[-1] - done
 
 
-def _force_over_u(push: Push, u: Array, force: Array) -> Array:
+def _force_over_u(push: StringPush, u: Array, force: Array) -> Array:
     step = push.u0 / (len(push.force) - 1)
     at_rest = RETURNED * push.force[1] / step
     with np.errstate(invalid="ignore", divide="ignore"):

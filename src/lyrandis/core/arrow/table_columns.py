@@ -34,14 +34,14 @@ UNITS: dict[ColumnName, tuple[str, ...]] = {
 _ASKED_BELOW: dict[ColumnName, float] = {"mass": 80.0, "spine": 200.0}
 """Bare numbers below it could be in another unit than the usual one: then it is asked, once."""
 
-MOST_ROWS = 200
+MOST_CELL_ROWS = 200
 LONGEST_CELL = 200
 """Longer cells are no reading of an arrow; checked before any pattern runs over them."""
 _MOST_TITLE_LINES = 10
 _DELIMITERS = "\t;,"
 _BARE = re.compile(r"\d{1,6}(?:[.,]\d{1,6})?")
 
-Row = tuple[int, list[str]]
+CellRow = tuple[int, list[str]]
 """A line as counted in the text, the first being 1, and its cells."""
 
 
@@ -74,7 +74,7 @@ class Layout:
     """A table taken apart."""
 
     columns: tuple[TableColumn, ...]
-    body: tuple[Row, ...]
+    body: tuple[CellRow, ...]
     titles: tuple[str, ...]
     """Lines above the heading, which are left aside."""
 
@@ -92,9 +92,11 @@ def laid_out(text: str, columns: Sequence[ColumnAs] | None = None) -> Layout:
     at, begins = _heading(rows)
     head = [] if at is None else [cell.strip() for cell in rows[at][1]]
     body = rows[begins:]
-    if len(body) > MOST_ROWS:
+    if len(body) > MOST_CELL_ROWS:
         raise DomainError(
-            "too_long", f"{len(body)} rows are more than a quiver.", f"Give at most {MOST_ROWS}."
+            "too_long",
+            f"{len(body)} rows are more than a quiver.",
+            f"Give at most {MOST_CELL_ROWS}.",
         )
     width = max((len(cells) for _, cells in rows[begins if at is None else at :]), default=0)
     guessed: list[tuple[ColumnName | None, str | None]] = [(name, None) for name in ORDER]
@@ -116,7 +118,7 @@ def laid_out(text: str, columns: Sequence[ColumnAs] | None = None) -> Layout:
     )
 
 
-def _rows(text: str) -> list[Row]:
+def _rows(text: str) -> list[CellRow]:
     text = text.lstrip("\ufeff")
     first, _, rest = text.partition("\n")
     skipped, said = 0, re.fullmatch(r"\s*\"?sep=(.)\"?\s*", first[:20], re.IGNORECASE)
@@ -124,7 +126,7 @@ def _rows(text: str) -> list[Row]:
         text, skipped = rest, 1
     delimiter = said.group(1) if said else _delimiter(text)
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
-    found: list[Row] = []
+    found: list[CellRow] = []
     try:
         for row in reader:
             line = reader.line_num + skipped
@@ -158,7 +160,7 @@ def _delimiter(text: str) -> str:
     return next((mark for mark in _DELIMITERS if any(mark in line for line in lines)), ",")
 
 
-def _heading(rows: Sequence[Row]) -> tuple[int | None, int]:
+def _heading(rows: Sequence[CellRow]) -> tuple[int | None, int]:
     """Return which row is the heading, if any, and where the arrows begin."""
     for index, (_, cells) in enumerate(rows[:_MOST_TITLE_LINES]):
         told = [cell.strip() for cell in cells if cell.strip()]
@@ -193,7 +195,7 @@ def _unit_of(said: str) -> str | None:
 
 
 def _as_column(
-    index: int, name: ColumnName | None, unit: str | None, head: list[str], body: Sequence[Row]
+    index: int, name: ColumnName | None, unit: str | None, head: list[str], body: Sequence[CellRow]
 ) -> TableColumn:
     cells = [row[index].strip() for _, row in body if index < len(row) and row[index].strip()]
     return TableColumn(

@@ -14,23 +14,24 @@ import numpy as np
 
 from lyrandis.core.arrow.beam import Beam, modes_of, static_deflection
 from lyrandis.core.arrow.bend import PUSHES, bend
-from lyrandis.core.arrow.build import KG_PER_GRAIN, BuildSheet
+from lyrandis.core.arrow.build import BuildSheet
 from lyrandis.core.arrow.match import MATCH_DT
 from lyrandis.core.arrow.readings import TaperShot
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.spine import M_PER_IN, WOOD_LOAD_N, WOOD_SPAN_M, stiffness
 from lyrandis.core.arrow.taper import taper_profile
 from lyrandis.core.arrow.words import Flight
+from lyrandis.core.constants import KG_PER_GRAIN
 from lyrandis.core.effective import Recorded
 from lyrandis.core.errors import DomainError
 from lyrandis.core.reading import Frozen
 
 _SPAN_NEEDED = WOOD_SPAN_M * 1000
-STEPS = 7
+TAPER_STEPS = 7
 """Lengths of taper tried on the way from parallel to the planned one and beyond."""
 LEAST_DIAMETER_MM = 4.0
 
-Kind = Literal["parallel", "tail", "head", "barrelled"]
+TaperKind = Literal["parallel", "tail", "head", "barrelled"]
 
 
 class TaperAsked(Frozen):
@@ -72,7 +73,7 @@ class TaperTried(Frozen):
 class TaperPlan(Frozen):
     """The planned taper, the way to it, and what was shot on the way."""
 
-    kind: Kind
+    kind: TaperKind
     parallel: TaperedShaft
     planned: TaperedShaft
     steps: tuple[TaperedShaft, ...]
@@ -109,7 +110,7 @@ def plan_taper(
     'tail'
     """
     _check(sheet, asked)
-    plans = [_part(asked, share) for share in np.linspace(0.0, 1.5, STEPS).tolist()]
+    plans = [_part(asked, share) for share in np.linspace(0.0, 1.5, TAPER_STEPS).tolist()]
     plans = [plan for plan in plans if _fits(sheet, plan)]
     shots = [TaperAsked.model_validate(_asked_of(one.reading)) for one in tried]
     every = [TaperAsked(), asked, *plans, *shots]
@@ -151,7 +152,7 @@ def _asked_of(reading: TaperShot) -> dict[str, float | None]:
     return {name: getattr(reading, name) for name in TaperAsked.model_fields}
 
 
-def _kind(asked: TaperAsked) -> Kind:
+def _kind(asked: TaperAsked) -> TaperKind:
     if asked.tail_taper_mm and asked.head_taper_mm:
         return "barrelled"
     if asked.tail_taper_mm:

@@ -20,7 +20,7 @@ _AT_CENTRE_MM = 1.0
 
 
 @dataclass(frozen=True)
-class Term:
+class ThumbTerm:
     """One line of the rule's sum."""
 
     name: str
@@ -32,7 +32,7 @@ class ThumbRule:
     """What the rule says a rig wants, term by term."""
 
     wants: float
-    terms: tuple[Term, ...]
+    terms: tuple[ThumbTerm, ...]
 
     def pounds(self, name: str) -> float:
         """Return what one term adds [lb]; 0 for a term that does not apply.
@@ -66,11 +66,11 @@ def thumb_rule(
     60.0
     """
     terms = (
-        Term("draw weight", weight_lbf),
-        Term("length over 28 in", PER_INCH * (length_mm / MM_PER_IN - FROM_LENGTH_IN)),
-        Term("point over 125 gr", PER_25_GR * (tip_gr - FROM_POINT_GR) / 25),
-        Term("low-stretch string", LOW_STRETCH if low_stretch else 0.0),
-        Term("window", _window(window_mm)),
+        ThumbTerm("draw weight", weight_lbf),
+        ThumbTerm("length over 28 in", PER_INCH * (length_mm / MM_PER_IN - FROM_LENGTH_IN)),
+        ThumbTerm("point over 125 gr", PER_25_GR * (tip_gr - FROM_POINT_GR) / 25),
+        ThumbTerm("low-stretch string", LOW_STRETCH if low_stretch else 0.0),
+        ThumbTerm("window", _window(window_mm)),
     )
     return ThumbRule(round(sum(term.pounds for term in terms), 6), terms)
 

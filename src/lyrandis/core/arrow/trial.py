@@ -12,7 +12,6 @@ from pydantic import Field
 from lyrandis.core import judgement as j
 from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.bend import Shot
-from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.closing import changed
 from lyrandis.core.arrow.judge_mass import floor_severity, length_severity
 from lyrandis.core.arrow.match import (
@@ -25,9 +24,9 @@ from lyrandis.core.arrow.match import (
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.spine_board import shot_of
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.quantities import BraceHeight, PartMass, ShaftLength, Window
+from lyrandis.core.quantities import BraceHeightMm, PartMass, ShaftLength, Window
 from lyrandis.core.reading import Frozen
 
 MOST_DRAWN_LBF = 1000.0
@@ -40,7 +39,7 @@ class Tried(Frozen):
     shaft_length_mm: ShaftLength | None = None
     point_gr: PartMass | None = None
     draw_weight_lbf: Annotated[float, Field(ge=1, le=MOST_DRAWN_LBF)] | None = None
-    brace_height_mm: BraceHeight | None = None
+    brace_height_mm: BraceHeightMm | None = None
     window_mm: Window | None = None
     string_added_gr: Annotated[float, Field(ge=-60, le=120)] | None = None
 

@@ -9,8 +9,7 @@ from typing import Literal
 
 from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.bend import Shot
-from lyrandis.core.arrow.build import KG_PER_GRAIN
-from lyrandis.core.arrow.closing import Change, changed, match_all
+from lyrandis.core.arrow.closing import MatchChange, changed, match_all
 from lyrandis.core.arrow.match import (
     STIFFEST,
     WEAKEST_AT_ALL,
@@ -22,13 +21,13 @@ from lyrandis.core.arrow.match import (
 )
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.taper import taper_profile
-from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.phrase import Phrase, gap, gr, mm, phrase, spine
 
 Undo = Literal["easy", "new", "never"]
 """How hard a change is to take back: at the bench, with new shafts, never."""
 _ORDER: tuple[Undo, ...] = ("easy", "new", "never")
-POINTS_GR = (25.0, 50.0, 75.0)
+MORE_POINT_GR = (25.0, 50.0, 75.0)
 LEAST_TIP_GR, MOST_TIP_GR = 40.0, 260.0
 BRACES_MM = (MM_PER_IN / 4, MM_PER_IN / 2)
 PLATES_MM = (1.0, 2.0)
@@ -199,14 +198,14 @@ def _best(ways: list[Way], before: float) -> list[Way]:
     return kept
 
 
-def _changed(shooting: Shooting, change: Change, amount: float) -> Shot:
+def _changed(shooting: Shooting, change: MatchChange, amount: float) -> Shot:
     return changed(shooting.shot, shooting.weight_lbf, change, amount)
 
 
 def _points(shooting: Shooting, stiff: bool) -> list[_Try]:
     tip = shooting.shot.beam.tip / KG_PER_GRAIN
     tries = []
-    for step in POINTS_GR:
+    for step in MORE_POINT_GR:
         amount = step if stiff else -step
         if LEAST_TIP_GR <= tip + amount <= MOST_TIP_GR:
             way = "heavier" if stiff else "lighter"

@@ -12,12 +12,11 @@ from lyrandis.core.archer.words import Hold, Purpose
 from lyrandis.core.bow.schools import Limbs, School
 from lyrandis.core.bow.statics import BowShape
 from lyrandis.core.bow.words import Family
+from lyrandis.core.constants import USUAL_GPP
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.phrase import Phrase
 
 Verdict = Literal["fits", "near", "no", "silent"]
-USUAL_GPP = 10.0
-"""Arrow the board is reckoned with where the archer's own is not known."""
 
 
 class Asking(Drawn):
@@ -28,7 +27,7 @@ class Asking(Drawn):
     draw_mm: q.DrawLength | None = None
     hold: Hold | None = None
     purpose: Purpose | None = None
-    hold_lbf: q.DrawWeight | None = None
+    hold_lbf: q.DrawWeightLbf | None = None
     families: Annotated[tuple[Family, ...], Field(min_length=1, max_length=8)] | None = None
 
 

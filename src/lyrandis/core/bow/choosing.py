@@ -11,7 +11,6 @@ from lyrandis.core.archer.draw import hook_along, usual_hook
 from lyrandis.core.archer.words import Hold
 from lyrandis.core.bow import schools
 from lyrandis.core.bow.board import (
-    USUAL_GPP,
     Asking,
     BoardRow,
     ChoosingBoard,
@@ -23,7 +22,7 @@ from lyrandis.core.bow.board import (
 )
 from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.likeness import usual_shape
-from lyrandis.core.bow.schools import Asked, School
+from lyrandis.core.bow.schools import School, SchoolsAsked
 from lyrandis.core.bow.stack import stack_of
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
 from lyrandis.core.bow.thrust import typical_thrust, usual_floor
@@ -33,17 +32,18 @@ from lyrandis.core.constants import (
     MARKED_DRAW_MM,
     MM_PER_IN,
     TRADE_OFFSET_MM,
+    USUAL_GPP,
 )
 from lyrandis.core.errors import DomainError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Phrase, degrees, gpp, mm, mps, phrase
 from lyrandis.core.quantities import within
 
-SEGMENTS = 24
+BOARD_SEGMENTS = 24
 """Enough for a board of bows whose string does not lie on the limb: force within 0.01 %, energy
 within 0.06 % of a chain of 640 pieces, stack within 1/16 in. Recurves get the rig's own pieces."""
 LENGTHS_IN = tuple(range(48, 73, 2))
-NEAR_IN = 2.0
+NEAR_FIT_IN = 2.0
 DEFAULT_FAMILIES: tuple[Family, ...] = (
     "straight_longbow",
     "reflex_deflex_longbow",
@@ -172,7 +172,7 @@ def _family_board(wish: Wish, family: Family) -> FamilyBoard:
     best = _best(rows, wish, family)
     fitting = [row.bow_length_mm for row in rows if row.verdicts["stack_margin"] == "fits"]
     if fitting:
-        asked["stack_margin"] = Asked(min(fitting) / MM_PER_IN, max(fitting) / MM_PER_IN)
+        asked["stack_margin"] = SchoolsAsked(min(fitting) / MM_PER_IN, max(fitting) / MM_PER_IN)
     views = tuple(_view(school, asked[school], rows, best, wish, family) for school in SCHOOLS)
     agree = best is not None and all(
         best.verdicts[school] in ("fits", "silent") for school in SCHOOLS
@@ -189,7 +189,7 @@ def _family_board(wish: Wish, family: Family) -> FamilyBoard:
     )
 
 
-def _asked(family: Family, wish: Wish) -> dict[School, Asked | None]:
+def _asked(family: Family, wish: Wish) -> dict[School, SchoolsAsked | None]:
     inches = wish.draw_mm / MM_PER_IN
     return {
         "stack_margin": None,
@@ -211,7 +211,7 @@ class _Drawn(NamedTuple):
 
 def _segments(shape: BowShape) -> int | None:
     recurve = shape.family in ("hunting_recurve", "target_recurve")
-    return None if recurve else SEGMENTS
+    return None if recurve else BOARD_SEGMENTS
 
 
 def _drawn(shape: BowShape, at_mm: float) -> _Drawn:
@@ -233,7 +233,7 @@ def _drawn(shape: BowShape, at_mm: float) -> _Drawn:
 
 
 def _row(
-    wish: Wish, family: Family, length_mm: float, asked: dict[School, Asked | None]
+    wish: Wish, family: Family, length_mm: float, asked: dict[School, SchoolsAsked | None]
 ) -> BoardRow:
     verdicts: dict[School, Verdict] = {
         school: _verdict(asked[school], length_mm / MM_PER_IN) for school in SCHOOLS
@@ -296,13 +296,13 @@ def _by_margin(drawn: _Drawn, wish: Wish) -> Verdict:
     return "near" if near else "no"
 
 
-def _verdict(asked: Asked | None, length_in: float) -> Verdict:
+def _verdict(asked: SchoolsAsked | None, length_in: float) -> Verdict:
     if asked is None:
         return "silent"
     off = max(asked.low - length_in, length_in - asked.high)
     if off <= 0.5:
         return "fits"
-    return "near" if off <= NEAR_IN + 0.5 else "no"
+    return "near" if off <= NEAR_FIT_IN + 0.5 else "no"
 
 
 def _best(rows: list[BoardRow], wish: Wish, family: Family) -> BoardRow | None:
@@ -317,7 +317,7 @@ def _best(rows: list[BoardRow], wish: Wish, family: Family) -> BoardRow | None:
 
 def _view(
     school: School,
-    asked: Asked | None,
+    asked: SchoolsAsked | None,
     rows: list[BoardRow],
     best: BoardRow | None,
     wish: Wish,
@@ -367,7 +367,7 @@ def _view(
     )
 
 
-def _gives_up(asked: Asked, rows: list[BoardRow], best: BoardRow | None) -> Phrase | None:
+def _gives_up(asked: SchoolsAsked, rows: list[BoardRow], best: BoardRow | None) -> Phrase | None:
     """Say what the school's nearest length costs and gains beside the preferred one."""
     if best is None or within(best.bow_length_mm, asked.low * MM_PER_IN, asked.high * MM_PER_IN):
         return None

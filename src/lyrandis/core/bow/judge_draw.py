@@ -12,14 +12,13 @@ from lyrandis.core.bow.statics import BowShape
 from lyrandis.core.bow.thrust import USUAL_WEIGHT_LBF, typical_thrust
 from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM, USUAL_GPP
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Figure, Phrase, degrees, joules, lbf, mm, mps, phrase
 
 CLOSE_TO_LIMIT_MM = MM_PER_IN / 2
 STACKING_WATCH_MM = MM_PER_IN / 2
 STACKING_STOP_MM = MM_PER_IN
-USUAL_GPP = 10.0
 LEAST_COST_J, LEAST_COST_MPS = 2.0, 0.9
 """Less than this is no cost worth a word: 2 J of some 50, 3 fps of some 170."""
 LEAST_SAID_MPS = 0.3

@@ -1,8 +1,9 @@
 """Judging the bow's energy by a chronograph: what breaks it, what calibrates it."""
 
 from lyrandis.core import judgement as j
-from lyrandis.core.bow.thrust import KG_PER_GRAIN, Clocked
+from lyrandis.core.bow.thrust import Clocked
 from lyrandis.core.computed import Computed
+from lyrandis.core.constants import KG_PER_GRAIN
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Phrase, gr, joules, mps, phrase
 

@@ -13,7 +13,7 @@ from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
 from lyrandis.core.bow.words import Family
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.errors import DomainError
-from lyrandis.core.string.braces import to_pivot
+from lyrandis.core.string.braces import brace_read_to_pivot
 from lyrandis.core.string.facts import StringFacts
 
 ASSUMED_FAMILY: Family = "reflex_deflex_longbow"
@@ -53,7 +53,7 @@ def brace_to_pivot(string: StringFacts, archer: ArcherFacts) -> float | None:
     if string.brace_height is None:
         return None
     read = string.brace_height.reading
-    return to_pivot(read.brace_height_mm, read.datum, archer).value
+    return brace_read_to_pivot(read.brace_height_mm, read.datum, archer).value
 
 
 def usual_shape(family: Family, bow_length_mm: float | None = None) -> BowShape:

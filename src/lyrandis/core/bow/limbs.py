@@ -6,11 +6,11 @@ bends further; let go, the stiffer one is home first and throws the arrow's tail
 
 import math
 from dataclasses import dataclass
-from typing import Literal
 
 from lyrandis.core.bow.readings import LimbPair
 from lyrandis.core.bow.words import LimbsAre
 from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.judgement import Severity
 
 WATCH_ABOVE, MEND_ABOVE, STOP_ABOVE = 0.03, 0.08, 0.20
 """Stiffness apart as a share. Lyrandis convention: makers pair limbs within about a pound in forty;
@@ -26,7 +26,6 @@ TWO_MAKERS = 0.06
 """Assumption: limbs of two makers with the same mark are apart as far as marks are wrong."""
 TIME_ON_STRING_MS = 15.0
 """Assumption: an arrow's usual time on the string, 14 to 16 ms."""
-Severity = Literal["good", "watch", "mend", "stop"]
 _OF_KIND: dict[LimbsAre | None, float] = {
     "two_bottoms": TWO_OF_A_KIND,
     "two_tops": TWO_OF_A_KIND,

@@ -44,7 +44,7 @@ class BowLength(BaseReading):
 
     of = frozenset({"bow"})
     kind: Literal["bow_length"] = "bow_length"
-    bow_length_mm: q.BowLength
+    bow_length_mm: q.BowLengthMm
 
     def say(self) -> Phrase:
         return phrase("Bow length {length}", length=mm(self.bow_length_mm))
@@ -56,7 +56,7 @@ class RiserLength(BaseReading):
     of = frozenset({"bow"})
     by = "measured"
     kind: Literal["riser_length"] = "riser_length"
-    riser_length_mm: q.RiserLength
+    riser_length_mm: q.RiserLengthMm
 
     def say(self) -> Phrase:
         return phrase("Riser {length}", length=mm(self.riser_length_mm))
@@ -67,7 +67,7 @@ class BowMark(BaseReading):
 
     of = frozenset({"bow"})
     kind: Literal["bow_mark"] = "bow_mark"
-    draw_weight_lbf: q.DrawWeight
+    draw_weight_lbf: q.DrawWeightLbf
     draw_length_mm: q.DrawLength = MARKED_DRAW_MM
 
     def say(self) -> Phrase:
@@ -89,7 +89,7 @@ class BowWeighed(BaseReading):
     by = "weighed"
     settles = False
     kind: Literal["bow_weighed"] = "bow_weighed"
-    draw_weight_lbf: q.DrawWeight
+    draw_weight_lbf: q.DrawWeightLbf
     draw_length_mm: q.DrawLength
     datum: Datum = "trade"
     string_at: Literal["hook", "groove"] = "hook"
@@ -120,7 +120,7 @@ class ArrowMinimum(BaseReading):
     of = frozenset({"bow"})
     kind: Literal["arrow_minimum"] = "arrow_minimum"
     grains_per_pound: q.GrainsPerPound | None = None
-    arrow_mass_gr: q.ArrowMass | None = None
+    arrow_mass_gr: q.ArrowMassGr | None = None
 
     @model_validator(mode="after")
     def _one_of_them(self) -> "ArrowMinimum":
@@ -149,8 +149,8 @@ class LimbPair(BaseReading):
     merges = True
     kind: Literal["limb_pair"] = "limb_pair"
     pair: LimbsAre | None = None
-    upper_lbf: q.DrawWeight | None = None
-    lower_lbf: q.DrawWeight | None = None
+    upper_lbf: q.DrawWeightLbf | None = None
+    lower_lbf: q.DrawWeightLbf | None = None
     upper_length_mm: q.LimbLength | None = None
     lower_length_mm: q.LimbLength | None = None
 
@@ -247,8 +247,8 @@ class BraceRange(BaseReading):
 
     of = frozenset({"bow"})
     kind: Literal["brace_range"] = "brace_range"
-    low_mm: q.BraceHeight
-    high_mm: q.BraceHeight
+    low_mm: q.BraceHeightMm
+    high_mm: q.BraceHeightMm
 
     @model_validator(mode="after")
     def _in_order(self) -> "BraceRange":
@@ -273,8 +273,8 @@ class ArrowSpeed(BaseReading):
     settles = False
     needs = frozenset({"archer", "bow"})
     kind: Literal["arrow_speed"] = "arrow_speed"
-    speed_mps: q.ArrowSpeed
-    arrow_mass_gr: q.ArrowMass | None = None
+    speed_mps: q.ArrowSpeedMps
+    arrow_mass_gr: q.ArrowMassGr | None = None
     ear: ByEar | None = None
     """Given where it was heard: release and strike in one recording."""
 

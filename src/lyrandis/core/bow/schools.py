@@ -94,14 +94,14 @@ def held_in_band(per_pound: float, family: Family) -> float:
 
 
 @dataclass(frozen=True)
-class Asked:
+class SchoolsAsked:
     """Lengths a school asks for [in]."""
 
     low: float
     high: float
 
 
-def ladder(family: Family, draw_in: float) -> Asked | None:
+def ladder(family: Family, draw_in: float) -> SchoolsAsked | None:
     """Return the rung for a draw, or None for bows the ladder does not speak of.
 
     Assumption: a school's rule of thumb put into numbers by us.
@@ -112,7 +112,7 @@ def ladder(family: Family, draw_in: float) -> Asked | None:
     if family not in LADDER_FAMILIES:
         return None
     rung = 2.0 * round((draw_in + LADDER_OVER_DRAW_IN) / 2)
-    return Asked(rung, rung)
+    return SchoolsAsked(rung, rung)
 
 
 def limbs_for(draw_in: float) -> Limbs:
@@ -128,7 +128,7 @@ def limbs_for(draw_in: float) -> Limbs:
     return "medium" if draw_in <= MEDIUM_LIMBS_TO_IN else "long"
 
 
-def riser_for(family: Family, purpose: Purpose | None) -> Asked:
+def riser_for(family: Family, purpose: Purpose | None) -> SchoolsAsked:
     """Return the risers the limb-first school gives a purpose; a target bow keeps to 23 and 25.
 
     Assumption: riser by purpose, a school's rule.
@@ -137,10 +137,10 @@ def riser_for(family: Family, purpose: Purpose | None) -> Asked:
     15
     """
     low, high = RISER_FOR_IN[purpose]
-    return Asked(23, 25) if family == "target_recurve" else Asked(low, high)
+    return SchoolsAsked(23, 25) if family == "target_recurve" else SchoolsAsked(low, high)
 
 
-def limb_first(family: Family, draw_in: float, purpose: Purpose | None) -> Asked | None:
+def limb_first(family: Family, draw_in: float, purpose: Purpose | None) -> SchoolsAsked | None:
     """Return the lengths of limb first, then riser; None for bows made in one piece.
 
     Assumption: a school's rule of thumb put into numbers by us.
@@ -152,10 +152,10 @@ def limb_first(family: Family, draw_in: float, purpose: Purpose | None) -> Asked
         return None
     beyond = LIMBS_OVER_RISER_IN[limbs_for(draw_in)]
     riser = riser_for(family, purpose)
-    return Asked(riser.low + beyond, riser.high + beyond)
+    return SchoolsAsked(riser.low + beyond, riser.high + beyond)
 
 
-def range_by_draw(family: Family, draw_in: float, purpose: Purpose | None) -> Asked:
+def range_by_draw(family: Family, draw_in: float, purpose: Purpose | None) -> SchoolsAsked:
     """Return the end of the family's band that suits the purpose.
 
     Assumption: a school's rule of thumb put into numbers by us.
@@ -167,5 +167,5 @@ def range_by_draw(family: Family, draw_in: float, purpose: Purpose | None) -> As
     low, high = (float(round(end + shift)) for end in RANGE_AT_28_IN[family])
     middle = float(round((low + high) / 2))
     if purpose in SHORT_END:
-        return Asked(low, middle)
-    return Asked(middle, high) if purpose in LONG_END else Asked(low, high)
+        return SchoolsAsked(low, middle)
+    return SchoolsAsked(middle, high) if purpose in LONG_END else SchoolsAsked(low, high)

@@ -18,8 +18,8 @@ from lyrandis.core.bow.statics import BowShape, draw_curve
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.bow.words import Family
 from lyrandis.core.constants import (
-    GRAINS_PER_GRAM,
     JOULES_PER_LBF_MM,
+    KG_PER_GRAIN,
     MARKED_DRAW_MM,
     MM_PER_IN,
     TRADE_OFFSET_MM,
@@ -51,7 +51,6 @@ TOLD_SPEED_SD = 0.04
 """Assumption: a speed from hearsay."""
 SPEED_OFF = 3.5
 """A reading this many standard deviations off what bow and other readings allow is named."""
-KG_PER_GRAIN = 1 / GRAINS_PER_GRAM / 1000
 FLOOR_TIMES = 4.2
 """The lightest sensible arrow over the virtual mass: it then takes 81 % of what comes back."""
 FLOOR_SD_GPP = 0.5

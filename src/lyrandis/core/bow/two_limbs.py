@@ -17,7 +17,7 @@ from lyrandis.core.constants import MM_PER_IN
 Held = Literal["free", "square"]
 """The bow free to tip in the hand, or kept square to the arrow by a heeled grip."""
 
-STEP_MM = 15.0
+HOOK_STEP_MM = 15.0
 _GOOD = 1e-8
 EXTRA_DRAW = 0.71
 """Short rule: extra draw of the lower limb over hook offset and bow length, [in in/mm]; within a
@@ -132,7 +132,7 @@ def _solved(
     bow = _Bow(shape, draw_mm, curve.string_length_mm / 2, ratio, held, pressure)
     tension, tip = curve.tension.at(draw_mm), curve.tip.at(draw_mm)
     x: _Unknown = (tension, tip, tension, tip)
-    steps = max(math.ceil(abs(offset_mm) / STEP_MM), 1)
+    steps = max(math.ceil(abs(offset_mm) / HOOK_STEP_MM), 1)
     for step in range(1, steps + 1):
         found = _newton(bow, x, offset_mm * step / steps)
         if found is None:

@@ -37,8 +37,8 @@ SCALE_SD_LBF = 0.4
 MARK_SD_SHARE = 0.04
 MARK_SD_LBF = 1.5
 """Assumption: a maker's mark is wrong either way by a few pounds, one standard deviation."""
-TOLD_SD_SHARE = 0.06
-ESTIMATED_SD_SHARE = 0.12
+TOLD_WEIGHT_SHARE = 0.06
+ESTIMATED_WEIGHT_SHARE = 0.12
 """Assumption: a supposed weight."""
 POINT_OFF_CURVE = 3.5
 """A point this many standard deviations off what the others expect is named."""
@@ -46,7 +46,7 @@ LEAST_TO_LEAVE_OUT = 4
 """With this many points, one that is off is left out of the fit until it is weighed again."""
 LEAST_STROKE_MM = MM_PER_IN
 """A weight this close to brace says nothing of the bow."""
-_SD_SHARES: dict[Source, float] = {"told": TOLD_SD_SHARE, "estimated": ESTIMATED_SD_SHARE}
+_SD_SHARES: dict[Source, float] = {"told": TOLD_WEIGHT_SHARE, "estimated": ESTIMATED_WEIGHT_SHARE}
 
 
 class Point(NamedTuple):
@@ -58,7 +58,7 @@ class Point(NamedTuple):
 
 
 @dataclass(frozen=True)
-class Fit:
+class WeightFit:
     """ln W(x) = level + tilt (x - centre) + ln f(x), f the typical curve: the posterior."""
 
     centre_mm: float
@@ -72,7 +72,7 @@ class Fit:
 
         Source: the model ln W = ln f + level + tilt (x - centre).
 
-        >>> Fit(711.2, Estimate(0.0, 0.1), Estimate(0.0, 0.01), 0.0).factor(736.6)
+        >>> WeightFit(711.2, Estimate(0.0, 0.1), Estimate(0.0, 0.01), 0.0).factor(736.6)
         1.0
         """
         return math.exp(self.level.value + self.tilt.value * self._inches(draw_mm))
@@ -82,7 +82,7 @@ class Fit:
 
         Source: variance of a linear model's prediction.
 
-        >>> round(Fit(711.2, Estimate(0.0, 0.1), Estimate(0.0, 0.01), 0.0).variance(736.6), 6)
+        >>> round(WeightFit(711.2, Estimate(0.0, 0.1), Estimate(0.0, 0.01), 0.0).variance(736.6), 6)
         0.0101
         """
         x = self._inches(draw_mm)
@@ -102,7 +102,7 @@ class DrawWeight:
     bow_sd: float
     """The part of the weight's sd that the bow causes, not the draw."""
     slope: Estimate
-    fit: Fit
+    fit: WeightFit
     fitted: Hermite
     """Weight [lbf] against true draw to the pivot [mm]."""
     likeness: Likeness
@@ -168,7 +168,7 @@ def mark_point(bow: BowFacts) -> Point | None:
     mark = bow.mark.reading
     sd = max(MARK_SD_LBF, MARK_SD_SHARE * mark.draw_weight_lbf)
     if bow.mark.source == "estimated":
-        sd = ESTIMATED_SD_SHARE * mark.draw_weight_lbf
+        sd = ESTIMATED_WEIGHT_SHARE * mark.draw_weight_lbf
     return Point(mark.draw_length_mm, Estimate(mark.draw_weight_lbf, sd), bow.mark)
 
 
@@ -312,7 +312,7 @@ def _evidence(points: list[Point], centre_mm: float, curve: Hermite) -> list[_Ev
     return found
 
 
-def _fit(evidence: list[_Evidence], centre_mm: float, tilt_sd: float) -> Fit:
+def _fit(evidence: list[_Evidence], centre_mm: float, tilt_sd: float) -> WeightFit:
     """Return level and tilt about `centre_mm` (normal equations, tilt with its prior)."""
     # minimise sum w (y - level - tilt x)^2 + (tilt/sd)^2, w = 1/variance
     s_w = s_x = s_y = s_xy = 0.0
@@ -325,7 +325,7 @@ def _fit(evidence: list[_Evidence], centre_mm: float, tilt_sd: float) -> Fit:
         s_y += w * y
         s_xy += w * x * y
     determinant = s_w * s_xx - s_x**2
-    return Fit(
+    return WeightFit(
         centre_mm=centre_mm,
         level=Estimate((s_xx * s_y - s_x * s_xy) / determinant, math.sqrt(s_xx / determinant)),
         tilt=Estimate((s_w * s_xy - s_x * s_y) / determinant, math.sqrt(s_w / determinant)),
@@ -333,7 +333,7 @@ def _fit(evidence: list[_Evidence], centre_mm: float, tilt_sd: float) -> Fit:
     )
 
 
-def _off_curve(evidence: list[_Evidence], fit: Fit) -> Point | None:
+def _off_curve(evidence: list[_Evidence], fit: WeightFit) -> Point | None:
     """Return the point furthest off what the others expect, if it is clearly off.
 
     Leave-one-out in closed form: residual / (sd sqrt(1 - leverage)).
@@ -352,7 +352,7 @@ def _off_curve(evidence: list[_Evidence], fit: Fit) -> Point | None:
     return worst
 
 
-def _fitted(curve: Hermite, fit: Fit) -> Hermite:
+def _fitted(curve: Hermite, fit: WeightFit) -> Hermite:
     """Return the typical curve with level and tilt put in [lbf against true draw in mm]."""
     factors = [fit.factor(x + TRADE_OFFSET_MM) for x in curve.x]
     tilt = fit.tilt.value / MM_PER_IN
@@ -366,7 +366,7 @@ def _fitted(curve: Hermite, fit: Fit) -> Hermite:
     )
 
 
-def _slope(curve: Hermite, fit: Fit, at_mm: float) -> Estimate:
+def _slope(curve: Hermite, fit: WeightFit, at_mm: float) -> Estimate:
     """Return the weight per inch at a draw [lbf/in], its sd from level and tilt."""
     pivot = at_mm - TRADE_OFFSET_MM
     weight = fit.factor(at_mm) * curve.at(pivot)

@@ -37,7 +37,7 @@ from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
 
 FURTHEST_CARRIED_M = 90
-MOST_IDS = 400
+MOST_SHOT_IDS = 400
 ANOTHER_M = 5.0
 """The helper says what it costs when the mark stands this much further off."""
 
@@ -150,7 +150,7 @@ def field_table(c: Computed) -> FieldTable:
         unit=crawls.basis.unit,
         steps=_steps(crawls),
         marks=len(crawls.marks.counting),
-        mark_ids=tuple(one.recorded.entry.id for one in crawls.lines[-MOST_IDS:]),
+        mark_ids=tuple(one.recorded.entry.id for one in crawls.lines[-MOST_SHOT_IDS:]),
         points=tuple(points),
         covariance=tuple(tuple(row) for row in fit.covariance.tolist()),
         scale=fit.scale,

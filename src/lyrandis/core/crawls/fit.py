@@ -33,7 +33,7 @@ LEAST_GAIN_MM = 0.2
 """A mark that narrows the table by less is not proposed."""
 
 
-class Mark(NamedTuple):
+class FitMark(NamedTuple):
     """A crawl as shot, and how sure it is."""
 
     distance_m: float
@@ -70,7 +70,7 @@ class Prior(NamedTuple):
         return np.array([share, self.eye.sd, self.drag.sd, self.deep_sd_mm])
 
 
-class Row(NamedTuple):
+class FitRow(NamedTuple):
     """The crawl for one distance, and the half of its band [mm]."""
 
     distance_m: float
@@ -87,7 +87,7 @@ class Residual(NamedTuple):
     """In standard deviations against the other marks alone."""
 
 
-class Next(NamedTuple):
+class NextDistance(NamedTuple):
     """The distance whose mark would tell most."""
 
     distance_m: float
@@ -136,11 +136,11 @@ def slopes(distance_m: Array, sight: Sight) -> Array:
 
 
 @dataclass(frozen=True, eq=False)
-class Fit:
+class CrawlFit:
     """What is believed after the marks."""
 
     prior: Prior
-    marks: tuple[Mark, ...]
+    marks: tuple[FitMark, ...]
     theta: Array
     covariance: Array
     told: bool = False
@@ -193,14 +193,14 @@ class Fit:
 
         >>> drag = Estimate(0.0017, 0.25)
         >>> rig = Prior(Estimate(52.0, 3.12), Estimate(68.0, 10.0), drag, 780.0, 1.0)
-        >>> fit_crawls(rig, [Mark(20, 34.0)]).sd_mm(np.array([20.0, 40.0])).round(1).tolist()
+        >>> fit_crawls(rig, [FitMark(20, 34.0)]).sd_mm(np.array([20.0, 40.0])).round(1).tolist()
         [2.0, 4.2]
         """
         steep = slopes(distance_m, self.sight)
         found: Array = np.sqrt(np.einsum("ij,jk,ik->i", steep, self.covariance, steep))
         return found
 
-    def table(self, distances_m: Sequence[float]) -> tuple[Row, ...]:
+    def table(self, distances_m: Sequence[float]) -> tuple[FitRow, ...]:
         """Return the crawl for each distance with the half of its 95 % band [mm].
 
         half = factor hypot(scale sd, floor), the floor wider beyond point-on. 2 to 120 m.
@@ -208,7 +208,7 @@ class Fit:
 
         >>> drag = Estimate(0.0017, 0.25)
         >>> rig = Prior(Estimate(52.0, 3.12), Estimate(68.0, 10.0), drag, 780.0, 1.0)
-        >>> [round(row.half_mm, 1) for row in fit_crawls(rig, [Mark(20, 34.0)]).table([20, 40])]
+        >>> [round(row.half_mm, 1) for row in fit_crawls(rig, [FitMark(20, 34.0)]).table([20, 40])]
         [4.0, 8.3]
         """
         distance = np.array(distances_m, dtype=float)
@@ -218,7 +218,8 @@ class Fit:
         )
         half = self.factor * np.hypot(self.scale * self.sd_mm(distance), floor)
         return tuple(
-            Row(float(d), float(c), float(h)) for d, c, h in zip(distance, crawl, half, strict=True)
+            FitRow(float(d), float(c), float(h))
+            for d, c, h in zip(distance, crawl, half, strict=True)
         )
 
     @lazy
@@ -239,7 +240,7 @@ class Fit:
         return float((r**2).sum() + off @ np.linalg.solve(self.prior.covariance, off))
 
 
-def fit_crawls(prior: Prior, marks: Sequence[Mark] = (), *, told: bool = False) -> Fit:
+def fit_crawls(prior: Prior, marks: Sequence[FitMark] = (), *, told: bool = False) -> CrawlFit:
     """Return what marks make of the prior. Marks at any distance from 2 to 120 m, none needed.
 
     A = P^-1 + J^T W J, steps A^-1 (J^T W (c - c(theta)) + P^-1 (mean - theta)), P the prior's
@@ -248,12 +249,12 @@ def fit_crawls(prior: Prior, marks: Sequence[Mark] = (), *, told: bool = False) 
 
     >>> drag = Estimate(0.0017, 0.25)
     >>> rig = Prior(Estimate(52.0, 3.12), Estimate(68.0, 10.0), drag, 780.0, 1.0)
-    >>> [round(row.crawl_mm, 1) for row in fit_crawls(rig, [Mark(20, 34.0)]).table([10, 40])]
+    >>> [round(row.crawl_mm, 1) for row in fit_crawls(rig, [FitMark(20, 34.0)]).table([10, 40])]
     [49.0, 3.2]
     """
     mean, sd = prior.mean, prior.sd
     if not marks:
-        return Fit(prior, (), mean, prior.covariance, told)
+        return CrawlFit(prior, (), mean, prior.covariance, told)
     inverse = np.linalg.inv(prior.covariance)
     distance, crawl, mark_sd = np.array(marks, dtype=float).T
     weight = 1 / mark_sd**2
@@ -272,17 +273,17 @@ def fit_crawls(prior: Prior, marks: Sequence[Mark] = (), *, told: bool = False) 
     steep = slopes(distance, sight_of(theta, prior.tip_mm))
     precision = inverse + steep.T @ (weight[:, None] * steep)
     covariance: Array = np.linalg.inv(precision)
-    return Fit(prior, tuple(marks), theta, covariance, told)
+    return CrawlFit(prior, tuple(marks), theta, covariance, told)
 
 
-def odd_one(fit: Fit) -> int | None:
+def odd_one(fit: CrawlFit) -> int | None:
     """Return which mark does not fit the others, if one does not; none is named of one alone.
 
     Source: leave-one-out residuals in closed form; from 2.5 on. Never left out silently.
 
     >>> drag = Estimate(0.0017, 0.25)
     >>> rig = Prior(Estimate(52.0, 3.12), Estimate(68.0, 10.0), drag, 780.0, 1.0)
-    >>> marks = [Mark(10, 50.0), Mark(20, 36.5), Mark(30, 32.0), Mark(40, 8.0)]
+    >>> marks = [FitMark(10, 50.0), FitMark(20, 36.5), FitMark(30, 32.0), FitMark(40, 8.0)]
     >>> odd_one(fit_crawls(rig, marks))
     2
     """
@@ -293,13 +294,13 @@ def odd_one(fit: Fit) -> int | None:
 
 
 def next_distance(
-    fit: Fit,
+    fit: CrawlFit,
     table_m: Sequence[float],
     *,
     furthest_m: float = 50.0,
     sd_mm: float = 2.0,
     weights: Sequence[float] | None = None,
-) -> Next | None:
+) -> NextDistance | None:
     """Return the distance whose mark narrows the table most; None where it gains too little.
 
     Mean over the table of (J_d S J_x)^2/(J_x S J_x + sd^2), x every 5 m up to the nearest of 50 m,
@@ -329,10 +330,10 @@ def next_distance(
     before, after = math.sqrt(now), math.sqrt(max(now - float(gained[best]), 0.0))
     if before - after < LEAST_GAIN_MM:
         return None
-    return Next(float(points[best]), fit.factor * before, fit.factor * after)
+    return NextDistance(float(points[best]), fit.factor * before, fit.factor * after)
 
 
-def were_yards(fit: Fit) -> bool:
+def were_yards(fit: CrawlFit) -> bool:
     """Tell whether to ask if all distances were meant in yards. Only ever a question.
 
     The misfit falls by more than 2 with every distance x 0.9144.
@@ -341,7 +342,7 @@ def were_yards(fit: Fit) -> bool:
     >>> drag = Estimate(0.0017, 0.25)
     >>> rig = Prior(Estimate(52.0, 0.6), Estimate(68.0, 3.0), drag, 780.0, 1.0)
     >>> true = fit_crawls(rig).table([10 * M_PER_YD, 20 * M_PER_YD, 40 * M_PER_YD])
-    >>> marks = [Mark(d, row.crawl_mm, 1.0) for d, row in zip((10, 20, 40), true, strict=True)]
+    >>> marks = [FitMark(d, row.crawl_mm, 1.0) for d, row in zip((10, 20, 40), true, strict=True)]
     >>> were_yards(fit_crawls(rig, marks))
     True
     """
@@ -351,14 +352,14 @@ def were_yards(fit: Fit) -> bool:
     return fit.misfit - fit_crawls(fit.prior, other, told=fit.told).misfit > YARDS_ASKED
 
 
-def without(fit: Fit, number: int) -> Fit:
+def without(fit: CrawlFit, number: int) -> CrawlFit:
     """Return the fit of the other marks.
 
     Source: definition.
 
     >>> drag = Estimate(0.0017, 0.25)
     >>> rig = Prior(Estimate(52.0, 3.12), Estimate(68.0, 10.0), drag, 780.0, 1.0)
-    >>> without(fit_crawls(rig, [Mark(20, 34.0)]), 0).marks
+    >>> without(fit_crawls(rig, [FitMark(20, 34.0)]), 0).marks
     ()
     """
     others = [one for at, one in enumerate(fit.marks) if at != number]

@@ -11,7 +11,7 @@ from lyrandis.core.archer.readings import AnchorChosen, HoldChosen
 from lyrandis.core.archer.words import Anchor, Hold
 from lyrandis.core.constants import M_PER_YD
 from lyrandis.core.crawls.basis import CrawlBasis, meant_unit, stitch_of
-from lyrandis.core.crawls.fit import Mark, Prior
+from lyrandis.core.crawls.fit import FitMark, Prior
 from lyrandis.core.crawls.notation import from_steps
 from lyrandis.core.crawls.plan import DEEPEST_MM
 from lyrandis.core.crawls.readings import CrawlMark
@@ -55,10 +55,10 @@ class MarkLine(NamedTuple):
     why_not: WhyNot | None = None
 
     @property
-    def mark(self) -> Mark | None:
+    def mark(self) -> FitMark | None:
         if self.crawl is None:
             return None
-        return Mark(self.distance_m, self.crawl.value, self.crawl.sd)
+        return FitMark(self.distance_m, self.crawl.value, self.crawl.sd)
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ import numpy as np
 
 from lyrandis.core.archer.words import ANCHOR_WORDS, HOLD_WORDS
 from lyrandis.core.computed import Computed
-from lyrandis.core.crawls.fit import Fit, Row, slopes
+from lyrandis.core.crawls.fit import CrawlFit, FitRow, slopes
 from lyrandis.core.crawls.marks import WHY_NOT_WORDS, MarkLine
 from lyrandis.core.crawls.notation import (
     FEEL_PARTS,
@@ -174,7 +174,7 @@ def _own(c: Computed) -> OwnMeasures:
     )
 
 
-def _after(c: Computed, fit: Fit, distances: list[float]) -> list[float | None]:
+def _after(c: Computed, fit: CrawlFit, distances: list[float]) -> list[float | None]:
     """Return the half of each band once the proposed mark is shot."""
     found = c.crawls.table.next
     if found is None:
@@ -189,7 +189,7 @@ def _after(c: Computed, fit: Fit, distances: list[float]) -> list[float | None]:
     return [float(fit.factor * one) for one in after]
 
 
-def _rows(c: Computed, fit: Fit) -> tuple[CrawlRow, ...]:
+def _rows(c: Computed, fit: CrawlFit) -> tuple[CrawlRow, ...]:
     crawls, tip = c.crawls, c.crawls.basis.tip_mm or 780.0
     after = _after(c, fit, list(crawls.table.distances_m))
     stitch = crawls.basis.stitch
@@ -219,7 +219,7 @@ def _rows(c: Computed, fit: Fit) -> tuple[CrawlRow, ...]:
     return tuple(found)
 
 
-def _curve(c: Computed, fit: Fit) -> tuple[CurvePoint, ...]:
+def _curve(c: Computed, fit: CrawlFit) -> tuple[CurvePoint, ...]:
     last = max(c.crawls.table.distances_m[-1], *(one.distance_m for one in c.crawls.lines), 10.0)
     count = int((last - CURVE_FROM_M) / CURVE_STEP_M) + 1
     distances = [CURVE_FROM_M + number * CURVE_STEP_M for number in range(count)]
@@ -235,7 +235,7 @@ def _curve(c: Computed, fit: Fit) -> tuple[CurvePoint, ...]:
 
 def _seen(c: Computed, line: MarkLine) -> CrawlSeen:
     crawls = c.crawls
-    row: Row | None = None
+    row: FitRow | None = None
     if crawls.marks.fit is not None and line.crawl is not None:
         row = crawls.marks.fit.table([line.distance_m])[0]
     dropped = line is crawls.marks.dropped
@@ -257,7 +257,7 @@ def _seen(c: Computed, line: MarkLine) -> CrawlSeen:
     )
 
 
-def _next(c: Computed, fit: Fit) -> NextMark | None:
+def _next(c: Computed, fit: CrawlFit) -> NextMark | None:
     found = c.crawls.table.next
     if found is None:
         return None

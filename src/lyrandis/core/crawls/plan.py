@@ -8,7 +8,7 @@ import numpy as np
 
 from lyrandis.core.archer.words import Anchor, Hold
 from lyrandis.core.arrow.after import AIR, AXIAL_DRAG
-from lyrandis.core.bow.thrust import KG_PER_GRAIN
+from lyrandis.core.constants import KG_PER_GRAIN
 from lyrandis.core.crawls.sight import Sight, crawls_mm, point_on_m, zeroed
 from lyrandis.core.estimate import Estimate
 
@@ -66,12 +66,12 @@ class Need(NamedTuple):
     """Against what it is now."""
 
 
-def seen(own: Sight, kappa: float) -> Sight:
+def as_seen(own: Sight, kappa: float) -> Sight:
     """Return a sight in seen quantities: v' = v sqrt(kappa), h' = h/kappa.
 
     Source: definition; `ranges.own` is the way back.
 
-    >>> round(seen(Sight(52.0, 60.0, 0.0017, 780.0), 0.88).eye_mm, 1)
+    >>> round(as_seen(Sight(52.0, 60.0, 0.0017, 780.0), 0.88).eye_mm, 1)
     68.2
     """
     return own._replace(speed_mps=own.speed_mps * math.sqrt(kappa), eye_mm=own.eye_mm / kappa)
@@ -96,7 +96,7 @@ def planned(sight: Sight, nearest_m: float = 5.0) -> Planned:
 
     Source: `sight`.
 
-    >>> found = planned(seen(Sight(52.0, 60.0, 0.0017, 780.0), 0.88))
+    >>> found = planned(as_seen(Sight(52.0, 60.0, 0.0017, 780.0), 0.88))
     >>> round(found.point_on_m, 1), round(found.near_mm)
     (39.6, 51)
     """
@@ -110,7 +110,7 @@ def needs(sight: Sight, kappa: float, wished_m: float) -> tuple[Need, ...]:
     Eye: e'(d) itself; speed and tip by straight lines. Only those in reach: eye 20 to 140 mm, speed
     within a fifth, the tip within 100 mm. Source: `zeroed`.
 
-    >>> base = seen(Sight(52.0, 60.0, 0.0017, 780.0), 0.88)
+    >>> base = as_seen(Sight(52.0, 60.0, 0.0017, 780.0), 0.88)
     >>> [(one.lever, round(one.by)) for one in needs(base, 0.88, 46.0)]
     [('eye', 10), ('speed', 4)]
     """

@@ -6,15 +6,15 @@ from lyrandis.core.archer.words import ANCHOR_WORDS, Anchor
 from lyrandis.core.bow.two_limbs import crawl_draw
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
-from lyrandis.core.crawls.fit import Row
-from lyrandis.core.crawls.plan import DEEPEST_MM, EYE_MM, Need, needs, planned, seen
+from lyrandis.core.crawls.fit import FitRow
+from lyrandis.core.crawls.plan import DEEPEST_MM, EYE_MM, Need, as_seen, needs, planned
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.rules import SHORT_BOW_MM
 from lyrandis.core.crawls.sight import Sight
 from lyrandis.core.crawls.words import DistanceUnit
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
-from lyrandis.core.nock.height import PER_CRAWL, CrawlShare, one_nock, start_lift, two_nocks
+from lyrandis.core.nock.height import HEIGHT_PER_CRAWL, CrawlShare, one_nock, start_lift, two_nocks
 from lyrandis.core.phrase import Phrase, gap, gr, mm, mps, phrase, plain
 
 WISHED_M = 50.0
@@ -137,7 +137,7 @@ def plan_board(
         deep_mm=_deep(c),
         deepest_mm=max((row.crawl_mm for row in crawls.table.rows), default=0.0),
         short_bow=length is not None and length.reading.bow_length_mm <= SHORT_BOW_MM,
-        needs=tuple(_need(one) for one in needs(seen(sight, kappa), kappa, wished_m)),
+        needs=tuple(_need(one) for one in needs(as_seen(sight, kappa), kappa, wished_m)),
     )
 
 
@@ -198,10 +198,10 @@ def nocks_for(c: Computed) -> NockPlanned | None:
         return None
     nock = c.nock.arrow_nock.value
     # an arrow's width more is the most a crawl asks for
-    shares = [CrawlShare(min(row.crawl_mm, nock / PER_CRAWL), 1.0) for row in rows]
+    shares = [CrawlShare(min(row.crawl_mm, nock / HEIGHT_PER_CRAWL), 1.0) for row in rows]
     one, two = one_nock(shares), two_nocks(shares)
 
-    def at(crawl_mm: float, of: Sequence[Row]) -> NockFor:
+    def at(crawl_mm: float, of: Sequence[FitRow]) -> NockFor:
         return NockFor(
             crawl_mm=crawl_mm,
             lift_mm=start_lift(c.crawls.basis.hold, crawl_mm, nock).lift_mm,
@@ -243,7 +243,7 @@ def _deep(c: Computed) -> float | None:
 
 
 def _line(c: Computed, key: str, says: Phrase, sight: Sight, *, now: bool) -> PlanLine:
-    found = planned(seen(sight, c.crawls.basis.kappa.value), c.crawls.table.distances_m[0])
+    found = planned(as_seen(sight, c.crawls.basis.kappa.value), c.crawls.table.distances_m[0])
     margin, length = c.bow.stack_margin_mm, c.setup.bow.length
     left = None
     if margin is not None and length is not None:

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from lyrandis.core.crawls.fit import Fit
+from lyrandis.core.crawls.fit import CrawlFit
 from lyrandis.core.crawls.sight import (
     NEAREST_M,
     SLOW_END_M,
@@ -45,7 +45,7 @@ class Slope(NamedTuple):
     """Where it strikes with the crawl of level ground, + high."""
 
 
-def own(fit: Fit, kappa: float) -> Sight:
+def own(fit: CrawlFit, kappa: float) -> Sight:
     """Return the arrow's own sight from the seen one: v = v'/sqrt(kappa), h = kappa h'.
 
     Source: definition of the seen quantities; k is the same to first order.

@@ -145,7 +145,7 @@ class FingerWidth(BaseReading):
     of = frozenset({"archer"})
     by = "measured"
     kind: Literal["finger_width"] = "finger_width"
-    width_mm: q.FingerWidth
+    width_mm: q.FingerWidthMm
 
     def say(self) -> Phrase:
         return phrase("Finger {width} wide", width=gap(self.width_mm))
@@ -171,7 +171,7 @@ class EyeHeight(BaseReading):
     keyed_by = ("anchor",)
     needs = frozenset({"archer"})
     kind: Literal["eye_height"] = "eye_height"
-    eye_mm: q.EyeHeight
+    eye_mm: q.EyeHeightMm
     anchor: Anchor | None = None
     """The anchor it was measured at, where another is meant than the present one."""
 
@@ -185,7 +185,7 @@ class ArrowReach(BaseReading):
     of = frozenset({"arrow_set"})
     by = "measured"
     kind: Literal["arrow_reach"] = "arrow_reach"
-    reach_mm: q.ArrowReach
+    reach_mm: q.ArrowReachMm
 
     def say(self) -> Phrase:
         return phrase("Nock groove to the point's end {reach}", reach=mm(self.reach_mm))

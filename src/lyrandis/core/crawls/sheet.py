@@ -4,13 +4,13 @@ from dataclasses import dataclass
 from html import escape
 from typing import Literal, NamedTuple
 
-Anchor = Literal["start", "middle", "end"]
+TextAnchor = Literal["start", "middle", "end"]
 
 LABEL_MM, SMALL_MM = 2.9, 2.4
 INK, GREY, BAND = "#111", "#555", "#bbb"
 
 
-class Stroke(NamedTuple):
+class InkStroke(NamedTuple):
     """A straight line."""
 
     x1: float
@@ -28,7 +28,7 @@ class Words(NamedTuple):
     x: float
     y: float
     text: str
-    anchor: Anchor = "start"
+    anchor: TextAnchor = "start"
     size: float = LABEL_MM
     bold: bool = False
     soft: bool = False
@@ -53,7 +53,7 @@ class Dot(NamedTuple):
     radius: float
 
 
-Shape = Stroke | Words | Box | Dot
+Shape = InkStroke | Words | Box | Dot
 
 
 @dataclass(frozen=True)
@@ -70,7 +70,7 @@ def svg_of(sheet: Sheet) -> str:
 
     Source: definition.
 
-    >>> svg_of(Sheet(10.0, 5.0, (Stroke(1, 2, 9, 2, "ruler"),))).count('x2="9"')
+    >>> svg_of(Sheet(10.0, 5.0, (InkStroke(1, 2, 9, 2, "ruler"),))).count('x2="9"')
     1
     """
     width, height = _mm(sheet.width), _mm(sheet.height)
@@ -87,7 +87,7 @@ def _mm(value: float) -> str:
 
 def _shape(one: Shape) -> str:
     match one:
-        case Stroke():
+        case InkStroke():
             return (
                 f'<line class="{one.kind}" x1="{_mm(one.x1)}" y1="{_mm(one.y1)}" '
                 f'x2="{_mm(one.x2)}" y2="{_mm(one.y2)}" stroke="{INK}" '

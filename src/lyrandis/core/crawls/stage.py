@@ -75,11 +75,11 @@ def _detail(c: Computed) -> Phrase | None:
     return phrase(f"{count} mark{'' if count == 1 else 's'}, ± {half:.0f} mm")
 
 
-def distance(c: Computed, metres: float) -> str:
+def distance_told(c: Computed, metres: float) -> str:
     """Return a distance in the unit the archer's crawls are told in.
 
     >>> from lyrandis.core.example import rig
-    >>> distance(rig(["crawl 20yd 34mm"]), 18.288)
+    >>> distance_told(rig(["crawl 20yd 34mm"]), 18.288)
     '20 yd'
     """
     return said_distance(metres, c.crawls.basis.unit)
@@ -149,7 +149,7 @@ def _shoot_step(c: Computed) -> j.NextStep | None:
     found = c.crawls.table.next
     if found is None or not c.crawls.basis.walks:
         return None
-    at = distance(c, found.distance_m)
+    at = distance_told(c, found.distance_m)
     row = c.crawls.marks.fit.table([found.distance_m])[0] if c.crawls.marks.fit else None
     why = "It tells most of the whole table."
     figures = {}

@@ -11,12 +11,12 @@ from lyrandis.core.crawls.numbers import CrawlNumbers
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.sheet import (
     SMALL_MM,
-    Anchor,
     Box,
     Dot,
+    InkStroke,
     Shape,
     Sheet,
-    Stroke,
+    TextAnchor,
     Words,
 )
 from lyrandis.core.errors import DomainError
@@ -62,11 +62,11 @@ def strip(
     def x(at: float) -> float:
         return WIDTH_MM - at if mirrored else at
 
-    ahead: Anchor = "end" if mirrored else "start"
+    ahead: TextAnchor = "end" if mirrored else "start"
     shapes: list[Shape] = [
         Words(3, 5, title, bold=True),
-        Stroke(x(STRING_AT_MM), NOCK_AT_MM - 3, x(STRING_AT_MM), end, "string"),
-        Stroke(x(STRING_AT_MM - 3), NOCK_AT_MM, x(STRING_AT_MM + 5), NOCK_AT_MM, "nock"),
+        InkStroke(x(STRING_AT_MM), NOCK_AT_MM - 3, x(STRING_AT_MM), end, "string"),
+        InkStroke(x(STRING_AT_MM - 3), NOCK_AT_MM, x(STRING_AT_MM + 5), NOCK_AT_MM, "nock"),
         Words(x(STRING_AT_MM + 6), NOCK_AT_MM - 1.2, "underside of the nock", ahead, SMALL_MM,
               soft=True),
     ]  # fmt: skip
@@ -79,11 +79,11 @@ def strip(
         left = min(x(STRING_AT_MM + 1), x(STRING_AT_MM + 4))
         shapes += [
             Box(left, y - one.half_mm, 3, 2 * one.half_mm, filled=True),
-            Stroke(x(STRING_AT_MM), y, x(reach), y, "crawl"),
+            InkStroke(x(STRING_AT_MM), y, x(reach), y, "crawl"),
             Words(x(reach + 1), y + 1, one.label, ahead),
         ]
     if stitch_mm:
-        behind: Anchor = "start" if mirrored else "end"
+        behind: TextAnchor = "start" if mirrored else "end"
         for number in range(int((deepest + BEYOND_MM) / stitch_mm) + 1):
             y, fifth = NOCK_AT_MM + number * stitch_mm, number % 5 == 0
             shapes.append(Dot(x(STRING_AT_MM - 5), y, 0.55 if fifth else 0.35))
@@ -99,8 +99,8 @@ def _ruler(y: float) -> list[Shape]:
     left = (WIDTH_MM - RULER_MM) / 2
     ends = [left + 10 * centimetre for centimetre in range(6)]
     return [
-        Stroke(left, y, left + RULER_MM, y, "ruler"),
-        *(Stroke(at, y - 1.5, at, y + 1.5, "centimetre") for at in ends),
+        InkStroke(left, y, left + RULER_MM, y, "ruler"),
+        *(InkStroke(at, y - 1.5, at, y + 1.5, "centimetre") for at in ends),
         Words(WIDTH_MM / 2, y + 5, "measure this: 50 mm", "middle", SMALL_MM),
     ]
 

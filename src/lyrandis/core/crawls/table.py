@@ -10,10 +10,10 @@ from lyrandis.core.crawls.basis import CrawlBasis
 from lyrandis.core.crawls.fit import (
     LEAST_OTHERS,
     LEFT_OUT_Z,
-    Fit,
-    Next,
+    CrawlFit,
+    FitRow,
+    NextDistance,
     Prior,
-    Row,
     fit_crawls,
     next_distance,
     odd_one,
@@ -42,7 +42,7 @@ _swapped = memo_by_equality(swapped_pair)
 
 
 @memo_by_equality
-def _rows(fit: Fit, distances_m: tuple[float, ...]) -> tuple[Row, ...]:
+def _rows(fit: CrawlFit, distances_m: tuple[float, ...]) -> tuple[FitRow, ...]:
     return fit.table(distances_m)
 
 
@@ -52,20 +52,20 @@ class MarksFit:
 
     prior: Prior | None = None
     """What is believed of the table before any mark of these arrows, in seen quantities."""
-    whole: Fit | None = None
+    whole: CrawlFit | None = None
     """The fit of all marks that may count."""
     odd: MarkLine | None = None
     """The mark that does not fit the others, if there is one."""
     odd_z: float = 0.0
     dropped: MarkLine | None = None
     """The same where enough others remain to leave it out; said, and one tap counts it."""
-    fit: Fit | None = None
+    fit: CrawlFit | None = None
     """The table's fit: every mark that counts, what is dropped left out."""
     counting: tuple[MarkLine, ...] = ()
     """The marks the table stands on."""
 
 
-def prior_begun_from(rig: Prior | None, old: Fit | None, kappa: Estimate) -> Prior | None:
+def prior_begun_from(rig: Prior | None, old: CrawlFit | None, kappa: Estimate) -> Prior | None:
     """Return what is believed before any mark of these arrows: by the rig, and by other arrows.
 
     Marks with other arrows tell the eye, and how much faster or slower this bow shoots than its
@@ -136,8 +136,8 @@ class CrawlTable:
     own_sight: Sight | None
     """The arrow's own sight by the table: for where it strikes, not for where to hook."""
     distances_m: tuple[float, ...]
-    rows: tuple[Row, ...]
-    next: Next | None
+    rows: tuple[FitRow, ...]
+    next: NextDistance | None
     """The distance whose mark would tell most."""
     half_mm: float | None
     """Half of the table's band, root mean square over the rows that are shot with a crawl."""
@@ -146,7 +146,7 @@ class CrawlTable:
 def crawl_table(basis: CrawlBasis, marks: MarksFit) -> CrawlTable:
     """Return the table of the distances that are wanted, as far as the arrow flies.
 
-    Source: `Fit.table`, `next_distance`.
+    Source: `CrawlFit.table`, `next_distance`.
 
     >>> from lyrandis.core.example import WALKED, rig
     >>> crawls = rig(WALKED).crawls
@@ -233,7 +233,7 @@ def crawl_checks(basis: CrawlBasis, marks: MarksFit, table: CrawlTable) -> Crawl
     )
 
 
-def _speed_off(rig: Prior | None, fit: Fit | None, count: int) -> float | None:
+def _speed_off(rig: Prior | None, fit: CrawlFit | None, count: int) -> float | None:
     if fit is None or rig is None or count < 2:
         return None
     said = fit.theta[0] - math.log(rig.speed.value)

@@ -5,13 +5,13 @@ from dataclasses import dataclass
 from typing import Any
 
 from lyrandis.core.archer.facts import ArcherFacts
-from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.bow.facts import BowFacts
+from lyrandis.core.constants import KG_PER_GRAIN
 from lyrandis.core.effective import Recorded
-from lyrandis.core.flight.evidence import Asked, Hands, Reckoned, View, learned
+from lyrandis.core.flight.evidence import CurvesAsked, Hands, Reckoned, View, learned
 from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.likely import NOISE, Noise
 from lyrandis.core.flight.readings import ButtHits
@@ -50,7 +50,7 @@ class Upstream:
 class FlightBasis:
     """What readings of the flight are read with."""
 
-    asked: Asked | None
+    asked: CurvesAsked | None
     """What the curves are reckoned from; None while the shot is not known or has no match."""
     reckoned: Reckoned | None
     """The rig's own curves; None while they are not there."""
@@ -71,7 +71,7 @@ class FlightBasis:
     view: View | None
 
 
-def asked_of(arrow: ArrowNumbers) -> Asked | None:
+def asked_of(arrow: ArrowNumbers) -> CurvesAsked | None:
     """Return what a rig's curves are reckoned from; None where the shot has no match.
 
     >>> from lyrandis.core.example import rig
@@ -81,7 +81,7 @@ def asked_of(arrow: ArrowNumbers) -> Asked | None:
     shooting, match = arrow.shooting, arrow.model
     if shooting is None or match is None or match.matched is None or shooting.sheet.pointless:
         return None
-    return Asked(
+    return CurvesAsked(
         shooting.shot,
         round(shooting.weight_lbf, 1),
         match.matched,
@@ -95,7 +95,7 @@ def wants_curves(facts: FlightFacts) -> bool:
 
 
 def flight_basis(
-    facts: FlightFacts, upstream: Upstream, asked: Asked | None, reckoned: Reckoned | None
+    facts: FlightFacts, upstream: Upstream, asked: CurvesAsked | None, reckoned: Reckoned | None
 ) -> FlightBasis:
     """Return what the readings of a rig's flight are read with."""
     arrow = upstream.arrow

@@ -19,7 +19,7 @@ from lyrandis.core.flight.choose import (
     surest,
     verdict,
 )
-from lyrandis.core.flight.correct import Lever, levers_of
+from lyrandis.core.flight.correct import CorrectionLever, levers_of
 from lyrandis.core.flight.evidence import Saw, Shifted, reckon, stepped
 from lyrandis.core.flight.ledger import ledger
 from lyrandis.core.flight.numbers import FlightNumbers
@@ -283,7 +283,9 @@ _NODES: dict[str, _Node] = {
 }  # fmt: skip
 
 
-def _lever(c: Computed, flight: FlightNumbers, one: Lever, across: float | None) -> LeverLine:
+def _lever(
+    c: Computed, flight: FlightNumbers, one: CorrectionLever, across: float | None
+) -> LeverLine:
     own = flight.basis.own_lbf if one.axis == "spine" else None
     return LeverLine(
         key=one.key,
@@ -303,7 +305,7 @@ def _lever(c: Computed, flight: FlightNumbers, one: Lever, across: float | None)
     )
 
 
-def _after_lever(flight: FlightNumbers, lever: Lever) -> ExpectedReading | None:
+def _after_lever(flight: FlightNumbers, lever: CorrectionLever) -> ExpectedReading | None:
     """Return what the next reading should be once a lever is moved."""
     if lever.axis != "spine" or flight.belief.spine is None:
         return None

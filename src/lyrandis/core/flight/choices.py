@@ -6,7 +6,14 @@ from functools import lru_cache
 
 from lyrandis.core.flight.basis import FlightBasis, Upstream
 from lyrandis.core.flight.choose import PLAIN_TESTS, FlightTest, Worth, pushed_test, ranked
-from lyrandis.core.flight.evidence import Start, Step, believed, push_of, sitting_of, upright_push
+from lyrandis.core.flight.evidence import (
+    SittingStep,
+    Start,
+    believed,
+    push_of,
+    sitting_of,
+    upright_push,
+)
 from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.readings import Change
 from lyrandis.core.flight.state import FlightBelief
@@ -83,7 +90,7 @@ def _offered(
 @lru_cache(maxsize=64)
 def _ranked(
     start: Start,
-    steps: tuple[Step, ...],
+    steps: tuple[SittingStep, ...],
     done: tuple[FlightTest, ...],
     upright: bool,
     offered: tuple[FlightTest, ...],

@@ -3,10 +3,9 @@
 import math
 from dataclasses import dataclass
 
-from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.readings import ArrowBuild, ArrowPass
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.entries import Reading
 from lyrandis.core.flight.evidence import Reckoned, point_shift, sensitivity
 from lyrandis.core.flight.readings import Change
@@ -31,7 +30,7 @@ SILENCERS_GR, POINT_GR, BRACE_STEP_MM = 20.0, 25.0, MM_PER_IN / 4
 
 
 @dataclass(frozen=True)
-class Lever:
+class CorrectionLever:
     """One way to bring the reading where it should be."""
 
     key: str
@@ -53,7 +52,7 @@ class Lever:
     first: bool = False
 
 
-def levers_of(c: Computed) -> tuple[Lever, ...]:
+def levers_of(c: Computed) -> tuple[CorrectionLever, ...]:
     """Return every lever for what is due, easiest to undo first, one of them marked the first.
 
     Source: this rig's own sensitivities; docs/MECHANICS.md, the flight.
@@ -63,7 +62,7 @@ def levers_of(c: Computed) -> tuple[Lever, ...]:
     ()
     """
     across, up = c.flight.verdict.across, c.flight.verdict.up
-    found: list[Lever] = []
+    found: list[CorrectionLever] = []
     if up is not None:
         found.append(_nock(c, up))
     if across is not None and c.flight.basis.reckoned is not None:
@@ -71,9 +70,11 @@ def levers_of(c: Computed) -> tuple[Lever, ...]:
     return _marked(found, across, nock_due=up is not None)
 
 
-def _marked(found: list[Lever], due: float | None, *, nock_due: bool) -> tuple[Lever, ...]:
+def _marked(
+    found: list[CorrectionLever], due: float | None, *, nock_due: bool
+) -> tuple[CorrectionLever, ...]:
     """Mark what reaches, and which comes first: the nock, then what is easiest to undo."""
-    marked: list[Lever] = []
+    marked: list[CorrectionLever] = []
     chosen = False
     for one in found:
         enough = one.axis == "upright" or (
@@ -88,36 +89,36 @@ def _marked(found: list[Lever], due: float | None, *, nock_due: bool) -> tuple[L
     return tuple(marked)
 
 
-def _with(one: Lever, *, reaches: bool, first: bool) -> Lever:
-    return Lever(**{**one.__dict__, "reaches": reaches, "first": first})
+def _with(one: CorrectionLever, *, reaches: bool, first: bool) -> CorrectionLever:
+    return CorrectionLever(**{**one.__dict__, "reaches": reaches, "first": first})
 
 
-def _nock(c: Computed, due: float) -> Lever:
+def _nock(c: Computed, due: float) -> CorrectionLever:
     move = round(2 * nock_move_mm(due)) / 2
     move = move or math.copysign(0.5, nock_move_mm(due))
     lift = c.nock.lift
     way = "up" if move > 0 else "down"
     reading = None if lift is None else NockHeight(height_mm=lift.value + move, datum="lift")
-    return Lever(
+    return CorrectionLever(
         "nock", "upright", phrase(f"Nock {abs(move):g} mm {way}"), -move / 2, "nock", 2,
         "mark where it stood", reading=reading,
         refused=None if reading else "read the nock's height first",
     )  # fmt: skip
 
 
-def _spine(c: Computed, reckoned: Reckoned, due: float) -> list[Lever]:
+def _spine(c: Computed, reckoned: Reckoned, due: float) -> list[CorrectionLever]:
     found = [_silencers(c, reckoned, due), _plate(c, reckoned, due), _point(c, reckoned, due)]
     found += [_brace(c, reckoned, due), _length(c, reckoned, due), _shafts(c, due)]
     return [one for one in found if one is not None]
 
 
-def _silencers(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
+def _silencers(c: Computed, reckoned: Reckoned, due: float) -> CorrectionLever | None:
     on = c.setup.string.part("silencers_gr") or 0.0
     by = SILENCERS_GR if due > 0 else -min(on, SILENCERS_GR)
     if by == 0:
         return None
     shift = sensitivity(reckoned, "string", by * KG_PER_GRAIN)
-    return Lever(
+    return CorrectionLever(
         "silencers", "spine",
         phrase(f"Silencers, {{by}} {'on' if by > 0 else 'off'}", by=gr(abs(by))), shift, "lever", 8,
         "take them off again" if by > 0 else "put them on again", "string",
@@ -125,13 +126,13 @@ def _silencers(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
     )  # fmt: skip
 
 
-def _plate(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
+def _plate(c: Computed, reckoned: Reckoned, due: float) -> CorrectionLever | None:
     if c.nock.kit == "plain" and not c.setup.arrows.passing("plunger")[0]:
         return None
     window, _ = c.setup.arrows.passing("window_mm")
     by = math.copysign(2.0 if abs(due) > LEVER_MOST / 2 else 1.0, due)
     reading = None if window is None else ArrowPass(window_mm=window + by)
-    return Lever(
+    return CorrectionLever(
         "plate", "spine",
         phrase(f"Plate {abs(by):g} mm {'further out' if by > 0 else 'further in'}"),
         sensitivity(reckoned, "window", by / 1000), "lever", 6, "put it back", "bow", reading,
@@ -139,7 +140,7 @@ def _plate(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
     )  # fmt: skip
 
 
-def _point(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
+def _point(c: Computed, reckoned: Reckoned, due: float) -> CorrectionLever | None:
     point, _ = c.setup.arrows.part("point_gr")
     if point is None:
         return None
@@ -153,7 +154,7 @@ def _point(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
         refused = "on this rig it works the other way: try it, no number is honest"
     elif by < 0 and _under_floor(c, by):
         refused = "it would put the arrow under its floor"
-    return Lever(
+    return CorrectionLever(
         "point", "spine", phrase("Point {to} for {now}", to=gr(point + by), now=gr(point)), shift,
         "lever", 3, "put the old ones back", "arrow_set", ArrowBuild(point_gr=point + by),
         refused=refused,
@@ -167,7 +168,7 @@ def _under_floor(c: Computed, by_gr: float) -> bool:
     return (finished.mass.value + by_gr) / own.weight.value < c.arrow.floor.grains_per_pound
 
 
-def _brace(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
+def _brace(c: Computed, reckoned: Reckoned, due: float) -> CorrectionLever | None:
     """Hardly a lever, and the string's own page sets it by sound: shown with its turns."""
     brace = c.string.brace
     if brace is None:
@@ -181,7 +182,7 @@ def _brace(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
         if whole:
             counted = f", {whole} turn{'s' * (whole > 1)} {'in' if by > 0 else 'out'}"
     inside = within(brace.value + by, low, high)
-    return Lever(
+    return CorrectionLever(
         "brace", "spine",
         phrase(f"Brace {{by}} {'higher' if by > 0 else 'lower'}{counted}", by=mm(abs(by))),
         sensitivity(reckoned, "brace", by / 1000), "lever", 10, "turn it back",
@@ -190,7 +191,7 @@ def _brace(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
     )  # fmt: skip
 
 
-def _length(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
+def _length(c: Computed, reckoned: Reckoned, due: float) -> CorrectionLever | None:
     length, _ = c.setup.arrows.part("shaft_length_mm")
     axis = c.flight.belief.spine
     if due <= 0 or length is None or axis is None:
@@ -206,14 +207,14 @@ def _length(c: Computed, reckoned: Reckoned, due: float) -> Lever | None:
         refused = "nothing is cut while the shaft may be stiff and strike"
     elif drawn is not None and length - cut < drawn + BEYOND_POINT_MM:
         refused = "it would be too short for your draw"
-    return Lever(
+    return CorrectionLever(
         "length", "spine", phrase("Shafts {by} shorter, an eighth at a time", by=mm(cut)),
         steps * one, "lever", 30, "none: a cut is for good", "arrow_set",
         ArrowBuild(shaft_length_mm=round(length - cut, 3)), refused=refused,
     )  # fmt: skip
 
 
-def _shafts(c: Computed, due: float) -> Lever | None:
+def _shafts(c: Computed, due: float) -> CorrectionLever | None:
     own, axis = c.flight.basis.own_lbf, c.flight.belief.spine
     if own is None or axis is None:
         return None
@@ -222,7 +223,7 @@ def _shafts(c: Computed, due: float) -> Lever | None:
     refused = None
     if due > 0 and axis.chances()["false_weak"] > STIFFER_FALSE:
         refused = "nothing stiffer while the shaft may be stiff and strike: prove it first"
-    return Lever(
+    return CorrectionLever(
         "shafts", "spine", phrase("Shafts of {to}", to=spine(wants)), by, "shafts", 9,
         "borrow three; your set stays", trial=Change(what="other_shafts", amount=round(wants, 1)),
         refused=refused,

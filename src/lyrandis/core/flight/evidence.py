@@ -9,9 +9,7 @@ from itertools import pairwise
 from typing import Literal, NamedTuple
 
 from lyrandis.core.arrow.bend import Shot
-from lyrandis.core.arrow.closing import STEPS as MATCH_STEPS
-from lyrandis.core.arrow.closing import Change as MatchChange
-from lyrandis.core.arrow.closing import Moves, moves_of
+from lyrandis.core.arrow.closing import CHANGE_STEPS, MatchChange, Moves, moves_of
 from lyrandis.core.constants import GRAINS_PER_GRAM, MM_PER_IN
 from lyrandis.core.flight.belief import Axis, new_axis
 from lyrandis.core.flight.choose import FlightTest, Sitting, seen, surprising
@@ -55,7 +53,7 @@ BARE_SCATTER_M = 18.0
 
 
 @dataclass(frozen=True)
-class Asked:
+class CurvesAsked:
     """What a rig's curves and levers are computed from; the same rig asks the same."""
 
     shot: Shot
@@ -68,36 +66,36 @@ class Asked:
 class Reckoned:
     """A rig's own curves, and what moves its match."""
 
-    asked: Asked
+    asked: CurvesAsked
     curves: Curves
     moves: Moves
 
 
-_RECKONED: dict[Asked, Reckoned] = {}
+_RECKONED: dict[CurvesAsked, Reckoned] = {}
 _MOST_RECKONED = 32
 
 
-def known(asked: Asked) -> Reckoned | None:
+def known(asked: CurvesAsked) -> Reckoned | None:
     """Return what was reckoned of a rig lately; None where it would have to be worked out.
 
     Source: `reckon`.
 
     >>> from lyrandis.core.example import rig
     >>> shooting = rig().arrow.shooting
-    >>> known(Asked(shooting.shot, 45.0, 1.0, 0.007)) is None
+    >>> known(CurvesAsked(shooting.shot, 45.0, 1.0, 0.007)) is None
     True
     """
     return _RECKONED.get(asked)
 
 
-def reckon(asked: Asked) -> Reckoned:
+def reckon(asked: CurvesAsked) -> Reckoned:
     """Return a rig's curves and what moves its match; heavy, half a second, so kept.
 
     Source: `curves_of`, `moves_of`.
 
     >>> from lyrandis.core.example import rig
     >>> shooting = rig().arrow.shooting
-    >>> found = reckon(Asked(shooting.shot, 45.0, rig().match.matched, 0.007))
+    >>> found = reckon(CurvesAsked(shooting.shot, 45.0, rig().match.matched, 0.007))
     >>> len(found.curves.index), known(found.asked) is found
     (18, True)
     """
@@ -146,13 +144,13 @@ def sensitivity(reckoned: Reckoned, change: MatchChange, amount: float) -> float
 
     >>> from lyrandis.core.example import rig
     >>> c = rig()
-    >>> asked = Asked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
+    >>> asked = CurvesAsked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
     >>> sensitivity(reckon(asked), "length", -0.0254) > 0.5
     True
     """
     matched = reckoned.asked.matched_lbf
     moves = {one.change: one.pounds for one in reckoned.moves.sensitivities}
-    pounds = (moves[change] or 0.0) * amount / MATCH_STEPS[change]
+    pounds = (moves[change] or 0.0) * amount / CHANGE_STEPS[change]
     return -10 * math.log(max(matched + pounds, 1.0) / matched)
 
 
@@ -163,7 +161,7 @@ def point_shift(reckoned: Reckoned, before_gr: float, after_gr: float) -> float 
 
     >>> from lyrandis.core.example import rig
     >>> c = rig()
-    >>> asked = Asked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
+    >>> asked = CurvesAsked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
     >>> point_shift(reckon(asked), 100.0, 125.0) < 0
     True
     """
@@ -189,7 +187,7 @@ def push_of(reckoned: Reckoned, change: Change, own_lbf: float | None, tip_gr: f
 
     >>> from lyrandis.core.example import rig
     >>> c = rig()
-    >>> asked = Asked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
+    >>> asked = CurvesAsked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
     >>> round(push_of(reckon(asked), Change(what="draw_short", amount=25.4), 60.0, 110.0).by, 2)
     0.5
     """
@@ -253,7 +251,7 @@ class Shifted:
     means: Means
 
 
-Step = Saw | Shifted
+SittingStep = Saw | Shifted
 NotCounted = Literal[
     "swings", "too_near", "too_far", "one_kind", "no_spine", "feathers", "walk_back", "older",
     "bare_tail_far",
@@ -290,7 +288,7 @@ def saw(view: View, reading: Seen) -> Saw | NotCounted:
 
     >>> from lyrandis.core.example import rig
     >>> c = rig()
-    >>> asked = Asked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
+    >>> asked = CurvesAsked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
     >>> view = View(reckon(asked), Hands(True), 60.0, 750.0, 110.0)
     >>> saw(view, TailSeen(across=-2, distance_m=2.3)).spine
     1.0
@@ -446,7 +444,7 @@ class Start:
 
 
 @lru_cache(maxsize=16)
-def believed(start: Start, steps: tuple[Step, ...]) -> tuple[Axis, Axis]:
+def believed(start: Start, steps: tuple[SittingStep, ...]) -> tuple[Axis, Axis]:
     """Return what is believed of spine and nock after so many steps, kept step by step.
 
     Source: `seen`, `corrected`.
@@ -469,7 +467,7 @@ def believed(start: Start, steps: tuple[Step, ...]) -> tuple[Axis, Axis]:
 
 
 @lru_cache(maxsize=16)
-def unexpected(start: Start, steps: tuple[Step, ...]) -> bool:
+def unexpected(start: Start, steps: tuple[SittingStep, ...]) -> bool:
     """Tell whether the last step is a reading that wants shooting once more.
 
     Source: `surprising`, by what was believed before it.
@@ -492,7 +490,7 @@ def unexpected(start: Start, steps: tuple[Step, ...]) -> bool:
     )
 
 
-def stepped(axis: Axis, step: Step, noise: Noise) -> Axis:
+def stepped(axis: Axis, step: SittingStep, noise: Noise) -> Axis:
     """Return the belief of one axis after one more step.
 
     Source: `seen`, `corrected`.

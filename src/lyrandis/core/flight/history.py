@@ -4,8 +4,8 @@ from collections.abc import Iterator, Sequence
 from itertools import pairwise
 from typing import Any, NamedTuple
 
-from lyrandis.core.arrow.build import KG_PER_GRAIN
-from lyrandis.core.arrow.closing import Change as MatchChange
+from lyrandis.core.arrow.closing import MatchChange
+from lyrandis.core.constants import KG_PER_GRAIN
 from lyrandis.core.effective import At, Recorded, when
 from lyrandis.core.flight.basis import Upstream
 from lyrandis.core.flight.evidence import (
@@ -15,7 +15,7 @@ from lyrandis.core.flight.evidence import (
     Reckoned,
     Saw,
     Shifted,
-    Step,
+    SittingStep,
     View,
     point_shift,
     saw,
@@ -35,7 +35,7 @@ class LogLine(NamedTuple):
     """One thing in order: what was seen or changed, and how the belief takes it."""
 
     at: At
-    step: Step | None
+    step: SittingStep | None
     seen: Recorded[Seen] | None = None
     why_not: NotCounted | None = None
     entry_id: str | None = None

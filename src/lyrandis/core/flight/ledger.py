@@ -3,7 +3,7 @@
 import math
 
 from lyrandis.core.flight.belief import Axis
-from lyrandis.core.flight.evidence import NOT_COUNTED_WORDS, Shifted, Step
+from lyrandis.core.flight.evidence import NOT_COUNTED_WORDS, Shifted, SittingStep
 from lyrandis.core.flight.history import LogLine
 from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.shapes import NOCK_ORDER, SHAFT_ORDER, LedgerRow
@@ -86,7 +86,7 @@ def _row(
     )
 
 
-def _change_says(step: Step | None) -> Phrase:
+def _change_says(step: SittingStep | None) -> Phrase:
     assert isinstance(step, Shifted)
     if step.axis == "upright":
         return phrase(f"Nock moved {{by}} {'down' if step.by > 0 else 'up'}",

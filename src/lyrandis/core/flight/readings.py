@@ -19,7 +19,7 @@ from lyrandis.core.flight.words import (
     Pushed,
 )
 from lyrandis.core.phrase import Figure, Phrase, gr, mm, phrase, spine
-from lyrandis.core.quantities import PLAUSIBLE, Quantity, believed
+from lyrandis.core.quantities import PLAUSIBLE, Quantity, believable
 from lyrandis.core.reading import BaseReading, Frozen, PartKind, require_something
 
 ALL_PARTS: frozenset[PartKind] = frozenset({"archer", "bow", "string", "arrow_set"})
@@ -54,7 +54,7 @@ class Change(Frozen):
                 f"Give {limits.low:g} to {limits.high:g}, and not nought.",
                 "amount",
             )
-        believed(key, self.amount, info.context)
+        believable(key, self.amount, info.context)
         return self
 
     def say(self) -> Phrase:
@@ -367,7 +367,7 @@ class FlightKit(BaseReading):
     """Whether there are unfletched shafts of this set."""
     longest_m: DistanceM | None = None
     """The furthest that can be shot."""
-    other_shafts_lbf: q.Spine | None = None
+    other_shafts_lbf: q.SpineLbf | None = None
     """Spine of other shafts to hand, to borrow for a trial."""
 
     @model_validator(mode="after")
@@ -409,8 +409,8 @@ class RigTuned(BaseReading):
     settles = False
     needs = frozenset({"archer", "bow"})
     kind: Literal["rig_tuned"] = "rig_tuned"
-    matched_lbf: q.Spine
-    model_lbf: q.Spine
+    matched_lbf: q.SpineLbf
+    model_lbf: q.SpineLbf
     offset: Annotated[float, Quantity("index")]
     sd: Annotated[float, Quantity("index_sd")]
 

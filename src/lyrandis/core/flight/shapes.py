@@ -10,9 +10,9 @@ from lyrandis.core.flight.words import CAUSE_WORDS, HEIGHT_WORDS, AxisName, Clas
 from lyrandis.core.phrase import Phrase
 from lyrandis.core.reading import SubjectKind
 
-Order = tuple[Class, ...]
-SHAFT_ORDER: Order = tuple(CAUSE_WORDS)
-NOCK_ORDER: Order = tuple(HEIGHT_WORDS)
+CauseOrder = tuple[Class, ...]
+SHAFT_ORDER: CauseOrder = tuple(CAUSE_WORDS)
+NOCK_ORDER: CauseOrder = tuple(HEIGHT_WORDS)
 
 
 class Cause(Drawn):

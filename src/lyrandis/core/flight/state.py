@@ -14,8 +14,8 @@ from lyrandis.core.flight.evidence import (
     SITTING,
     Saw,
     Shifted,
+    SittingStep,
     Start,
-    Step,
     believed,
     sitting_of,
     unexpected,
@@ -39,7 +39,7 @@ KINDS_TO_TUNE = 2
 class FlightBelief:
     """What is believed of spine and nock; nothing while the curves are not there."""
 
-    steps: tuple[Step, ...] = ()
+    steps: tuple[SittingStep, ...] = ()
     tunings: tuple[Tuning, ...] = ()
     """What tunings with other arrows said of this bow and archer, the last of each set."""
     start: Start | None = None
@@ -108,7 +108,10 @@ def _done(log: Sequence[LogLine]) -> list[FlightTest]:
 
 
 def _start(
-    upstream: Upstream, basis: FlightBasis, steps: Sequence[Step], tunings: tuple[Tuning, ...]
+    upstream: Upstream,
+    basis: FlightBasis,
+    steps: Sequence[SittingStep],
+    tunings: tuple[Tuning, ...],
 ) -> Start | None:
     if basis.reckoned is None:
         return None

@@ -12,7 +12,7 @@ from lyrandis.core.flight.readings import TrialSet
 from lyrandis.core.nock.readings import CentreShot, LimbBolts, NockHeight, RiserWeight
 from lyrandis.core.phrase import Phrase, mm, phrase
 from lyrandis.core.reading import BaseReading, Fitted
-from lyrandis.core.string.braces import to_pivot
+from lyrandis.core.string.braces import brace_read_to_pivot
 from lyrandis.core.string.readings import BraceHeight, BraceTried, StringBuild, StringTurns
 
 SAME_BRACE_MM = 1.0
@@ -25,7 +25,7 @@ SET: tuple[type[BaseReading], ...] = (
 _PARTS = (("arrow_set", "other arrows"), ("string", "another string"), ("archer", "another archer"))
 
 
-class Change(NamedTuple):
+class SoundChange(NamedTuple):
     """One thing that was changed, and of what kind."""
 
     says: Phrase
@@ -43,12 +43,12 @@ def _brace(readings: EffectiveReadings, grips: ArcherFacts, before: Entry) -> fl
         return None
     last = max(earlier, key=lambda one: when(one.entry)).reading
     assert isinstance(last, BraceHeight | BraceTried)
-    return to_pivot(last.brace_height_mm, last.datum, grips).value
+    return brace_read_to_pivot(last.brace_height_mm, last.datum, grips).value
 
 
 def changes(
     readings: EffectiveReadings, grips: ArcherFacts, before: Entry, after: Entry
-) -> tuple[Change, ...]:
+) -> tuple[SoundChange, ...]:
     """Return what was set otherwise when the later of two recordings was made.
 
     Source: the entries between the two; a brace counts from a millimetre on.
@@ -59,25 +59,25 @@ def changes(
     >>> changes(told.effective, told.archer.grips, entry, entry)
     ()
     """
-    found: list[Change] = []
+    found: list[SoundChange] = []
     then, now = before.fitted or Fitted(), after.fitted or Fitted()
     for part, words in _PARTS:
         if getattr(then, part) != getattr(now, part):
-            found.append(Change(phrase(words), part))
+            found.append(SoundChange(phrase(words), part))
     one, other = (_brace(readings, grips, entry) for entry in (before, after))
     if one is not None and other is not None and abs(other - one) >= SAME_BRACE_MM:
         says = phrase("brace {before} to {after}", before=mm(one), after=mm(other))
-        found.append(Change(says, "brace"))
+        found.append(SoundChange(says, "brace"))
     found += _set_between(readings, before, after)
     return tuple(found)
 
 
-def _set_between(readings: EffectiveReadings, before: Entry, after: Entry) -> Sequence[Change]:
-    newest: dict[str, Change] = {}
+def _set_between(readings: EffectiveReadings, before: Entry, after: Entry) -> Sequence[SoundChange]:
+    newest: dict[str, SoundChange] = {}
     for kind in SET:
         for one in readings.all(kind):
             if when(before) < when(one.entry) < when(after):
                 said = one.reading.say()
                 says = Phrase(said.template[0].lower() + said.template[1:], said.figures)
-                newest[one.reading.kind] = Change(says, one.reading.kind)
+                newest[one.reading.kind] = SoundChange(says, one.reading.kind)
     return list(newest.values())

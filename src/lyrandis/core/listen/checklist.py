@@ -12,7 +12,7 @@ from lyrandis.core.listen.second import MAYBE, POINTS
 from lyrandis.core.phrase import Phrase, gpp, mm, percent, phrase
 from lyrandis.core.string.words import STRING_MATERIAL_WORDS
 
-State = Literal["heard", "gone", "not_heard", "cannot", "not_needed", "may_help"]
+CheckState = Literal["heard", "gone", "not_heard", "cannot", "not_needed", "may_help"]
 LONG_RING_S = 0.35
 """Assumption: a shot that rings longer at 125 to 500 Hz wants dampers."""
 
@@ -22,7 +22,7 @@ class Check(NamedTuple):
 
     key: str
     name: str
-    state: State
+    state: CheckState
     shows: Phrase
     """What the sound shows."""
     from_entries: Phrase | None
@@ -62,7 +62,7 @@ def _brace(c: Computed, shot: SoundHeard | None, pointed: Pointed | None) -> Che
     says = phrase("{brace}", brace=mm(brace.value)) if brace else None
     do = "Sweep the brace: record it a step higher and lower."
     pair = c.listen.shots
-    state: State = "cannot"
+    state: CheckState = "cannot"
     shows = _NO_SHOT
     if shot is not None:
         shows = phrase("record a shot before and after a change")
@@ -154,7 +154,7 @@ def _dampers(c: Computed, shot: SoundHeard | None, pointed: Pointed | None) -> C
     long = longest > LONG_RING_S
     shows = phrase(f"rings {longest:.2f} s, {'long' if long else 'short enough'}")
     other = pointed is not None and pointed.fault is not None
-    state: State = "may_help" if long and not other else "not_needed"
+    state: CheckState = "may_help" if long and not other else "not_needed"
     return Check("dampers", "dampers", state, shows, says, do)
 
 

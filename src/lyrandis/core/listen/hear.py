@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 from lyrandis.core.listen.features import OCTAVES_HZ, Features, line_of
 from lyrandis.core.listen.noise import room_of
-from lyrandis.core.listen.pitch import Note, note_of
+from lyrandis.core.listen.pitch import StringNote, note_of
 from lyrandis.core.listen.quality import Quality, quality_of
 from lyrandis.core.listen.readings import MOST_TAKES, MOST_TIMES, TakeHeard
 from lyrandis.core.listen.second import Second, second_pitch
@@ -34,7 +34,7 @@ class Listened:
     sound: Sound
     takes: tuple[Take, ...]
     features: tuple[Features, ...]
-    note: Note | None
+    note: StringNote | None
     second: Second
     line_db: float
     quality: Quality

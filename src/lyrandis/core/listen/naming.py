@@ -39,11 +39,11 @@ MOST_ODDS = 4.0
 """Nothing is surer than 98 in a hundred: it was proved on made-up sound only."""
 PLAIN_ODDS = (0.0, 0.1, 0.7, 4.0)
 """Assumption: odds of a rattle by how many of three signs a lone pluck shows."""
-SURE = 0.5
+SURE_ENOUGH = 0.5
 """Under one half nothing is named."""
 
 
-class Term(BaseModel):
+class LogisticTerm(BaseModel):
     """One feature of a logistic: (x - centre)/scale, clipped at 3, times its weight."""
 
     name: str
@@ -56,7 +56,7 @@ class Logistic(BaseModel):
     """A score, and from where on it speaks."""
 
     bias: float
-    terms: tuple[Term, ...]
+    terms: tuple[LogisticTerm, ...]
     threshold: float
 
     def score(self, features: Mapping[str, float]) -> float:
@@ -64,7 +64,7 @@ class Logistic(BaseModel):
 
         Source: logistic regression, its figures fitted by `tools/fit_naming.py`.
 
-        >>> term = Term(name="level", weight=2.0, centre=1.0, scale=0.5)
+        >>> term = LogisticTerm(name="level", weight=2.0, centre=1.0, scale=0.5)
         >>> rule = Logistic(bias=-1.0, terms=(term,), threshold=0.0)
         >>> rule.score({"level": 1.5}), rule.score({})
         (1.0, -1.0)
@@ -306,7 +306,7 @@ def point(
     )
     whole = 1.0 + sum(likely.values())
     sure = (likely[fault] if fault else 1.0) / whole
-    if fault is not None and sure < SURE:
+    if fault is not None and sure < SURE_ENOUGH:
         fault, near = None, True
     return Pointed(
         fault=fault,

@@ -14,7 +14,7 @@ from lyrandis.core.bow.readings import ArrowSpeed
 from lyrandis.core.effective import Recorded, when
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.lazy import lazy
-from lyrandis.core.listen.changes import Change, changes
+from lyrandis.core.listen.changes import SoundChange, changes
 from lyrandis.core.listen.compare import (
     BRIGHT_LN,
     LEAST_TAKES,
@@ -26,7 +26,7 @@ from lyrandis.core.listen.compare import (
 from lyrandis.core.listen.facts import ListenFacts
 from lyrandis.core.listen.features import OCTAVES_HZ
 from lyrandis.core.listen.naming import Odds, Pointed, point
-from lyrandis.core.listen.pitch import Note, note_change
+from lyrandis.core.listen.pitch import StringNote, note_change
 from lyrandis.core.listen.quality import PLUCK_SHOT_DB, may
 from lyrandis.core.listen.readings import SoundHeard, TakeHeard
 from lyrandis.core.listen.shafts import TappedSet, tapped_set
@@ -45,8 +45,8 @@ LAST_BRACE_ODDS = 3.0
 TENSION_SD, TENSION_MEND_SD = 2.0, 3.0
 """From so many standard deviations on, the note and the statics disagree, or must be mended."""
 
-Heard = Recorded[SoundHeard]
-_ByKind = dict[What, Heard]
+HeardSound = Recorded[SoundHeard]
+_ByKind = dict[What, HeardSound]
 Levels = Literal["session", "reference", "gain", "no"]
 
 
@@ -71,8 +71,8 @@ class Ring(NamedTuple):
 class Pair:
     """Two recordings of one kind, beside each other."""
 
-    before: Heard
-    after: Heard
+    before: HeardSound
+    after: HeardSound
     how: Levels
     """By what right levels are compared: one session, a reference knock, or not at all."""
     level: Compared | None
@@ -81,16 +81,16 @@ class Pair:
     rings: tuple[Ring, ...]
     bright: Compared | None
     """Of the logs of the centroids."""
-    note: Note | None
+    note: StringNote | None
     """How many times higher the string's note is."""
-    changed: tuple[Change, ...]
+    changed: tuple[SoundChange, ...]
 
 
 class Tension(NamedTuple):
     """The string's tension by its note, and by the statics [N]."""
 
-    heard: Heard
-    note: Note
+    heard: HeardSound
+    note: StringNote
     by_note: Estimate
     by_statics: Estimate | None
 
@@ -135,17 +135,17 @@ class ListenNumbers:
             found[one.reading.mark] = session
         return found
 
-    def of(self, what: What) -> tuple[Heard, ...]:
+    def of(self, what: What) -> tuple[HeardSound, ...]:
         """Return the recordings of a kind that have takes left."""
         return tuple(
             one for one in self.facts.heard if one.reading.what == what and one.reading.counting
         )
 
-    def heard(self, mark: str) -> Heard | None:
+    def heard(self, mark: str) -> HeardSound | None:
         """Return the recording with a mark."""
         return next((one for one in self.facts.heard if one.reading.mark == mark), None)
 
-    def newest_pair(self, what: What) -> tuple[Heard, Heard] | None:
+    def newest_pair(self, what: What) -> tuple[HeardSound, HeardSound] | None:
         """Return the newest recording of a kind and the one before it."""
         told = self.of(what)
         return (told[-2], told[-1]) if len(told) > 1 else None
@@ -166,7 +166,7 @@ class ListenNumbers:
         found = self.newest_pair("shot")
         return self.beside(*found) if found else None
 
-    def beside(self, before: Heard, after: Heard) -> Pair:
+    def beside(self, before: HeardSound, after: HeardSound) -> Pair:
         """Return two recordings compared."""
         how, beside = self._levels(before, after)
         one, other = before.reading, after.reading
@@ -196,7 +196,7 @@ class ListenNumbers:
             ),
         )  # fmt: skip
 
-    def _levels(self, before: Heard, after: Heard) -> tuple[Levels, float]:
+    def _levels(self, before: HeardSound, after: HeardSound) -> tuple[Levels, float]:
         if not (may(before.reading.troubles, "levels") and may(after.reading.troubles, "levels")):
             return "gain", 0.0
         if self.gain_rides(before) or self.gain_rides(after):
@@ -209,7 +209,7 @@ class ListenNumbers:
             return "reference", KNOCK_DB * sum(1 / len(one) for one in knocks) ** 0.5
         return "no", 0.0
 
-    def gain_rides(self, one: Heard) -> bool:
+    def gain_rides(self, one: HeardSound) -> bool:
         """Return whether plucks and shots of a session are equally loud: a phone's doing."""
         session = self.sessions[one.reading.mark]
         sides: dict[What, list[float]] = {"pluck": [], "shot": []}
@@ -229,7 +229,7 @@ class ListenNumbers:
             for level in _of(one.reading, "level_db")
         ]
 
-    def _knock(self, before: Heard, after: Heard) -> float:
+    def _knock(self, before: HeardSound, after: HeardSound) -> float:
         """Return how much louder the knock is in the later session."""
         first, last = (self._knocks(self.sessions[one.reading.mark]) for one in (before, after))
         return middle(last) - middle(first)
@@ -285,7 +285,7 @@ class ListenNumbers:
             fault = found.fault if found else None
         return now, before
 
-    def _comparable(self, before: Heard, after: Heard) -> bool:
+    def _comparable(self, before: HeardSound, after: HeardSound) -> bool:
         """Return whether one may be held against another: one session, shots with one arrow set."""
         first, last = (self.sessions[one.reading.mark] for one in (before, after))
         if first != last:
@@ -339,7 +339,7 @@ class ListenNumbers:
             return Tension(one, note, by_note, self.braced.tension)
         return None
 
-    def _braced_otherwise(self, one: Heard) -> bool:
+    def _braced_otherwise(self, one: HeardSound) -> bool:
         """Return whether the brace was set otherwise since a recording."""
         read = self.setup.string.brace_height
         if read is None or when(read.entry) < when(one.entry):
@@ -358,13 +358,13 @@ class ListenNumbers:
         return tuple(one for one in self.setup.bow.speeds if one.reading.ear is not None)
 
 
-def _reading(one: Heard | None, what: Literal["note", "comparison"]) -> SoundHeard | None:
+def _reading(one: HeardSound | None, what: Literal["note", "comparison"]) -> SoundHeard | None:
     if one is None or not may(one.reading.troubles, what):
         return None
     return one.reading
 
 
-def note_in(heard: SoundHeard) -> Note | None:
+def note_in(heard: SoundHeard) -> StringNote | None:
     """Return the note a recording was heard with.
 
     Source: as it is recorded.
@@ -376,10 +376,10 @@ def note_in(heard: SoundHeard) -> Note | None:
     if heard.note_hz is None or heard.note_half_hz is None:
         return None
     partials = tuple((one.number, one.hz) for one in heard.partials)
-    return Note(heard.note_hz, heard.note_half_hz / 2, partials)
+    return StringNote(heard.note_hz, heard.note_half_hz / 2, partials)
 
 
-def _note_change(before: SoundHeard, after: SoundHeard) -> Note | None:
+def _note_change(before: SoundHeard, after: SoundHeard) -> StringNote | None:
     one, other = note_in(before), note_in(after)
     return note_change(one, other) if one and other else None
 

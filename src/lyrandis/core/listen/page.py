@@ -8,18 +8,18 @@ from lyrandis.core.computed import Computed
 from lyrandis.core.constants import NEWTONS_PER_LBF
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
-from lyrandis.core.listen.checklist import State, checks
+from lyrandis.core.listen.checklist import CheckState, checks
 from lyrandis.core.listen.compare import Compared
-from lyrandis.core.listen.numbers import Heard, Levels, Pair, Ring, note_in
+from lyrandis.core.listen.numbers import HeardSound, Levels, Pair, Ring, note_in
 from lyrandis.core.listen.readings import SoundHeard, TapHeard
-from lyrandis.core.listen.rules import CHECKS, sum_of
+from lyrandis.core.listen.rules import CHECKS, sum_of_sound
 from lyrandis.core.listen.shafts import (
     TAP_PLACE_MM,
     TappedSet,
     beam_as_tapped,
     best_band,
     first_mode,
-    nodes_of,
+    resting_nodes,
 )
 from lyrandis.core.listen.words import TROUBLE_WORDS, Fault, TappedState, What
 from lyrandis.core.phrase import Phrase
@@ -112,7 +112,7 @@ class PairBoard(Drawn):
 class CheckSeen(Drawn):
     key: str
     name: str
-    state: State
+    state: CheckState
     shows: Phrase
     from_entries: Phrase | None
     do: str
@@ -265,7 +265,7 @@ def page(c: Computed) -> ListenPage:
     )  # fmt: skip
 
 
-def _recording(c: Computed, one: Heard) -> RecordingSeen:
+def _recording(c: Computed, one: HeardSound) -> RecordingSeen:
     told: SoundHeard = one.reading
     moved = {each.take for each in told.moved}
     return RecordingSeen(
@@ -398,7 +398,7 @@ def _pointed(c: Computed) -> PointedSeen | None:
         enough=found.enough,
         hint=found.hint,
         proof=CHECKS[found.fault] if found.fault else None,
-        because=sum_of(c, found),
+        because=sum_of_sound(c, found),
         second=found.second,
         second_ratio=found.second_ratio,
         has_before=found.louder is not None or found.rattle is not None,
@@ -425,7 +425,7 @@ def _tension(c: Computed) -> TensionSeen | None:
 
 def _places(c: Computed, state: TappedState) -> HoldPlaces:
     beam = beam_as_tapped(c.arrow.sheet, state, None)
-    low, high = nodes_of(beam)
+    low, high = resting_nodes(beam)
     return HoldPlaces(
         length_mm=1000 * beam.length,
         nodes_mm=(1000 * low, 1000 * high),

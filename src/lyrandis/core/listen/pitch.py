@@ -12,7 +12,7 @@ from lyrandis.core.numeric import Array
 FROM_S, TO_S = 0.04, 0.75
 LOWERED_HZ, POINTS = 4000.0, 32768
 MEDIAN_HZ, MEDIAN_STEP_HZ = 90.0, 8.0
-MOST_DB = 30.0
+MOST_PEAK_DB = 30.0
 GRID, NEAR, FAR = 0.001, 0.8, 1.25
 BLIND_HZ = (45.0, 180.0)
 """Where a note is looked for without a rig: it may then be an octave off."""
@@ -29,7 +29,7 @@ LOW_ONES = -1.5
 """Power of the number a partial counts with: the real series leaves the computed one with it."""
 
 
-class Note(NamedTuple):
+class StringNote(NamedTuple):
     """A string's lowest note, and the partials it was heard in.
 
     `sd` is that of a repeat on the same rig; how far the series lies beside the computed one stands
@@ -46,14 +46,15 @@ class Note(NamedTuple):
         return 2 * self.sd
 
 
-def note_change(before: Note, after: Note) -> Note | None:
+def note_change(before: StringNote, after: StringNote) -> StringNote | None:
     """Return how many times higher a later note is, by the partials both have.
 
     The series of the rig drops out, so that it is good to some cents where a note alone is not.
     None where they share fewer than two. Source: mean of the ratios, weighed by number.
 
-    >>> one = Note(96.0, 0.1, ((2, 192.0), (3, 288.0)))
-    >>> round(note_change(one, Note(97.0, 0.1, ((2, 194.0), (3, 291.1), (5, 485.0)))).value, 4)
+    >>> one = StringNote(96.0, 0.1, ((2, 192.0), (3, 288.0)))
+    >>> later = StringNote(97.0, 0.1, ((2, 194.0), (3, 291.1), (5, 485.0)))
+    >>> round(note_change(one, later).value, 4)
     1.0106
     """
     then, now = dict(before.partials), dict(after.partials)
@@ -67,12 +68,12 @@ def note_change(before: Note, after: Note) -> Note | None:
         return None
     value = float((order * ratio).sum() / order.sum())
     scatter = 1.4826 * float(np.median(np.abs(ratio - np.median(ratio))))
-    return Note(value, float(np.hypot(scatter / np.sqrt(len(ratio)), CHANGE_SD)))
+    return StringNote(value, float(np.hypot(scatter / np.sqrt(len(ratio)), CHANGE_SD)))
 
 
 def note_of(
     sound: Sound, takes: Sequence[Take], series: Sequence[float], expected_hz: float | None
-) -> Note | None:
+) -> StringNote | None:
     """Return the lowest note of a string over all its plucks; None where it is not heard.
 
     `series` is f_n/f_1 of the rig's own string (1, 2, 3 ... where nothing is known of it),
@@ -100,7 +101,7 @@ def note_of(
         return None
     whole = np.mean(spectra, axis=0)  # the geometric mean of powers, in dB
     stands = np.mean(
-        [np.clip(one - running_median(one, cell), 0.0, MOST_DB) for one in spectra], axis=0
+        [np.clip(one - running_median(one, cell), 0.0, MOST_PEAK_DB) for one in spectra], axis=0
     )
     best = _best(stands, cell, series, expected_hz)
     least = STANDS_DB + SINGLE_DB * max(ENOUGH_TAKES - len(spectra), 0)
@@ -144,7 +145,7 @@ def _best(
 
 def _refined(
     stands: Array, whole: Array, cell: float, series: Sequence[float], near_hz: float, least: float
-) -> Note | None:
+) -> StringNote | None:
     """Return the note from each partial that stands out enough, at its own maximum."""
     notes, numbers = [], []
     for number, ratio in enumerate(series[:MOST_PARTIALS], start=1):
@@ -174,4 +175,4 @@ def _refined(
     scatter = 1.4826 * float(np.median(np.abs(told - np.median(told))))
     hertz = told * ratios[order.astype(int) - 1]
     heard = tuple((int(n), float(hz)) for n, hz in zip(order, hertz, strict=True))
-    return Note(value, float(np.hypot(scatter / np.sqrt(len(told)), LEAST_SD_HZ)), heard)
+    return StringNote(value, float(np.hypot(scatter / np.sqrt(len(told)), LEAST_SD_HZ)), heard)

@@ -152,7 +152,7 @@ class ShaftTapped(BaseReading):
     kind: Literal["shaft_tapped"] = "shaft_tapped"
     arrow_number: ArrowNumber
     state: TappedState = "bare"
-    mass_gr: q.ArrowMass | None = None
+    mass_gr: q.ArrowMassGr | None = None
     """What it weighs as it was tapped, where it was weighed."""
     mark: SoundMark
     taps: Annotated[tuple[TapHeard, ...], Field(min_length=1, max_length=MOST_TAPS)]

@@ -13,7 +13,7 @@ from lyrandis.core.phrase import Figure, Phrase, decibels, lbf, percent, phrase,
 
 MADE_UP = "Proved on made-up sound only, of a second kind that shares nothing with the first: no " \
     "recorded bow was compared."  # fmt: skip
-RECORD = j.Action(label="Record", stage="listen", control="bring")
+RECORD_SOUND = j.Action(label="Record", stage="listen", control="bring")
 LIST = j.Action(label="See the list", stage="listen", control="checks")
 RECORDINGS = j.Action(label="See the recordings", stage="listen", control="recordings")
 TAPS = j.Action(label="See the shafts", stage="listen", control="shafts")
@@ -121,16 +121,16 @@ def _judge_pointed(c: Computed) -> list[j.Finding]:
     severity: j.Severity = "watch" if pointed.hint or fault in ("brace", "contact") else "mend"
     if fault == "arrow":
         severity = "watch"
-    return [_finding("sound-points", severity, sentence, sum_of(c, pointed), LIST)]
+    return [_finding("sound-points", severity, sentence, sum_of_sound(c, pointed), LIST)]
 
 
-def sum_of(c: Computed, pointed: Pointed) -> tuple[Phrase, ...]:
+def sum_of_sound(c: Computed, pointed: Pointed) -> tuple[Phrase, ...]:
     """Return what a sound showed, in lines.
 
     Source: definition.
 
     >>> from lyrandis.core.example import rig
-    >>> [one.text() for one in sum_of(rig(), Pointed(None, 0.9, True, rattle=-2.0))]
+    >>> [one.text() for one in sum_of_sound(rig(), Pointed(None, 0.9, True, rattle=-2.0))]
     ['Clicks and lines: 2.0 under the threshold.', 'No second pitch.']
     """
     lines: list[Phrase] = []
@@ -166,7 +166,7 @@ def _judge_apart(c: Computed) -> list[j.Finding]:
             text = "The two recordings are of different places or phones: levels do not compare."
             return [_finding("sound-apart", "watch", phrase(text),
                              (phrase("Knock a reference in both, or record both in one session."),),
-                             RECORD)]  # fmt: skip
+                             RECORD_SOUND)]  # fmt: skip
         return []
     level = pair.level
     sums = (
@@ -182,7 +182,7 @@ def _judge_apart(c: Computed) -> list[j.Finding]:
             ),
             least=decibels(level.would_show_db),
         )
-        return [_finding("sound-apart", "watch", sentence, sums, RECORD)]
+        return [_finding("sound-apart", "watch", sentence, sums, RECORD_SOUND)]
     way = "quieter" if level.change_db < 0 else "louder"
     said = f"After is {way} by {{change}}.{many}"
     sentence = phrase(said, change=decibels(abs(level.change_db), level.half_db))

@@ -12,12 +12,12 @@ from typing import NamedTuple
 import numpy as np
 
 from lyrandis.core.arrow.beam import Beam, modes_of
-from lyrandis.core.arrow.build import KG_PER_GRAIN, BuildSheet
+from lyrandis.core.arrow.build import BuildSheet
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.readings import NumberedArrow
 from lyrandis.core.arrow.spine import pounds, stiffness
 from lyrandis.core.arrow.words import ShaftMaterial
-from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.effective import Recorded
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.readings import ShaftTapped
@@ -54,13 +54,13 @@ def per_root_ei(beam: Beam) -> tuple[float, ...]:
 
 
 @lru_cache(maxsize=64)
-def nodes_of(beam: Beam) -> tuple[float, float]:
+def resting_nodes(beam: Beam) -> tuple[float, float]:
     """Return where the lowest note stands still, from the nock's end [m]: hold it there.
 
     Source: the zeros of the first mode of `modes_of`; 22.4 % from the ends of a bare shaft.
 
     >>> bare = Beam(1.0, 0.03, 0.0, 0.0)
-    >>> [round(one, 3) for one in nodes_of(bare)]
+    >>> [round(one, 3) for one in resting_nodes(bare)]
     [0.224, 0.776]
     """
     modes = modes_of(beam)

@@ -4,7 +4,7 @@ from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import NEWTONS_PER_LBF
 from lyrandis.core.listen.checklist import checks, first_to_do
-from lyrandis.core.listen.rules import CHECKS, LIST, RECORD
+from lyrandis.core.listen.rules import CHECKS, LIST, RECORD_SOUND
 from lyrandis.core.listen.words import FAULT_WORDS
 from lyrandis.core.phrase import Phrase, decibels, hertz, lbf, percent, phrase
 from lyrandis.core.stage_spec import Ask
@@ -111,7 +111,7 @@ def _listen_step(c: Computed) -> j.NextStep | None:
             why=phrase("A shot cannot tell a loose part from a good one. A pluck can."),
             tells=phrase("It settles what is loose, a slack strand, and the string's tension."),
             minutes=2,
-            action=RECORD,
+            action=RECORD_SOUND,
         )
     pair = listen.pair
     if pair is not None and pair.level is not None and not pair.level.told_apart:
@@ -120,7 +120,7 @@ def _listen_step(c: Computed) -> j.NextStep | None:
             why=phrase("Before and after are not told apart yet."),
             tells=phrase("With more takes a smaller difference shows."),
             minutes=5,
-            action=RECORD,
+            action=RECORD_SOUND,
         )
     return None
 

@@ -13,7 +13,7 @@ import numpy as np
 from lyrandis.core.listen.sound import Sound, levels
 
 FROM_S, TO_S, COLUMN_S = -0.02, 0.2, 0.0005
-STEPS = 100
+TRACE_STEPS = 100
 """Full height of a drawing, either way."""
 PICTURE_FROM_S, PICTURE_TO_S, HOP_S, WINDOW_S = -0.04, 0.36, 0.004, 0.016
 ROWS, LOW_HZ = 56, 80.0
@@ -53,8 +53,8 @@ def traces(
                default=0.0) or 1.0  # fmt: skip
     return tuple(
         Trace(
-            tuple(round(STEPS * float(one.min(initial=0.0)) / peak) for one in piece),
-            tuple(round(STEPS * float(one.max(initial=0.0)) / peak) for one in piece),
+            tuple(round(TRACE_STEPS * float(one.min(initial=0.0)) / peak) for one in piece),
+            tuple(round(TRACE_STEPS * float(one.max(initial=0.0)) / peak) for one in piece),
         )
         for piece in pieces
     )

@@ -3,16 +3,15 @@
 import math
 from dataclasses import dataclass
 
-from lyrandis.core.arrow.build import KG_PER_GRAIN
 from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.statics import DrawCurve
-from lyrandis.core.constants import NEWTONS_PER_LBF, TRADE_OFFSET_MM
+from lyrandis.core.constants import KG_PER_GRAIN, NEWTONS_PER_LBF, TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.lazy import lazy
 from lyrandis.core.listen.hear import StringVoice
 from lyrandis.core.listen.partials import ServedString, partials_hz, shape, tension_of
-from lyrandis.core.listen.pitch import Note
+from lyrandis.core.listen.pitch import StringNote
 from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.numbers import StringNumbers
 
@@ -91,16 +90,16 @@ class BracedString:
     def voice(self) -> StringVoice:
         return StringVoice(self.series, self.expected_hz)
 
-    def tension_by(self, note: Note) -> Estimate:
+    def tension_by(self, note: StringNote) -> Estimate:
         """Return the tension its note asks for [N].
 
         Source: `tension_of`.
 
         >>> from lyrandis.core.example import rig
-        >>> from lyrandis.core.listen.pitch import Note
+        >>> from lyrandis.core.listen.pitch import StringNote
         >>> c = rig()
         >>> string = braced_string(c.setup.string, c.string, c.bow, c.archer.drawn_to.value)
-        >>> asked = string.tension_by(Note(string.expected_hz, 0.3))
+        >>> asked = string.tension_by(StringNote(string.expected_hz, 0.3))
         >>> abs(asked.value / string.tension.value - 1) < 0.02
         True
         """

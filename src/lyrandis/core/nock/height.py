@@ -19,7 +19,7 @@ START_MM: dict[Hold, tuple[float, float, float]] = {
     "thumb": (0.5, 0.0, 1.0),
 }
 """Assumption: lift to begin with, and the band to search in, by the trade's habit."""
-PER_CRAWL = 0.13
+HEIGHT_PER_CRAWL = 0.13
 """Assumption: lift wanted per mm of crawl: an arrow's width for a deep one of 60 mm."""
 NOCK_OVER_SHAFT_MM = 0.5
 """Assumption: an arrow's nock is this much wider than its shaft where nobody measured it."""
@@ -30,7 +30,7 @@ WORTH_TWO_MM = 1.0
 """Two nocks are offered where they take this much off the mean error of the height."""
 
 
-class Start(NamedTuple):
+class HeightStart(NamedTuple):
     """Where to begin searching."""
 
     lift_mm: float
@@ -38,7 +38,7 @@ class Start(NamedTuple):
     high_mm: float
 
 
-def start_lift(hold: Hold, crawl_mm: float, nock_mm: float) -> Start:
+def start_lift(hold: Hold, crawl_mm: float, nock_mm: float) -> HeightStart:
     """Return the lift to begin with for a hold and the crawl it is set for.
 
     A crawl asks for 0.13 mm a mm more, at most an arrow's width.
@@ -50,8 +50,8 @@ def start_lift(hold: Hold, crawl_mm: float, nock_mm: float) -> Start:
     7.9
     """
     start, low, high = START_MM[hold]
-    more = min(PER_CRAWL * crawl_mm, nock_mm)
-    return Start(start + more, low + more, high + more)
+    more = min(HEIGHT_PER_CRAWL * crawl_mm, nock_mm)
+    return HeightStart(start + more, low + more, high + more)
 
 
 def nock_diameter(shaft_mm: float | None, measured_mm: float | None) -> Estimate:
@@ -159,7 +159,7 @@ def one_nock(crawls: Sequence[CrawlShare]) -> NockPlan:
     total = sum(one.shots for one in crawls)
     mean = sum(one.shots * one.crawl_mm for one in crawls) / total
     square = sum(one.shots * (one.crawl_mm - mean) ** 2 for one in crawls) / total
-    return NockPlan((mean,), PER_CRAWL * math.sqrt(square))
+    return NockPlan((mean,), HEIGHT_PER_CRAWL * math.sqrt(square))
 
 
 def two_nocks(crawls: Sequence[CrawlShare]) -> NockPlan | None:

@@ -15,8 +15,8 @@ from lyrandis.core.lazy import lazy
 from lyrandis.core.nock.facts import NockFacts
 from lyrandis.core.nock.height import (
     HeightShot,
+    HeightStart,
     Schools,
-    Start,
     lift_of,
     nock_diameter,
     schools_of,
@@ -79,7 +79,7 @@ class NockNumbers:
         return self.facts.fixed is not None and self.facts.fixed.reading.locked
 
     @lazy
-    def start(self) -> Start:
+    def start(self) -> HeightStart:
         """Where to begin searching."""
         hold = self.hold or ASSUMED_HOLD
         return start_lift(hold, self.facts.crawl_mm, self.arrow_nock.value)

@@ -30,7 +30,7 @@ class NockHeight(BaseReading):
     by = "measured"
     needs = frozenset({"bow", "string"})
     kind: Literal["nock_height"] = "nock_height"
-    height_mm: q.NockHeight
+    height_mm: q.NockHeightMm
     datum: NockDatum
 
     def say(self) -> Phrase:
@@ -59,7 +59,7 @@ class NockShot(BaseReading):
     settles = False
     needs = frozenset({"bow", "string"})
     kind: Literal["nock_shot"] = "nock_shot"
-    lift_mm: q.NockHeight
+    lift_mm: q.NockHeightMm
     flew: NockFlight
 
     def say(self) -> Phrase:

@@ -12,7 +12,7 @@ BANDS_MM: dict[Hold, tuple[float, float, float]] = {
     "thumb": (-0.5, -3.0, 1.0),
 }
 """Assumption: upper less lower gap by the trade's habit: target, and the band round it."""
-PER_CRAWL = 0.1
+TILLER_PER_CRAWL = 0.1
 NEAR_EVEN_MM = 2.0
 WALKING_MM = 30.0
 """From this usual crawl on a string walker's tiller is near even."""
@@ -60,7 +60,7 @@ def tiller_band(hold: Hold, crawl_mm: float = 0.0) -> TillerBand:
     """
     target, low, high = BANDS_MM[hold]
     if hold != "thumb" and crawl_mm > 0:
-        target = BANDS_MM["three_under"][0] - PER_CRAWL * crawl_mm
+        target = BANDS_MM["three_under"][0] - TILLER_PER_CRAWL * crawl_mm
         if crawl_mm >= WALKING_MM:
             target = max(target, -NEAR_EVEN_MM)
             return TillerBand(target, -NEAR_EVEN_MM, NEAR_EVEN_MM)

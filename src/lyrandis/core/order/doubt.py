@@ -34,11 +34,11 @@ class Event(NamedTuple):
     """When, for the reader; the order of events is what counts."""
 
 
-Mark = Literal["unset", "settled", "direct", "rests", "waits"]
+NodeMark = Literal["unset", "settled", "direct", "rests", "waits"]
 
 
 @dataclass(frozen=True)
-class Kind:
+class NodeKind:
     """What the settings of a rig are."""
 
     kit: BowKit = "plain"
@@ -55,11 +55,11 @@ class Kind:
 
 
 @dataclass(frozen=True)
-class State:
+class NodeState:
     """How one setting stands."""
 
     node: Node
-    mark: Mark
+    mark: NodeMark
     value: Setting | None = None
     touched: bool = False
     at: datetime | None = None
@@ -90,12 +90,12 @@ class _Known:
     at: dict[Node, datetime | None] = field(default_factory=dict)
 
 
-def distance(before: Setting, now: Setting, threshold: float | None) -> float:
+def moved_by(before: Setting, now: Setting, threshold: float | None) -> float:
     """Return how far a setting moved, in thresholds; a different word is infinitely far.
 
     Source: definition; of arrows, mass counts by the edge's own threshold and spine by 5 %.
 
-    >>> distance(190.0, 193.2, 3.2), distance("cord-1", "cord-2", None), distance(5.0, 5.0, None)
+    >>> moved_by(190.0, 193.2, 3.2), moved_by("cord-1", "cord-2", None), moved_by(5.0, 5.0, None)
     (1.0, inf, 0.0)
     """
     if before == now:
@@ -125,7 +125,7 @@ def _finds(events: Sequence[Event]) -> dict[Node, int]:
     return found
 
 
-def _known(events: Sequence[Event], kind: Kind) -> _Known:
+def _known(events: Sequence[Event], kind: NodeKind) -> _Known:
     """Go through the events once; a snapshot is taken only where a setting was last found."""
     edges, known, finds = into(kind.kit, kind.walks), _Known(), _finds(events)
     values, unknown = known.values, known.unknown
@@ -157,7 +157,7 @@ def _largest(node: Node, edges: tuple[Edge, ...], known: _Known) -> tuple[float,
             level = (
                 math.inf
                 if up in known.unknown
-                else distance(snap[up], known.values[up], edge.threshold)
+                else moved_by(snap[up], known.values[up], edge.threshold)
             )
         elif up in blind and up in known.unknown and known.moved[up] > blind[up]:
             level = math.inf
@@ -169,47 +169,47 @@ def _largest(node: Node, edges: tuple[Edge, ...], known: _Known) -> tuple[float,
 
 
 def states_of(
-    events: Sequence[Event], kind: Kind, waiting: frozenset[Node] = frozenset()
-) -> dict[Node, State]:
+    events: Sequence[Event], kind: NodeKind, waiting: frozenset[Node] = frozenset()
+) -> dict[Node, NodeState]:
     """Return how every setting of a rig stands, in order of work.
 
     `events` come in order; `waiting` are settings that only time settles.
     Source: definition (docs/MECHANICS.md, the order of work).
 
     >>> steps = (("brace", 190.0), ("nock", 3.0), ("brace", 194.0))
-    >>> states_of([Event(node, "set", to) for node, to in steps], Kind())["nock"].mark
+    >>> states_of([Event(node, "set", to) for node, to in steps], NodeKind())["nock"].mark
     'direct'
     """
     edges, known = into(kind.kit, kind.walks), _known(events, kind)
-    found: dict[Node, State] = {}
+    found: dict[Node, NodeState] = {}
     for node in kind.nodes:
         found[node] = _state(node, edges[node], known, found, node in waiting)
     return found
 
 
 def _state(
-    node: Node, edges: tuple[Edge, ...], known: _Known, found: dict[Node, State], waits: bool
-) -> State:
+    node: Node, edges: tuple[Edge, ...], known: _Known, found: dict[Node, NodeState], waits: bool
+) -> NodeState:
     value = None if node in known.unknown else known.values.get(node)
     if node in known.unknown:
-        return State(node, "direct", None, True, known.at.get(node))
+        return NodeState(node, "direct", None, True, known.at.get(node))
     if node not in known.at:
-        return State(node, "unset")
+        return NodeState(node, "unset")
     at = known.at[node]
     level, edge = _largest(node, edges, known)
     if level >= 1 and edge is not None:
         up = edge.above
         now = None if up in known.unknown else known.values.get(up)
-        return State(node, "direct", value, False, at, edge, known.snaps[node].get(up), now)
+        return NodeState(node, "direct", value, False, at, edge, known.snaps[node].get(up), now)
     if waits:
-        return State(node, "waits", value, False, at)
+        return NodeState(node, "waits", value, False, at)
     for edge in edges:
         if edge.carries and found[edge.above].mark in ("direct", "rests", "waits"):
-            return State(node, "rests", value, False, at, on=edge.above)
-    return State(node, "settled", value, False, at)
+            return NodeState(node, "rests", value, False, at, on=edge.above)
+    return NodeState(node, "settled", value, False, at)
 
 
-class Next(NamedTuple):
+class NextNode(NamedTuple):
     """The setting to see to next."""
 
     node: Node
@@ -220,14 +220,14 @@ class Next(NamedTuple):
     """The setting that only waits, where this one is done meanwhile."""
 
 
-def next_of(states: dict[Node, State], kind: Kind) -> Next | None:
+def next_of(states: dict[Node, NodeState], kind: NodeKind) -> NextNode | None:
     """Return the setting to see to next, None when all that is asked for stands.
 
     Of those unset or in doubt themselves, with all that carries into them settled: the least in
     order of work, then in minutes. While the string settles, what does not descend from it.
     Source: definition (docs/MECHANICS.md, the order of work).
 
-    >>> next_of(states_of([], Kind()), Kind()).node
+    >>> next_of(states_of([], NodeKind()), NodeKind()).node
     'string'
     """
     edges, needed = into(kind.kit, kind.walks), kind.needed
@@ -254,26 +254,26 @@ def next_of(states: dict[Node, State], kind: Kind) -> Next | None:
         return None
     node = min(due, key=lambda one: (RANKS[one], _minutes(states[one])))
     state = states[node]
-    return Next(node, _checks(state), _minutes(state), waiting)
+    return NextNode(node, _checks(state), _minutes(state), waiting)
 
 
-def _checks(state: State) -> bool:
+def _checks(state: NodeState) -> bool:
     """Return whether looking is enough: it has a value, and nobody moved it."""
     return state.value is not None and not state.touched
 
 
-def _minutes(state: State) -> int:
+def _minutes(state: NodeState) -> int:
     check, do = MINUTES[state.node]
     return check if _checks(state) else do
 
 
-def minutes_to_clear(states: dict[Node, State]) -> int:
+def minutes_to_clear(states: dict[Node, NodeState]) -> int:
     """Return the minutes it takes to check all that is in doubt itself.
 
     Source: sum of the minutes to check.
 
     >>> steps = (("brace", 190.0), ("nock", 3.0), ("brace", 194.0))
-    >>> minutes_to_clear(states_of([Event(node, "set", to) for node, to in steps], Kind()))
+    >>> minutes_to_clear(states_of([Event(node, "set", to) for node, to in steps], NodeKind()))
     1
     """
     return sum(

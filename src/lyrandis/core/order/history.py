@@ -22,7 +22,7 @@ from lyrandis.core.nock.readings import CentreShot, LimbsInLine, NockHeight
 from lyrandis.core.order.doubt import Did, Event, Setting
 from lyrandis.core.order.graph import KITS
 from lyrandis.core.order.words import Node
-from lyrandis.core.string.braces import to_pivot
+from lyrandis.core.string.braces import brace_read_to_pivot
 from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.numbers import StringNumbers
 from lyrandis.core.string.readings import BraceHeight, BraceTried
@@ -197,7 +197,9 @@ def _braces(
         *facts.tried,
         *(one for one in others if isinstance(one.reading, BraceHeight | BraceTried)),
     ]
-    return _set("brace", read, lambda one: to_pivot(one.brace_height_mm, one.datum, grips).value)
+    return _set(
+        "brace", read, lambda one: brace_read_to_pivot(one.brace_height_mm, one.datum, grips).value
+    )
 
 
 def _nocks(setup: "Setup", nock: NockNumbers) -> list[_Done]:

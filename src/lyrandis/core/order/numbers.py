@@ -14,10 +14,10 @@ from lyrandis.core.lazy import lazy
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.order.doubt import (
     Event,
-    Kind,
-    Next,
+    NextNode,
+    NodeKind,
+    NodeState,
     Setting,
-    State,
     minutes_to_clear,
     next_of,
     states_of,
@@ -58,9 +58,9 @@ class OrderNumbers:
     nock: NockNumbers
 
     @lazy
-    def kind(self) -> Kind:
+    def kind(self) -> NodeKind:
         habit = self.facts.habit
-        return Kind(
+        return NodeKind(
             self.nock.kit,
             walks=self.setup.nock.crawl_mm > 0 or bool(self.setup.crawls.marks),
             habit=habit.reading.habit if habit else "workbench",
@@ -84,11 +84,11 @@ class OrderNumbers:
         return frozenset({"settled"}) if self.string.settled is False else frozenset()
 
     @lazy
-    def states(self) -> dict[Node, State]:
+    def states(self) -> dict[Node, NodeState]:
         return states_of(self.events, self.kind, self.waiting)
 
     @lazy
-    def coming(self) -> Next | None:
+    def coming(self) -> NextNode | None:
         """The setting to see to next; None when all that is asked for stands."""
         return next_of(self.states, self.kind)
 
@@ -238,7 +238,7 @@ class OrderNumbers:
         return phrase(f"The {above} went from {{was}} to {{now}} {since}", was=was, now=now)
 
 
-def _reason_of(state: State) -> Phrase | None:
+def _reason_of(state: NodeState) -> Phrase | None:
     """Return why a setting is in doubt in a few words; None where it stands."""
     if state.touched:
         return phrase("moved, not measured")
@@ -259,7 +259,7 @@ def _reason_of(state: State) -> Phrase | None:
     return phrase(f"{name} {{by}} {word} since", by=figure)
 
 
-def _by_stiffness(state: State) -> bool:
+def _by_stiffness(state: NodeState) -> bool:
     """Return whether arrows changed in stiffness more than in the mass that would be said."""
     if not isinstance(state.before, tuple) or not isinstance(state.now, tuple):
         return False

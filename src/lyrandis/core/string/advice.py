@@ -3,7 +3,7 @@
 from typing import NamedTuple
 
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import TRADE_OFFSET_MM
+from lyrandis.core.constants import TRADE_OFFSET_MM, USUAL_GPP
 from lyrandis.core.string.strands import (
     FACTOR_OF_SAFETY,
     FEWEST_STRANDS,
@@ -16,10 +16,9 @@ from lyrandis.core.string.strands import (
     strand_advice,
     tensions_of,
 )
-from lyrandis.core.string.turns import Order, next_string, turns_for
+from lyrandis.core.string.turns import StringOrder, next_string, turns_for
 from lyrandis.core.string.words import StringMaterial
 
-USUAL_GPP = 9.0
 SMALL_SHAFT_MM = 7.5
 """Assumption: arrows to this thickness have the small nock groove."""
 
@@ -130,7 +129,7 @@ def turns_to(c: Computed, brace_mm: float) -> float | None:
     return turns_for(bundle, gain, brace_mm - brace.value)
 
 
-def next_order(c: Computed, brace_mm: float) -> Order | None:
+def next_order(c: Computed, brace_mm: float) -> StringOrder | None:
     """Return the string to order for a brace; None where the present one is not known.
 
     Source: as `next_string`.

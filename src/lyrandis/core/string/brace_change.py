@@ -5,8 +5,8 @@ from typing import NamedTuple
 from lyrandis.core.archer.words import Hold
 from lyrandis.core.bow.moving_mass import moving_mass
 from lyrandis.core.bow.statics import BowShape, draw_curve
-from lyrandis.core.bow.thrust import KG_PER_GRAIN, returned
-from lyrandis.core.constants import JOULES_PER_LBF_MM, MM_PER_IN
+from lyrandis.core.bow.thrust import returned
+from lyrandis.core.constants import JOULES_PER_LBF_MM, KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.errors import DomainError
 from lyrandis.core.string.length import HALF_STEP_MM
 

@@ -23,14 +23,14 @@ PLUNGER_DEPTH_IN = (0.0, 0.12)
 """Assumption: the plunger's line stands over the pivot, 3 mm either way, where nobody measured."""
 
 
-def to_pivot(height_mm: float, datum: BraceDatum, grips: ArcherFacts) -> Estimate:
+def brace_read_to_pivot(height_mm: float, datum: BraceDatum, grips: ArcherFacts) -> Estimate:
     """Return a brace height to the deepest part of the grip, with its sd [mm].
 
     Source: the trade's datums of brace, less the grip's depth to them.
 
-    >>> to_pivot(190.0, "pivot", ArcherFacts()).value
+    >>> brace_read_to_pivot(190.0, "pivot", ArcherFacts()).value
     190.0
-    >>> round(to_pivot(234.45, "back", ArcherFacts()).value, 2)
+    >>> round(brace_read_to_pivot(234.45, "back", ArcherFacts()).value, 2)
     190.0
     """
     if datum == "pivot":
@@ -99,7 +99,7 @@ def settling_log(facts: StringFacts, grips: ArcherFacts) -> SettlingLog:
         if hours is None or (found and hours < found[-1].hours):
             early += 1
             continue
-        height = to_pivot(reading.brace_height_mm, reading.datum, grips).value
+        height = brace_read_to_pivot(reading.brace_height_mm, reading.datum, grips).value
         found.append(SettlingReading(round(hours, 3), height, _segment(facts, recorded)))
     return SettlingLog(tuple(found), early)
 
@@ -127,11 +127,13 @@ def turned_braces(facts: StringFacts, grips: ArcherFacts) -> tuple[TurnedBrace, 
         before = bisect_right(told, at, key=itemgetter(0))
         if before:
             reading = recorded.reading
-            height = to_pivot(reading.brace_height_mm, reading.datum, grips).value
+            height = brace_read_to_pivot(reading.brace_height_mm, reading.datum, grips).value
             found.append((at, TurnedBrace(told[before - 1][1], height)))
     for tried in facts.tried:
         if tried.reading.turns is not None:
-            height = to_pivot(tried.reading.brace_height_mm, tried.reading.datum, grips).value
+            height = brace_read_to_pivot(
+                tried.reading.brace_height_mm, tried.reading.datum, grips
+            ).value
             found.append((when(tried.entry), TurnedBrace(tried.reading.turns, height)))
     if facts.tried:
         found.sort(key=itemgetter(0))

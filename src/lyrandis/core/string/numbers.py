@@ -11,8 +11,8 @@ from lyrandis.core.estimate import Estimate
 from lyrandis.core.lazy import lazy
 from lyrandis.core.string.braces import (
     SettlingLog,
+    brace_read_to_pivot,
     settling_log,
-    to_pivot,
     turned_braces,
     usual_limits,
 )
@@ -39,7 +39,7 @@ class StringNumbers:
         read = self.facts.brace_height
         if read is None:
             return None
-        return to_pivot(read.reading.brace_height_mm, read.reading.datum, self.grips)
+        return brace_read_to_pivot(read.reading.brace_height_mm, read.reading.datum, self.grips)
 
     @lazy
     def limits(self) -> tuple[float, float]:
@@ -133,7 +133,9 @@ class StringNumbers:
         comparable = self._comparable
         return tuple(
             Height(
-                to_pivot(one.reading.brace_height_mm, one.reading.datum, self.grips).value,
+                brace_read_to_pivot(
+                    one.reading.brace_height_mm, one.reading.datum, self.grips
+                ).value,
                 one.reading.sound,
                 one.reading.shock,
                 one.reading.takes_db if one.entry.id in comparable else (),

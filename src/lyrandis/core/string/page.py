@@ -7,12 +7,11 @@ import numpy as np
 from lyrandis.core.archer.words import Hold
 from lyrandis.core.arrow.closing import changed, match_all
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM
+from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM, USUAL_GPP
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.phrase import Phrase, mm, phrase
 from lyrandis.core.stage_spec import Page
 from lyrandis.core.string.advice import (
-    USUAL_GPP,
     advice_of,
     groove_of,
     next_order,
@@ -46,7 +45,7 @@ class Advised(Drawn):
     served_mm: float
 
 
-class Sheet(Drawn):
+class StringSheet(Drawn):
     """The string as it is, and as it would be ordered."""
 
     rule_mm: float
@@ -176,7 +175,7 @@ class StringPage(Page):
     """What the string's pages draw."""
 
     stage: Literal["string"] = "string"
-    sheet: Sheet
+    sheet: StringSheet
     settling: SettlingDrawing
     turns: TurnsTable | None
     valley: Valley
@@ -198,7 +197,7 @@ def page(c: Computed) -> StringPage:
     )
 
 
-def _sheet(c: Computed) -> Sheet:
+def _sheet(c: Computed) -> StringSheet:
     facts, numbers = c.setup.string, c.string
     both, diameter = numbers.length, numbers.diameter
     thread = facts.part("thread_mm")
@@ -206,7 +205,7 @@ def _sheet(c: Computed) -> Sheet:
     advised = [(material, advice_of(c, material)) for material in FIBRES]
     turns = facts.turns[-1].reading.turns if facts.turns else None
     nock = c.setup.nock.arrow_nock
-    return Sheet(
+    return StringSheet(
         rule_mm=both.rule_mm,
         computed_mm=both.computed_mm,
         length_mm=numbers.length_mm,

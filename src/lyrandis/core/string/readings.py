@@ -36,7 +36,7 @@ class StringBuild(BaseReading):
     material: StringMaterial | None = None
     string_type: StringType | None = None
     strands: Annotated[int, Quantity("strands")] | None = None
-    string_length_mm: q.StringLength | None = None
+    string_length_mm: q.StringLengthMm | None = None
     string_mass_gr: q.PartMass | None = None
     bundle_mm: q.BundleDiameter | None = None
     """Diameter of the unserved bundle."""
@@ -121,7 +121,7 @@ class BraceHeight(BaseReading):
     by = "measured"
     needs = frozenset({"bow", "string"})
     kind: Literal["brace_height"] = "brace_height"
-    brace_height_mm: q.BraceHeight
+    brace_height_mm: q.BraceHeightMm
     datum: BraceDatum = "pivot"
     hours_strung: q.HoursStrung | None = None
     """Hours this string has been strung, where the archer counts them."""
@@ -142,7 +142,7 @@ class BraceTried(BaseReading):
     settles = False
     needs = frozenset({"bow", "string"})
     kind: Literal["brace_tried"] = "brace_tried"
-    brace_height_mm: q.BraceHeight
+    brace_height_mm: q.BraceHeightMm
     datum: BraceDatum = "pivot"
     sound: Ratings = ()
     shock: Ratings = ()

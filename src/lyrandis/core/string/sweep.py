@@ -48,7 +48,7 @@ class Height(NamedTuple):
     """Loudness of recordings, against any one level."""
 
 
-class Heard(NamedTuple):
+class Loudness(NamedTuple):
     """One height in one channel."""
 
     value: float
@@ -102,7 +102,7 @@ def _rise(off_in: Array) -> Array:
     return MOST_DB * (1 - np.exp(-_CURVATURES * off_in**2 / MOST_DB))
 
 
-def loudness_of(takes_db: tuple[float, ...]) -> Heard:
+def loudness_of(takes_db: tuple[float, ...]) -> Loudness:
     """Return one height's loudness from its takes, robust, with its sd [dB].
 
     The median of few or many, the mean without the two ends of four to six; the spread is held
@@ -117,10 +117,10 @@ def loudness_of(takes_db: tuple[float, ...]) -> Heard:
     value = sum(ordered[1:-1]) / (n - 2) if 4 <= n <= 6 else float(np.median(ordered))
     off = sum(min(max(take - value, -2.5), 2.5) ** 2 for take in ordered)
     spread = (4 * TAKE_SD_DB**2 + off) / (3 + n)
-    return Heard(value, math.sqrt(1.25 * spread / n + HEIGHT_SD_DB**2))
+    return Loudness(value, math.sqrt(1.25 * spread / n + HEIGHT_SD_DB**2))
 
 
-def rated(ratings: tuple[float, ...]) -> Heard:
+def rated(ratings: tuple[float, ...]) -> Loudness:
     """Return one height's rating, with its sd [points]: the mean, part of the doubt shared.
 
     Assumption: a single rating is good to 1.5 points; only the shot's own part averages out.
@@ -130,7 +130,7 @@ def rated(ratings: tuple[float, ...]) -> Heard:
     """
     n = len(ratings)
     shared = RATING_SD**2 - SHOT_SHARE**2
-    return Heard(sum(ratings) / n, math.sqrt(shared + SHOT_SHARE**2 / n))
+    return Loudness(sum(ratings) / n, math.sqrt(shared + SHOT_SHARE**2 / n))
 
 
 def grid_of(limits_mm: tuple[float, float]) -> tuple[Array, Array]:
@@ -149,7 +149,7 @@ def grid_of(limits_mm: tuple[float, float]) -> tuple[Array, Array]:
     return grid, np.exp(-0.5 * (outside / SHOULDER_IN) ** 2)
 
 
-def _loud(heard: list[Heard], rise: Array) -> Array:
+def _loud(heard: list[Loudness], rise: Array) -> Array:
     """Return the likelihood of recordings: the level out by weighted mean, robust in its scale."""
     chi2 = _chi2(heard, rise)
     freedom = len(heard) - 1
@@ -160,7 +160,7 @@ def _loud(heard: list[Heard], rise: Array) -> Array:
     return found
 
 
-def _felt(heard: list[Heard], rise: Array) -> Array:
+def _felt(heard: list[Loudness], rise: Array) -> Array:
     """Return the likelihood of a channel of ratings: own zero, own points per dB."""
     found: Array = sum(
         (np.exp(-_chi2(heard, gain * rise) / 2) for gain in _GAINS), np.zeros(rise.shape[1:])
@@ -168,7 +168,7 @@ def _felt(heard: list[Heard], rise: Array) -> Array:
     return found / len(_GAINS)
 
 
-def _chi2(heard: list[Heard], expected: Array) -> Array:
+def _chi2(heard: list[Loudness], expected: Array) -> Array:
     value = np.array([one.value for one in heard])[:, None, None]
     weight = np.array([1 / one.sd**2 for one in heard])[:, None, None]
     off = value - expected

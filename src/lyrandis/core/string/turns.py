@@ -116,7 +116,7 @@ def turns_word(turns_per_in: float, kind: StringType) -> TurnsWord:
     return "spongy" if turns_per_in > MOST_PER_IN else "good"
 
 
-class Order(NamedTuple):
+class StringOrder(NamedTuple):
     """What to ask for in the next string [mm]."""
 
     finished_mm: float
@@ -126,7 +126,7 @@ class Order(NamedTuple):
     """The same before any turns: what an endless loop is laid to."""
 
 
-def next_string(bundle: Bundle, gain: Estimate, wished_mm: float) -> Order:
+def next_string(bundle: Bundle, gain: Estimate, wished_mm: float) -> StringOrder:
     """Return the string that gives the wished change of brace with 0.4 turns an inch.
 
     On the bow it is L - dh/g long; bare, longer by what its turns take.
@@ -139,7 +139,9 @@ def next_string(bundle: Bundle, gain: Estimate, wished_mm: float) -> Order:
     """
     finished = bundle.length_mm - wished_mm / gain.value
     turns = round(2 * ORDERED_PER_IN * finished / MM_PER_IN) / 2
-    return Order(finished, turns, finished + shortening(finished, bundle.diameter_mm.value, turns))
+    return StringOrder(
+        finished, turns, finished + shortening(finished, bundle.diameter_mm.value, turns)
+    )
 
 
 class TurnedBrace(NamedTuple):
