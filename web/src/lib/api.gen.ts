@@ -4750,10 +4750,10 @@ export interface components {
             hunts: boolean;
         };
         /**
-         * Recorded
+         * RecordedEntries
          * @description What was recorded, and the assessment that follows.
          */
-        Recorded: {
+        RecordedEntries: {
             /** Entries */
             entries: components["schemas"]["Entry"][];
             /** Overruled */
@@ -5330,42 +5330,6 @@ export interface components {
             shared_half_lbf: number | null;
         };
         /**
-         * Sheet
-         * @description The string as it is, and as it would be ordered.
-         */
-        Sheet: {
-            /** Rule Mm */
-            rule_mm: number;
-            /** Computed Mm */
-            computed_mm: number | null;
-            /** Length Mm */
-            length_mm: number;
-            /** Length Told */
-            length_told: boolean;
-            /** Diameter Mm */
-            diameter_mm: number | null;
-            /** Diameter Plus Minus Mm */
-            diameter_plus_minus_mm: number | null;
-            /** Served Mm */
-            served_mm: number | null;
-            /** Groove Mm */
-            groove_mm: number;
-            /** Groove Told */
-            groove_told: boolean;
-            /** Advised */
-            advised: components["schemas"]["Advised"][];
-            /** Factor */
-            factor: number | null;
-            /** Few Strands */
-            few_strands: boolean;
-            /** Turns */
-            turns: number | null;
-            /** Per Inch */
-            per_inch: number | null;
-            /** Order */
-            order: components["schemas"]["Phrase"][];
-        };
-        /**
          * ShotCare
          * @description How well the archer shoots and sees, until their own groups say it.
          */
@@ -5935,7 +5899,7 @@ export interface components {
              * @enum {string}
              */
             stage: "string";
-            sheet: components["schemas"]["Sheet"];
+            sheet: components["schemas"]["StringSheet"];
             settling: components["schemas"]["SettlingDrawing"];
             turns: components["schemas"]["TurnsTable"] | null;
             valley: components["schemas"]["Valley"];
@@ -5958,6 +5922,42 @@ export interface components {
              * @default true
              */
             settled: boolean;
+        };
+        /**
+         * StringSheet
+         * @description The string as it is, and as it would be ordered.
+         */
+        StringSheet: {
+            /** Rule Mm */
+            rule_mm: number;
+            /** Computed Mm */
+            computed_mm: number | null;
+            /** Length Mm */
+            length_mm: number;
+            /** Length Told */
+            length_told: boolean;
+            /** Diameter Mm */
+            diameter_mm: number | null;
+            /** Diameter Plus Minus Mm */
+            diameter_plus_minus_mm: number | null;
+            /** Served Mm */
+            served_mm: number | null;
+            /** Groove Mm */
+            groove_mm: number;
+            /** Groove Told */
+            groove_told: boolean;
+            /** Advised */
+            advised: components["schemas"]["Advised"][];
+            /** Factor */
+            factor: number | null;
+            /** Few Strands */
+            few_strands: boolean;
+            /** Turns */
+            turns: number | null;
+            /** Per Inch */
+            per_inch: number | null;
+            /** Order */
+            order: components["schemas"]["Phrase"][];
         };
         /**
          * StringStrung
@@ -7990,7 +7990,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Recorded"];
+                    "application/json": components["schemas"]["RecordedEntries"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -8036,7 +8036,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Recorded"];
+                    "application/json": components["schemas"]["RecordedEntries"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -8080,7 +8080,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Recorded"];
+                    "application/json": components["schemas"]["RecordedEntries"];
                 };
             };
             400: components["responses"]["Problem400"];
