@@ -107,7 +107,7 @@ def ladder(family: Family, draw_in: float) -> SchoolsAsked | None:
     Assumption: a school's rule of thumb put into numbers by us.
 
     >>> ladder("target_recurve", 28.4)
-    Asked(low=68.0, high=68.0)
+    SchoolsAsked(low=68.0, high=68.0)
     """
     if family not in LADDER_FAMILIES:
         return None
@@ -146,7 +146,7 @@ def limb_first(family: Family, draw_in: float, purpose: Purpose | None) -> Schoo
     Assumption: a school's rule of thumb put into numbers by us.
 
     >>> limb_first("hunting_recurve", 28.0, "hunting")
-    Asked(low=58, high=60)
+    SchoolsAsked(low=58, high=60)
     """
     if family not in TAKEDOWN_FAMILIES:
         return None
@@ -161,7 +161,7 @@ def range_by_draw(family: Family, draw_in: float, purpose: Purpose | None) -> Sc
     Assumption: a school's rule of thumb put into numbers by us.
 
     >>> range_by_draw("hunting_recurve", 28.0, "hunting")
-    Asked(low=56.0, high=60.0)
+    SchoolsAsked(low=56.0, high=60.0)
     """
     shift = RANGE_PER_DRAW * (draw_in - 28)
     low, high = (float(round(end + shift)) for end in RANGE_AT_28_IN[family])

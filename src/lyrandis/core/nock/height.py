@@ -45,7 +45,7 @@ def start_lift(hold: Hold, crawl_mm: float, nock_mm: float) -> HeightStart:
     Assumption: figures of the trade's habit (docs/MECHANICS.md).
 
     >>> start_lift("split", 0.0, 8.0)
-    Start(lift_mm=3.0, low_mm=1.0, high_mm=5.0)
+    HeightStart(lift_mm=3.0, low_mm=1.0, high_mm=5.0)
     >>> start_lift("three_under", 30.0, 6.5).lift_mm
     7.9
     """
