@@ -160,7 +160,7 @@ def test_two_nocks_are_the_best_of_all_cuts(shares: list[tuple[float, float]]) -
         sum(c.shots * min((c.crawl_mm - a) ** 2, (c.crawl_mm - b) ** 2) for c in crawls)
         for a in settings for b in settings[::8]
     )  # fmt: skip
-    assert two.error_mm <= h.PER_CRAWL * math.sqrt(nearest / total) + 0.02
+    assert two.error_mm <= h.HEIGHT_PER_CRAWL * math.sqrt(nearest / total) + 0.02
 
 
 def test_one_nock_is_enough_where_crawls_lie_close() -> None:
