@@ -168,22 +168,32 @@ def weakest(*origins: Origin | Source) -> Origin:
 
 def found(
     stage: StageKey,
-    rule: str,
+    finding: str,
     severity: Severity,
     sentence: Phrase,
     sum_: tuple[Phrase, ...],
     action: Action | None = None,
     title: str | None = None,
+    *,
+    rule: str | None = None,
 ) -> Finding:
-    """Return a finding that goes by the name of its rule.
+    """Return a finding; it goes by the name of its rule unless another rule is given.
 
-    >>> found("string", "brace-quiet", "watch", Phrase("Try {it}."), ()).id
+    >>> found("string", "brace-quiet", "watch", Phrase("Try {it}."), ()).rule
     'brace-quiet'
+    >>> found("bow", "speed-off", "watch", Phrase("Look."), (), rule="chronograph").rule
+    'chronograph'
     """
     return Finding(
-        id=rule, stage=stage, severity=severity, sentence=sentence, sum=sum_, rule=rule,
-        action=action, title=title,
-    )  # fmt: skip
+        id=finding,
+        stage=stage,
+        severity=severity,
+        sentence=sentence,
+        sum=sum_,
+        rule=rule or finding,
+        action=action,
+        title=title,
+    )
 
 
 MOST_LINES = 6

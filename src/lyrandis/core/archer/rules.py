@@ -1,5 +1,7 @@
 """Judging the archer's draw, hook and hold; every finding with its sum."""
 
+from functools import partial
+
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import Draw, DrawReading
 from lyrandis.core.archer.facts import ArcherFacts
@@ -58,6 +60,7 @@ RULES: tuple[j.Rule, ...] = (
 _MEASURE = j.Action(label="Measure it on an arrow", stage="archer", control="draw")
 _LOOK = j.Action(label="Look at the readings", stage="archer", control="readings")
 _HOOK = j.Action(label="Measure the hook depth", stage="archer", control="hook")
+_finding = partial(j.found, "archer")
 
 
 def reading_line(reading: DrawReading) -> Phrase:
@@ -122,14 +125,8 @@ def _draw_finding(
     line = phrase(
         f"{how} {{draw}} on pivot + 1¾ in.", draw=mm(draw.length.value, draw.length.plus_minus)
     )
-    return j.Finding(
-        id=finding,
-        stage="archer",
-        severity=severity,
-        sentence=sentence,
-        sum=(*reading_lines(draw.used), line),
-        rule=rule,
-        action=action,
+    return _finding(
+        finding, severity, sentence, (*reading_lines(draw.used), line), action, rule=rule
     )
 
 
@@ -143,16 +140,15 @@ def _judge_beside(draw: Draw) -> list[j.Finding]:
             continue
         side = "longer" if gap > 0 else "shorter"
         found.append(
-            j.Finding(
-                id=f"draw-beside-{reading.recorded.entry.id}",
-                stage="archer",
-                severity="watch",
-                sentence=phrase(
+            _finding(
+                f"draw-beside-{reading.recorded.entry.id}",
+                "watch",
+                phrase(
                     f"An outranked reading is {{gap}} {side} than the draw in use. "
                     "Check that both were taken to the same datum.",
                     gap=mm(abs(gap)),
                 ),
-                sum=(
+                (
                     reading_line(reading),
                     phrase(
                         "{gap} apart, where {allowed} is explained.",
@@ -160,8 +156,8 @@ def _judge_beside(draw: Draw) -> list[j.Finding]:
                         allowed=mm(allowed),
                     ),
                 ),
+                _LOOK,
                 rule="draw-agreement",
-                action=_LOOK,
             )
         )
     return found
@@ -172,19 +168,18 @@ def _judge_datum(draw: Draw, archer: ArcherFacts) -> list[j.Finding]:
         assumed = {"back": archer.back_depth, "belly": archer.belly_depth}
         if reading.shared in assumed and assumed[reading.shared] is None:
             return [
-                j.Finding(
-                    id="grip-assumed",
-                    stage="archer",
-                    severity="watch",
-                    sentence=phrase(
+                _finding(
+                    "grip-assumed",
+                    "watch",
+                    phrase(
                         f"The draw was read to the {reading.shared}, and this bow's grip depth is "
                         "assumed. Measure pivot to "
                         f"{reading.shared} to take {{pm}} off the ±.",
                         pm=mm(2 * reading.shared_sd),
                     ),
-                    sum=(reading_line(reading),),
+                    (reading_line(reading),),
+                    j.Action(label="Enter the grip depth", stage="archer", control="grip"),
                     rule="draw-datum",
-                    action=j.Action(label="Enter the grip depth", stage="archer", control="grip"),
                 )
             ]
     return []
@@ -204,32 +199,30 @@ def _judge_hook(c: Computed, draw: Draw, at_hook: Estimate) -> list[j.Finding]:
     )
     if archer.hook_depth is None:
         return [
-            j.Finding(
-                id="hook-assumed",
-                stage="archer",
-                severity="watch",
-                sentence=phrase(
+            _finding(
+                "hook-assumed",
+                "watch",
+                phrase(
                     f"For {hold} the hook is taken to be {{hook}} behind the nock. "
                     "Weigh the bow with the string at {at}.",
                     hook=hook,
                     at=mm(at_hook.value),
                 ),
-                sum=lines,
+                lines,
+                _HOOK,
                 rule="hook-depth",
-                action=_HOOK,
             )
         ]
     return [
-        j.Finding(
-            id="hook-measured",
-            stage="archer",
-            severity="good",
-            sentence=phrase(
+        _finding(
+            "hook-measured",
+            "good",
+            phrase(
                 "Your hook is {hook} behind the nock: weigh with the string at {at}.",
                 hook=hook,
                 at=mm(at_hook.value),
             ),
-            sum=lines,
+            lines,
             rule="hook-depth",
         )
     ]

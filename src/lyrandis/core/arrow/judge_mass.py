@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from functools import partial
 from typing import Literal
 
 from lyrandis.core import judgement as j
@@ -14,10 +15,11 @@ from lyrandis.core.arrow.mass import (
     grains_per_pound,
     shaft_length,
 )
-from lyrandis.core.bow.thrust import FLOOR_TIMES
+from lyrandis.core.bow.schools import band_words
+from lyrandis.core.bow.thrust import FLOOR_TIMES, USUAL_WEIGHT_LBF
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Phrase, gpp, gr, lbf, mm, phrase
 
@@ -31,15 +33,18 @@ RULES: tuple[j.Rule, ...] = (
         id="arrow-floor",
         stage="arrow",
         title="Grains per pound and the floor",
-        statement="Grains per pound is the finished arrow's mass over the draw weight at your own "
-        "full draw. The bowyer's minimum is the floor. Without one it is computed: 4.2 times the "
-        "virtual mass of a bow of this kind, length and draw that weighs 45 lb at 28 in, per "
-        "pound, held inside what the trade allows the kind: target recurves 6.5 to 8, selfbows 7.5 "
-        "to 9, longbows and hunting recurves 8 to 9.5, static tips 9.5 to 12 short, 11 to 13.5 "
-        "long, 13 to 15.5 large. The lightest arrow of the set is judged. From the floor up is "
-        "Good; to half a grain under it Watch, tolerated with a stiff enough shaft; to a whole one "
-        "Mend; further is Stop. Under the bowyer's word it is Mend to half a grain, then Stop. "
-        "Nothing under 6 gr/lb is ever Good.",
+        statement="Grains per pound is the finished arrow's mass over the draw weight at your "
+        "own full draw. The bowyer's minimum is the floor. Without one it is computed: "
+        f"{FLOOR_TIMES:g} times the virtual mass of a bow of this kind, length and draw that "
+        f"weighs {USUAL_WEIGHT_LBF:g} lb at {MARKED_DRAW_MM / MM_PER_IN:g} in, per pound, held "
+        f"inside what the trade allows the kind: target recurves {band_words('target_recurve')}, "
+        f"selfbows {band_words('selfbow')}, longbows and hunting recurves "
+        f"{band_words('hunting_recurve')}, static tips {band_words('short_rigid_tip')} short, "
+        f"{band_words('long_rigid_tip')} long, {band_words('large_rigid_tip')} large. The "
+        "lightest arrow of the set is judged. From the floor up is Good; to half a grain under "
+        "it Watch, tolerated with a stiff enough shaft; to a whole one Mend; further is Stop. "
+        "Under the bowyer's word it is Mend to half a grain, then Stop. Nothing under "
+        f"{NEVER_GOOD_GPP:g} gr/lb is ever Good.",
         school="Maker's limit, else mechanics inside the trade's band",
         source="The bowyer's word decides. The computed floor leaves a constant share of the "
         "energy behind, good to a grain per pound; the bands are sayings of the trade.",
@@ -57,7 +62,8 @@ RULES: tuple[j.Rule, ...] = (
         id="arrow-spread",
         stage="arrow",
         title="A set of one mass",
-        statement="Heaviest less lightest over the mean: past 3 % is Watch, past 6 % is Mend.",
+        statement=f"Heaviest less lightest over the mean: past {100 * MASS_SPREAD_TO_WATCH:.0f} "
+        f"% is Watch, past {100 * MASS_SPREAD_TO_MEND:.0f} % is Mend.",
         school="Lyrandis convention",
         source="A convention; tighter is better for far targets.",
     ),
@@ -93,6 +99,7 @@ MOST_FROM_POINT_GR = 60.0
 WILD = 0.3
 """Parts and scale further apart than this share cannot be the same arrow."""
 _HEAVIER = j.Action(label="Try a heavier point", stage="arrow", control="point")
+_finding = partial(j.found, "arrow")
 
 
 def judge(c: Computed) -> list[j.Finding]:
@@ -151,15 +158,13 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
         point = short_gr <= MOST_FROM_POINT_GR and not _weak(c)
         action = _HEAVIER if point else WEIGH_HEAVIER
     return [
-        j.Finding(
-            id="arrow-floor",
-            stage="arrow",
+        _finding(
+            "arrow-floor",
+            severity,
+            phrase(texts[severity], **figures),
+            floor_sum(c, finished, weight),
+            action,
             title="These arrows are too light",
-            severity=severity,
-            sentence=phrase(texts[severity], **figures),
-            sum=floor_sum(c, finished, weight),
-            rule="arrow-floor",
-            action=action,
         )
     ]
 
@@ -243,16 +248,13 @@ def _judge_mass(c: Computed) -> list[j.Finding]:
     mass = gr(finished.mass.value, finished.mass.plus_minus)
     if finished.stale is not None:
         return [
-            j.Finding(
-                id="arrow-changed",
-                stage="arrow",
-                severity="mend",
-                sentence=phrase(
-                    "Parts changed after these arrows weighed {mass}. Weigh again.", mass=mass
-                ),
-                sum=mass_sum(finished),
+            _finding(
+                "arrow-changed",
+                "mend",
+                phrase("Parts changed after these arrows weighed {mass}. Weigh again.", mass=mass),
+                mass_sum(finished),
+                WEIGH_ARROW,
                 rule="arrow-mass",
-                action=WEIGH_ARROW,
             )
         ]
     if finished.basis == "weighed":
@@ -263,14 +265,13 @@ def _judge_mass(c: Computed) -> list[j.Finding]:
         "estimated": "supposed",
     }[finished.basis]
     return [
-        j.Finding(
-            id="arrow-not-weighed",
-            stage="arrow",
-            severity="watch",
-            sentence=phrase(f"{{mass}} is {how}. A grain scale settles it.", mass=mass),
-            sum=mass_sum(finished),
+        _finding(
+            "arrow-not-weighed",
+            "watch",
+            phrase(f"{{mass}} is {how}. A grain scale settles it.", mass=mass),
+            mass_sum(finished),
+            WEIGH_ARROW,
             rule="arrow-mass",
-            action=WEIGH_ARROW,
         )
     ]
 
@@ -309,38 +310,36 @@ def _judge_spread(c: Computed) -> list[j.Finding]:
     count = len(finished.weighed)
     advice = "" if severity == "good" else " Set the odd ones aside."
     return [
-        j.Finding(
-            id="arrow-spread",
-            stage="arrow",
-            severity=severity,
-            sentence=phrase(
+        _finding(
+            "arrow-spread",
+            severity,
+            phrase(
                 f"{count} arrows within {{spread}}, {share:.1%} of their mass.{advice}",
                 spread=gr(spread),
             ),
-            sum=mass_sum(finished),
-            rule="arrow-spread",
-            action=None
-            if severity == "good"
-            else j.Action(label="Look at the arrows", stage="arrow", control="masses"),
+            mass_sum(finished),
+            (
+                None
+                if severity == "good"
+                else j.Action(label="Look at the arrows", stage="arrow", control="masses")
+            ),
         )
     ]
 
 
 def _wildly_off(arrow: ArrowMass, parts: Estimate) -> j.Finding:
     """Question a scale and parts that cannot be the same arrow."""
-    return j.Finding(
-        id="arrow-parts",
-        stage="arrow",
-        severity="mend",
-        sentence=phrase(
+    return _finding(
+        "arrow-parts",
+        "mend",
+        phrase(
             "Parts add up to {parts}, the scale says {scale}. They cannot be the same arrow: "
             "one of them was typed or read wrong.",
             parts=gr(parts.value, parts.plus_minus),
             scale=gr(arrow.mass.value),
         ),
-        sum=mass_sum(replace(arrow, weighed=())),
-        rule="arrow-parts",
-        action=j.Action(label="Look at the parts", stage="arrow", control="shaft"),
+        mass_sum(replace(arrow, weighed=())),
+        j.Action(label="Look at the parts", stage="arrow", control="shaft"),
     )
 
 
@@ -368,20 +367,20 @@ def _judge_parts(c: Computed) -> list[j.Finding]:
         else "Parts add up to {parts}, the scale says {scale}: {gap} unexplained."
     )
     return [
-        j.Finding(
-            id="arrow-parts",
-            stage="arrow",
-            severity="good" if agrees else "watch",
-            sentence=phrase(text, **figures),
-            sum=tuple(
+        _finding(
+            "arrow-parts",
+            "good" if agrees else "watch",
+            phrase(text, **figures),
+            tuple(
                 phrase(f"{part.name.capitalize()} {{mass}}.", mass=gr(part.mass.value))
                 for part in arrow.parts
                 if part.mass.value
             ),
-            rule="arrow-parts",
-            action=None
-            if agrees
-            else j.Action(label="Look at the parts", stage="arrow", control="shaft"),
+            (
+                None
+                if agrees
+                else j.Action(label="Look at the parts", stage="arrow", control="shaft")
+            ),
         )
     ]
 
@@ -438,20 +437,20 @@ def _judge_length(c: Computed) -> list[j.Finding]:
     }
     spread = {**figures, "beyond": mm(abs(beyond.value), beyond.plus_minus)}
     return [
-        j.Finding(
-            id="arrow-length",
-            stage="arrow",
-            title="These arrows are too short",
-            severity=severity,
-            sentence=phrase(text, **figures),
-            sum=(
+        _finding(
+            "arrow-length",
+            severity,
+            phrase(text, **figures),
+            (
                 phrase("{pivot} to the pivot less {length} is {beyond} short.", **spread)
                 if beyond.value < 0
                 else phrase("{length} less {pivot} to the pivot leaves {beyond}.", **spread),
             ),
-            rule="arrow-length",
-            action=_MARK_DRAW
-            if severity == "watch"
-            else j.Action(label="Enter the shaft length", stage="arrow", control="shaft"),
+            (
+                _MARK_DRAW
+                if severity == "watch"
+                else j.Action(label="Enter the shaft length", stage="arrow", control="shaft")
+            ),
+            title="These arrows are too short",
         )
     ]

@@ -1,5 +1,7 @@
 """Judging the quiver: cracked and crooked arrows, and how alike the set is in spine."""
 
+from functools import partial
+
 from lyrandis.core import judgement as j
 from lyrandis.core.arrow.quiver import CROOKED_MM, QuiverArrow
 from lyrandis.core.computed import Computed
@@ -33,11 +35,13 @@ RULES: tuple[j.Rule, ...] = (
         id="spine-spread",
         stage="arrow",
         title="A set of one spine",
-        statement="Stiffest less weakest over the mean: past 6 % is Watch, past 12 % is Mend.",
+        statement=f"Stiffest less weakest over the mean: past {100 * SPINE_SPREAD_TO_WATCH:.0f} "
+        f"% is Watch, past {100 * SPINE_SPREAD_TO_MEND:.0f} % is Mend.",
         school="Lyrandis convention",
         source="A convention; a tenth of spine is one step of the index.",
     ),
 )
+_finding = partial(j.found, "arrow")
 
 
 def judge(c: Computed) -> list[j.Finding]:
@@ -74,18 +78,16 @@ def _judge_cracked(quiver: tuple[QuiverArrow, ...]) -> list[j.Finding]:
         return []
     each = "it" if len(cracked) == 1 else "them"
     return [
-        j.Finding(
-            id="arrow-cracked",
-            stage="arrow",
-            title="A cracked arrow",
-            severity="stop",
-            sentence=phrase(
+        _finding(
+            "arrow-cracked",
+            "stop",
+            phrase(
                 f"{_plural(cracked)} cracked. Break {each} in two, so that nobody shoots {each}, "
                 f"and mark {each} retired."
             ),
-            sum=tuple(_seen(one) for one in cracked),
-            rule="arrow-cracked",
-            action=_QUIVER,
+            tuple(_seen(one) for one in cracked),
+            _QUIVER,
+            title="A cracked arrow",
         )
     ]
 
@@ -104,14 +106,13 @@ def _judge_looked(in_use: list[QuiverArrow]) -> list[j.Finding]:
     count = len(in_use)
     who = f"None of the {count} numbered arrows is" if all_of_them else f"{_plural(unseen)} not"
     return [
-        j.Finding(
-            id="arrow-not-looked",
-            stage="arrow",
-            severity="watch",
-            sentence=phrase(f"{who} flexed and looked at yet. Do it before they are shot."),
-            sum=(phrase(f"{count - len(unseen)} of {count} looked at."),),
+        _finding(
+            "arrow-not-looked",
+            "watch",
+            phrase(f"{who} flexed and looked at yet. Do it before they are shot."),
+            (phrase(f"{count - len(unseen)} of {count} looked at."),),
+            _QUIVER,
             rule="arrow-cracked",
-            action=_QUIVER,
         )
     ]
 
@@ -121,17 +122,15 @@ def _judge_straight(in_use: list[QuiverArrow]) -> list[j.Finding]:
     if not crooked:
         return []
     return [
-        j.Finding(
-            id="arrow-straight",
-            stage="arrow",
-            severity="watch",
-            sentence=phrase(f"{_plural(crooked)} crooked. Straighten or set aside."),
-            sum=tuple(
+        _finding(
+            "arrow-straight",
+            "watch",
+            phrase(f"{_plural(crooked)} crooked. Straighten or set aside."),
+            tuple(
                 phrase(f"Arrow {one.number} runs out {{by}}.", by=gap(one.straight_mm or 0.0))
                 for one in crooked
             ),
-            rule="arrow-straight",
-            action=_QUIVER,
+            _QUIVER,
         )
     ]
 
@@ -146,18 +145,18 @@ def _judge_spread(c: Computed) -> list[j.Finding]:
         severity = "mend" if share > SPINE_SPREAD_TO_MEND else "watch"
     advice = "" if severity == "good" else " Choose the ones that belong together."
     return [
-        j.Finding(
-            id="spine-spread",
-            stage="arrow",
-            severity=severity,
-            sentence=phrase(
+        _finding(
+            "spine-spread",
+            severity,
+            phrase(
                 f"{len(shafts.entries)} arrows within {shafts.spread:.1f} lb of spine, "
                 f"{share:.0%} of it.{advice}"
             ),
-            sum=(phrase("Mean {mean}.", mean=spine(shafts.value.value)),),
-            rule="spine-spread",
-            action=None
-            if severity == "good"
-            else j.Action(label="Choose a matched set", stage="arrow", control="matched"),
+            (phrase("Mean {mean}.", mean=spine(shafts.value.value)),),
+            (
+                None
+                if severity == "good"
+                else j.Action(label="Choose a matched set", stage="arrow", control="matched")
+            ),
         )
     ]

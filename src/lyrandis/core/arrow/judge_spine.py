@@ -1,14 +1,17 @@
 """Judging the spine: the shafts against what the rig wants, and whether the tail clears the bow."""
 
 import math
+from functools import partial
 
 from lyrandis.core import judgement as j
 from lyrandis.core.arrow.judge_mass import lightest_gpp
 from lyrandis.core.arrow.match import (
+    FAR_INDEX,
     MARGINAL_NS,
     SLAP_NS,
     STIFFEST,
     STRONG_LBF,
+    WEAKEST,
     WEAKEST_AT_ALL,
     SpineMatch,
     Stiffness,
@@ -18,6 +21,14 @@ from lyrandis.core.arrow.match import (
 )
 from lyrandis.core.arrow.shooting import ArrowSide, Shooting, outward_is_left
 from lyrandis.core.arrow.spine_board import rule_of
+from lyrandis.core.arrow.thumb_rule import (
+    FROM_LENGTH_IN,
+    FROM_POINT_GR,
+    LOW_STRETCH,
+    PAST_CENTRE,
+    PER_25_GR,
+    PER_INCH,
+)
 from lyrandis.core.arrow.ways import no_match
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import Phrase, gap, gpp, hertz, millis, mps, percent, phrase, ratio, spine
@@ -44,24 +55,26 @@ _SEVERITY: dict[Stiffness, j.Severity] = {
 
 LIGHT_BOW_LBF = 26.0
 """Assumption: below this on the fingers hardly a shaft on sale is weak enough."""
+WEAK_BEYOND_DOUBT = -2.5
+"""Index from which a shaft is weak whatever the releases say. Convention."""
 
 RULES: tuple[j.Rule, ...] = (
     j.Rule(
         id="spine-match",
         stage="arrow",
         title="The spine this rig wants",
-        statement="The shot is computed, release to clear of the bow, for spines from 130 lb down "
-        "to 26 lb, on a light bow to 12 lb, nine releases that differ in push, way and string. "
-        "Each has its match, the first spine whose tail leaves without leaning; the mean of the "
-        "middle five is the rig's. The band is their spread, at least a tenth either way and all "
-        "spines round it that lean unseen, widened by what is not known of plate, point and "
-        "string, and a tenth downward on bows from 55 lb up, where the mechanics lean stiff. The "
-        "index is 10 ln(own/matched). Inside the band is Good, to 2.5 a little off (Watch). Beyond "
-        "it is Mend where the rule of thumb puts the shafts on the same side, else the schools "
-        "disagree (Watch). Under "
-        f"{LIGHT_BOW_LBF:.0f} lb on the fingers stiff shafts are Watch at most: first arrows "
-        "usually are, and it costs accuracy, not the bow. Nobody has measured thumb releases: with "
-        "an assumed window they are Watch at most.",
+        statement="The shot is computed, release to clear of the bow, for spines from "
+        f"{STIFFEST:.0f} lb down to {WEAKEST:.0f} lb, on a light bow to {WEAKEST_AT_ALL:.0f} lb, "
+        "nine releases that differ in push, way and string. Each has its match, the first spine "
+        "whose tail leaves without leaning; the mean of the middle five is the rig's. The band "
+        "is their spread, at least a tenth either way and all spines round it that lean unseen, "
+        "widened by what is not known of plate, point and string, and a tenth downward on bows "
+        f"from {STRONG_LBF[1]:.0f} lb up, where the mechanics lean stiff. The index is 10 "
+        f"ln(own/matched). Inside the band is Good, to {FAR_INDEX:g} a little off (Watch). "
+        "Beyond it is Mend where the rule of thumb puts the shafts on the same side, else the "
+        f"schools disagree (Watch). Under {LIGHT_BOW_LBF:.0f} lb on the fingers stiff shafts are "
+        "Watch at most: first arrows usually are, and it costs accuracy, not the bow. Nobody "
+        "has measured thumb releases: with an assumed window they are Watch at most.",
         school="Mechanics of the flexing arrow",
         source="Beam theory and a calibrated string, good to about a tenth; your own bare-shaft "
         "results outrank it. The steps of the index are Lyrandis's own convention.",
@@ -70,9 +83,10 @@ RULES: tuple[j.Rule, ...] = (
         id="spine-thumb-rule",
         stage="arrow",
         title="Spine by rule of thumb",
-        statement="Draw weight, plus 5 lb per inch of shaft over 28 in, 5 lb per 25 gr of point "
-        "over 125 gr, 5 lb for a low-stretch string; 5 to 10 lb less for a window short of centre, "
-        "10 lb more for one cut past it.",
+        statement=f"Draw weight, plus {PER_INCH:g} lb per inch of shaft over {FROM_LENGTH_IN:g} "
+        f"in, {PER_25_GR:g} lb per 25 gr of point over {FROM_POINT_GR:g} gr, {LOW_STRETCH:g} lb "
+        "for a low-stretch string; 5 to 10 lb less for a window short of centre, "
+        f"{PAST_CENTRE:g} lb more for one cut past it.",
         school="Rule of thumb",
         source="A saying of the trade in several versions; these figures are our choice. It is "
         "steeper in point mass than the mechanics.",
@@ -94,9 +108,10 @@ RULES: tuple[j.Rule, ...] = (
         id="spine-and-mass",
         stage="arrow",
         title="Light and whippy together is refused",
-        statement="An arrow a little under the floor is tolerated only with a stiff enough shaft. "
-        "Under it and weak: Mend. Weak beyond doubt (index -2.5 and less) and under the bowyer's "
-        "word, or under another floor by more than its own error: Stop.",
+        statement="An arrow a little under the floor is tolerated only with a stiff enough "
+        f"shaft. Under it and weak: Mend. Weak beyond doubt (index {WEAK_BEYOND_DOUBT:g} and "
+        "less) and under the bowyer's word, or under another floor by more than its own error: "
+        "Stop.",
         school="Practice of the trade",
         source="A whippy arrow takes up less of the bow's energy; what it leaves goes into the "
         "limbs.",
@@ -114,12 +129,11 @@ RULES: tuple[j.Rule, ...] = (
     ),
 )
 
-WEAK_BEYOND_DOUBT = -2.5
-"""Index from which a shaft is weak whatever the releases say. Convention."""
 TRACK_TO_SAY_MM = 1.0
 SEE_WAYS = j.Action(label="Close the gap in spine", stage="arrow", control="ways")
 SHOOT_BARE = j.Action(label="What a bare shaft would show", stage="arrow", control="ways")
 MEASURE_WINDOW = j.Action(label="Enter the window", stage="arrow", control="window")
+_finding = partial(j.found, "arrow")
 
 
 def judge(c: Computed) -> list[j.Finding]:
@@ -158,18 +172,16 @@ def _judge_match(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.F
         text = text.replace("this rig wants", "your own flight says this rig wants")
     apart = schools_apart(c) is not None
     return [
-        j.Finding(
-            id="spine-match",
-            stage="arrow",
-            severity=severity,
-            sentence=phrase(text, **{k: v for k, v in figures.items() if f"{{{k}}}" in text}),
-            sum=(
+        _finding(
+            "spine-match",
+            severity,
+            phrase(text, **{k: v for k, v in figures.items() if f"{{{k}}}" in text}),
+            (
                 *from_flight(c),
                 *spine_sum(shooting, c.arrow.model or match),
                 phrase("The rule of thumb wants {rule}.", rule=figures["rule"]),
             ),
-            rule="spine-match",
-            action=None if word == "matched" else SHOOT_BARE if apart else SEE_WAYS,
+            None if word == "matched" else SHOOT_BARE if apart else SEE_WAYS,
         )
     ]
 
@@ -248,20 +260,18 @@ _MATCH_TEXTS: dict[Stiffness, str] = {
 
 
 def _out_of_range(match: SpineMatch) -> j.Finding:
-    return j.Finding(
-        id="spine-match",
-        stage="arrow",
-        severity="watch",
-        sentence=no_match(match),
-        sum=(
+    return _finding(
+        "spine-match",
+        "watch",
+        no_match(match),
+        (
             phrase(
                 "Spines from {most} down to {least} were shot, nine releases each.",
                 most=spine(STIFFEST),
                 least=spine(WEAKEST_AT_ALL),
             ),
         ),
-        rule="spine-match",
-        action=SEE_WAYS,
+        SEE_WAYS,
     )
 
 
@@ -371,12 +381,11 @@ def _judge_clearance(shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
         severity = "watch"
     impulse = match.rear_impulse * 1000
     return [
-        j.Finding(
-            id="spine-clearance",
-            stage="arrow",
-            severity=severity,
-            sentence=phrase(text),
-            sum=(
+        _finding(
+            "spine-clearance",
+            severity,
+            phrase(text),
+            (
                 phrase(
                     f"Impulse on the tail half {impulse:.1f} mN s; clear to "
                     f"{MARGINAL_NS * 1000:.1f}, slap from {SLAP_NS * 1000:.0f}."
@@ -384,8 +393,7 @@ def _judge_clearance(shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
                 _side_line(shooting.side),
                 phrase("Shaft only: the fletching stands out further."),
             ),
-            rule="spine-clearance",
-            action=None if match.clearance == "clear" else _SEE_BEND,
+            None if match.clearance == "clear" else _SEE_BEND,
         )
     ]
 
@@ -420,15 +428,13 @@ def _judge_both(c: Computed, shooting: Shooting, match: SpineMatch) -> list[j.Fi
         "these are weak."
     )
     return [
-        j.Finding(
-            id="spine-and-mass",
-            stage="arrow",
+        _finding(
+            "spine-and-mass",
+            "stop" if stop else "mend",
+            phrase(text, light=gpp(light.value), floor=gpp(floor.grains_per_pound)),
+            spine_sum(shooting, match),
+            j.Action(label="Weigh a heavier arrow", stage="arrow", control="arrow"),
             title="Too light and too weak",
-            severity="stop" if stop else "mend",
-            sentence=phrase(text, light=gpp(light.value), floor=gpp(floor.grains_per_pound)),
-            sum=spine_sum(shooting, match),
-            rule="spine-and-mass",
-            action=j.Action(label="Weigh a heavier arrow", stage="arrow", control="arrow"),
         )
     ]
 
@@ -450,14 +456,13 @@ def _judge_track(side: ArrowSide) -> list[j.Finding]:
         "window": gap(side.window.value),
     }
     return [
-        j.Finding(
-            id="spine-track",
-            stage="arrow",
-            severity="good" if toward else "watch",
-            sentence=phrase(texts[toward], **figures),
-            sum=(_side_line(side),),
+        _finding(
+            "spine-track",
+            "good" if toward else "watch",
+            phrase(texts[toward], **figures),
+            (_side_line(side),),
+            None if toward else MEASURE_WINDOW,
             rule="spine-practice",
-            action=None if toward else MEASURE_WINDOW,
         )
     ]
 
@@ -465,19 +470,17 @@ def _judge_track(side: ArrowSide) -> list[j.Finding]:
 def _judge_pointless(shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
     word = clearance_of(match.rear_impulse or 0.0)
     return [
-        j.Finding(
-            id="spine-practice",
-            stage="arrow",
-            severity="watch",
-            sentence=phrase(
+        _finding(
+            "spine-practice",
+            "watch",
+            phrase(
                 "Shafts without points are a practice of their own: they slide along the plate, "
                 "and many spines leave straight. Close range and a clear backstop only."
             ),
-            sum=(
+            (
                 phrase(f"Tail against the plate: {CLEARANCE_WORDS[word]}, as it should here."),
                 _side_line(shooting.side),
                 phrase("Their flight is not computed: a bare shaft without a point tumbles."),
             ),
-            rule="spine-practice",
         )
     ]

@@ -34,6 +34,8 @@ OUTER = 2
 """Roots left out at either end before the mean is taken."""
 UNSEEN_DEG = 2.5
 """Assumption: a lean of the tail nobody tells from none, archer's own spread in it."""
+FAR_INDEX = 2.5
+"""Index from which a shaft is more than a little off. Convention."""
 VERY_WEAK = 0.65
 """Below this share of the match no number is given."""
 MARGINAL_NS, SLAP_NS = 0.0025, 0.008
@@ -141,10 +143,10 @@ def stiffness_word(index: float | None) -> Stiffness | None:
         return None
     limits: tuple[tuple[float, Stiffness], ...] = (
         (10 * math.log(VERY_WEAK), "very_weak"),
-        (-2.5, "weak"),
+        (-FAR_INDEX, "weak"),
         (-1.0, "little_weak"),
         (1.0, "matched"),
-        (2.5, "little_stiff"),
+        (FAR_INDEX, "little_stiff"),
         (5.0, "stiff"),
     )
     return next((word for limit, word in limits if index < limit), "far")

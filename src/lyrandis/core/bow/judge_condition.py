@@ -1,9 +1,20 @@
 """Judging the bow's condition: brace within the maker's range, limbs that match, the look-over."""
 
+from functools import partial
+
 from lyrandis.core import judgement as j
 from lyrandis.core.bow.inspection import ITEMS, SEVERITY, looked_over
 from lyrandis.core.bow.likeness import brace_to_pivot
-from lyrandis.core.bow.limbs import Mismatch, mismatch_of
+from lyrandis.core.bow.limbs import (
+    MARKS_APART_LBF,
+    MEND_ABOVE,
+    STOP_ABOVE,
+    TWO_MAKERS,
+    TWO_OF_A_KIND,
+    WATCH_ABOVE,
+    Mismatch,
+    mismatch_of,
+)
 from lyrandis.core.bow.words import INSPECTION_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import Phrase, day, mm, percent, phrase
@@ -24,10 +35,12 @@ RULES: tuple[j.Rule, ...] = (
         stage="bow",
         title="Limbs that belong together",
         statement="Both limbs must come home together. Stiffness goes with the mark and with the "
-        "inverse cube of length; a mark has the length in it, so the larger counts. 3 % apart is "
-        "Watch, 8 % and more than 3 lb Mend, 20 % Stop; an inch of length is Mend. Two of one kind "
-        "with the same mark are reckoned 5 % apart, of two makers 6 %. A stopgap at short range at "
-        "best: replace them soon.",
+        "inverse cube of length; a mark has the length in it, so the larger counts. "
+        f"{100 * WATCH_ABOVE:.0f} % apart is Watch, {100 * MEND_ABOVE:.0f} % and more than "
+        f"{MARKS_APART_LBF:g} lb Mend, {100 * STOP_ABOVE:.0f} % Stop; an inch of length is "
+        f"Mend. Two of one kind with the same mark are reckoned {100 * TWO_OF_A_KIND:.0f} % "
+        f"apart, of two makers {100 * TWO_MAKERS:.0f} %. A stopgap at short range at best: "
+        "replace them soon.",
         school="Mechanics of a cantilever; Lyrandis convention",
         source="Stiffness of a cantilever; half the difference of stiffness is the difference of "
         "time. Where Watch, Mend and Stop begin is Lyrandis's own convention.",
@@ -46,6 +59,7 @@ RULES: tuple[j.Rule, ...] = (
 )
 _INSPECT = j.Action(label="Look the bow over", stage="bow", control="inspection")
 _LIMBS = j.Action(label="Look at the limbs", stage="bow", control="limbs")
+_finding = partial(j.found, "bow")
 
 
 def judge(c: Computed) -> list[j.Finding]:
@@ -78,15 +92,13 @@ def _judge_inspection(c: Computed) -> list[j.Finding]:
 
 
 def _inspection(severity: j.Severity, text: str, lines: tuple[Phrase, ...]) -> j.Finding:
-    return j.Finding(
-        id="inspection",
-        stage="bow",
+    return _finding(
+        "inspection",
+        severity,
+        phrase(text),
+        lines,
+        None if severity == "good" else _INSPECT,
         title="Not to be drawn",
-        severity=severity,
-        sentence=phrase(text),
-        sum=lines,
-        rule="inspection",
-        action=None if severity == "good" else _INSPECT,
     )
 
 
@@ -101,15 +113,13 @@ def _judge_limbs(c: Computed) -> list[j.Finding]:
     else:
         sentence = _mismatch(found)
     return [
-        j.Finding(
-            id="limb-pair",
-            stage="bow",
+        _finding(
+            "limb-pair",
+            found.severity,
+            sentence,
+            (phrase(f"{told.template}.", **told.figures), *_share_lines(found)),
+            None if found.severity == "good" else _LIMBS,
             title="These limbs are no pair",
-            severity=found.severity,
-            sentence=sentence,
-            sum=(phrase(f"{told.template}.", **told.figures), *_share_lines(found)),
-            rule="limb-pair",
-            action=None if found.severity == "good" else _LIMBS,
         )
     ]
 
@@ -154,15 +164,15 @@ def _judge_brace(c: Computed) -> list[j.Finding]:
         else "Brace {brace} is outside the maker's {low} to {high}."
     )
     return [
-        j.Finding(
-            id="brace-range",
-            stage="bow",
-            severity="good" if inside else "mend",
-            sentence=phrase(text, **figures),
-            sum=(phrase("Maker's range {low} to {high}, yours {brace}.", **figures),),
-            rule="brace-range",
-            action=None
-            if inside
-            else j.Action(label="Enter the brace again", stage="bow", control="brace"),
+        _finding(
+            "brace-range",
+            "good" if inside else "mend",
+            phrase(text, **figures),
+            (phrase("Maker's range {low} to {high}, yours {brace}.", **figures),),
+            (
+                None
+                if inside
+                else j.Action(label="Enter the brace again", stage="bow", control="brace")
+            ),
         )
     ]

@@ -1,18 +1,25 @@
 """Judging how far the bow is drawn: maker's limit, stack, finger angle, length against draw."""
 
 import math
-from functools import lru_cache
+from functools import lru_cache, partial
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.words import HOLD_WORDS, PURPOSE_WORDS
 from lyrandis.core.bow.families import FAMILIES
-from lyrandis.core.bow.schools import PINCH_DEG, margin_for
+from lyrandis.core.bow.schools import (
+    LADDER_OVER_DRAW_IN,
+    LIMBS_OVER_RISER_IN,
+    MEDIUM_LIMBS_TO_IN,
+    PINCH_DEG,
+    SHORT_LIMBS_TO_IN,
+    margin_for,
+)
 from lyrandis.core.bow.stack import ONSET, typical_stack
 from lyrandis.core.bow.statics import BowShape
 from lyrandis.core.bow.thrust import USUAL_WEIGHT_LBF, typical_thrust
 from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM, USUAL_GPP
+from lyrandis.core.constants import M_PER_FT, MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM, USUAL_GPP
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Figure, Phrase, degrees, joules, lbf, mm, mps, phrase
 
@@ -23,6 +30,7 @@ LEAST_COST_J, LEAST_COST_MPS = 2.0, 0.9
 """Less than this is no cost worth a word: 2 J of some 50, 3 fps of some 170."""
 LEAST_SAID_MPS = 0.3
 """A foot per second: less is as fast."""
+_OVER = tuple(LIMBS_OVER_RISER_IN.values())
 
 RULES: tuple[j.Rule, ...] = (
     j.Rule(
@@ -38,11 +46,12 @@ RULES: tuple[j.Rule, ...] = (
         id="stack-margin",
         stage="bow",
         title="Stack margin",
-        statement="Stack begins where the weight per inch has grown to 1.6 times its least. The "
-        "margin is how far your hook stays short of it. Half an inch past it is Watch, as hunters "
-        "accept for a shorter bow; more is Mend; where an inch past it is beyond doubt, Stop. "
-        "Inside the maker's told limit it is Mend at most: the limbs bear it, hand and arrow do "
-        "not. A field, indoor or distance bow wants an inch or more in hand.",
+        statement=f"Stack begins where the weight per inch has grown to {ONSET:g} times its "
+        "least. The margin is how far your hook stays short of it. Half an inch past it is "
+        "Watch, as hunters accept for a shorter bow; more is Mend; where an inch past it is "
+        "beyond doubt, Stop. Inside the maker's told limit it is Mend at most: the limbs bear "
+        "it, hand and arrow do not. A field, indoor or distance bow wants an inch or more in "
+        "hand.",
         school="Stack margin, computed",
         source="Slope of the computed curve, fitted to your scale. The factor 1.6 and the inches "
         "are Lyrandis's own convention, within about an inch of practitioners' limits. The maker's "
@@ -52,9 +61,10 @@ RULES: tuple[j.Rule, ...] = (
         id="finger-angle",
         stage="bow",
         title="Finger angle",
-        statement="Under about 120° at the hook the string pinches three fingers under the arrow; "
-        "one over and two under take down to about 112°. A thumb ring takes any. The angle at the "
-        "limb tip is shown and not judged: a right angle there means stack on straight limbs only.",
+        statement=f"Under about {PINCH_DEG['three_under']:g}° at the hook the string pinches three "
+        "fingers under the arrow; one over and two under take down to about "
+        f"{PINCH_DEG['split']:g}°. A thumb ring takes any. The angle at the limb tip is shown "
+        "and not judged: a right angle there means stack on straight limbs only.",
         school="Geometry of the string",
         source="Computed angle; the limits are the trade's and Lyrandis's own convention.",
     ),
@@ -63,7 +73,8 @@ RULES: tuple[j.Rule, ...] = (
         stage="bow",
         title="Too long for the draw",
         statement="Limbs that are far from stack at full draw weigh more than the work they do: "
-        "more energy stays in bow, string and hand. Said where it costs 2 J or 3 fps and more.",
+        f"more energy stays in bow, string and hand. Said where it costs {LEAST_COST_J:g} J or "
+        f"{LEAST_COST_MPS / M_PER_FT:.0f} fps and more.",
         school="Mechanics of a typical bow",
         source="Virtual mass of two typical bows of the family, both made to hold your weight. "
         "How much margin a purpose wants is Lyrandis's own convention.",
@@ -72,12 +83,14 @@ RULES: tuple[j.Rule, ...] = (
         id="choosing-schools",
         stage="bow",
         title="Schools of choosing a bow's length",
-        statement="Ladder by draw: a target recurve 40 in longer than the draw, in steps of 2 in. "
-        "Limb first, then riser: short limbs to 27 in of draw, medium to 29 in, long beyond, "
-        "adding 41, 43 or 45 in to a riser chosen by purpose. Range by draw: a band for each kind "
-        "of bow at 28 in, 1½ in longer per inch of draw, the purpose picking the end. Stack "
-        "margin: the shortest bow that keeps the margin the purpose wants and does not pinch. We "
-        "prefer the last: it is computed for this kind of bow and this draw.",
+        statement=f"Ladder by draw: a target recurve {LADDER_OVER_DRAW_IN:g} in longer than the "
+        f"draw, in steps of 2 in. Limb first, then riser: short limbs to {SHORT_LIMBS_TO_IN:g} "
+        f"in of draw, medium to {MEDIUM_LIMBS_TO_IN:g} in, long beyond, adding {_OVER[0]:g}, "
+        f"{_OVER[1]:g} or {_OVER[2]:g} in to a riser chosen by purpose. Range by draw: a band "
+        f"for each kind of bow at {MARKED_DRAW_MM / MM_PER_IN:g} in, 1½ in longer per inch of "
+        "draw, the purpose picking the end. Stack margin: the shortest bow that keeps the "
+        "margin the purpose wants and does not pinch. We prefer the last: it is computed for "
+        "this kind of bow and this draw.",
         school="Four schools, side by side",
         source="The first three are rules of thumb of the trade, put into numbers by Lyrandis: its "
         "own conventions. The fourth is the mechanics of a typical bow.",
@@ -97,6 +110,7 @@ _LIMIT = j.Action(label="See the limit", stage="bow", control="limit")
 _BOARD = j.Action(label="Compare bow lengths", stage="bow", control="board")
 _LENGTH = j.Action(label="Enter the bow's length", stage="bow", control="bow")
 _DRAW = j.Action(label="Enter the draw", stage="archer", control="draw")
+_finding = partial(j.found, "bow")
 
 
 def judge(c: Computed) -> list[j.Finding]:
@@ -119,14 +133,12 @@ def _judge_shape(c: Computed) -> list[j.Finding]:
             refused.field or "", "bow"
         )
         return [
-            j.Finding(
-                id="bow-shape",
-                stage="bow",
-                severity="mend",
-                sentence=refused.sentence(),
-                sum=(phrase(f"Until then a usual {FAMILY_WORDS[shape.family]} stands in for it."),),
-                rule="bow-shape",
-                action=j.Action(label="Look at the lengths", stage="bow", control=control),
+            _finding(
+                "bow-shape",
+                "mend",
+                refused.sentence(),
+                (phrase(f"Until then a usual {FAMILY_WORDS[shape.family]} stands in for it."),),
+                j.Action(label="Look at the lengths", stage="bow", control=control),
             )
         ]
     family = FAMILIES[shape.family]
@@ -135,18 +147,16 @@ def _judge_shape(c: Computed) -> list[j.Finding]:
     low, high = family.lengths_mm
     figures = {"length": mm(shape.bow_length_mm), "low": mm(low), "high": mm(high)}
     return [
-        j.Finding(
-            id="bow-shape",
-            stage="bow",
-            severity="watch",
-            sentence=phrase(
+        _finding(
+            "bow-shape",
+            "watch",
+            phrase(
                 f"A {{length}} {FAMILY_WORDS[shape.family]} is outside the {{low}} to {{high}} the "
                 "mechanics hold for: stack, energy and floor are indicative.",
                 **figures,
             ),
-            sum=(phrase("Meant for {low} to {high}, yours {length}.", **figures),),
-            rule="bow-shape",
-            action=_LENGTH,
+            (phrase("Meant for {low} to {high}, yours {length}.", **figures),),
+            _LENGTH,
         )
     ]
 
@@ -160,18 +170,17 @@ def _judge_rest(c: Computed) -> list[j.Finding]:
         "rest": mm(c.bow.likeness.curve.first_mm + TRADE_OFFSET_MM),
     }
     return [
-        j.Finding(
-            id="draw-at-rest",
-            stage="bow",
-            severity="mend",
-            sentence=phrase(
+        _finding(
+            "draw-at-rest",
+            "mend",
+            phrase(
                 "At {at} the string would hardly leave its brace, {rest} on the same measure. "
                 "Check the draw and its datum.",
                 **figures,
             ),
-            sum=(phrase("Brace and 1¾ in make {rest}; your hook stands at {at}.", **figures),),
+            (phrase("Brace and 1¾ in make {rest}; your hook stands at {at}.", **figures),),
+            _DRAW,
             rule="bow-shape",
-            action=_DRAW,
         )
     ]
 
@@ -205,18 +214,17 @@ def _judge_limit(c: Computed) -> list[j.Finding]:
     }
     which = "past it" if over > 0 else "in hand"
     return [
-        j.Finding(
-            id="past-draw-limit",
-            stage="bow",
-            title="Drawn past the maker's limit",
-            severity=severity,
-            sentence=phrase(text, **figures),
-            sum=(
+        _finding(
+            "past-draw-limit",
+            severity,
+            phrase(text, **figures),
+            (
                 phrase("Maker's limit {limit}.", **figures),
                 phrase(f"Your draw {{draw}}, so {{over}} {which}.", **figures),
             ),
+            _LIMIT,
+            title="Drawn past the maker's limit",
             rule="draw-limit",
-            action=_LIMIT,
         )
     ]
 
@@ -281,15 +289,13 @@ def _judge_stack(c: Computed) -> list[j.Finding]:
     else:
         text = texts[severity]
     return [
-        j.Finding(
-            id="stack-margin",
-            stage="bow",
+        _finding(
+            "stack-margin",
+            severity,
+            phrase(text, **figures),
+            _stack_sum(c, figures),
+            None if severity == "good" else _BOARD,
             title="Drawn far into stack",
-            severity=severity,
-            sentence=phrase(text, **figures),
-            sum=_stack_sum(c, figures),
-            rule="stack-margin",
-            action=None if severity == "good" else _BOARD,
         )
     ]
 
@@ -342,15 +348,13 @@ def _judge_spent(c: Computed) -> list[j.Finding]:
         else "{at} is beyond the {end} to which bows are computed."
     )
     return [
-        j.Finding(
-            id="stack-margin",
-            stage="bow",
+        _finding(
+            "stack-margin",
+            ("mend" if _inside_limit(c) else "stop") if spent else "watch",
+            phrase(text, **figures),
+            (phrase("The computed curve ends at {end}; your hook is at {at}.", **figures),),
+            _BOARD,
             title="Drawn far into stack",
-            severity=("mend" if _inside_limit(c) else "stop") if spent else "watch",
-            sentence=phrase(text, **figures),
-            sum=(phrase("The computed curve ends at {end}; your hook is at {at}.", **figures),),
-            rule="stack-margin",
-            action=_BOARD,
         )
     ]
 
@@ -376,14 +380,12 @@ def _judge_angle(c: Computed) -> list[j.Finding]:
     if pinch is None:
         text = "{angle} at the hook, which a thumb ring takes."
     return [
-        j.Finding(
-            id="finger-angle",
-            stage="bow",
-            severity="watch" if sharp else "good",
-            sentence=phrase(text, **figures),
-            sum=(phrase("180° less twice the string's angle from upright is {angle}.", **figures),),
-            rule="finger-angle",
-            action=_BOARD if sharp else None,
+        _finding(
+            "finger-angle",
+            "watch" if sharp else "good",
+            phrase(text, **figures),
+            (phrase("180° less twice the string's angle from upright is {angle}.", **figures),),
+            _BOARD if sharp else None,
         )
     ]
 
@@ -432,20 +434,18 @@ def _judge_long(c: Computed) -> list[j.Finding]:
         f"{' and '.join(cost for cost in costs if cost)}."
     )
     return [
-        j.Finding(
-            id="bow-long",
-            stage="bow",
-            severity="watch",
-            sentence=phrase(text, **{k: v for k, v in figures.items() if f"{{{k}}}" in text}),
-            sum=(
+        _finding(
+            "bow-long",
+            "watch",
+            phrase(text, **{k: v for k, v in figures.items() if f"{{{k}}}" in text}),
+            (
                 phrase("Both typical, both holding {weight} at your hook.", weight=lbf(weight)),
                 phrase(
                     "The same arrow leaves at {speed}, from {length} at {speed2}.",
                     **{k: figures[k] for k in ("speed", "length", "speed2")},
                 ),
             ),
-            rule="bow-long",
-            action=_BOARD,
+            _BOARD,
         )
     ]
 

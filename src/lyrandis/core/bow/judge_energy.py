@@ -1,7 +1,9 @@
 """Judging the bow's energy by a chronograph: what breaks it, what calibrates it."""
 
+from functools import partial
+
 from lyrandis.core import judgement as j
-from lyrandis.core.bow.thrust import Clocked
+from lyrandis.core.bow.thrust import LOST, RETURNED_SD, VIRTUAL_MASS_SD, Clocked
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import KG_PER_GRAIN
 from lyrandis.core.estimate import Estimate
@@ -12,10 +14,11 @@ RULES: tuple[j.Rule, ...] = (
         id="stored-energy",
         stage="bow",
         title="Energy, virtual mass and speed",
-        statement="The area under the draw curve is the energy stored; about 6 % of it is lost as "
-        "heat. Arrow and bow share the rest by mass: the bow counts with its virtual mass, what of "
-        "limbs, tips and string moves with the arrow. Speed is good to about 5 % and virtual mass "
-        "to about 15 % until a chronograph is read.",
+        statement="The area under the draw curve is the energy stored; about "
+        f"{100 * LOST['hunting_recurve']:.0f} % of it is lost as heat. Arrow and bow share the "
+        "rest by mass: the bow counts with its virtual mass, what of limbs, tips and string "
+        f"moves with the arrow. Speed is good to about {100 * RETURNED_SD:.0f} % and virtual "
+        f"mass to about {200 * VIRTUAL_MASS_SD:.0f} % until a chronograph is read.",
         school="Mechanics",
         source="Work and kinetic energy of a mechanism with one degree of freedom. Virtual mass "
         "holds near 8 to 12 grains per pound; it falls with heavier arrows.",
@@ -33,6 +36,7 @@ RULES: tuple[j.Rule, ...] = (
     ),
 )
 _SPEED = j.Action(label="Look at the speeds", stage="bow", control="speed")
+_finding = partial(j.found, "bow")
 
 
 def judge(c: Computed) -> list[j.Finding]:
@@ -66,17 +70,16 @@ def _judge_wrong(clocked: Clocked, stored_j: Estimate) -> j.Finding | None:
             "{mass} at {speed} does not go with this bow: {expected} is expected. Check speed, "
             "mass and draw."
         )
-    return j.Finding(
-        id="speed-impossible" if clocked.impossible else "speed-off",
-        stage="bow",
-        severity="mend" if clocked.impossible else "watch",
-        sentence=phrase(text, **figures),
-        sum=(
+    return _finding(
+        "speed-impossible" if clocked.impossible else "speed-off",
+        "mend" if clocked.impossible else "watch",
+        phrase(text, **figures),
+        (
             phrase("{mass} at {speed} is {carried}.", **figures),
             phrase("Stored at your draw {stored}.", **figures),
         ),
+        _SPEED,
         rule="chronograph",
-        action=_SPEED,
     )
 
 
@@ -88,19 +91,17 @@ def _judge_calibrated(c: Computed) -> list[j.Finding]:
     after = calibration.after.speed_estimate(last.mass_gr)
     count = len(calibration.used)
     return [
-        j.Finding(
-            id="chronograph",
-            stage="bow",
-            severity="good",
-            sentence=phrase(
+        _finding(
+            "chronograph",
+            "good",
+            phrase(
                 f"{count} chronograph reading{'s' * (count > 1)}: {{mass}} was expected at "
                 "{before}, and is now {after}.",
                 mass=gr(last.mass_gr),
                 before=mps(last.before.value, last.before.plus_minus),
                 after=mps(after.value, after.plus_minus),
             ),
-            sum=energy_sum(c),
-            rule="chronograph",
+            energy_sum(c),
         )
     ]
 

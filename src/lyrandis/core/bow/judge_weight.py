@@ -1,10 +1,12 @@
 """Judging the bow's weight at the archer's draw: scale, mark, outliers, the weight wished for."""
 
+from functools import partial
 from itertools import pairwise
 
 from lyrandis.core import judgement as j
 from lyrandis.core.bow.likeness import Likeness
 from lyrandis.core.bow.readings import BowWeighed
+from lyrandis.core.bow.thrust import USUAL_WEIGHT_LBF
 from lyrandis.core.bow.weight import DrawWeight, Point, mark_to_ask_for, points_at_rest
 from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
@@ -34,8 +36,8 @@ RULES: tuple[j.Rule, ...] = (
         stage="bow",
         title="Draw weight from the mark",
         statement="Away from the marked draw the weight follows the computed curve of the bow's "
-        "kind, about 2 to 3 lb per inch on a 45 lb bow and more when it stacks. Marks are wrong "
-        "both ways. This is an estimate until the bow is weighed.",
+        f"kind, about 2 to 3 lb per inch on a {USUAL_WEIGHT_LBF:g} lb bow and more when it "
+        "stacks. Marks are wrong both ways. This is an estimate until the bow is weighed.",
         school="Mechanics of a typical bow",
         source="Statics of a typical limb of the family: per inch it is good to about a fifth "
         "before weighing. Straight bows come out a little steeper than some owners report.",
@@ -56,7 +58,8 @@ RULES: tuple[j.Rule, ...] = (
         stage="bow",
         title="The mark to look for",
         statement="To hold a wished weight at your hook, ask for that weight times the computed "
-        "weight at 28 in over the computed weight at your hook, for a bow of the same kind.",
+        f"weight at {MARKED_DRAW_MM / MM_PER_IN:g} in over the computed weight at your hook, for "
+        "a bow of the same kind.",
         school="Mechanics of a typical bow",
         source="Force scales with the limb's stiffness at every draw, so the ratio is the bow's "
         "own.",
@@ -75,6 +78,7 @@ RULES: tuple[j.Rule, ...] = (
 
 WEIGH = j.Action(label="Weigh the bow", stage="bow", control="scale")
 _POINTS = j.Action(label="Look at the points", stage="bow", control="points")
+_finding = partial(j.found, "bow")
 
 
 def judge(c: Computed) -> list[j.Finding]:
@@ -155,14 +159,13 @@ def _judge_weight(c: Computed) -> list[j.Finding]:
     else:
         severity = "good"
     return [
-        j.Finding(
-            id=finding,
-            stage="bow",
-            severity=severity,
-            sentence=phrase(text, **figures),
-            sum=weight_sum(c.bow.weight),
+        _finding(
+            finding,
+            severity,
+            phrase(text, **figures),
+            weight_sum(c.bow.weight),
+            None if severity == "good" else WEIGH,
             rule=rule,
-            action=None if severity == "good" else WEIGH,
         )
     ]
 
@@ -200,38 +203,36 @@ def _judge_points(c: Computed) -> list[j.Finding]:
 def _at_rest(point: Point, c: Computed) -> j.Finding:
     brace = mm(c.bow.likeness.curve.first_mm + TRADE_OFFSET_MM)
     draw = mm(point.draw_mm)
-    return j.Finding(
-        id="weighed-at-rest",
-        stage="bow",
-        severity="mend",
-        sentence=phrase(
+    return _finding(
+        "weighed-at-rest",
+        "mend",
+        phrase(
             "{weight} at {draw} cannot be: the string rests at {brace}. Check the draw and where "
             "it was measured from, then take it back.",
             weight=lbf(point.weight.value),
             draw=draw,
             brace=brace,
         ),
-        sum=(phrase("Brace and 1¾ in make {brace}, the string at rest.", brace=brace),),
+        (phrase("Brace and 1¾ in make {brace}, the string at rest.", brace=brace),),
+        _POINTS,
         rule="weight-weighed",
-        action=_POINTS,
     )
 
 
 def _misread(point: Point, c: Computed, lines: tuple[Phrase, ...]) -> j.Finding:
-    return j.Finding(
-        id="weighed-point-off",
-        stage="bow",
-        severity="mend",
-        sentence=phrase(
+    return _finding(
+        "weighed-point-off",
+        "mend",
+        phrase(
             "{weight} at {draw} does not go with the other weighed points"
             + (" and is left out" if c.bow.weight and point is c.bow.weight.left_out else "")
             + ". Weigh it again, or take it back.",
             weight=lbf(point.weight.value),
             draw=mm(point.draw_mm),
         ),
-        sum=lines,
+        lines,
+        _POINTS,
         rule="weight-weighed",
-        action=_POINTS,
     )
 
 
@@ -257,20 +258,18 @@ def _judge_groove(c: Computed) -> list[j.Finding]:
     }
     count = len(groove)
     return [
-        j.Finding(
-            id="groove-or-hook",
-            stage="bow",
-            severity="good",
-            sentence=phrase(
+        _finding(
+            "groove-or-hook",
+            "good",
+            phrase(
                 f"{count} point{'s' * (count > 1)} read at the groove: your hook holds the string "
                 "{hook} further back, {light} more than the groove's draw mark says.",
                 **figures,
             ),
-            sum=(
+            (
                 phrase("Groove {draw} and hook {hook} make {at}.", **figures),
                 phrase("{hook} at {slope} is {light}.", **figures),
             ),
-            rule="groove-or-hook",
         )
     ]
 
@@ -286,18 +285,17 @@ def _judge_mark(c: Computed) -> list[j.Finding]:
         return []
     side = "over" if gap > 0 else "under"
     return [
-        j.Finding(
-            id="mark-differs",
-            stage="bow",
-            severity="watch",
-            sentence=phrase(
+        _finding(
+            "mark-differs",
+            "watch",
+            phrase(
                 f"The scale says {{gap}} {side} the mark of {{mark}} at {{draw}}. The scale "
                 "is believed.",
                 gap=lbf(abs(gap)),
                 mark=lbf(mark.weight.value),
                 draw=mm(mark.draw_mm),
             ),
-            sum=(
+            (
                 *weight_sum(c.bow.weight),
                 phrase("At the mark's draw {scale}.", scale=weight_figure(scale)),
             ),
@@ -334,22 +332,19 @@ def _judge_wish(c: Computed) -> list[j.Finding]:
     )
     if abs(gap) <= max(c.bow.weight.weight.plus_minus, 1.0):
         return [
-            j.Finding(
-                id="wished-weight",
-                stage="bow",
-                severity="good",
-                sentence=phrase("This bow holds the {hold} you wish for.", hold=lbf(hold)),
-                sum=lines,
-                rule="wished-weight",
+            _finding(
+                "wished-weight",
+                "good",
+                phrase("This bow holds the {hold} you wish for.", hold=lbf(hold)),
+                lines,
             )
         ]
     side = "more" if gap > 0 else "less"
     return [
-        j.Finding(
-            id="wished-weight",
-            stage="bow",
-            severity="watch",
-            sentence=phrase(
+        _finding(
+            "wished-weight",
+            "watch",
+            phrase(
                 f"At your draw this bow holds {{gap}} {side} than the {{hold}} you wish for. "
                 "Look for a bow marked about {mark} at {marked}.",
                 gap=lbf(abs(gap)),
@@ -357,8 +352,8 @@ def _judge_wish(c: Computed) -> list[j.Finding]:
                 mark=ask,
                 marked=mm(MARKED_DRAW_MM),
             ),
-            sum=lines,
+            lines,
+            j.Action(label="Change the wished weight", stage="bow", control="wish"),
             rule="mark-to-ask",
-            action=j.Action(label="Change the wished weight", stage="bow", control="wish"),
         )
     ]

@@ -81,6 +81,16 @@ SCHOOL_BAND_GPP: dict[Family, tuple[float, float]] = {
 the upper [gr/lbf]."""
 
 
+def band_words(family: Family) -> str:
+    """Return the trade's band of a kind of bow in words [gr/lbf].
+
+    >>> band_words("selfbow")
+    '7.5 to 9'
+    """
+    low, high = SCHOOL_BAND_GPP[family]
+    return f"{low:g} to {high:g}"
+
+
 def held_in_band(per_pound: float, family: Family) -> float:
     """Return a computed floor held inside what the trade allows the kind [gr/lbf].
 

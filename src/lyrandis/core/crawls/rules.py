@@ -6,6 +6,7 @@ from lyrandis.core import judgement as j
 from lyrandis.core.bow.two_limbs import crawl_draw
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import M_PER_YD, MM_PER_IN
+from lyrandis.core.crawls.fit import LEFT_OUT_Z, NAMED_Z
 from lyrandis.core.crawls.marks import MarkLine
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.table import APART_SDS
@@ -37,8 +38,9 @@ RULES: tuple[j.Rule, ...] = (
         id="crawl-odd",
         stage="crawls",
         title="A crawl that does not fit the others",
-        statement="From 2.5 standard deviations against the other marks on, a mark is named. From "
-        "3 on it is left out of the table where four others remain, and one tap counts it.",
+        statement=f"From {NAMED_Z:g} standard deviations against the other marks on, a mark is "
+        f"named. From {LEFT_OUT_Z:g} on it is left out of the table where four others remain, "
+        "and one tap counts it.",
         school="Lyrandis's own",
         source="Leave-one-out residuals. From eight marks nine in ten are found that are 4 sd off, "
         "with one false alarm in ten tables; fewer marks cannot do it.",
@@ -75,9 +77,10 @@ RULES: tuple[j.Rule, ...] = (
         id="crawl-depth",
         stage="crawls",
         title="How deep the hand goes",
-        statement="A deep crawl bends the lower limb as by more draw: the margin before stack must "
-        "hold it, with the bow held square as the worst case. From 45 mm on bows of 58 in and "
-        "less, else from 60 mm, expect porpoising and noise.",
+        statement="A deep crawl bends the lower limb as by more draw: the margin before stack "
+        f"must hold it, with the bow held square as the worst case. From {DEEP_ON_SHORT_MM:g} mm "
+        f"on bows of {SHORT_BOW_MM / MM_PER_IN:.0f} in and less, else from {DEEP_MM:g} mm, "
+        "expect porpoising and noise.",
         school="Mechanics for the margin, habit of the trade for the noise",
         source="Two limbs and one string with the hook anywhere; 0.71 in a mm over the length in.",
     ),

@@ -5,9 +5,12 @@ from functools import partial
 from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
 from lyrandis.core.flight.belief import SPINE_SD
+from lyrandis.core.flight.choose import ENOUGH, SAID_FROM
 from lyrandis.core.flight.evidence import NOT_COUNTED_WORDS
+from lyrandis.core.flight.likely import CLEAR_M, FURTHEST_TAIL_M
 from lyrandis.core.flight.readings import BareApart, ButtHits, TailSeen
 from lyrandis.core.flight.say import MEANS, cause_word, put_back, sure_word
+from lyrandis.core.flight.settle import TUNED_FROM
 from lyrandis.core.flight.words import CLASSES
 from lyrandis.core.phrase import Phrase, percent, phrase, plain, spine
 
@@ -20,10 +23,11 @@ RULES: tuple[j.Rule, ...] = (
         id="flight-cause",
         stage="flight",
         title="What the flight says",
-        statement="Every reading is weighed against what this rig's own shot would show at every "
-        "spine, struck and clean, by an archer who sees and shoots as well as told. A cause is "
-        "said from 75 %; enough is known at 90 % from two kinds of evidence. Tuned means within a "
-        "tenth of stiffness at 80 %.",
+        statement="Every reading is weighed against what this rig's own shot would show at "
+        "every spine, struck and clean, by an archer who sees and shoots as well as told. A "
+        f"cause is said from {100 * SAID_FROM:.0f} %; enough is known at {100 * ENOUGH:.0f} % "
+        "from two kinds of evidence. Tuned means within a tenth of stiffness at "
+        f"{100 * TUNED_FROM:.0f} %.",
         school="Mechanics and inference; tail, bare shafts and marks in one belief",
         source="Bayes' theorem on the computed shot. All noise is assumed until your groups say "
         "it; shot on virtual rigs, no real archer was compared.",
@@ -51,9 +55,9 @@ RULES: tuple[j.Rule, ...] = (
         id="flight-distance",
         stage="flight",
         title="Where a tail tells something",
-        statement="Read the tail from 2 to 3.5 m. At 5 to 7 m it crosses nothing, from 7 to 12 m "
-        "a healthy one points the other way, and far out all are straight: from 6 m on it is kept "
-        "and not counted.",
+        statement=f"Read the tail from {CLEAR_M[0]:g} to {CLEAR_M[1]:g} m. At 5 to 7 m it crosses "
+        "nothing, from 7 to 12 m a healthy one points the other way, and far out all are "
+        f"straight: from {FURTHEST_TAIL_M:g} m on it is kept and not counted.",
         school="Mechanics of flight, against the habit of reading at seven paces",
         source="The computed flight of four rigs, with lift of the feathers from 0.6 to 1.6 times.",
     ),
@@ -72,7 +76,8 @@ RULES: tuple[j.Rule, ...] = (
         stage="flight",
         title="No stiffer shafts on a tail alone",
         statement="While a tail that reads weak may be a stiff shaft that strikes, by more than "
-        "5 %, nothing stiffer is advised: mark, other shafts or a short draw come first.",
+        f"{100 * CAUTIOUS_FALSE:.0f} %, nothing stiffer is advised: mark, other shafts or a "
+        "short draw come first.",
         school="Practice of the trade, in numbers",
         source="A struck tail turns negative from about six tenths too stiff on.",
     ),

@@ -8,6 +8,7 @@ from lyrandis.core.constants import NEWTONS_PER_LBF
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.naming import Pointed
 from lyrandis.core.listen.numbers import TENSION_MEND_SD, TENSION_SD
+from lyrandis.core.listen.shafts import OTHERWISE, STIFFER, UNEVEN_SHARE
 from lyrandis.core.listen.words import FAULT_WORDS, TROUBLE_WORDS, Fault
 from lyrandis.core.phrase import Figure, Phrase, decibels, lbf, percent, phrase, spine
 
@@ -18,6 +19,11 @@ LIST = j.Action(label="See the list", stage="listen", control="checks")
 RECORDINGS = j.Action(label="See the recordings", stage="listen", control="recordings")
 TAPS = j.Action(label="See the shafts", stage="listen", control="shafts")
 _finding = partial(j.found, "listen")
+
+
+def _stiffer(times: Estimate) -> str:
+    return f"{100 * (times.value - 1):.0f} ± {100 * times.plus_minus:.0f} %"
+
 
 RULES: tuple[j.Rule, ...] = (
     j.Rule(
@@ -69,8 +75,8 @@ RULES: tuple[j.Rule, ...] = (
         id="tap-uneven",
         stage="listen",
         title="Uneven round its axis",
-        statement="A shaft whose stiffness differs by more than 2 % after a quarter turn has a "
-        "stiff side worth marking: a known trait of wood.",
+        statement=f"A shaft whose stiffness differs by more than {100 * UNEVEN_SHARE:.0f} % "
+        "after a quarter turn has a stiff side worth marking: a known trait of wood.",
         school="Practitioners of wooden arrows",
         source="Two taps of one shaft; " + MADE_UP[0].lower() + MADE_UP[1:],
     ),
@@ -78,9 +84,9 @@ RULES: tuple[j.Rule, ...] = (
         id="tap-shared",
         stage="listen",
         title="Ring against gauge",
-        statement="A shaft rings stiffer than it bends slowly: wood by 6 ± 4 %, others by 1 ± 1 %. "
-        "Within a set that is the same for all; one shaft measured on a gauge too calibrates the "
-        "rest of its kind.",
+        statement="A shaft rings stiffer than it bends slowly: wood by "
+        f"{_stiffer(STIFFER['wood'])}, others by {_stiffer(OTHERWISE)}. Within a set that is the "
+        "same for all; one shaft measured on a gauge too calibrates the rest of its kind.",
         school="Lyrandis's own",
         source="Assumption; no shaft was compared.",
     ),

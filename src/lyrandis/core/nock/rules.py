@@ -3,11 +3,26 @@
 from functools import partial
 
 from lyrandis.core import judgement as j
-from lyrandis.core.archer.words import HOLD_WORDS
+from lyrandis.core.archer.words import HOLD_WORDS, Hold
 from lyrandis.core.arrow.shooting import outward_is_left
-from lyrandis.core.bow.two_limbs import HOOK_UNDER_NOCK_MM, NOCK_OVER_MIDDLE_MM, crawl_draw
+from lyrandis.core.bow.two_limbs import (
+    EXTRA_DRAW,
+    HOOK_UNDER_NOCK_MM,
+    NOCK_OVER_MIDDLE_MM,
+    crawl_draw,
+)
 from lyrandis.core.computed import Computed
-from lyrandis.core.nock.tiller import MEND_MM, WATCH_MM, tiller_word
+from lyrandis.core.nock.height import HEIGHT_PER_CRAWL, START_MM
+from lyrandis.core.nock.riser_weights import DOWN_MM, NEAR_ROOT_G, NEAR_ROOT_MM
+from lyrandis.core.nock.tiller import (
+    BANDS_MM,
+    MEND_MM,
+    NEAR_EVEN_MM,
+    WALKING_MM,
+    WATCH_MM,
+    tiller_word,
+    turn_effect,
+)
 from lyrandis.core.phrase import count, gap, mm, phrase
 
 IN_LINE_MM = 1.0
@@ -18,15 +33,26 @@ CENTRE_RADII = (0.0, 1.0)
 BOLTS_KEEP = 0.5
 """Turns short of the maker's most from which bolts are warned of."""
 
+
+def _start(hold: Hold) -> str:
+    start, low, high = START_MM[hold]
+    return f"{start:g}{' mm' * (hold == 'split')} ({low:g} to {high:g})"
+
+
+def _band(hold: Hold) -> str:
+    _, low, high = BANDS_MM[hold]
+    return f"{low:g} to {'+' * (low < 0)}{high:g}"
+
+
 RULES: tuple[j.Rule, ...] = (
     j.Rule(
         id="nock-height",
         stage="nock",
         title="Nock height",
         statement="The lift is the underside of the arrow at the string over square. A start: "
-        "split 3 mm (1 to 5), three under 4 (2 to 6), thumb 0.5 (0 to 1), and 0.13 mm more per mm "
-        "of crawl, at most an arrow's width. It is a place to begin searching: flight finds it. A "
-        "height that is fixed is not overwritten.",
+        f"split {_start('split')}, three under {_start('three_under')}, thumb {_start('thumb')}, "
+        f"and {HEIGHT_PER_CRAWL:g} mm more per mm of crawl, at most an arrow's width. It is a "
+        "place to begin searching: flight finds it. A height that is fixed is not overwritten.",
         school="Habit of the trade; found by flight",
         source="No honest mechanics gives the best height: the upright shot is not calibrated.",
     ),
@@ -45,10 +71,10 @@ RULES: tuple[j.Rule, ...] = (
         stage="nock",
         title="Tiller by hold",
         statement="Upper gap less lower gap, both square from the string at the same place. Split "
-        "3 to 6 mm, three under 0 to 4, thumb -3 to +1; walking the string 2 mm less a tenth of "
-        "the crawl, near even from 30 mm. Outside the band by "
-        f"{WATCH_MM:g} mm Watch, by {MEND_MM:g} Mend where bolts can set it; on a plain bow know "
-        "it, do not sand it.",
+        f"{_band('split')} mm, three under {_band('three_under')}, thumb {_band('thumb')}; "
+        f"walking the string {NEAR_EVEN_MM:g} mm less a tenth of the crawl, near even from "
+        f"{WALKING_MM:g} mm. Outside the band by {WATCH_MM:g} mm Watch, by {MEND_MM:g} Mend "
+        "where bolts can set it; on a plain bow know it, do not sand it.",
         school="Habit of the trade",
         source="Statics agree in sign and are far too soft in size for recurves.",
     ),
@@ -75,7 +101,8 @@ RULES: tuple[j.Rule, ...] = (
         stage="nock",
         title="Limb bolts keep their grip",
         statement="Bolts further out than the maker allows are a Stop, within half a turn of it "
-        "Watch. A turn of both is about 2.3 % of weight until your own weighings say.",
+        f"Watch. A turn of both is about {100 * turn_effect().value:.1f} % of weight until your "
+        "own weighings say.",
         school="Maker's limit, and statics",
         source="A degree of root lean is 1.9 % of weight; pitch and lever are assumed.",
     ),
@@ -83,8 +110,9 @@ RULES: tuple[j.Rule, ...] = (
         id="riser-weights",
         stage="nock",
         title="Weight near the lower limb",
-        statement="50 g and more within 60 mm of the lower limb's root, or a balance brought down "
-        "by more than 10 mm, slows that end and wants a higher nock (Watch).",
+        statement=f"{NEAR_ROOT_G:g} g and more within {NEAR_ROOT_MM:g} mm of the lower limb's "
+        f"root, or a balance brought down by more than {DOWN_MM:g} mm, slows that end and wants "
+        "a higher nock (Watch).",
         school="Practice of the trade",
         source="Recoil of a rigid riser; no number of millimetres is honest.",
     ),
@@ -92,9 +120,10 @@ RULES: tuple[j.Rule, ...] = (
         id="deep-hook",
         stage="nock",
         title="A hook far under the middle",
-        statement="Kept square by a heeled grip, the lower limb is bent as by more draw: 0.71 in "
-        "times the hook's distance under the middle in mm over the bow's length in inches. Where "
-        "that uses up the margin before stack it is Watch from half an inch, Mend from nothing.",
+        statement="Kept square by a heeled grip, the lower limb is bent as by more draw: "
+        f"{EXTRA_DRAW:g} in times the hook's distance under the middle in mm over the bow's "
+        "length in inches. Where that uses up the margin before stack it is Watch from half an "
+        "inch, Mend from nothing.",
         school="Statics of two limbs, the worst case",
         source="Two elastic chains on one string; a bow free in the hand tips instead.",
     ),

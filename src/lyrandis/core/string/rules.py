@@ -8,8 +8,8 @@ from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, NEWTONS_PER_LBF
 from lyrandis.core.phrase import Phrase, count, gap, lbf, mm, percent, phrase, ratio
 from lyrandis.core.string.advice import next_order, strength_of, turns_to
-from lyrandis.core.string.length import FAR_OFF_MM
-from lyrandis.core.string.settling import ENOUGH_MM, LEAST_READINGS, SURE
+from lyrandis.core.string.length import FAR_OFF_MM, RULE_IN, USUAL_RULE_IN
+from lyrandis.core.string.settling import ENOUGH_MM, LEAST_HOURS, LEAST_READINGS, SURE
 from lyrandis.core.string.strands import FACTOR_OF_SAFETY
 from lyrandis.core.string.sweep import LEAST_HEIGHTS, MOST_HEIGHTS, SURE_ENOUGH
 from lyrandis.core.string.turns import (
@@ -34,9 +34,9 @@ RULES: tuple[j.Rule, ...] = (
         id="string-length",
         stage="string",
         title="How long the string is",
-        statement="Bow less 3 in, recurves less 4 in; beside it the length that braces the "
-        "computed bow. Told more than 3/4 in off both, it was measured otherwise (Watch). "
-        "Measured under tension wins.",
+        statement=f"Bow less {USUAL_RULE_IN:g} in, recurves less {RULE_IN['hunting_recurve']:g} "
+        "in; beside it the length that braces the computed bow. Told more than 3/4 in off both, "
+        "it was measured otherwise (Watch). Measured under tension wins.",
         school="Habit of the trade, and statics",
         source="The rule is a starting point; the computed length is that of a typical bow.",
     ),
@@ -78,8 +78,8 @@ RULES: tuple[j.Rule, ...] = (
         stage="string",
         title="A new string settles first",
         statement="Settled is when less than 1/16 in of brace is still to come with "
-        f"{100 * SURE:.0f} %, from {LEAST_READINGS} readings over 3 h strung. Until then brace and "
-        "nock rest on it (Watch).",
+        f"{100 * SURE:.0f} %, from {LEAST_READINGS} readings over {LEAST_HOURS:g} h strung. "
+        "Until then brace and nock rest on it (Watch).",
         school="A stretched exponential, fitted",
         source="Bayes' theorem with assumed priors; tried on three laws of creep.",
     ),
