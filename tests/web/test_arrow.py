@@ -63,6 +63,11 @@ def test_contact_of_the_tail_is_marked(shared_demo: HereServer, open_page: Opene
     expect(page.get_by_role("button", name=re.compile("^Matched"))).to_contain_text("tail clear")
 
 
+_TWENTY_FRAMES = """async () => {
+  for (let n = 0; n < 20; n++) await new Promise((done) => requestAnimationFrame(done));
+}"""
+
+
 def test_the_shot_plays_slowly_and_stops(shared_demo: HereServer, open_page: Opener) -> None:
     page = open_page(shared_demo.url + MARRAM)
     page.emulate_media(reduced_motion="no-preference")
@@ -74,7 +79,7 @@ def test_the_shot_plays_slowly_and_stops(shared_demo: HereServer, open_page: Ope
     )
     page.get_by_role("button", name="Pause").click()
     stopped = instant.input_value()
-    page.wait_for_timeout(250)
+    page.evaluate(_TWENTY_FRAMES)
     assert instant.input_value() == stopped
 
 

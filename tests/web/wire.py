@@ -96,10 +96,10 @@ class Wire:
         self._holding.append((method, re.compile(path), held))
         return held
 
-    def let_go(self, held: list[HeldRequest]) -> None:
-        """Hold no more, and let go in order what is held."""
+    def let_go(self, held: list[HeldRequest], *, newest_first: bool = False) -> None:
+        """Hold no more, not even what is asked anew, and let go what is held."""
         self._holding = [one for one in self._holding if one[2] is not held]
-        for request in held:
+        for request in reversed(held) if newest_first else held:
             request.go()
         held.clear()
 

@@ -1,7 +1,7 @@
 import { mount } from 'svelte';
 import App from './App.svelte';
 import './app.css';
-import { bench } from './lib/bench.svelte';
+import { openRig } from './lib/openrig.svelte';
 import { rigOf, stageOf } from './lib/paths';
 
 // an address that cannot be decoded is taken as it is written, and leads nowhere
@@ -12,7 +12,7 @@ try {
 }
 
 const rig = rigOf(location.pathname);
-if (rig) bench.openEarly(rig, stageOf(location.pathname));
+if (rig) openRig.openEarly(rig, stageOf(location.pathname));
 
 const target = document.getElementById('app');
 if (target) mount(App, { target });

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { bench } from '../lib/bench.svelte';
+  import { recorder } from '../lib/recorder.svelte';
   import { clock } from '../lib/clock.svelte';
   import { inWords, today } from '../lib/days';
 
@@ -13,12 +13,12 @@
   });
 
   function backToNow() {
-    bench.day = '';
+    recorder.day = '';
     choosing = false;
   }
 </script>
 
-{#if choosing || bench.day}
+{#if choosing || recorder.day}
   <label for={id} class="text-sm font-semibold whitespace-nowrap text-amber">recording for</label>
   <input
     bind:this={input}
@@ -26,7 +26,7 @@
     type="date"
     class="field day"
     max={today()}
-    bind:value={bench.day}
+    bind:value={recorder.day}
   />
   <button type="button" class="quiet text-sm whitespace-nowrap" onclick={backToNow}>
     back to now

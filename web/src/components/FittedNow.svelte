@@ -10,7 +10,7 @@
     type SubjectOut,
   } from '../lib/api';
   import { Asked } from '../lib/asked.svelte';
-  import { bench } from '../lib/bench.svelte';
+  import { recorder } from '../lib/recorder.svelte';
   import { PART_WORDS } from '../lib/choices';
   import DidNotCome from './DidNotCome.svelte';
   import Picker from './Picker.svelte';
@@ -45,7 +45,7 @@
   async function record(control: string, reading: EntryDraft['reading'], says: string) {
     if (!assessment.rig) return;
     const draft = { subject: { kind: 'rig' as const, id: assessment.rig }, reading };
-    problems[control] = await bench.record([draft], says);
+    problems[control] = await recorder.record([draft], says);
   }
 
   const rename = (alike: boolean) =>

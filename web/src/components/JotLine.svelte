@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { StageKey } from '../lib/api';
-  import { bench } from '../lib/bench.svelte';
+  import { recorder } from '../lib/recorder.svelte';
+  import { openRig } from '../lib/openrig.svelte';
   import { Reading } from '../lib/reading.svelte';
   import DayField from './DayField.svelte';
   import Preview from './Preview.svelte';
@@ -40,8 +41,12 @@
       .map((part) => reading.text.slice(part.start, part.end)),
   );
   /** Refused, and their control is not on this page. */
-  const lost = $derived(bench.outbox.refused(bench.rig).filter((job) => !bench.isHere(job)));
-  const elsewhere = $derived(bench.outbox.waiting(bench.rig).filter((job) => !bench.isHere(job)));
+  const lost = $derived(
+    recorder.outbox.refused(openRig.rig).filter((job) => !recorder.isHere(job)),
+  );
+  const elsewhere = $derived(
+    recorder.outbox.waiting(openRig.rig).filter((job) => !recorder.isHere(job)),
+  );
 
   function submit(event: SubmitEvent) {
     event.preventDefault();
@@ -103,9 +108,9 @@
         <span class="text-soft">from “{taken.join('”, “')}”</span>
       {/if}
       <span class="text-soft max-md:hidden">· Enter records</span>
-    {:else if bench.recorded && !reading.waiting.length}
-      <span class="text-green">Recorded: {bench.recorded}.</span>
-      <button type="button" class="quiet ml-2 text-ink" onclick={() => void bench.undo()}>
+    {:else if recorder.recorded && !reading.waiting.length}
+      <span class="text-green">Recorded: {recorder.recorded}.</span>
+      <button type="button" class="quiet ml-2 text-ink" onclick={() => void recorder.undo()}>
         take back
       </button>
     {/if}

@@ -2,7 +2,7 @@
   import { untrack } from 'svelte';
   import { wanted } from '../lib/wanted';
   import Check from '@lucide/svelte/icons/check';
-  import { bench } from '../lib/bench.svelte';
+  import { recorder } from '../lib/recorder.svelte';
   import { Reading } from '../lib/reading.svelte';
   import Preview from './Preview.svelte';
   import ProblemNote from './ProblemNote.svelte';
@@ -48,7 +48,7 @@
   function recordElsewhere(line: string) {
     reading.clear();
     const act = { do: 'line' as const, line, stage: null, draft: null };
-    void bench.send({ act, says: line, from: 'jot', typed: { text: line } });
+    void recorder.send({ act, says: line, from: 'jot', typed: { text: line } });
   }
 
   function submit(event: SubmitEvent) {

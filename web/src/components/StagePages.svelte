@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { bench } from '../lib/bench.svelte';
+  import { openRig } from '../lib/openrig.svelte';
   import { route } from '../lib/navigation';
 
   let {
@@ -16,7 +16,7 @@
 
   const here = $derived(route.pathname.split('/')[4] ?? '');
   const path = (page: string) =>
-    `/rigs/${encodeURIComponent(bench.rig ?? '')}/${stage}${page ? `/${page}` : ''}`;
+    `/rigs/${encodeURIComponent(openRig.rig ?? '')}/${stage}${page ? `/${page}` : ''}`;
 </script>
 
 <nav aria-label={label} class="pages">

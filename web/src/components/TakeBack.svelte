@@ -1,13 +1,13 @@
 <script lang="ts">
-  import { bench } from '../lib/bench.svelte';
+  import { recorder } from '../lib/recorder.svelte';
 
   let { entry, what }: { entry: string; what: string } = $props();
 </script>
 
 <button
   class="quiet text-sm whitespace-nowrap"
-  disabled={bench.isTaking(entry)}
-  onclick={() => void bench.takeBack(entry, what)}
+  disabled={recorder.isTaking(entry)}
+  onclick={() => void recorder.takeBack(entry, what)}
 >
   take back<span class="sr-only"> {what}</span>
 </button>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { bench } from '../lib/bench.svelte';
+  import { recorder } from '../lib/recorder.svelte';
   import type { Job } from '../lib/outbox.svelte';
   import type { Typing } from '../lib/typing.svelte';
 
@@ -21,8 +21,8 @@
 </script>
 
 {#if waiting.length}
-  <p class="text-sm text-soft" class:soon={!bench.outbox.stuck} role="status">
-    {#if bench.outbox.stuck}
+  <p class="text-sm text-soft" class:soon={!recorder.outbox.stuck} role="status">
+    {#if recorder.outbox.stuck}
       <span class="text-red">Lyrandis does not answer.</span> Kept, and sent when it does:
     {:else}
       Recording:
@@ -39,7 +39,7 @@
         edit it
       </button>
     {/if}
-    <button type="button" class="quiet text-ink" onclick={() => bench.outbox.drop(job.key)}>
+    <button type="button" class="quiet text-ink" onclick={() => recorder.outbox.drop(job.key)}>
       leave it out
     </button>
   </p>

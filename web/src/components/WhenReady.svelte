@@ -1,7 +1,7 @@
 <script lang="ts" generics="K extends StageKey">
   import type { Snippet } from 'svelte';
   import type { Assessment, PageOf, Stage, StageKey } from '../lib/api';
-  import { bench } from '../lib/bench.svelte';
+  import { openRig } from '../lib/openrig.svelte';
 
   let {
     key,
@@ -14,12 +14,12 @@
     none?: Snippet;
   } = $props();
 
-  const stage = $derived(bench.stage(key));
-  const page = $derived(bench.pages[key] as PageOf<K> | undefined);
+  const stage = $derived(openRig.stage(key));
+  const page = $derived(openRig.pages[key] as PageOf<K> | undefined);
 </script>
 
-{#if bench.assessment && stage && page}
-  {@render children(bench.assessment, stage, page)}
-{:else if bench.assessment && !stage}
+{#if openRig.assessment && stage && page}
+  {@render children(openRig.assessment, stage, page)}
+{:else if openRig.assessment && !stage}
   {@render none?.()}
 {/if}

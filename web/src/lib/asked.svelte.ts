@@ -1,7 +1,7 @@
 /** Asking the server: what came back, what went wrong, and whether it is still on its way. */
 import { untrack } from 'svelte';
 import type { LongAnswer, Problem } from './api';
-import { bench } from './bench.svelte';
+import { openRig } from './openrig.svelte';
 import { GIVEN_UP, poll } from './poll';
 
 /** One kind of question. A problem belongs to the asking that met it, and goes with the next one. */
@@ -62,7 +62,7 @@ export class AskedOfRig<T> extends Asked<T> {
 
   /** Ask now; while an answer is on its way, asking again waits for it, and only the last counts. */
   load = async (): Promise<void> => {
-    const rig = bench.rig;
+    const rig = openRig.rig;
     if (!rig || !this.ready()) return;
     if (rig !== this.#rig) {
       this.#rig = rig;
@@ -93,7 +93,7 @@ export class AskedOfRig<T> extends Asked<T> {
   /** Follow the rig: call while a component is being made. `before` runs before each asking. */
   follow(before?: () => void): this {
     $effect(() => {
-      if (!bench.assessment) return;
+      if (!openRig.assessment) return;
       untrack(() => {
         before?.();
         void this.load();

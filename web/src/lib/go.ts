@@ -1,6 +1,6 @@
 import { STAGES, type StagePath } from '../stages';
 import type { Action } from './api';
-import { bench } from './bench.svelte';
+import { openRig } from './openrig.svelte';
 import { goToPath } from './navigation';
 import { pagePath } from './paths';
 
@@ -14,8 +14,8 @@ export function pathOf(action: Action): StagePath {
 
 /** Go to the control an action names and put the cursor in it. */
 export async function goTo(action: Action): Promise<void> {
-  if (!bench.rig) return;
+  if (!openRig.rig) return;
   const path = pathOf(action);
-  await goToPath(pagePath(bench.rig, path));
-  bench.wanted = action;
+  await goToPath(pagePath(openRig.rig, path));
+  openRig.wanted = action;
 }

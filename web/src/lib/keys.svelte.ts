@@ -1,5 +1,6 @@
 /** Keys that work anywhere on a rig's pages, unless something is being typed. */
-import { bench } from './bench.svelte';
+import { recorder } from './recorder.svelte';
+import { openRig } from './openrig.svelte';
 import { goToPath, route } from './navigation';
 import { placePath, rigOf, type Place } from './paths';
 import { preferences } from './preferences.svelte';
@@ -7,13 +8,13 @@ import { preferences } from './preferences.svelte';
 /** The place a digit stands for: stages by their number in the rail, the logbook last. */
 function placeOf(digit: string): Place | null {
   if (digit === '9') return 'logbook';
-  return bench.assessment?.stages.find((stage) => `${stage.number}` === digit)?.key ?? null;
+  return openRig.assessment?.stages.find((stage) => `${stage.number}` === digit)?.key ?? null;
 }
 
 /** The rig that is on the page: keys act on no other. */
 const rigHere = (): string | null => {
   const rig = rigOf(route.pathname);
-  return rig === bench.rig ? rig : null;
+  return rig === openRig.rig ? rig : null;
 };
 
 class Keys {
@@ -35,7 +36,7 @@ class Keys {
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
       if ((isText(event.target) && event.target.value) || !rigHere()) return;
       event.preventDefault();
-      void (event.shiftKey ? bench.redo() : bench.undo());
+      void (event.shiftKey ? recorder.redo() : recorder.undo());
       return;
     }
     if (typing || event.ctrlKey || event.metaKey || event.altKey) return;

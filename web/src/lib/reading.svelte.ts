@@ -1,6 +1,6 @@
 /** A line being typed: read by the server as it grows, recorded on Enter. */
 import { api, type ParsedJot, type StageKey } from './api';
-import { bench } from './bench.svelte';
+import { openRig } from './openrig.svelte';
 import { noonOf } from './days';
 import type { Job } from './outbox.svelte';
 import { tell } from './preferences.svelte';
@@ -84,7 +84,7 @@ export class Reading extends Typing {
 
   async #look(turn: number): Promise<void> {
     const line = this.line;
-    const { data, problem } = await api.parse(line, bench.rig, this.stage);
+    const { data, problem } = await api.parse(line, openRig.rig, this.stage);
     if (turn !== this.#turn) return;
     this.parsed = data ?? null;
     this.problem = problem ?? null;

@@ -1,6 +1,6 @@
 /** Recording at a press: what was refused, said where it was pressed. */
 import type { EntryDraft, Problem, SubjectKind } from './api';
-import { bench } from './bench.svelte';
+import { recorder } from './recorder.svelte';
 import { nothingFitted } from './problems';
 
 export class Recording {
@@ -21,7 +21,7 @@ export class Recording {
       return false;
     }
     this.busy = true;
-    this.problem = await bench.record(made, says);
+    this.problem = await recorder.record(made, says);
     this.busy = false;
     return this.problem === null;
   }

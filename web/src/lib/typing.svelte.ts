@@ -1,6 +1,7 @@
 /** Fields being filled in: kept while they are, emptied when they are sent, back when refused. */
 import type { Problem } from './api';
-import { bench } from './bench.svelte';
+import { recorder } from './recorder.svelte';
+import { openRig } from './openrig.svelte';
 import { keep, kept } from './kept';
 import type { Act, Job } from './outbox.svelte';
 
@@ -22,7 +23,7 @@ export class Typing {
     this.#start = start;
     this.#stays = stays;
     this.fields = { ...start, ...kept<Fields>(this.#name) };
-    $effect(() => bench.stands(from));
+    $effect(() => recorder.stands(from));
     $effect(() => {
       if (this.empty && this.refused.length) this.takeUp(this.refused[0] as Job);
     });
@@ -37,12 +38,12 @@ export class Typing {
 
   /** Sent from here and not recorded yet. */
   get waiting(): Job[] {
-    return bench.outbox.waiting(bench.rig).filter((job) => job.from === this.from);
+    return recorder.outbox.waiting(openRig.rig).filter((job) => job.from === this.from);
   }
 
   /** Sent from here and refused. */
   get refused(): Job[] {
-    return bench.outbox.refused(bench.rig).filter((job) => job.from === this.from);
+    return recorder.outbox.refused(openRig.rig).filter((job) => job.from === this.from);
   }
 
   set(fields: Fields): void {
@@ -72,13 +73,13 @@ export class Typing {
   ): Promise<Problem | null> {
     const typed = { ...this.fields, ...fixed };
     this.clear();
-    return bench.send({ act, says, arrow, from: this.from, typed });
+    return recorder.send({ act, says, arrow, from: this.from, typed });
   }
 
   /** Put a refused line back into the fields; what stands there comes back after it. */
   takeUp(job: Job): void {
     if (!this.empty) this.#aside.push({ ...this.fields });
-    bench.outbox.drop(job.key);
+    recorder.outbox.drop(job.key);
     this.set(job.typed ?? {});
     this.problem = job.problem;
     this.tookUp(job);
@@ -88,6 +89,6 @@ export class Typing {
   protected tookUp(_: Job): void {}
 
   get #name(): string {
-    return `${bench.rig ?? ''}.${this.from}`;
+    return `${openRig.rig ?? ''}.${this.from}`;
   }
 }

@@ -1,14 +1,14 @@
 /** Letting a finding's action put the cursor into its control. */
 import type { Attachment } from 'svelte/attachments';
-import { bench } from './bench.svelte';
+import { openRig } from './openrig.svelte';
 
 /** Attach to the element that stands for a control: named, it comes into view and takes the focus. */
 export function wanted(name: string): Attachment<HTMLElement> {
   return (node) => {
     node.dataset.control = name;
-    if (bench.wanted?.control !== name) return;
+    if (openRig.wanted?.control !== name) return;
     node.scrollIntoView({ block: 'center' });
     node.focus();
-    bench.wanted = null;
+    openRig.wanted = null;
   };
 }

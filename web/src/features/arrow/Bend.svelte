@@ -7,7 +7,7 @@
   import NockSide from '../../drawings/bend/NockSide.svelte';
   import { BendView, tellingFrame } from '../../drawings/bend/view.svelte';
   import type { ShotDrawing } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { figure, preferences } from '../../lib/preferences.svelte';
   import { gap, millis } from '../../lib/units';
   import { wanted } from '../../lib/wanted';
@@ -74,7 +74,7 @@
       {fletching}, the vanes themselves not counted.
       {#if drawing.assumed.length}
         Assumed: {drawing.assumed.join(', ')}.
-        <a class="underline" href="/rigs/{encodeURIComponent(bench.rig ?? '')}/arrow/build"
+        <a class="underline" href="/rigs/{encodeURIComponent(openRig.rig ?? '')}/arrow/build"
           >Enter what you know</a
         >
       {/if}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import ProblemNote from '../../components/ProblemNote.svelte';
   import Unsent from '../../components/Unsent.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { recorder } from '../../lib/recorder.svelte';
   import { wanted } from '../../lib/wanted';
   import { RowEntry, type Column } from './quiver.svelte';
 
@@ -29,7 +29,7 @@
       class="field"
       inputmode="numeric"
       autocomplete="off"
-      placeholder={`${bench.nextArrow}`}
+      placeholder={`${recorder.nextArrow}`}
       value={entry.fields.number}
       oninput={(event) => entry.set({ number: event.currentTarget.value })}
       aria-invalid={entry.at === 'number' ? 'true' : undefined}

@@ -3,7 +3,7 @@
   import Restore from '@lucide/svelte/icons/archive-restore';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import type { QuiverRow, ReadingOf } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { recorder } from '../../lib/recorder.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { gap, gr, spine } from '../../lib/units';
@@ -70,13 +70,13 @@
               {#if inUse(row) && row.safety === 'not_looked'}
                 <button
                   class="quiet"
-                  disabled={bench.isSending(row.number)}
+                  disabled={recorder.isSending(row.number)}
                   onclick={() => tell(row, { state: 'sound' }, 'sound')}
                   >sound<span class="sr-only">, arrow {row.number}</span></button
                 >
                 <button
                   class="quiet"
-                  disabled={bench.isSending(row.number)}
+                  disabled={recorder.isSending(row.number)}
                   onclick={() => tell(row, { state: 'cracked' }, 'cracked')}
                   >cracked<span class="sr-only">, arrow {row.number}</span></button
                 >
@@ -85,7 +85,7 @@
                 {#if inUse(row)}
                   <button
                     class="quiet"
-                    disabled={bench.isSending(row.number)}
+                    disabled={recorder.isSending(row.number)}
                     onclick={() => tell(row, { state: 'cracked' }, 'cracked')}
                     >cracked?<span class="sr-only"> arrow {row.number}</span></button
                   >
@@ -98,7 +98,7 @@
                 <button
                   class="act px-2"
                   title="Back into the set"
-                  disabled={bench.isSending(row.number)}
+                  disabled={recorder.isSending(row.number)}
                   onclick={() => tell(row, { retired: false }, 'back in the set')}
                 >
                   <Restore size={17} aria-hidden="true" /><span class="sr-only"
@@ -109,7 +109,7 @@
                 <button
                   class="act px-2"
                   title="Retire"
-                  disabled={bench.isSending(row.number)}
+                  disabled={recorder.isSending(row.number)}
                   onclick={() => tell(row, { retired: true }, 'retired')}
                 >
                   <MoreMenu size={17} aria-hidden="true" /><span class="sr-only"

@@ -4,7 +4,7 @@
   import WhenReady from '../../components/WhenReady.svelte';
   import TaperedOutline from '../../drawings/TaperedOutline.svelte';
   import type { Stage } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { gap, mm } from '../../lib/units';
   import { valueOf } from '../../lib/values';
@@ -19,8 +19,8 @@
 
   /** Both ends, a third of the shaft, to eight tenths, unless the set is tapered already. */
   function usual() {
-    const drawing = bench.pages.arrow?.arrow;
-    const stage = bench.stage('arrow');
+    const drawing = openRig.pages.arrow?.arrow;
+    const stage = openRig.stage('arrow');
     const long = valueOf(stage, 'tail_taper_mm')?.figure?.value;
     const across = valueOf(stage, 'tail_diameter_mm')?.figure?.value;
     if (long && across) return { tail_taper_mm: long, tail_diameter_mm: across };

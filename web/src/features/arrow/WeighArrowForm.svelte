@@ -1,11 +1,11 @@
 <script lang="ts">
   import { wanted } from '../../lib/wanted';
   import LineForm from '../../components/LineForm.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { recorder } from '../../lib/recorder.svelte';
   import { Reading } from '../../lib/reading.svelte';
 
   let input = $state<HTMLInputElement>();
-  const counted = (number: string | undefined) => number?.trim() || `${bench.nextArrow}`;
+  const counted = (number: string | undefined) => number?.trim() || `${recorder.nextArrow}`;
   const reading = new Reading({
     from: 'arrow',
     fields: { number: '', mass: '' },
@@ -31,7 +31,7 @@
         class="field"
         inputmode="numeric"
         autocomplete="off"
-        placeholder={`${bench.nextArrow}`}
+        placeholder={`${recorder.nextArrow}`}
         value={reading.fields.number}
         oninput={(event) => reading.set({ number: event.currentTarget.value })}
         aria-invalid={reading.wrong === 'number' ? 'true' : undefined}

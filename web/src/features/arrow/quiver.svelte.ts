@@ -7,7 +7,8 @@ import {
   type QuiverTable,
 } from '../../lib/api';
 import { Asked } from '../../lib/asked.svelte';
-import { bench } from '../../lib/bench.svelte';
+import { recorder } from '../../lib/recorder.svelte';
+import { openRig } from '../../lib/openrig.svelte';
 import { nothingFitted } from '../../lib/problems';
 import { Recording } from '../../lib/recording.svelte';
 import { Typing } from '../../lib/typing.svelte';
@@ -18,7 +19,7 @@ export type Column = (typeof COLUMNS)[number];
 
 /** Drafts on the fitted arrow set; null for each when none is fitted. */
 export const drafts = (readings: readonly EntryDraft['reading'][]): (EntryDraft | null)[] =>
-  readings.map((reading) => draftOn(bench.assessment, 'arrow_set', reading));
+  readings.map((reading) => draftOn(openRig.assessment, 'arrow_set', reading));
 
 const inQuotes = (text: string) => `"${text.replaceAll('"', '""')}"`;
 
@@ -41,12 +42,12 @@ export class RowEntry extends Typing {
 
   /** Send the row to be recorded; false when there is nothing to send it on. */
   record(): boolean {
-    const set = fittedId(bench.assessment, 'arrow_set');
+    const set = fittedId(openRig.assessment, 'arrow_set');
     if (!set) {
       this.problem = nothingFitted('arrow_set');
       return false;
     }
-    const number = this.fields.number?.trim() || `${bench.nextArrow}`;
+    const number = this.fields.number?.trim() || `${recorder.nextArrow}`;
     const cells = { ...this.fields, number };
     const row = COLUMNS.map((column) =>
       inQuotes((cells as typeof this.fields)[column]?.trim() ?? ''),

@@ -1,7 +1,7 @@
 /** Planning a taper: typed lengths and diameters, read by the server, computed as they change. */
 import { api, type ParsedJot, type Problem, type TaperAsked, type TaperPlan } from '../../lib/api';
 import { Asked, AskedOfRig } from '../../lib/asked.svelte';
-import { bench } from '../../lib/bench.svelte';
+import { openRig } from '../../lib/openrig.svelte';
 import { keep, kept } from '../../lib/kept';
 
 export type End = 'tail' | 'head';
@@ -50,7 +50,7 @@ export class Tapering extends AskedOfRig<TaperPlan> {
 
   set(asked: TaperAsked): void {
     this.asked = asked;
-    keep(`${bench.rig ?? ''}.taper`, asked);
+    keep(`${openRig.rig ?? ''}.taper`, asked);
     void this.load();
   }
 
@@ -59,7 +59,7 @@ export class Tapering extends AskedOfRig<TaperPlan> {
   }
 
   protected override fresh(): void {
-    this.asked = kept<TaperAsked>(`${bench.rig ?? ''}.taper`) ?? this.#usual();
+    this.asked = kept<TaperAsked>(`${openRig.rig ?? ''}.taper`) ?? this.#usual();
     this.typed = { tail: '', head: '' };
     this.#ends.tail.clear();
     this.#ends.head.clear();

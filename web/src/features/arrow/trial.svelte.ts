@@ -8,7 +8,8 @@ import {
   type Tried,
 } from '../../lib/api';
 import { AskedOfRig } from '../../lib/asked.svelte';
-import { bench } from '../../lib/bench.svelte';
+import { recorder } from '../../lib/recorder.svelte';
+import { openRig } from '../../lib/openrig.svelte';
 import { keep, kept } from '../../lib/kept';
 import { draftOn, fittedId } from '../../lib/values';
 
@@ -36,7 +37,7 @@ export class Trying extends AskedOfRig<Trial> {
   }
 
   protected override fresh(): void {
-    this.asked = kept<Tried>(`${bench.rig ?? ''}.try`) ?? {};
+    this.asked = kept<Tried>(`${openRig.rig ?? ''}.try`) ?? {};
     this.refused = null;
   }
 
@@ -64,14 +65,14 @@ export class Trying extends AskedOfRig<Trial> {
   /** Record what can be; the sliders go back when it is. */
   async record(): Promise<void> {
     const sent = this.asked;
-    this.refused = await bench.record(this.drafts(), 'What was tried');
+    this.refused = await recorder.record(this.drafts(), 'What was tried');
     if (!this.refused && this.asked === sent) this.reset();
   }
 
   #try(asked: Tried): void {
     this.asked = asked;
     this.refused = null;
-    keep(`${bench.rig ?? ''}.try`, Object.keys(asked).length ? asked : null);
+    keep(`${openRig.rig ?? ''}.try`, Object.keys(asked).length ? asked : null);
     void this.load();
   }
 
@@ -86,19 +87,23 @@ export class Trying extends AskedOfRig<Trial> {
     }
     if (changed.includes('point_gr')) arrows.point_gr = this.at('point_gr');
     if (Object.keys(arrows).length) {
-      made.push(draftOn(bench.assessment, 'arrow_set', { kind: 'arrow_build', ...arrows }));
+      made.push(draftOn(openRig.assessment, 'arrow_set', { kind: 'arrow_build', ...arrows }));
     }
     if (changed.includes('window_mm')) {
       made.push(
-        draftOn(bench.assessment, 'bow', {
+        draftOn(openRig.assessment, 'bow', {
           kind: 'arrow_pass',
           window_mm: this.at('window_mm'),
         }),
       );
     }
-    if (changed.includes('brace_height_mm') && bench.rig && fittedId(bench.assessment, 'string')) {
+    if (
+      changed.includes('brace_height_mm') &&
+      openRig.rig &&
+      fittedId(openRig.assessment, 'string')
+    ) {
       made.push({
-        subject: { kind: 'rig', id: bench.rig },
+        subject: { kind: 'rig', id: openRig.rig },
         reading: {
           kind: 'brace_height',
           brace_height_mm: this.at('brace_height_mm'),

@@ -7,7 +7,7 @@ import {
   type ParsedJot,
 } from '../../lib/api';
 import { Asked, AskedOfRig } from '../../lib/asked.svelte';
-import { bench } from '../../lib/bench.svelte';
+import { openRig } from '../../lib/openrig.svelte';
 import { keep, kept } from '../../lib/kept';
 
 /** A length or weight that is tried: read with the jot line's own grammar, recorded nowhere. */
@@ -77,7 +77,7 @@ export class Choosing extends AskedOfRig<ChoosingBoard> {
 
   #set(asked: Asking): void {
     this.asked = asked;
-    keep(`${bench.rig ?? ''}.choose`, this.tried ? asked : null);
+    keep(`${openRig.rig ?? ''}.choose`, this.tried ? asked : null);
     void this.load();
   }
 
@@ -87,7 +87,7 @@ export class Choosing extends AskedOfRig<ChoosingBoard> {
   }
 
   protected override fresh(): void {
-    this.asked = kept<Asking>(`${bench.rig ?? ''}.choose`) ?? {};
+    this.asked = kept<Asking>(`${openRig.rig ?? ''}.choose`) ?? {};
     this.family = null;
     this.draw.clear();
     this.hold.clear();

@@ -3,7 +3,7 @@
   import ProblemNote from '../../components/ProblemNote.svelte';
   import { api, type FieldShots } from '../../lib/api';
   import { Asked } from '../../lib/asked.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { sayDay, sayTime } from '../../lib/days';
   import { tell } from '../../lib/preferences.svelte';
 
@@ -23,14 +23,14 @@
   const shots = (count: number) => `${count} shot${count === 1 ? '' : 's'}`;
 
   async function look(record = false) {
-    const { rig } = bench;
+    const { rig } = openRig;
     if (!rig) return;
     const body = { text, record, also: [...also] };
     const answer = await asked.ask(() => api.fieldShots(rig, body));
     if (!answer || !record) return;
     recorded = answer.recorded.length;
     also.clear();
-    await bench.open(rig);
+    await openRig.open(rig);
     // what stood as new stands as here already
     await asked.ask(() => api.fieldShots(rig, { text, record: false, also: [] }));
   }

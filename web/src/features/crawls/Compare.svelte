@@ -6,7 +6,7 @@
   import { M_PER_YD } from '../../lib/units.gen';
   import { api, type EntryDraft, type TablesBoard } from '../../lib/api';
   import { AskedOfRig } from '../../lib/asked.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { sayDay } from '../../lib/days';
   import { tell } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
@@ -26,8 +26,8 @@
 
   /** Put a table's arrows on and hold as it was held: only what is otherwise now. */
   function take(line: Line, standing: Line) {
-    const rig = bench.rig ?? '';
-    const fitted = bench.assessment?.fitted.find((part) => part.part === 'archer')?.id;
+    const rig = openRig.rig ?? '';
+    const fitted = openRig.assessment?.fitted.find((part) => part.part === 'archer')?.id;
     const drafts: EntryDraft[] = [];
     if (line.arrow_set && line.arrow_set !== standing.arrow_set)
       drafts.push({

@@ -1,7 +1,7 @@
 <script lang="ts">
   import Cautions from '../../components/Cautions.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import BringBack from './BringBack.svelte';
   import CrawlsHead from './CrawlsHead.svelte';
   import NoCrawls from './NoCrawls.svelte';
@@ -18,7 +18,7 @@
             The crawl for each target in large figures. Log where it struck with one tap; each shot
             moves the table. It works on without a network and sends the shots once there is one.
           </p>
-          <a class="act act-strong" href={`/field/${bench.rig}`} target="_self"
+          <a class="act act-strong" href={`/field/${openRig.rig}`} target="_self"
             >Open the field helper</a
           >
         </section>
@@ -28,7 +28,8 @@
             One file with the table inside: send it to the phone and open it there. It needs no
             network. Its shots come back as text.
           </p>
-          <a class="act" href={`/api/rigs/${bench.rig}/field-helper.html`} download>Take it along</a
+          <a class="act" href={`/api/rigs/${openRig.rig}/field-helper.html`} download
+            >Take it along</a
           >
         </section>
       </div>

@@ -2,7 +2,7 @@
   import ProblemNote from '../../components/ProblemNote.svelte';
   import TakeBack from '../../components/TakeBack.svelte';
   import type { EntryDraft, PageOf } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { tell } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
 
@@ -12,7 +12,7 @@
   const pressed = new Recording();
 
   function press(reading: EntryDraft['reading'], says: string) {
-    const subject = { kind: 'rig' as const, id: bench.rig ?? '' };
+    const subject = { kind: 'rig' as const, id: openRig.rig ?? '' };
     void pressed.record([{ subject, reading }], null, says);
   }
   /** Told otherwise than in mm, or put right by where it struck: what it comes to stands beside. */

@@ -1,14 +1,14 @@
 <script lang="ts">
   import Cautions from '../../components/Cautions.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import CrawlsHead from './CrawlsHead.svelte';
   import NoCrawls from './NoCrawls.svelte';
   import RoundingCosts from './RoundingCosts.svelte';
 
   // the drawings are asked for anew once something was recorded
-  const revision = $derived(bench.assessment?.revision ?? 0);
-  const path = (what: string) => `/api/rigs/${bench.rig}/crawl-${what}.svg?at=${revision}`;
+  const revision = $derived(openRig.assessment?.revision ?? 0);
+  const path = (what: string) => `/api/rigs/${openRig.rig}/crawl-${what}.svg?at=${revision}`;
   const DRAWINGS = [
     { what: 'strip', says: 'Strip for the tab', alt: 'Every crawl down the string, at true size' },
     { what: 'card', says: 'Pocket card', alt: 'Distance, millimetres and notation' },
@@ -31,11 +31,11 @@
       {/if}
       <div class="mt-3 flex flex-wrap gap-3">
         <button class="act act-strong" onclick={() => window.print()}>Print</button>
-        <a class="act" href={`/api/rigs/${bench.rig}/crawl-strip.pdf?at=${revision}`} download
+        <a class="act" href={`/api/rigs/${openRig.rig}/crawl-strip.pdf?at=${revision}`} download
           >Save as PDF</a
         >
         {#each DRAWINGS as { what, says } (what)}
-          <a class="act" href={path(what)} download={`${bench.rig}-${what}.svg`}>{says}, SVG</a>
+          <a class="act" href={path(what)} download={`${openRig.rig}-${what}.svg`}>{says}, SVG</a>
         {/each}
       </div>
       <div class="sheet mt-4">

@@ -5,7 +5,7 @@
   import CrawlChart from '../../drawings/crawls/CrawlChart.svelte';
   import { Reach } from '../../drawings/crawls/reach.svelte';
   import type { PageOf } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { valueOf } from '../../lib/values';
   import { wanted } from '../../lib/wanted';
   import CrawlForm from './CrawlForm.svelte';
@@ -15,7 +15,7 @@
   import Marks from './Marks.svelte';
   import OwnMeasures from './OwnMeasures.svelte';
 
-  const page = $derived(bench.pages.crawls as PageOf<'crawls'> | undefined);
+  const page = $derived(openRig.pages.crawls as PageOf<'crawls'> | undefined);
   const reach = new Reach(() => page as PageOf<'crawls'>);
 </script>
 

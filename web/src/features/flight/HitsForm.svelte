@@ -4,7 +4,7 @@
   import ButtFace from '../../drawings/flight/ButtFace.svelte';
   import { Butt } from '../../drawings/flight/butt.svelte';
   import type { PageOf, Problem } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { wanted } from '../../lib/wanted';
   import { metresOf, NO_DISTANCE } from './distance';
@@ -15,7 +15,7 @@
     [false, 'fletched'],
     [true, 'bare'],
   ] as const;
-  const butt = new Butt(bench.rig ?? '');
+  const butt = new Butt(openRig.rig ?? '');
   const recording = new Recording();
   // svelte-ignore state_referenced_locally
   let distance = $state(`${page.bare_distance_m} m`);
@@ -25,14 +25,14 @@
   async function record() {
     const distance_m = metresOf(distance);
     missing = distance_m === null ? NO_DISTANCE : null;
-    if (distance_m === null || !bench.rig) return;
+    if (distance_m === null || !openRig.rig) return;
     const reading = {
       kind: 'butt_hits' as const,
       hits: butt.hits,
       distance_m,
       trial: page.trial ?? null,
     };
-    const subject = { kind: 'rig' as const, id: bench.rig };
+    const subject = { kind: 'rig' as const, id: openRig.rig };
     const says = `${butt.hits.length} hits at ${distance}`;
     if (await recording.record([{ subject, reading }], null, says)) butt.clear();
   }

@@ -7,7 +7,7 @@
   import { CARES } from '../../lib/choices';
   import { figure, tell } from '../../lib/preferences.svelte';
   import { spine } from '../../lib/units';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import FlightHead from './FlightHead.svelte';
   import HitsForm from './HitsForm.svelte';
   import Signs from './Signs.svelte';
@@ -59,7 +59,7 @@
             choice={page.bare_shafts == null ? null : page.bare_shafts ? 'yes' : 'no'}
             options={BARE}
             draft={(choice) => ({
-              subject: { kind: 'rig', id: bench.rig ?? '' },
+              subject: { kind: 'rig', id: openRig.rig ?? '' },
               reading: { kind: 'flight_kit', bare_shafts: choice === 'yes' },
             })}
           />

@@ -3,7 +3,7 @@
   import LineInput from '../../components/LineInput.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import type { EntryDraft, PageOf } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { Reading } from '../../lib/reading.svelte';
   import { Recording } from '../../lib/recording.svelte';
 
@@ -47,7 +47,7 @@
   ]);
 
   function record(reading: EntryDraft['reading'], says: string) {
-    const subject = { kind: 'rig' as const, id: bench.rig ?? '' };
+    const subject = { kind: 'rig' as const, id: openRig.rig ?? '' };
     void recording.record([{ subject, reading }], null, says);
   }
 </script>

@@ -5,7 +5,8 @@
   import TailDial from '../../drawings/flight/TailDial.svelte';
   import { Tail } from '../../drawings/flight/tail.svelte';
   import type { PageOf } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { recorder } from '../../lib/recorder.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { Reading } from '../../lib/reading.svelte';
   import { wanted } from '../../lib/wanted';
   import { metresOf } from './distance';
@@ -67,7 +68,7 @@
     record(grade ? `${side} ${Math.abs(grade)}` : 'straight');
   }
   const recorded = $derived(page.seen.findLast((one) => one.kind === 'tail_seen') ?? null);
-  const waits = $derived(bench.outbox.waiting(bench.rig).some((job) => job.from === 'tail'));
+  const waits = $derived(recorder.outbox.waiting(openRig.rig).some((job) => job.from === 'tail'));
 </script>
 
 <section aria-labelledby="tail-title">

@@ -1,7 +1,7 @@
 <script lang="ts">
   import ProblemNote from '../../components/ProblemNote.svelte';
   import type { PageOf } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { tell } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { wanted } from '../../lib/wanted';
@@ -11,7 +11,7 @@
   const recording = new Recording();
 
   function back() {
-    const subject = { kind: 'rig' as const, id: bench.rig ?? '' };
+    const subject = { kind: 'rig' as const, id: openRig.rig ?? '' };
     void recording.record(
       [{ subject, reading: { kind: 'trial_set', trial: null } }],
       null,

@@ -8,7 +8,7 @@ import {
   type SubjectKind,
 } from '../../lib/api';
 import { AskedOfRig } from '../../lib/asked.svelte';
-import { bench } from '../../lib/bench.svelte';
+import { openRig } from '../../lib/openrig.svelte';
 import { tell } from '../../lib/preferences.svelte';
 import { Recording } from '../../lib/recording.svelte';
 
@@ -21,7 +21,7 @@ export class Board extends AskedOfRig<FlightBoard> {
 
   /** Record something of the open rig. */
   say(reading: EntryDraft['reading'], says: string): Promise<boolean> {
-    const subject = { kind: 'rig' as const, id: bench.rig ?? '' };
+    const subject = { kind: 'rig' as const, id: openRig.rig ?? '' };
     return this.saying.record([{ subject, reading }], null, says);
   }
 
@@ -43,6 +43,6 @@ export class Board extends AskedOfRig<FlightBoard> {
 
 /** The id of the rig, or of the part of a kind that is on it. */
 export function partOf(kind: SubjectKind): string | null {
-  if (kind === 'rig') return bench.rig;
-  return bench.assessment?.fitted.find((one) => one.part === kind)?.id ?? null;
+  if (kind === 'rig') return openRig.rig;
+  return openRig.assessment?.fitted.find((one) => one.part === kind)?.id ?? null;
 }

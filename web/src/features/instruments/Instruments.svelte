@@ -4,7 +4,7 @@
   import ProblemNote from '../../components/ProblemNote.svelte';
   import { api, type InstrumentOut } from '../../lib/api';
   import { Asked } from '../../lib/asked.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { figure, figureParts } from '../../lib/preferences.svelte';
   import { mm, type Figure } from '../../lib/units';
   import { valueOf } from '../../lib/values';
@@ -31,7 +31,7 @@
   let fault = $state<Fault | ''>('');
 
   const chosen = $derived(asked.data?.find((one) => one.kind === kind) ?? null);
-  const own = $derived(valueOf(bench.stage('archer'), 'draw_length')?.figure?.value ?? 711.2);
+  const own = $derived(valueOf(openRig.stage('archer'), 'draw_length')?.figure?.value ?? 711.2);
   const drawMm = $derived(kind === 'bow_scale' ? own + 25.4 * back : null);
   const shown = $derived.by((): Figure | null =>
     taking.value === null || !chosen ? null : { value: taking.value, unit: chosen.unit },

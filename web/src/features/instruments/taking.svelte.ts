@@ -1,6 +1,6 @@
 /** Taking a reading off an instrument: shown as it settles, recorded once when it is still. */
 import type { EntryDraft, InstrumentOut, PartKind, Problem } from '../../lib/api';
-import { bench } from '../../lib/bench.svelte';
+import { openRig } from '../../lib/openrig.svelte';
 import { Recording } from '../../lib/recording.svelte';
 import { fittedId } from '../../lib/values';
 
@@ -26,7 +26,7 @@ const COUNTED: readonly Kind[] = ['grain_scale', 'spine_gauge'];
 /** What a reading is recorded as, and on which part. */
 function draftOf(kind: Kind, value: number, asked: Asked): EntryDraft | null {
   const on = (part: PartKind | 'rig', reading: EntryDraft['reading']): EntryDraft | null => {
-    const id = part === 'rig' ? bench.rig : fittedId(bench.assessment, part);
+    const id = part === 'rig' ? openRig.rig : fittedId(openRig.assessment, part);
     return id ? { subject: { kind: part, id }, reading, source: 'simulated' } : null;
   };
   switch (kind) {
@@ -89,19 +89,19 @@ export class Taking {
 
   /** Take one reading; pressed again while one is on its way, nothing happens. */
   take(kind: Kind, asked: Asked, says: (value: number) => string, done: () => void): void {
-    if (this.busy || !bench.rig) return;
+    if (this.busy || !openRig.rig) return;
     this.stop();
     this.busy = true;
     this.failed = null;
     this.taken = null;
     this.recording.problem = null;
-    const seed = 100 * (bench.assessment?.entry_count ?? 0) + asked.arrow;
+    const seed = 100 * (openRig.assessment?.entry_count ?? 0) + asked.arrow;
     const query = [
       `seed=${seed}`,
       ...(asked.drawMm === null ? [] : [`draw_length_mm=${asked.drawMm}`]),
       ...(asked.fault ? [`fault=${asked.fault}`] : []),
     ].join('&');
-    const url = `/api/rigs/${encodeURIComponent(bench.rig)}/instruments/${kind}?${query}`;
+    const url = `/api/rigs/${encodeURIComponent(openRig.rig)}/instruments/${kind}?${query}`;
     const stream = new EventSource(url);
     this.#stream = stream;
     const data = (event: Event) => JSON.parse((event as MessageEvent<string>).data) as unknown;

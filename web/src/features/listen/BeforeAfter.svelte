@@ -4,7 +4,7 @@
   import PickOne from '../../components/PickOne.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import type { PageOf } from '../../lib/api';
   import BringSound from './BringSound.svelte';
   import CheckList from './CheckList.svelte';
@@ -17,7 +17,7 @@
 
   const EVENING_MS = 3 * 3600 * 1000;
   type What = 'pluck' | 'shot' | 'reference';
-  const page = $derived(bench.pages.listen as PageOf<'listen'> | undefined);
+  const page = $derived(openRig.pages.listen as PageOf<'listen'> | undefined);
   const last = $derived(page?.recordings.at(-1));
 
   let picked = $state<What | null>(null);

@@ -3,7 +3,7 @@
   import ProblemNote from '../../components/ProblemNote.svelte';
   import LevelMeter from '../../drawings/listen/LevelMeter.svelte';
   import { api, type KeptSound, type Problem } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { wanted } from '../../lib/wanted';
   import { Microphone } from './microphone.svelte';
   import { ACCEPTED, bring, MOST_BYTES, MOST_SECONDS, type Brought } from './wave';
@@ -60,11 +60,11 @@
   }
   /** Each time another recording of the same bow. */
   async function simulate() {
-    if (!bench.rig) return;
+    if (!openRig.rig) return;
     pretending = true;
-    const seed = (bench.assessment?.revision ?? 0) * 10 + Math.floor(Math.random() * 10);
+    const seed = (openRig.assessment?.revision ?? 0) * 10 + Math.floor(Math.random() * 10);
     const body = { what, seed, takes: 5, ...pretend, ...FAULTS[hidden][1] } as Pretend;
-    const { data, problem } = await api.pretendSound(bench.rig, body);
+    const { data, problem } = await api.pretendSound(openRig.rig, body);
     pretending = false;
     refused = problem ?? null;
     if (data) onkept(data);

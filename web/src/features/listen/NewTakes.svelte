@@ -2,8 +2,8 @@
   import ProblemNote from '../../components/ProblemNote.svelte';
   import TakeRows, { type TakeLine } from '../../drawings/listen/TakeRows.svelte';
   import TimeAxis from '../../drawings/listen/TimeAxis.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { api, type EntryDraft, type KeptSound } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import ListeningState from './ListeningState.svelte';
   import type { Listening } from './hearing.svelte';
@@ -76,7 +76,7 @@
     again();
   }
   async function record() {
-    const { rig } = bench;
+    const { rig } = openRig;
     const kept = listening.kept;
     if (!draft || !rig || !kept) return;
     const reading = { ...draft, same_place: samePlace } as EntryDraft['reading'];

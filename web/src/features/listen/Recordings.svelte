@@ -3,7 +3,7 @@
   import TakeBack from '../../components/TakeBack.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
   import type { KeptSound } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { BROUGHT_WORDS } from '../../lib/choices.gen';
   import { sayDay, sayTime } from '../../lib/days';
   import { wanted } from '../../lib/wanted';
@@ -42,11 +42,11 @@
   function listenAs(one: KeptSound, select: HTMLSelectElement) {
     const what = select.value;
     select.value = '';
-    if (!what || !bench.rig) return;
+    if (!what || !openRig.rig) return;
     keptSounds.handOver(one);
     const page = PAGES[what];
     if (!page) keptSounds.as = what as 'pluck' | 'shot' | 'reference';
-    void goToPath(pagePath(bench.rig, page ?? 'listen'));
+    void goToPath(pagePath(openRig.rig, page ?? 'listen'));
   }
   /** Where a recording is listened to that is no take of the string. */
   const PAGES: Record<string, StagePath | undefined> = {

@@ -6,8 +6,8 @@
   import TakeBack from '../../components/TakeBack.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
   import ShotRow from '../../drawings/listen/ShotRow.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { api, type EntryDraft, type KeptSound } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
   import { sayDay } from '../../lib/days';
   import { figure, tell } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
@@ -69,7 +69,7 @@
     marks = [];
   }
   async function record() {
-    const { rig } = bench;
+    const { rig } = openRig;
     const draft = found?.draft;
     if (!draft || !rig) return;
     const entry: EntryDraft = { subject: { kind: 'rig', id: rig }, reading: draft };

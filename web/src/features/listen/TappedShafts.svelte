@@ -5,7 +5,7 @@
   import { slid } from '../../drawings/keys';
   import { api, type EntryDraft, type PageOf, type ShaftsBoard } from '../../lib/api';
   import { AskedOfRig } from '../../lib/asked.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { gr } from '../../lib/units';
@@ -52,7 +52,7 @@
 
   /** The spines of the band, written into the quiver: each with its ± and the recording. */
   async function keep() {
-    const id = fittedId(bench.assessment, 'arrow_set');
+    const id = fittedId(openRig.assessment, 'arrow_set');
     const drafts = known.map((one): EntryDraft | null =>
       id
         ? {
@@ -82,7 +82,7 @@
   /** A shaft's own mass, with its taps as they were. */
   async function weigh(one: ShaftsBoard['shafts'][number], text: string) {
     const value = Number(text.replace(',', '.'));
-    const id = fittedId(bench.assessment, 'arrow_set');
+    const id = fittedId(openRig.assessment, 'arrow_set');
     if (!id || !Number.isFinite(value) || value < 100 || value > 2500) return;
     const reading = {
       kind: 'shaft_tapped' as const,

@@ -6,7 +6,7 @@
   import WhenReady from '../../components/WhenReady.svelte';
   import HoldShaft from '../../drawings/listen/HoldShaft.svelte';
   import { api, type EntryDraft, type KeptSound } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { fittedId } from '../../lib/values';
   import BringSound from './BringSound.svelte';
@@ -54,7 +54,7 @@
     struck = [];
   }
   async function record() {
-    const id = fittedId(bench.assessment, 'arrow_set');
+    const id = fittedId(openRig.assessment, 'arrow_set');
     const drafts = (found?.drafts ?? []).map((reading): EntryDraft | null =>
       id
         ? {

@@ -5,7 +5,7 @@
   import SpectrogramView from '../../drawings/listen/SpectrogramView.svelte';
   import { api, type PageOf, type Spectrogram } from '../../lib/api';
   import { Asked } from '../../lib/asked.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { FAULT_WORDS } from '../../lib/choices.gen';
   import { sayDay } from '../../lib/days';
   import { figure, tell } from '../../lib/preferences.svelte';
@@ -15,7 +15,7 @@
   import ListenHead from './ListenHead.svelte';
 
   type Page = PageOf<'listen'>;
-  const page = $derived(bench.pages.listen as Page | undefined);
+  const page = $derived(openRig.pages.listen as Page | undefined);
 
   onMount(() => void keptSounds.load());
 

@@ -1,6 +1,6 @@
 /** A recording that was brought and is being listened to, before anything of it is recorded. */
+import { openRig } from '../../lib/openrig.svelte';
 import { api, type HeardSound, type KeptSound, type LongAnswer, type Problem } from '../../lib/api';
-import { bench } from '../../lib/bench.svelte';
 import { GIVEN_UP, poll } from '../../lib/poll';
 import { SoundTrouble, type Brought } from './wave';
 
@@ -68,7 +68,7 @@ export class Listening {
   async ask(question: Question): Promise<void> {
     const turn = ++this.#turn;
     const { kept } = this;
-    const { rig } = bench;
+    const { rig } = openRig;
     if (!kept || !rig) return;
     this.share ??= 0;
     this.problem = null;

@@ -1,7 +1,7 @@
 /** Striking out takes that are recorded, putting them back, and moving their onsets. */
+import { openRig } from '../../lib/openrig.svelte';
 import { api, type EntryDraft, type PageOf, type Problem } from '../../lib/api';
 import { settled } from '../../lib/poll';
-import { bench } from '../../lib/bench.svelte';
 import { Recording } from '../../lib/recording.svelte';
 
 type Recorded = PageOf<'listen'>['recordings'][number];
@@ -41,7 +41,7 @@ export class Striking {
     moved: { take: number; at_s: number }[],
     says: string,
   ): Promise<void> {
-    const { rig } = bench;
+    const { rig } = openRig;
     if (!rig || this.busy) return;
     this.busy = true;
     this.problem = null;

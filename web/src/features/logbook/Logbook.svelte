@@ -5,7 +5,8 @@
   import type { Entry, History } from '../../lib/api';
   import { AskedOfRig } from '../../lib/asked.svelte';
   import { inWords } from '../../lib/days';
-  import { bench } from '../../lib/bench.svelte';
+  import { recorder } from '../../lib/recorder.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { tell } from '../../lib/preferences.svelte';
   import { historyOf } from './history';
   import { Note } from './note.svelte';
@@ -47,7 +48,7 @@
     const url = URL.createObjectURL(new Blob([file], { type: 'application/json' }));
     const link = document.createElement('a');
     link.href = url;
-    link.download = `${bench.rig}.json`;
+    link.download = `${openRig.rig}.json`;
     link.click();
     URL.revokeObjectURL(url);
   }
@@ -121,14 +122,14 @@
             {#if takenBack && by}
               <button
                 class="quiet w-20 text-right text-sm"
-                onclick={() => void bench.putBack([by], words(entry))}
+                onclick={() => void recorder.putBack([by], words(entry))}
               >
                 put back<span class="sr-only"> {words(entry)}</span>
               </button>
             {:else}
               <button
                 class="quiet w-20 text-right text-sm"
-                onclick={() => void bench.takeBack(entry.id, words(entry))}
+                onclick={() => void recorder.takeBack(entry.id, words(entry))}
               >
                 take back<span class="sr-only"> {words(entry)}</span>
               </button>

@@ -1,5 +1,5 @@
 /** A note being written. */
-import { bench } from '../../lib/bench.svelte';
+import { openRig } from '../../lib/openrig.svelte';
 import { Typing } from '../../lib/typing.svelte';
 
 export class Note extends Typing {
@@ -9,8 +9,8 @@ export class Note extends Typing {
 
   record(): void {
     const text = this.fields.text?.trim();
-    if (!text || !bench.rig) return;
-    const subject = { kind: 'rig' as const, id: bench.rig };
+    if (!text || !openRig.rig) return;
+    const subject = { kind: 'rig' as const, id: openRig.rig };
     const act = {
       do: 'record' as const,
       drafts: [{ subject, reading: { kind: 'noted' as const, text } }],

@@ -2,7 +2,7 @@
   import ProblemNote from '../../components/ProblemNote.svelte';
   import TakeBack from '../../components/TakeBack.svelte';
   import type { PageOf } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { NOCK_FLIGHTS } from '../../lib/choices';
   import { figure } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
@@ -14,8 +14,8 @@
   const recording = new Recording();
 
   function flew(word: (typeof NOCK_FLIGHTS)[number][0], says: string) {
-    if (side.lift_mm == null || !bench.rig) return;
-    const subject = { kind: 'rig' as const, id: bench.rig };
+    if (side.lift_mm == null || !openRig.rig) return;
+    const subject = { kind: 'rig' as const, id: openRig.rig };
     const reading = { kind: 'nock_shot' as const, lift_mm: side.lift_mm, flew: word };
     void recording.record([{ subject, reading }], null, `${figure(gap(side.lift_mm))}: ${says}`);
   }

@@ -2,7 +2,7 @@
   import Cautions from '../../components/Cautions.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
   import BalanceDrawing from '../../drawings/nock/BalanceDrawing.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { gap } from '../../lib/units';
@@ -12,8 +12,8 @@
   const taking = new Recording();
 
   function takeOff(place: string) {
-    if (!bench.rig) return;
-    const subject = { kind: 'rig' as const, id: bench.rig };
+    if (!openRig.rig) return;
+    const subject = { kind: 'rig' as const, id: openRig.rig };
     const reading = {
       kind: 'riser_weight' as const,
       place,

@@ -1,6 +1,6 @@
 <script lang="ts">
   import DidNotCome from '../../components/DidNotCome.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import OrderLine from './OrderLine.svelte';
   import { OrderOfWork } from './order.svelte';
 
@@ -26,7 +26,7 @@
   });
 </script>
 
-{#if bench.assessment}
+{#if openRig.assessment}
   <header class="mb-3">
     <h1>Order of work</h1>
     <p class="text-soft">{about}</p>

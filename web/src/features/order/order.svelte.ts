@@ -1,7 +1,7 @@
 /** The order of work on the page: which station has the focus, and what is said of it. */
 import { api, type EntryDraft, type Station, type WorkOrder } from '../../lib/api';
 import { AskedOfRig } from '../../lib/asked.svelte';
-import { bench } from '../../lib/bench.svelte';
+import { openRig } from '../../lib/openrig.svelte';
 import { Recording } from '../../lib/recording.svelte';
 
 export class OrderOfWork extends AskedOfRig<WorkOrder> {
@@ -19,8 +19,8 @@ export class OrderOfWork extends AskedOfRig<WorkOrder> {
   );
 
   say(reading: EntryDraft['reading'], says: string): void {
-    if (!bench.rig) return;
-    const subject = { kind: 'rig' as const, id: bench.rig };
+    if (!openRig.rig) return;
+    const subject = { kind: 'rig' as const, id: openRig.rig };
     void this.saying.record([{ subject, reading }], null, says);
   }
 

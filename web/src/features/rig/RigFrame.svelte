@@ -10,7 +10,7 @@
   import Rail from '../../components/Rail.svelte';
   import RigSwitcher from '../../components/RigSwitcher.svelte';
   import Wordmark from '../../components/Wordmark.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { clock } from '../../lib/clock.svelte';
   import { build } from '../../lib/build.svelte';
   import { keys } from '../../lib/keys.svelte';
@@ -23,12 +23,12 @@
   const rig = $derived(rigOf(route.pathname) ?? '');
   const place = $derived(route.pathname.split('/')[3] ?? 'archer');
   const stage = $derived(stageOf(route.pathname));
-  const assessment = $derived(bench.assessment);
+  const assessment = $derived(openRig.assessment);
 
   $effect(() => {
     const opened = rig;
     const at = stage;
-    if (opened) untrack(() => void bench.open(opened, at));
+    if (opened) untrack(() => void openRig.open(opened, at));
     if (opened) untrack(() => void clock.look());
   });
   $effect(() => {
@@ -36,8 +36,8 @@
     document.title = assessment?.name ? `${page} · ${assessment.name} · Lyrandis` : 'Lyrandis';
   });
   $effect(() => {
-    if (bench.status !== 'offline') return;
-    const timer = setInterval(() => void bench.open(rig), 3000);
+    if (openRig.status !== 'offline') return;
+    const timer = setInterval(() => void openRig.open(rig), 3000);
     return () => clearInterval(timer);
   });
   // something heavy is still worked out on the server: look again until it is there
@@ -47,8 +47,8 @@
     if (!reckoning) return;
     let here = true;
     void poll({
-      ask: () => bench.open(rig),
-      share: () => (bench.assessment?.reckoning ? 0 : null),
+      ask: () => openRig.open(rig),
+      share: () => (openRig.assessment?.reckoning ? 0 : null),
       wanted: () => here,
       every_ms: RECKONING_MS,
     });
@@ -89,7 +89,7 @@
     void headingOf(stop.signal).then((heading) => {
       const active = document.activeElement;
       const work = document.getElementById('work');
-      if (!heading || bench.wanted || (active !== work && work?.contains(active))) return;
+      if (!heading || openRig.wanted || (active !== work && work?.contains(active))) return;
       if (active?.matches('input, textarea, select')) return;
       heading.setAttribute('tabindex', '-1');
       heading.focus({ preventScroll: true });
@@ -112,10 +112,10 @@
   onkeydown={keys.handle}
   onfocus={() => {
     if (!rig) return;
-    void bench.open(rig);
+    void openRig.open(rig);
     void clock.look();
   }}
-  ononline={() => rig && void bench.open(rig)}
+  ononline={() => rig && void openRig.open(rig)}
 />
 
 <div class="frame">
@@ -125,7 +125,7 @@
     <RigSwitcher {assessment} />
     <HeaderTools />
   </header>
-  {#if bench.status === 'missing'}
+  {#if openRig.status === 'missing'}
     <main class="col-span-full p-8">
       <h1>No such rig</h1>
       <p class="mt-2">There is no rig at this address. It may have been made on another machine.</p>
@@ -133,7 +133,7 @@
     </main>
   {:else if !assessment}
     <main class="col-span-full p-8 text-soft" aria-busy="true">
-      {#if bench.status === 'offline'}
+      {#if openRig.status === 'offline'}
         <h1 class="text-ink">Lyrandis does not answer</h1>
         <p class="mt-2">See that it is still running. This page tries again by itself.</p>
       {:else}
@@ -155,7 +155,7 @@
         </button>
       </div>
       <main class="stage-area" id="work" tabindex="-1">
-        {#if bench.status === 'offline'}
+        {#if openRig.status === 'offline'}
           <p class="mb-3 text-red" role="alert">
             Lyrandis does not answer. What is shown may be old; what you typed is kept.
           </p>

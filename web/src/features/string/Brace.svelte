@@ -2,7 +2,7 @@
   import Cautions from '../../components/Cautions.svelte';
   import ReadingField from '../../components/ReadingField.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
-  import { bench } from '../../lib/bench.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { valueOf } from '../../lib/values';
   import { shown } from '../bow/about';
   import BraceBench from './BraceBench.svelte';
@@ -29,8 +29,8 @@
         label="Maker's brace, low to high"
         word="bracerange"
         example="7 to 8"
-        shown={valueOf(bench.stage('bow'), 'brace_range')?.figure
-          ? shown(bench.stage('bow')!, 'brace_range')
+        shown={valueOf(openRig.stage('bow'), 'brace_range')?.figure
+          ? shown(openRig.stage('bow')!, 'brace_range')
           : null}
       />
     </div>

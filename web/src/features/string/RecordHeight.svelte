@@ -1,7 +1,7 @@
 <script lang="ts">
   import ProblemNote from '../../components/ProblemNote.svelte';
+  import { openRig } from '../../lib/openrig.svelte';
   import { api, type EntryDraft, type KeptSound } from '../../lib/api';
-  import { bench } from '../../lib/bench.svelte';
   import { figure } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { mm } from '../../lib/units';
@@ -33,7 +33,7 @@
     api.hearSound(rig, kept.mark, { what: 'shot', struck: [], moved: [], same_place: samePlace });
 
   async function record() {
-    const { rig } = bench;
+    const { rig } = openRig;
     if (!draft || !rig || hearing?.level_half_db == null) return;
     const entry: EntryDraft = {
       subject: { kind: 'rig', id: rig },

@@ -1,90 +1,38 @@
-/** The open rig: its assessment, and recording onto it. */
+/** Recording onto the open rig: what is done goes out in order, and can be taken back. */
 import { SvelteSet } from 'svelte/reactivity';
-import {
-  api,
-  type Action,
-  type Assessment,
-  type EntryDraft,
-  type PageOf,
-  type Problem,
-  type Recorded,
-  type StageKey,
-} from './api';
+import { api, type EntryDraft, type Problem, type Recorded } from './api';
 import { noonOf, sayDay } from './days';
 import { Outbox, type Act, type Job, type NewJob, type Taking } from './outbox.svelte';
-import { badRow, nothingFitted } from './problems';
 import { tell } from './preferences.svelte';
+import { badRow, nothingFitted } from './problems';
+import { openRig } from './openrig.svelte';
 import { toaster } from './toaster';
 import { keepUndo, redoList, undoList } from './undone';
 
-type Status = 'loading' | 'ready' | 'missing' | 'offline';
-
-type Pages = { [K in StageKey]?: PageOf<K> };
-
-class BenchState {
-  rig = $state<string | null>(null);
-  assessment = $state.raw<Assessment | null>(null);
-  /** Geometry of the stages' pages that was asked for, all of the assessment's revision. */
-  pages = $state.raw<Pages>({});
-  /** The stage whose pages are open: its geometry comes with every answer. */
-  place = $state<StageKey | null>(null);
-  status = $state<Status>('loading');
-  problem = $state.raw<Problem | null>(null);
-  /** A control that a finding or the next step asks for. */
-  wanted = $state.raw<Action | null>(null);
-  /** The day readings are recorded for, as yyyy-mm-dd; empty means now. */
-  day = $state('');
-  /** What this window recorded last, in words. */
-  recorded = $state('');
+class Recorder {
   readonly outbox: Outbox = new Outbox((job) => this.#carryOut(job));
-
-  /** The rig whose fetch began before its page was there. */
+  /** The day chosen and what was recorded last, of one visit to a rig. */
+  #chosen = $state.raw({ visit: 0, day: '' });
+  #last = $state.raw({ visit: 0, words: '' });
   /** Controls that stand on the page now: what is refused comes back to them. */
   #here = new SvelteSet<string>();
-  #early: { rig: string; place: StageKey | null; done: Promise<void> } | null = null;
-  /** Tags of the last answers, by the page they were about: the server says when they still hold. */
-  #tags = new Map<StageKey | null, string>();
-  /** Newest revision this window has seen of each rig. */
-  #revisions = new Map<string, number>();
-  /** Counts askings and answers: an answer is old when something newer was shown after its asking. */
-  #clock = 0;
-  #shownAt = 0;
 
-  /** Begin to fetch a rig while the code of its page is still on its way. */
-  openEarly(rig: string, place: StageKey | null): void {
-    this.place = place;
-    this.#early = { rig, place, done: this.#open(rig) };
+  /** The day readings are recorded for, as yyyy-mm-dd; empty means now. */
+  get day(): string {
+    return this.#chosen.visit === openRig.visit ? this.#chosen.day : '';
   }
 
-  /** Show a rig as it is now; one that was begun early is not fetched twice. */
-  open(rig: string, place: StageKey | null = this.place): Promise<void> {
-    this.place = place;
-    const early = this.#early;
-    this.#early = null;
-    return early?.rig === rig && early.place === place ? early.done : this.#open(rig);
+  set day(day: string) {
+    this.#chosen = { visit: openRig.visit, day };
   }
 
-  async #open(rig: string): Promise<void> {
-    if (this.rig !== rig) {
-      this.rig = rig;
-      this.assessment = null;
-      this.pages = {};
-      this.#tags.clear();
-      this.day = '';
-      this.recorded = '';
-    }
-    if (!this.assessment) this.status = 'loading';
-    const place = this.place;
-    const known = place === null ? this.assessment !== null : this.pages[place] !== undefined;
-    const tag = known ? (this.#tags.get(place) ?? null) : null;
-    const asked = ++this.#clock;
-    const { data, problem } = await api.rig(rig, place, tag);
-    if (this.rig !== rig) return;
-    if (problem) {
-      this.problem = problem;
-      this.status = NOT_THERE.includes(problem.status) ? 'missing' : 'offline';
-    } else if (data.assessment) this.#show(rig, data.assessment, asked, place, data.tag);
-    else this.status = 'ready';
+  /** What this window recorded last, in words. */
+  get recorded(): string {
+    return this.#last.visit === openRig.visit ? this.#last.words : '';
+  }
+
+  set recorded(words: string) {
+    this.#last = { visit: openRig.visit, words };
   }
 
   /** Say that a control is on the page; call the answer when it goes. */
@@ -100,23 +48,19 @@ class BenchState {
 
   /** True while something about a numbered arrow is on its way. */
   isSending(arrow: number): boolean {
-    return this.outbox.waiting(this.rig).some((job) => arrowsOf(job).includes(arrow));
+    return this.outbox.waiting(openRig.rig).some((job) => arrowsOf(job).includes(arrow));
   }
 
   /** True while an entry is being taken back. */
   isTaking(entryId: string): boolean {
     return this.outbox
-      .waiting(this.rig)
+      .waiting(openRig.rig)
       .some(({ act }) => 'takings' in act && act.takings?.some((one) => one.entry_id === entryId));
-  }
-
-  stage(key: string) {
-    return this.assessment?.stages.find((stage) => stage.key === key) ?? null;
   }
 
   /** Send something to be recorded of the open rig; resolves when it is (null) or is refused. */
   send(job: NewJob): Promise<Problem | null> {
-    const { rig } = this;
+    const { rig } = openRig;
     if (!rig) return Promise.resolve(null);
     return this.outbox.push({
       from: null,
@@ -127,7 +71,7 @@ class BenchState {
       rig,
       happened_at: this.day ? noonOf(this.day) : null,
       done_at: now(),
-      seen: this.#revisions.get(rig) ?? null,
+      seen: openRig.clock.seen(rig),
       problem: null,
     });
   }
@@ -161,8 +105,8 @@ class BenchState {
 
   /** Number for the next arrow: behind the highest that is recorded or on its way. */
   get nextArrow(): number {
-    const recorded = this.pages.arrow?.quiver.map((row) => row.number) ?? [];
-    const sent = this.outbox.waiting(this.rig).flatMap(arrowsOf);
+    const recorded = openRig.pages.arrow?.quiver.map((row) => row.number) ?? [];
+    const sent = this.outbox.waiting(openRig.rig).flatMap(arrowsOf);
     return Math.max(0, ...recorded, ...sent) + 1;
   }
 
@@ -211,10 +155,10 @@ class BenchState {
       id: draft.id ?? (index ? `${job.key.slice(0, 32)}-${index}` : job.key),
       happened_at: draft.happened_at ?? happened_at ?? job.done_at,
     }));
-    const asked = ++this.#clock;
-    const { data, problem } = await api.record(sent, rig, job.seen, this.place);
+    const asked = openRig.clock.ask();
+    const { data, problem } = await api.record(sent, rig, job.seen, openRig.place);
     if (problem) {
-      if (problem.code === 'changed_meanwhile' && this.rig === rig) await this.#open(rig);
+      if (problem.code === 'changed_meanwhile' && openRig.rig === rig) await openRig.again(rig);
       return problem;
     }
     this.#recorded(job, data, asked);
@@ -222,7 +166,7 @@ class BenchState {
     const done = undoList(rig);
     if (!done.some((batch) => batch.ids[0] === ids[0])) done.push({ ids, says: job.says });
     keepUndo(rig, done, []);
-    if (this.rig === rig) this.recorded = recordedWords({ ...job, happened_at }, data);
+    if (openRig.rig === rig) this.recorded = recordedWords({ ...job, happened_at }, data);
     return null;
   }
 
@@ -259,8 +203,8 @@ class BenchState {
     takings: Taking[],
     after: (retractions: string[]) => void,
   ): Promise<Problem | null> {
-    const asked = ++this.#clock;
-    const { data, problem } = await api.takeBack(takings, job.rig, this.place);
+    const asked = openRig.clock.ask();
+    const { data, problem } = await api.takeBack(takings, job.rig, openRig.place);
     if (problem) return problem;
     this.#recorded(job, data, asked);
     after(data.entries.map((entry) => entry.id));
@@ -274,7 +218,7 @@ class BenchState {
       .filter((batch) => batch.ids.length);
     const batch = { ids: entries.toReversed(), says: job.says };
     keepUndo(job.rig, done, [...redoList(job.rig), { batch, by }]);
-    if (this.rig !== job.rig) return;
+    if (openRig.rig !== job.rig) return;
     this.recorded = '';
     toaster.info({
       title: `Taken back: ${job.says}`,
@@ -296,7 +240,7 @@ class BenchState {
         undone.filter((one) => one !== back),
       );
     }
-    if (this.rig === job.rig) toaster.info({ title: `Put back: ${job.says}` });
+    if (openRig.rig === job.rig) toaster.info({ title: `Put back: ${job.says}` });
   }
 
   /** Take in what came back from recording. */
@@ -304,41 +248,9 @@ class BenchState {
     const { assessment } = data;
     if (!assessment) return;
     this.outbox.moved(job.rig, job.seen, assessment.revision);
-    this.#show(job.rig, assessment, asked, assessment.page?.stage ?? null, data.tag);
-  }
-
-  /** Show an answer, unless it is about another rig, or was overtaken on its way. */
-  #show(
-    rig: string,
-    assessment: Assessment,
-    asked: number,
-    place: StageKey | null,
-    tag: string | null,
-  ): void {
-    const newest = this.#revisions.get(rig) ?? 0;
-    const before = this.rig === rig ? this.assessment : null;
-    const overtaken = asked < this.#shownAt && assessment.revision < (before?.revision ?? 0);
-    const older = overtaken || this.rig !== rig;
-    this.#revisions.set(rig, older ? Math.max(newest, assessment.revision) : assessment.revision);
-    if (this.rig !== rig || overtaken) return;
-    const same =
-      before?.revision === assessment.revision &&
-      before.entry_count === assessment.entry_count &&
-      before.reckoning === assessment.reckoning;
-    const { page } = assessment;
-    this.pages = { ...(same ? this.pages : {}), ...(page ? { [page.stage]: page } : {}) };
-    if (!same) {
-      this.assessment = assessment;
-      this.#tags.clear();
-    }
-    if (tag) this.#tags.set(place, tag);
-    this.#shownAt = ++this.#clock;
-    this.problem = null;
-    this.status = 'ready';
+    openRig.show(job.rig, assessment, asked, assessment.page?.stage ?? null, data.tag);
   }
 }
-
-const NOT_THERE: readonly number[] = [404, 422];
 
 const now = (): string => new Date().toISOString();
 const taking = (entry_id: string, happened_at: string = now()): Taking => ({
@@ -390,4 +302,4 @@ function recordedWords(job: Job, data: Recorded): string {
   return `${job.says}${day}${stands}`;
 }
 
-export const bench = new BenchState();
+export const recorder = new Recorder();
