@@ -70,7 +70,7 @@ demo-sounds: $(STAMPS)/dev ## let the simulated microphone record the demo anew
 	@$(BIN)/python tools/demo_sounds.py
 
 bench: $(STAMPS)/dev $(STAMPS)/page $(STAMPS)/chromium ## measure speed and memory into docs/BENCH.md
-	@$(BIN)/python tools/bench.py
+	@$(BIN)/python -m tools.bench $(AREAS)
 
 screenshots: $(STAMPS)/dev $(STAMPS)/page $(STAMPS)/chromium ## take docs/screenshots afresh
 	@$(BIN)/python tools/screenshots.py

@@ -1,0 +1,1 @@
+"""Speed and memory, measured by area: `python -m tools.bench`."""
