@@ -18,14 +18,10 @@ from tools.bench.rows import REFERENCE_PACE_S, Row, machine, paced, table
 
 REPORT = Path(__file__).resolve().parents[2] / "docs" / "BENCH.md"
 _HEAD = (
-    "# Bench
-
-Written by `make bench`: {machine}.
-Before and behind each group of rows a loop "
+    "# Bench\n\nWritten by `make bench`: {machine}.\nBefore and behind each group of rows a loop "
     f"of 5 million additions is timed. Times are also given at the pace of {REFERENCE_PACE_S} s, "
     "and it is those that are held against the limits. `make bench AREAS='page served'` measures "
-    "some areas alone.
-"
+    "some areas alone.\n"
 )
 
 
