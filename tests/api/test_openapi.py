@@ -1,15 +1,18 @@
 """The API against its own document, and the generated client types against it."""
 
 import json
+import re
 from pathlib import Path
 
+import jsonschema_rs
 import pytest
 import schemathesis
 from hypothesis import HealthCheck, given, settings
+from tools.answers import answers_of
 
 from lyrandis.api.app import Settings, create_app, openapi_document
 from lyrandis.api.examples import EXAMPLES
-from tests.api.conftest import Api
+from tests.api.conftest import Api, open_api
 
 WRITTEN = Path(__file__).parents[2] / "web" / "src" / "lib" / "api.gen.ts"
 
@@ -58,6 +61,39 @@ def test_every_body_has_an_example_and_it_is_taken(demo: Api) -> None:
                     assert not answer.json()["more"]
                     assert [one["state"] for one in answer.json()["lines"]] == ["new"]
     assert tried == set(EXAMPLES)
+
+
+def test_every_answer_has_an_example_of_its_own_kind() -> None:
+    document = openapi_document()
+    components = document["components"]
+    for verbs in document["paths"].values():
+        for operation in verbs.values():
+            for status, answer in operation["responses"].items():
+                content = answer.get("content", {}).get("application/json")
+                if content is None or status not in ("200", "201"):
+                    continue
+                schema = {**content["schema"], "components": components}
+                jsonschema_rs.validate(schema, content["example"])
+
+
+def test_the_examples_of_answers_are_those_of_today(demo: Api, tmp_path: Path) -> None:
+    """Else: python -m tools.answers."""
+    document = openapi_document()
+    with open_api(tmp_path / "empty") as empty:
+        today = answers_of(demo.client, empty, document)
+    for verbs in document["paths"].values():
+        for operation in verbs.values():
+            name = operation["operationId"]
+            if name in today:
+                status = next(iter({"200", "201"} & operation["responses"].keys()))
+                content = operation["responses"][status]["content"]["application/json"]
+                assert _shape(content["example"]) == _shape(today[name]), name
+
+
+def _shape(value: object) -> object:
+    if isinstance(value, dict):
+        return {re.sub(".*-.*", "id", key): _shape(each) for key, each in value.items()}
+    return [_shape(each) for each in value] if isinstance(value, list) else None
 
 
 def test_generated_types_know_every_route_and_kind_of_reading() -> None:

@@ -1,6 +1,18 @@
-"""One body that is taken for each address that takes one: what the API's document shows."""
+"""What the API's document shows: a body that is taken and an answer, for each address."""
 
+import json
+from pathlib import Path
 from typing import Any
+
+ANSWERS = Path(__file__).with_name("answers.json")
+"""What the demo answers, cut short; written by tools/answers.py."""
+
+
+def answers() -> dict[str, Any]:
+    """Return an answer by the operation that gives it."""
+    found: dict[str, Any] = json.loads(ANSWERS.read_text(encoding="utf-8"))
+    return found
+
 
 _BRACE = {
     "subject": {"kind": "rig", "id": "tideway-recurve"},

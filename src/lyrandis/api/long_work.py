@@ -56,10 +56,11 @@ class LongWork:
         It holds no thread while it waits, so a light question always finds one.
         """
         job = self._worker.ask(key, make, slot=slot, priority=priority)
+        coming = asyncio.wrap_future(job.future)
+        # who asks no more leaves a refusal that nobody takes: it is told when it is asked again
+        coming.add_done_callback(lambda done: done.cancelled() or done.exception())
         try:
-            made = await asyncio.wait_for(
-                asyncio.shield(asyncio.wrap_future(job.future)), patience_s
-            )
+            made = await asyncio.wait_for(asyncio.shield(coming), patience_s)
         except (TimeoutError, CancelledError, asyncio.CancelledError):
             return _not_yet(job)
         return made if isinstance(made, Response) else as_json(made)

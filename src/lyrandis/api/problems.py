@@ -9,7 +9,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict
 from starlette.exceptions import HTTPException
 
-from lyrandis.api.examples import EXAMPLES
+from lyrandis.api.examples import EXAMPLES, answers
 from lyrandis.core.errors import Code, DomainError, Understood, in_words
 from lyrandis.core.refusals import refusal_of
 from lyrandis.core.units import UNIT_SETS, UnitSet
@@ -269,7 +269,8 @@ ALWAYS: dict[int, str] = {
 
 
 def documented(document: dict[str, Any]) -> dict[str, Any]:
-    """Write into the API's document the problems, each once, and a body for each address."""
+    """Write into the API's document the problems, each once, and for each address an example."""
+    shown = answers()
     content = {MEDIA_TYPE: {"schema": {"$ref": "#/components/schemas/Problem"}}}
     told = ALWAYS | {int(code): one["description"] for code, one in SOMETIMES.items()}
     document["components"]["responses"] = {
@@ -278,11 +279,14 @@ def documented(document: dict[str, Any]) -> dict[str, Any]:
     }
     for operations in document["paths"].values():
         for operation in operations.values():
-            answers = operation["responses"]
-            here = {*ALWAYS, *(code for code in SOMETIMES if str(code) in answers)}
+            responses = operation["responses"]
+            here = {*ALWAYS, *(code for code in SOMETIMES if str(code) in responses)}
             for status in here:
-                answers[str(status)] = {"$ref": f"#/components/responses/Problem{status}"}
-            example = EXAMPLES.get(operation["operationId"])
+                responses[str(status)] = {"$ref": f"#/components/responses/Problem{status}"}
+            name = operation["operationId"]
+            for status in {"200", "201"} & responses.keys() if name in shown else ():
+                responses[status]["content"]["application/json"]["example"] = shown[name]
+            example = EXAMPLES.get(name)
             for body in operation.get("requestBody", {}).get("content", {}).values():
                 if example is not None:
                     body["example"] = example
