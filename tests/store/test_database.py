@@ -20,7 +20,8 @@ from lyrandis.core.errors import DomainError
 from lyrandis.core.reading import Subject
 from lyrandis.store import database as database_module
 from lyrandis.store.bench import Bench
-from lyrandis.store.database import open_database
+from lyrandis.store.database import TABLES_VERSION, open_database
+from lyrandis.store.migrate import newest_version
 from lyrandis.store.trouble import trouble_of
 from tests.store.conftest import Clock
 
@@ -68,6 +69,17 @@ def test_an_old_file_is_migrated_kept_beside_and_used(database: Path, clock: Clo
     assert copy.execute("SELECT version_num FROM alembic_version").fetchone() == ("0001",)
     assert copy.execute("SELECT count(*) FROM entries").fetchone() == (1,)
     copy.close()
+
+
+def test_tables_of_today_are_opened_without_looking_at_migrations(database: Path) -> None:
+    assert newest_version() == TABLES_VERSION
+    open_database(database).dispose()
+    opens = (
+        "import sys; from pathlib import Path; from lyrandis.store.database import open_database; "
+        f"open_database(Path({str(database)!r})).dispose(); print('alembic' in sys.modules)"
+    )
+    told = subprocess.run([sys.executable, "-c", opens], capture_output=True, text=True, check=True)
+    assert told.stdout == "False\n"
 
 
 def test_a_second_copy_does_not_write_over_the_first(database: Path) -> None:
@@ -136,7 +148,8 @@ from pathlib import Path
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.readings import ArrowMassed
 from lyrandis.store.bench import Bench, NewPart
-from lyrandis.store.database import open_database
+from lyrandis.store.database import TABLES_VERSION, open_database
+from lyrandis.store.migrate import newest_version
 from lyrandis.store.trouble import trouble_of
 bench = Bench(open_database(Path(sys.argv[1])), lambda: datetime.now(UTC))
 bench.make([NewPart("arrow_set", "Set")])

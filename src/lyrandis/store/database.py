@@ -6,10 +6,6 @@ from contextlib import closing
 from pathlib import Path
 from typing import Any
 
-from alembic import command
-from alembic.config import Config
-from alembic.migration import MigrationContext
-from alembic.script import ScriptDirectory
 from sqlalchemy import URL, Connection, Engine, create_engine, event
 from sqlalchemy.exc import DBAPIError
 
@@ -20,8 +16,9 @@ APPLICATION_ID = 0x4C595241
 """Marks a database file as ours."""
 LOCK_WAIT_S = 10
 """So long another program may hold the file."""
+TABLES_VERSION = "0003"
+"""What the migrations lead to: a database of this version is opened without looking at them."""
 _OUR_TABLES = frozenset({"alembic_version", "subjects", "entries"})
-_MIGRATIONS = Path(__file__).with_name("migrations")
 
 
 def open_database(path: Path) -> Engine:
@@ -152,46 +149,16 @@ def _on_begin(connection: Connection) -> None:
     connection.exec_driver_sql("BEGIN IMMEDIATE" if writing else "BEGIN")
 
 
-def _config() -> Config:
-    config = Config()
-    # Alembic reads % as a reference to another option
-    config.set_main_option("script_location", str(_MIGRATIONS).replace("%", "%%"))
-    config.set_main_option("path_separator", "os")
-    return config
-
-
 def _migrate(engine: Engine, path: Path) -> None:
-    config = _config()
-    script = ScriptDirectory.from_config(config)
-    head = script.get_current_head()
     with engine.connect() as connection:
-        current = MigrationContext.configure(connection).get_current_revision()
-    if current == head:
+        tables = connection.exec_driver_sql("SELECT name FROM sqlite_master").scalars()
+        current = (
+            connection.exec_driver_sql("SELECT version_num FROM alembic_version").scalar()
+            if "alembic_version" in set(tables)
+            else None
+        )
+    if current == TABLES_VERSION:
         return
-    if current is not None:
-        known = {revision.revision for revision in script.walk_revisions()}
-        if current not in known:
-            raise DomainError(
-                "database_newer",
-                f"{path} was written by a newer Lyrandis (version {current} of the tables; this "
-                f"program knows up to {head}).",
-                "Update Lyrandis, or start it with another data folder.",
-            )
-        _keep_copy(path, current)
-    with engine.connect().execution_options(writing=True) as connection, connection.begin():
-        config.attributes["connection"] = connection
-        command.upgrade(config, "head")
+    from lyrandis.store.migrate import migrate
 
-
-def _keep_copy(path: Path, revision: str) -> Path:
-    copy = path.with_name(f"{path.stem}-before-{revision}-migrated{path.suffix}")
-    number = 1
-    while copy.exists():
-        number += 1
-        copy = path.with_name(f"{path.stem}-before-{revision}-migrated-{number}{path.suffix}")
-    source, target = sqlite3.connect(path), sqlite3.connect(copy)
-    with source, target:
-        source.backup(target)
-    source.close()
-    target.close()
-    return copy
+    migrate(engine, path, current)

@@ -4,9 +4,8 @@ import json
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import ForeignKey, Index, Integer, String
+from sqlalchemy import Column, ForeignKey, Index, Integer, MetaData, String, Table
 from sqlalchemy.engine import Dialect
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 from sqlalchemy.types import TypeDecorator
 
 
@@ -39,40 +38,37 @@ class JsonText(TypeDecorator[Any]):
         return value
 
 
-class Base(DeclarativeBase):
-    pass
+METADATA = MetaData()
 
+SUBJECTS = Table(
+    "subjects",
+    METADATA,
+    Column("id", String(64), primary_key=True),
+    Column("kind", String(16), nullable=False),
+    Column("origin", String(8), nullable=False),
+    Column("created_at", Instant, nullable=False),
+)
 
-class SubjectRow(Base):
-    __tablename__ = "subjects"
-
-    id: Mapped[str] = mapped_column(String(64), primary_key=True)
-    kind: Mapped[str] = mapped_column(String(16))
-    origin: Mapped[str] = mapped_column(String(8))
-    created_at: Mapped[datetime] = mapped_column(Instant)
-
-
-class EntryRow(Base):
-    __tablename__ = "entries"
-    __table_args__ = (
-        Index("ix_entries_subject_id_seq", "subject_id", "seq"),
-        Index("ix_entries_kind", "kind"),
-        Index("ix_entries_retracts", "retracts"),
-        Index("ix_entries_happened_at", "happened_at"),
-        {"sqlite_autoincrement": True},
-    )
-
-    seq: Mapped[int] = mapped_column(Integer, primary_key=True)
-    id: Mapped[str] = mapped_column(String(64), unique=True)
-    subject_id: Mapped[str] = mapped_column(ForeignKey("subjects.id"))
-    kind: Mapped[str] = mapped_column(String(32))
-    happened_at: Mapped[datetime] = mapped_column(Instant)
-    recorded_at: Mapped[datetime] = mapped_column(Instant)
-    source: Mapped[str] = mapped_column(String(16))
-    note: Mapped[str | None]
-    as_typed: Mapped[str | None]
-    fitted: Mapped[Any] = mapped_column(JsonText, nullable=True)
-    reading: Mapped[Any] = mapped_column(JsonText)
-    retracts: Mapped[str | None] = mapped_column(ForeignKey("entries.id"))
-    revision: Mapped[int] = mapped_column(Integer, server_default="1")
-    """Of the shape the reading was written in."""
+ENTRIES = Table(
+    "entries",
+    METADATA,
+    Column("seq", Integer, primary_key=True),
+    Column("id", String(64), unique=True, nullable=False),
+    Column("subject_id", ForeignKey("subjects.id"), nullable=False),
+    Column("kind", String(32), nullable=False),
+    Column("happened_at", Instant, nullable=False),
+    Column("recorded_at", Instant, nullable=False),
+    Column("source", String(16), nullable=False),
+    Column("note", String),
+    Column("as_typed", String),
+    Column("fitted", JsonText),
+    Column("reading", JsonText, nullable=False),
+    Column("retracts", ForeignKey("entries.id")),
+    # of the shape the reading was written in
+    Column("revision", Integer, nullable=False, server_default="1"),
+    Index("ix_entries_subject_id_seq", "subject_id", "seq"),
+    Index("ix_entries_kind", "kind"),
+    Index("ix_entries_retracts", "retracts"),
+    Index("ix_entries_happened_at", "happened_at"),
+    sqlite_autoincrement=True,
+)

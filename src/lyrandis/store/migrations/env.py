@@ -2,12 +2,12 @@
 
 from alembic import context
 
-from lyrandis.store.models import Base
+from lyrandis.store.models import METADATA
 
 connection = context.config.attributes["connection"]
 context.configure(
     connection=connection,
-    target_metadata=Base.metadata,
+    target_metadata=METADATA,
     transactional_ddl=True,
     render_as_batch=True,
 )
