@@ -3,7 +3,7 @@
 # when the committed ones differ.
 set -eu
 cd "$(dirname "$0")/.."
-.venv/bin/python -m lyrandis openapi >web/openapi.json
+.venv/bin/python -m lyrandis openapi --without-examples >web/openapi.json
 if [ "${1:-}" = --check ]; then
   fresh=$(mktemp -d)
   sh tools/npm.sh types "$fresh/api.gen.ts"

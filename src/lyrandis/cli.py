@@ -299,7 +299,8 @@ def _parser() -> argparse.ArgumentParser:
     judging.add_argument("--json", action="store_true", help="print the whole assessment as JSON")
     judging.add_argument("--units", choices=get_args(UnitSet), default="inch")
     commands.add_parser("demo-reset", help="make the demo start afresh")
-    commands.add_parser("openapi", help="print the API document")
+    document = commands.add_parser("openapi", help="print the API document")
+    document.add_argument("--without-examples", action="store_true", help="the shapes alone")
     return parser
 
 
@@ -324,5 +325,5 @@ def _run(options: argparse.Namespace) -> int:
         return reset_demo()
     from lyrandis.api.app import openapi_document
 
-    print(json.dumps(openapi_document(), indent=2))
+    print(json.dumps(openapi_document(examples=not options.without_examples), indent=2))
     return 0

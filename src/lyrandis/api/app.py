@@ -158,9 +158,9 @@ def _operation_id(route: APIRoute) -> str:
 
 
 @cache
-def openapi_document() -> dict[str, Any]:
+def openapi_document(*, examples: bool = True) -> dict[str, Any]:
     """Return the OpenAPI document without opening a database; made once, it takes a second."""
-    return problems.documented(FastAPI.openapi(_bare_app()))
+    return problems.documented(FastAPI.openapi(_bare_app()), examples=examples)
 
 
 class _PageGZip(GZipMiddleware):

@@ -268,9 +268,9 @@ ALWAYS: dict[int, str] = {
 """Problems that any address may answer with."""
 
 
-def documented(document: dict[str, Any]) -> dict[str, Any]:
+def documented(document: dict[str, Any], *, examples: bool) -> dict[str, Any]:
     """Write into the API's document the problems, each once, and for each address an example."""
-    shown = answers()
+    taken, shown = (EXAMPLES, answers()) if examples else ({}, {})
     content = {MEDIA_TYPE: {"schema": {"$ref": "#/components/schemas/Problem"}}}
     told = ALWAYS | {int(code): one["description"] for code, one in SOMETIMES.items()}
     document["components"]["responses"] = {
@@ -286,7 +286,7 @@ def documented(document: dict[str, Any]) -> dict[str, Any]:
             name = operation["operationId"]
             for status in {"200", "201"} & responses.keys() if name in shown else ():
                 responses[status]["content"]["application/json"]["example"] = shown[name]
-            example = EXAMPLES.get(name)
+            example = taken.get(name)
             for body in operation.get("requestBody", {}).get("content", {}).values():
                 if example is not None:
                     body["example"] = example
