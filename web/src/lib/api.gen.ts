@@ -7359,112 +7359,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example [
-                     *       {
-                     *         "archer": "Oda",
-                     *         "arrow_set": "Ash arrows, set B",
-                     *         "bow": "Marram",
-                     *         "first": {
-                     *           "action": {
-                     *             "control": "ways",
-                     *             "label": "Close the gap in spine",
-                     *             "stage": "arrow"
-                     *           },
-                     *           "id": "spine-match",
-                     *           "rule": "spine-match",
-                     *           "sentence": {
-                     *             "figures": {
-                     *               "high": {
-                     *                 "plus_minus": null,
-                     *                 "unit": "spine",
-                     *                 "value": 56.4
-                     *               },
-                     *               "low": {
-                     *                 "plus_minus": null,
-                     *                 "unit": "spine",
-                     *                 "value": 45.65
-                     *               },
-                     *               "own": {
-                     *                 "plus_minus": null,
-                     *                 "unit": "spine",
-                     *                 "value": 84.7
-                     *               }
-                     *             },
-                     *             "template": "Your shafts, {own}, are far too stiff: this rig wants {low} to {high}."
-                     *           },
-                     *           "severity": "mend",
-                     *           "stage": "arrow",
-                     *           "sum": [
-                     *             {
-                     *               "figures": {
-                     *                 "high": {
-                     *                   "plus_minus": null,
-                     *                   "unit": "spine",
-                     *                   "value": 56.4
-                     *                 },
-                     *                 "low": {
-                     *                   "plus_minus": null,
-                     *                   "unit": "spine",
-                     *                   "value": 45.65
-                     *                 },
-                     *                 "matched": {
-                     *                   "plus_minus": null,
-                     *                   "unit": "spine",
-                     *                   "value": 51.02
-                     *                 }
-                     *               },
-                     *               "template": "Matched {matched}, the middle of nine releases; {low} to {high} with what is not known closely."
-                     *             }
-                     *           ],
-                     *           "title": "The spine this rig wants"
-                     *         },
-                     *         "id": "marram-longbow",
-                     *         "name": "Marram longbow",
-                     *         "next_title": {
-                     *           "figures": {},
-                     *           "template": "Close the gap in spine"
-                     *         },
-                     *         "origin": "demo",
-                     *         "put_away": false,
-                     *         "reckoning": true,
-                     *         "stages": [
-                     *           {
-                     *             "detail": {
-                     *               "figures": {
-                     *                 "pm": {
-                     *                   "plus_minus": null,
-                     *                   "unit": "mm",
-                     *                   "value": 3.666
-                     *                 }
-                     *               },
-                     *               "template": "± {pm}"
-                     *             },
-                     *             "headline": {
-                     *               "because": [],
-                     *               "choice": null,
-                     *               "detail": null,
-                     *               "entries": [],
-                     *               "figure": {
-                     *                 "plus_minus": 3.666,
-                     *                 "unit": "mm",
-                     *                 "value": 695.3
-                     *               },
-                     *               "key": "draw_length",
-                     *               "label": "Draw length",
-                     *               "missing": null,
-                     *               "origin": "measured",
-                     *               "text": null
-                     *             },
-                     *             "key": "archer",
-                     *             "mark": "settled",
-                     *             "name": "Archer",
-                     *             "stop": false
-                     *           }
-                     *         ]
-                     *       }
-                     *     ]
-                     */
                     "application/json": components["schemas"]["RigSummary"][];
                 };
             };
@@ -7489,15 +7383,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "name": "Winter rig",
-                 *       "archer": "bram",
-                 *       "bow": {
-                 *         "name": "Heron"
-                 *       }
-                 *     }
-                 */
                 "application/json": components["schemas"]["RigDraft"];
             };
         };
@@ -7508,139 +7393,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "entry_count": 14,
-                     *       "findings": [
-                     *         {
-                     *           "action": {
-                     *             "control": "hook",
-                     *             "label": "Measure the hook depth",
-                     *             "stage": "archer"
-                     *           },
-                     *           "id": "hook-assumed",
-                     *           "rule": "hook-depth",
-                     *           "sentence": {
-                     *             "figures": {
-                     *               "at": {
-                     *                 "unit": "mm",
-                     *                 "value": 730.2
-                     *               },
-                     *               "hook": {
-                     *                 "plus_minus": 6.35,
-                     *                 "unit": "mm",
-                     *                 "value": 14.29
-                     *               }
-                     *             },
-                     *             "template": "For three under the hook is taken to be {hook} behind the nock. Weigh the bow with the string at {at}."
-                     *           },
-                     *           "severity": "watch",
-                     *           "stage": "archer",
-                     *           "sum": [
-                     *             {
-                     *               "figures": {
-                     *                 "draw": {
-                     *                   "unit": "mm",
-                     *                   "value": 716
-                     *                 }
-                     *               },
-                     *               "template": "Nock groove at {draw}."
-                     *             }
-                     *           ],
-                     *           "title": "The hook is further back than the nock"
-                     *         }
-                     *       ],
-                     *       "fitted": [
-                     *         {
-                     *           "id": "bram",
-                     *           "name": "Bram",
-                     *           "part": "archer"
-                     *         }
-                     *       ],
-                     *       "may_shoot": {
-                     *         "answer": "not_yet",
-                     *         "because": [
-                     *           {
-                     *             "figures": {},
-                     *             "template": "the bow is not looked over"
-                     *           }
-                     *         ],
-                     *         "unchecked": [
-                     *           {
-                     *             "figures": {},
-                     *             "template": "the bow's weight"
-                     *           }
-                     *         ]
-                     *       },
-                     *       "name": "Winter rig",
-                     *       "next_step": {
-                     *         "action": {
-                     *           "control": "scale",
-                     *           "label": "Weigh the bow",
-                     *           "stage": "bow"
-                     *         },
-                     *         "minutes": 5,
-                     *         "on_page": false,
-                     *         "tells": {
-                     *           "figures": {},
-                     *           "template": "It tells what you hold at your own draw."
-                     *         },
-                     *         "title": {
-                     *           "figures": {},
-                     *           "template": "Weigh the bow"
-                     *         },
-                     *         "why": {
-                     *           "figures": {},
-                     *           "template": "There is no weight for this bow yet. Its mark will do to begin with."
-                     *         }
-                     *       },
-                     *       "put_away": false,
-                     *       "reckoning": false,
-                     *       "revision": 224,
-                     *       "rig": "winter-rig",
-                     *       "stages": [
-                     *         {
-                     *           "cautions": [
-                     *             {
-                     *               "id": "light-bow",
-                     *               "text": "Measure draw on a light bow, never past its maker's limit."
-                     *             }
-                     *           ],
-                     *           "detail": {
-                     *             "figures": {
-                     *               "pm": {
-                     *                 "unit": "mm",
-                     *                 "value": 4.49
-                     *               }
-                     *             },
-                     *             "template": "± {pm}"
-                     *           },
-                     *           "headline": "draw_length",
-                     *           "key": "archer",
-                     *           "mark": "settled",
-                     *           "name": "Archer",
-                     *           "number": 1,
-                     *           "stop": false,
-                     *           "values": [
-                     *             {
-                     *               "entries": [
-                     *                 "7fa5f9c8-2d17-40e2-a5cf-4bd794647c9e",
-                     *                 "625658cb-651d-4390-be20-3fd69eecc74a"
-                     *               ],
-                     *               "figure": {
-                     *                 "plus_minus": 4.49,
-                     *                 "unit": "mm",
-                     *                 "value": 716
-                     *               },
-                     *               "key": "draw_length",
-                     *               "label": "Draw length",
-                     *               "origin": "measured"
-                     *             }
-                     *           ]
-                     *         }
-                     *       ]
-                     *     }
-                     */
                     "application/json": components["schemas"]["Judged"];
                 };
             };
@@ -7680,144 +7432,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "entry_count": 90,
-                     *       "findings": [
-                     *         {
-                     *           "action": {
-                     *             "control": "hook",
-                     *             "label": "Measure the hook depth",
-                     *             "stage": "archer"
-                     *           },
-                     *           "id": "hook-assumed",
-                     *           "rule": "hook-depth",
-                     *           "sentence": {
-                     *             "figures": {
-                     *               "at": {
-                     *                 "unit": "mm",
-                     *                 "value": 729.4
-                     *               },
-                     *               "hook": {
-                     *                 "plus_minus": 4.044,
-                     *                 "unit": "mm",
-                     *                 "value": 13.48
-                     *               }
-                     *             },
-                     *             "template": "For three under the hook is taken to be {hook} behind the nock. Weigh the bow with the string at {at}."
-                     *           },
-                     *           "severity": "watch",
-                     *           "stage": "archer",
-                     *           "sum": [
-                     *             {
-                     *               "figures": {
-                     *                 "draw": {
-                     *                   "unit": "mm",
-                     *                   "value": 716
-                     *                 }
-                     *               },
-                     *               "template": "Nock groove at {draw}."
-                     *             }
-                     *           ],
-                     *           "title": "The hook is further back than the nock"
-                     *         }
-                     *       ],
-                     *       "fitted": [
-                     *         {
-                     *           "id": "bram",
-                     *           "name": "Bram",
-                     *           "part": "archer"
-                     *         }
-                     *       ],
-                     *       "may_shoot": {
-                     *         "answer": "not_yet",
-                     *         "because": [
-                     *           {
-                     *             "figures": {},
-                     *             "template": "the arrows are not flexed and looked at"
-                     *           }
-                     *         ],
-                     *         "unchecked": [
-                     *           {
-                     *             "figures": {},
-                     *             "template": "the bow's weight"
-                     *           }
-                     *         ]
-                     *       },
-                     *       "name": "Tideway recurve",
-                     *       "next_step": {
-                     *         "action": {
-                     *           "control": "scale",
-                     *           "label": "Enter the reading",
-                     *           "stage": "bow"
-                     *         },
-                     *         "minutes": 10,
-                     *         "on_page": false,
-                     *         "tells": {
-                     *           "figures": {},
-                     *           "template": ""
-                     *         },
-                     *         "title": {
-                     *           "figures": {
-                     *             "at": {
-                     *               "unit": "mm",
-                     *               "value": 729.4
-                     *             }
-                     *           },
-                     *           "template": "Weigh the bow at {at}"
-                     *         },
-                     *         "why": {
-                     *           "figures": {},
-                     *           "template": "Hang it on a scale, the string at your draw."
-                     *         }
-                     *       },
-                     *       "put_away": false,
-                     *       "reckoning": false,
-                     *       "revision": 225,
-                     *       "rig": "tideway-recurve",
-                     *       "stages": [
-                     *         {
-                     *           "cautions": [
-                     *             {
-                     *               "id": "light-bow",
-                     *               "text": "Measure draw on a light bow, never past its maker's limit."
-                     *             }
-                     *           ],
-                     *           "detail": {
-                     *             "figures": {
-                     *               "pm": {
-                     *                 "unit": "mm",
-                     *                 "value": 4.49
-                     *               }
-                     *             },
-                     *             "template": "± {pm}"
-                     *           },
-                     *           "headline": "draw_length",
-                     *           "key": "archer",
-                     *           "mark": "settled",
-                     *           "name": "Archer",
-                     *           "number": 1,
-                     *           "stop": false,
-                     *           "values": [
-                     *             {
-                     *               "entries": [
-                     *                 "7fa5f9c8-2d17-40e2-a5cf-4bd794647c9e",
-                     *                 "625658cb-651d-4390-be20-3fd69eecc74a"
-                     *               ],
-                     *               "figure": {
-                     *                 "plus_minus": 4.49,
-                     *                 "unit": "mm",
-                     *                 "value": 716
-                     *               },
-                     *               "key": "draw_length",
-                     *               "label": "Draw length",
-                     *               "origin": "measured"
-                     *             }
-                     *           ]
-                     *         }
-                     *       ]
-                     *     }
-                     */
                     "application/json": components["schemas"]["Judged"];
                 };
             };
@@ -7860,45 +7474,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "aside": [],
-                     *       "entries": [
-                     *         {
-                     *           "as_typed": null,
-                     *           "fitted": null,
-                     *           "happened_at": "2026-01-10T10:00:00Z",
-                     *           "id": "5ecd426e-3fee-4602-bfaf-7623afb193de",
-                     *           "note": null,
-                     *           "reading": {
-                     *             "alike": false,
-                     *             "kind": "named",
-                     *             "name": "Bram"
-                     *           },
-                     *           "recorded_at": "2026-12-01T13:31:16.978473Z",
-                     *           "revision": 1,
-                     *           "seq": 2,
-                     *           "source": "told",
-                     *           "subject": {
-                     *             "id": "bram",
-                     *             "kind": "archer"
-                     *           }
-                     *         }
-                     *       ],
-                     *       "names": {
-                     *         "oda": "Oda"
-                     *       },
-                     *       "revision": 226,
-                     *       "rig": "tideway-recurve",
-                     *       "says": {
-                     *         "5ecd426e-3fee-4602-bfaf-7623afb193de": {
-                     *           "figures": {},
-                     *           "template": "Named Bram"
-                     *         }
-                     *       },
-                     *       "taken_back": {}
-                     *     }
-                     */
                     "application/json": components["schemas"]["History"];
                 };
             };
@@ -7930,26 +7505,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example [
-                     *       {
-                     *         "id": "oda",
-                     *         "kind": "archer",
-                     *         "looked_over": null,
-                     *         "name": "Oda",
-                     *         "on": [
-                     *           {
-                     *             "archer": "Oda",
-                     *             "name": "Marram longbow",
-                     *             "put_away": false,
-                     *             "rig": "marram-longbow",
-                     *             "string": "marram-string-16"
-                     *           }
-                     *         ],
-                     *         "origin": "demo"
-                     *       }
-                     *     ]
-                     */
                     "application/json": components["schemas"]["PartOut"][];
                 };
             };
@@ -7974,23 +7529,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "entries": [
-                 *         {
-                 *           "subject": {
-                 *             "kind": "rig",
-                 *             "id": "tideway-recurve"
-                 *           },
-                 *           "reading": {
-                 *             "kind": "brace_height",
-                 *             "brace_height_mm": 209.5
-                 *           },
-                 *           "happened_at": "2026-03-14T09:30:00Z"
-                 *         }
-                 *       ]
-                 *     }
-                 */
                 "application/json": components["schemas"]["LogbookDraft"];
             };
         };
@@ -8001,23 +7539,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "already": 0,
-                     *       "left_out": 0,
-                     *       "new": 1,
-                     *       "parts": [
-                     *         {
-                     *           "alike": false,
-                     *           "id": "tideway-recurve",
-                     *           "kind": "rig",
-                     *           "name": "tideway-recurve",
-                     *           "new": false
-                     *         }
-                     *       ],
-                     *       "rig": "tideway-recurve"
-                     *     }
-                     */
                     "application/json": components["schemas"]["LogbookBrought"];
                 };
             };
@@ -8049,16 +7570,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "behind": false,
-                     *       "future": [],
-                     *       "future_count": 0,
-                     *       "long_ago": false,
-                     *       "newest": "2026-12-01T13:31:27.899158Z",
-                     *       "now": "2026-12-01T13:31:28.642882Z"
-                     *     }
-                     */
                     "application/json": components["schemas"]["ClockCheck"];
                 };
             };
@@ -8097,105 +7608,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "at_mm": 729.5,
-                     *       "draw_mm": 716,
-                     *       "families": [
-                     *         {
-                     *           "agree": true,
-                     *           "best_mm": 1575,
-                     *           "combinations": [
-                     *             {
-                     *               "asked": false,
-                     *               "bow_length_mm": 1422,
-                     *               "finger_angle_deg": 116.6,
-                     *               "limbs": "short",
-                     *               "margin_mm": -13.98,
-                     *               "riser_mm": 381,
-                     *               "verdict": "no"
-                     *             }
-                     *           ],
-                     *           "family": "hunting_recurve",
-                     *           "rows": [
-                     *             {
-                     *               "bow_length_mm": 1219,
-                     *               "finger_angle_deg": 92.69,
-                     *               "floor_gpp": 8,
-                     *               "left_j": 7.762,
-                     *               "margin_is_least": false,
-                     *               "margin_mm": -130.5,
-                     *               "mark_lbf": 32.41,
-                     *               "missing": null,
-                     *               "outside_family": false,
-                     *               "pinches": true,
-                     *               "speed_mps": 47.06,
-                     *               "stored_j": 30.75,
-                     *               "verdicts": {
-                     *                 "ladder": "silent",
-                     *                 "limb_first": "no",
-                     *                 "range": "no",
-                     *                 "stack_margin": "no"
-                     *               }
-                     *             }
-                     *           ],
-                     *           "schools": [
-                     *             {
-                     *               "gives_up": null,
-                     *               "high_mm": 1676,
-                     *               "low_mm": 1575,
-                     *               "name": "Stack margin",
-                     *               "preferred": true,
-                     *               "says": {
-                     *                 "figures": {
-                     *                   "high": {
-                     *                     "plus_minus": null,
-                     *                     "unit": "mm",
-                     *                     "value": 1676
-                     *                   },
-                     *                   "least": {
-                     *                     "plus_minus": null,
-                     *                     "unit": "mm",
-                     *                     "value": 38.1
-                     *                   },
-                     *                   "low": {
-                     *                     "plus_minus": null,
-                     *                     "unit": "mm",
-                     *                     "value": 1575
-                     *                   },
-                     *                   "most": {
-                     *                     "plus_minus": null,
-                     *                     "unit": "mm",
-                     *                     "value": 101.6
-                     *                   }
-                     *                 },
-                     *                 "template": "{low} to {high}: {least} to {most} before stack, and no pinch."
-                     *               },
-                     *               "school": "stack_margin"
-                     *             }
-                     *           ],
-                     *           "summary": {
-                     *             "figures": {
-                     *               "length": {
-                     *                 "plus_minus": null,
-                     *                 "unit": "mm",
-                     *                 "value": 1575
-                     *               }
-                     *             },
-                     *             "template": "All schools that speak of a hunting recurve allow {length}."
-                     *           },
-                     *           "words": "hunting recurve"
-                     *         }
-                     *       ],
-                     *       "grains_per_pound": 8.9,
-                     *       "hold": "three_under",
-                     *       "hold_lbf": 36,
-                     *       "least_margin_mm": 38.1,
-                     *       "most_margin_mm": 101.6,
-                     *       "pinch_deg": 120,
-                     *       "purpose": "field"
-                     *     }
-                     */
                     "application/json": components["schemas"]["ChoosingBoard"];
                 };
             };
@@ -8238,127 +7650,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "arrows": [
-                     *         {
-                     *           "aside": [
-                     *             [
-                     *               0,
-                     *               1,
-                     *               2,
-                     *               3,
-                     *               4,
-                     *               6,
-                     *               7,
-                     *               8,
-                     *               9,
-                     *               10,
-                     *               11,
-                     *               12,
-                     *               13,
-                     *               14,
-                     *               16,
-                     *               17,
-                     *               18,
-                     *               19,
-                     *               20,
-                     *               21,
-                     *               22,
-                     *               23,
-                     *               25,
-                     *               26,
-                     *               27
-                     *             ]
-                     *           ],
-                     *           "clearance": "clear",
-                     *           "fletching_gap_mm": 5,
-                     *           "plate_n": [
-                     *             0
-                     *           ],
-                     *           "spine_lbf": 63,
-                     *           "which": "own",
-                     *           "word": "little_stiff"
-                     *         }
-                     *       ],
-                     *       "assumed": [],
-                     *       "brace_mm": 209,
-                     *       "diameter_mm": 6.8,
-                     *       "draw_mm": 672,
-                     *       "exit_frame": 38,
-                     *       "face_mm": -1,
-                     *       "fletching_from_mm": 25.4,
-                     *       "fletching_length_mm": 76.2,
-                     *       "nock_mm": [
-                     *         -672
-                     *       ],
-                     *       "outward_is_left": true,
-                     *       "pass_frame": 47,
-                     *       "plunger": false,
-                     *       "side": {
-                     *         "aside": [
-                     *           [
-                     *             110,
-                     *             105,
-                     *             100,
-                     *             95,
-                     *             90,
-                     *             84,
-                     *             79,
-                     *             74,
-                     *             69,
-                     *             64,
-                     *             59,
-                     *             54,
-                     *             49,
-                     *             44,
-                     *             38,
-                     *             33,
-                     *             28,
-                     *             23,
-                     *             18,
-                     *             13,
-                     *             8,
-                     *             3,
-                     *             -2,
-                     *             -8,
-                     *             -13
-                     *           ]
-                     *         ],
-                     *         "nock_height_mm": 11
-                     *       },
-                     *       "stations_mm": [
-                     *         0,
-                     *         31.2,
-                     *         62.4,
-                     *         93.7,
-                     *         124.9,
-                     *         156.1,
-                     *         187.3,
-                     *         218.5,
-                     *         249.8,
-                     *         281,
-                     *         312.2,
-                     *         343.4,
-                     *         374.6,
-                     *         405.9,
-                     *         437.1,
-                     *         468.3,
-                     *         499.5,
-                     *         530.8,
-                     *         562,
-                     *         593.2,
-                     *         624.4,
-                     *         655.6,
-                     *         686.9,
-                     *         718.1,
-                     *         749.3
-                     *       ],
-                     *       "times_ms": [
-                     *         0
-                     *       ]
-                     *     }
-                     */
                     "application/json": components["schemas"]["ShotDrawing"];
                 };
             };
@@ -8401,70 +7692,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "assumed": [],
-                     *       "bare": {
-                     *         "side": "left",
-                     *         "size": "medium"
-                     *       },
-                     *       "high_lbf": 58.82,
-                     *       "low_lbf": 47.61,
-                     *       "matched_lbf": 53.21,
-                     *       "moves": [
-                     *         {
-                     *           "change": "length",
-                     *           "pounds": 4.231,
-                     *           "rough": false,
-                     *           "step": "1 in longer"
-                     *         }
-                     *       ],
-                     *       "no_match": null,
-                     *       "own_lbf": 63,
-                     *       "plateau": null,
-                     *       "points": [
-                     *         {
-                     *           "matched_lbf": 48.3,
-                     *           "tip_gr": 60
-                     *         }
-                     *       ],
-                     *       "rule_lbf": 51.78,
-                     *       "rule_terms": [
-                     *         {
-                     *           "name": "draw weight",
-                     *           "pounds": 39.48
-                     *         }
-                     *       ],
-                     *       "tip_gr": 124,
-                     *       "ways": [
-                     *         {
-                     *           "closes": false,
-                     *           "grains_per_pound": 8.915,
-                     *           "index": 1.48,
-                     *           "key": "brace",
-                     *           "mass_gr": 352,
-                     *           "pounds": 1.119,
-                     *           "under_floor": false,
-                     *           "undo": "easy",
-                     *           "what": {
-                     *             "figures": {
-                     *               "brace": {
-                     *                 "plus_minus": null,
-                     *                 "unit": "mm",
-                     *                 "value": 221.7
-                     *               }
-                     *             },
-                     *             "template": "Brace up to {brace}"
-                     *           },
-                     *           "word": "little_stiff"
-                     *         }
-                     *       ],
-                     *       "why_apart": {
-                     *         "figures": {},
-                     *         "template": "The two agree within a tenth."
-                     *       }
-                     *     }
-                     */
                     "application/json": components["schemas"]["SpineBoard"];
                 };
             };
@@ -8514,81 +7741,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "assumed": [],
-                     *       "brace_height_mm": {
-                     *         "high": 240.8,
-                     *         "low": 177.2,
-                     *         "now": 209,
-                     *         "step": 1.587
-                     *       },
-                     *       "draw_weight_lbf": {
-                     *         "high": 54.48,
-                     *         "low": 24.48,
-                     *         "now": 39.48,
-                     *         "step": 0.5
-                     *       },
-                     *       "floor_gpp": 8,
-                     *       "now": {
-                     *         "balance_mm": 475.8,
-                     *         "beyond_pivot_mm": 77.79,
-                     *         "clearance": "clear",
-                     *         "floor_severity": "good",
-                     *         "forward": 0.135,
-                     *         "grains_per_pound": 8.915,
-                     *         "high_lbf": 58.82,
-                     *         "index": 1.688,
-                     *         "low_lbf": 47.61,
-                     *         "mass_gr": 352,
-                     *         "matched_lbf": 53.21,
-                     *         "speed_mps": 56.16,
-                     *         "too_short": null,
-                     *         "word": "little_stiff"
-                     *       },
-                     *       "own_lbf": 63,
-                     *       "point_gr": {
-                     *         "high": 250,
-                     *         "low": 0,
-                     *         "now": 110,
-                     *         "step": 5
-                     *       },
-                     *       "shaft_length_mm": {
-                     *         "high": 825.5,
-                     *         "low": 660.4,
-                     *         "now": 749.3,
-                     *         "step": 3.175
-                     *       },
-                     *       "string_added_gr": {
-                     *         "high": 60,
-                     *         "low": 0,
-                     *         "now": 0,
-                     *         "step": 5
-                     *       },
-                     *       "tried": {
-                     *         "balance_mm": 475.8,
-                     *         "beyond_pivot_mm": 77.79,
-                     *         "clearance": "clear",
-                     *         "floor_severity": "good",
-                     *         "forward": 0.135,
-                     *         "grains_per_pound": 8.915,
-                     *         "high_lbf": 58.82,
-                     *         "index": 1.688,
-                     *         "low_lbf": 47.61,
-                     *         "mass_gr": 352,
-                     *         "matched_lbf": 53.21,
-                     *         "speed_mps": 56.16,
-                     *         "too_short": null,
-                     *         "word": "little_stiff"
-                     *       },
-                     *       "window_mm": {
-                     *         "high": 14,
-                     *         "low": -5,
-                     *         "now": -1,
-                     *         "step": 0.5
-                     *       }
-                     *     }
-                     */
                     "application/json": components["schemas"]["Trial"];
                 };
             };
@@ -8636,54 +7788,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "clean_at": null,
-                     *       "diameter_mm": 6.8,
-                     *       "kind": "parallel",
-                     *       "length_mm": 749.3,
-                     *       "parallel": {
-                     *         "balance_mm": 475.8,
-                     *         "forward": 0.135,
-                     *         "frequency_hz": 73.16,
-                     *         "head_taper_mm": 0,
-                     *         "kick_deg": 10.84,
-                     *         "mass_gr": 352,
-                     *         "static_spine_lbf": 63,
-                     *         "tail_taper_mm": 0
-                     *       },
-                     *       "planned": {
-                     *         "balance_mm": 475.8,
-                     *         "forward": 0.135,
-                     *         "frequency_hz": 73.16,
-                     *         "head_taper_mm": 0,
-                     *         "kick_deg": 10.84,
-                     *         "mass_gr": 352,
-                     *         "static_spine_lbf": 63,
-                     *         "tail_taper_mm": 0
-                     *       },
-                     *       "profile": [
-                     *         [
-                     *           0,
-                     *           6.8
-                     *         ]
-                     *       ],
-                     *       "shaft_lbf": 63,
-                     *       "steps": [
-                     *         {
-                     *           "balance_mm": 475.8,
-                     *           "forward": 0.135,
-                     *           "frequency_hz": 73.16,
-                     *           "head_taper_mm": 0,
-                     *           "kick_deg": 10.84,
-                     *           "mass_gr": 352,
-                     *           "static_spine_lbf": 63,
-                     *           "tail_taper_mm": 0
-                     *         }
-                     *       ],
-                     *       "tried": []
-                     *     }
-                     */
                     "application/json": components["schemas"]["TaperPlan"];
                 };
             };
@@ -8728,19 +7832,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "by_spine": false,
-                     *       "chosen": [
-                     *         1,
-                     *         2,
-                     *         3
-                     *       ],
-                     *       "mass_spread_gr": 2,
-                     *       "out": [],
-                     *       "spine_spread_lbf": null
-                     *     }
-                     */
                     "application/json": components["schemas"]["MatchedSet"];
                 };
             };
@@ -8806,11 +7897,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "text": "arrow,mass gr,spine lb\n1,431.2,47.5\n2,430.6,48\n"
-                 *     }
-                 */
                 "application/json": components["schemas"]["TableText"];
             };
         };
@@ -8821,37 +7907,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "arrows": [
-                     *         1,
-                     *         2
-                     *       ],
-                     *       "bad": [],
-                     *       "columns": [
-                     *         {
-                     *           "cells": [
-                     *             "1",
-                     *             "2"
-                     *           ],
-                     *           "head": "arrow",
-                     *           "name": "number",
-                     *           "unit": null,
-                     *           "unit_wanted": false,
-                     *           "units": []
-                     *         }
-                     *       ],
-                     *       "readings": [
-                     *         {
-                     *           "arrow_mass_gr": 431.2,
-                     *           "arrow_number": 1,
-                     *           "kind": "arrow_mass"
-                     *         }
-                     *       ],
-                     *       "titles": [],
-                     *       "unanswered": null
-                     *     }
-                     */
                     "application/json": components["schemas"]["QuiverTable"];
                 };
             };
@@ -8876,24 +7931,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "entries": [
-                 *         {
-                 *           "subject": {
-                 *             "kind": "rig",
-                 *             "id": "tideway-recurve"
-                 *           },
-                 *           "reading": {
-                 *             "kind": "brace_height",
-                 *             "brace_height_mm": 209.5
-                 *           }
-                 *         }
-                 *       ],
-                 *       "rig": "tideway-recurve",
-                 *       "page": "string"
-                 *     }
-                 */
                 "application/json": components["schemas"]["EntriesDraft"];
             };
         };
@@ -8904,248 +7941,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "assessment": {
-                     *         "entry_count": 104,
-                     *         "findings": [
-                     *           {
-                     *             "action": {
-                     *               "control": "hook",
-                     *               "label": "Measure the hook depth",
-                     *               "stage": "archer"
-                     *             },
-                     *             "id": "hook-assumed",
-                     *             "rule": "hook-depth",
-                     *             "sentence": {
-                     *               "figures": {
-                     *                 "at": {
-                     *                   "unit": "mm",
-                     *                   "value": 729.4
-                     *                 },
-                     *                 "hook": {
-                     *                   "plus_minus": 4.044,
-                     *                   "unit": "mm",
-                     *                   "value": 13.48
-                     *                 }
-                     *               },
-                     *               "template": "For three under the hook is taken to be {hook} behind the nock. Weigh the bow with the string at {at}."
-                     *             },
-                     *             "severity": "watch",
-                     *             "stage": "archer",
-                     *             "sum": [
-                     *               {
-                     *                 "figures": {
-                     *                   "draw": {
-                     *                     "unit": "mm",
-                     *                     "value": 716
-                     *                   }
-                     *                 },
-                     *                 "template": "Nock groove at {draw}."
-                     *               }
-                     *             ],
-                     *             "title": "The hook is further back than the nock"
-                     *           }
-                     *         ],
-                     *         "fitted": [
-                     *           {
-                     *             "id": "bram",
-                     *             "name": "Bram",
-                     *             "part": "archer"
-                     *           }
-                     *         ],
-                     *         "may_shoot": {
-                     *           "answer": "not_yet",
-                     *           "because": [
-                     *             {
-                     *               "figures": {},
-                     *               "template": "the arrows are not flexed and looked at"
-                     *             }
-                     *           ],
-                     *           "unchecked": [
-                     *             {
-                     *               "figures": {},
-                     *               "template": "the bow's weight"
-                     *             }
-                     *           ]
-                     *         },
-                     *         "name": "Tideway recurve",
-                     *         "next_step": {
-                     *           "action": {
-                     *             "control": "scale",
-                     *             "label": "Enter the reading",
-                     *             "stage": "bow"
-                     *           },
-                     *           "minutes": 10,
-                     *           "on_page": false,
-                     *           "tells": {
-                     *             "figures": {},
-                     *             "template": ""
-                     *           },
-                     *           "title": {
-                     *             "figures": {
-                     *               "at": {
-                     *                 "unit": "mm",
-                     *                 "value": 729.4
-                     *               }
-                     *             },
-                     *             "template": "Weigh the bow at {at}"
-                     *           },
-                     *           "why": {
-                     *             "figures": {},
-                     *             "template": "Hang it on a scale, the string at your draw."
-                     *           }
-                     *         },
-                     *         "page": {
-                     *           "datum": "pivot",
-                     *           "quarter": {
-                     *             "speed_mps": -0.4209,
-                     *             "spine_lbf": 0.5543,
-                     *             "stored_j": -0.8268,
-                     *             "string_mm": 6.164,
-                     *             "turns": null,
-                     *             "weight_lbf": 0.06328
-                     *           },
-                     *           "settling": {
-                     *             "curve": null,
-                     *             "left_mm": null,
-                     *             "left_p90_mm": null,
-                     *             "points": [],
-                     *             "settled": true,
-                     *             "settled_at": null,
-                     *             "strung": null,
-                     *             "sure": null,
-                     *             "too_early": 0
-                     *           },
-                     *           "sheet": {
-                     *             "advised": [
-                     *               {
-                     *                 "least": 11,
-                     *                 "material": "polyester",
-                     *                 "served_mm": 2.531,
-                     *                 "strands": 14,
-                     *                 "thread_mm": 0.36
-                     *               }
-                     *             ],
-                     *             "computed_mm": 1468,
-                     *             "diameter_mm": 1.862,
-                     *             "diameter_plus_minus_mm": 0.3723,
-                     *             "factor": 4.152,
-                     *             "few_strands": false,
-                     *             "groove_mm": 2.5,
-                     *             "groove_told": false,
-                     *             "length_mm": 1468,
-                     *             "length_told": false,
-                     *             "order": [
-                     *               {
-                     *                 "figures": {},
-                     *                 "template": "One bowstring, twisted bundles, low-stretch fibre, 18 strands."
-                     *               }
-                     *             ],
-                     *             "per_inch": null,
-                     *             "rule_mm": 1473,
-                     *             "served_mm": null,
-                     *             "turns": null
-                     *           },
-                     *           "stage": "string",
-                     *           "turns": null,
-                     *           "valley": {
-                     *             "braces_mm": [
-                     *               184.2
-                     *             ],
-                     *             "enough": false,
-                     *             "heights": 0,
-                     *             "high_mm": 222.2,
-                     *             "low_mm": 190.5,
-                     *             "near": null,
-                     *             "next_mm": null,
-                     *             "next_turns": null,
-                     *             "now_mm": 209.5,
-                     *             "points": [],
-                     *             "points_sd": [],
-                     *             "quiet_mm": null,
-                     *             "quiet_sd_mm": null,
-                     *             "shots": [],
-                     *             "told": true
-                     *           }
-                     *         },
-                     *         "put_away": false,
-                     *         "reckoning": false,
-                     *         "revision": 239,
-                     *         "rig": "tideway-recurve",
-                     *         "stages": [
-                     *           {
-                     *             "cautions": [
-                     *               {
-                     *                 "id": "light-bow",
-                     *                 "text": "Measure draw on a light bow, never past its maker's limit."
-                     *               }
-                     *             ],
-                     *             "detail": {
-                     *               "figures": {
-                     *                 "pm": {
-                     *                   "unit": "mm",
-                     *                   "value": 4.49
-                     *                 }
-                     *               },
-                     *               "template": "± {pm}"
-                     *             },
-                     *             "headline": "draw_length",
-                     *             "key": "archer",
-                     *             "mark": "settled",
-                     *             "name": "Archer",
-                     *             "number": 1,
-                     *             "stop": false,
-                     *             "values": [
-                     *               {
-                     *                 "entries": [
-                     *                   "7fa5f9c8-2d17-40e2-a5cf-4bd794647c9e",
-                     *                   "625658cb-651d-4390-be20-3fd69eecc74a"
-                     *                 ],
-                     *                 "figure": {
-                     *                   "plus_minus": 4.49,
-                     *                   "unit": "mm",
-                     *                   "value": 716
-                     *                 },
-                     *                 "key": "draw_length",
-                     *                 "label": "Draw length",
-                     *                 "origin": "measured"
-                     *               }
-                     *             ]
-                     *           }
-                     *         ]
-                     *       },
-                     *       "entries": [
-                     *         {
-                     *           "as_typed": null,
-                     *           "fitted": {
-                     *             "archer": "bram",
-                     *             "arrow_set": "carbon-set-a",
-                     *             "bow": "tideway",
-                     *             "string": "tideway-string-18"
-                     *           },
-                     *           "happened_at": "2026-12-01T13:31:32.813354Z",
-                     *           "id": "af86234f-b9c4-4f3d-8ab1-4b46a4dd7ea8",
-                     *           "note": null,
-                     *           "reading": {
-                     *             "brace_height_mm": 209.5,
-                     *             "datum": "pivot",
-                     *             "hours_strung": null,
-                     *             "kind": "brace_height"
-                     *           },
-                     *           "recorded_at": "2026-12-01T13:31:32.813354Z",
-                     *           "revision": 1,
-                     *           "seq": 239,
-                     *           "source": "measured",
-                     *           "subject": {
-                     *             "id": "tideway-recurve",
-                     *             "kind": "rig"
-                     *           }
-                     *         }
-                     *       ],
-                     *       "overruled": {}
-                     *     }
-                     */
                     "application/json": components["schemas"]["RecordedEntries"];
                 };
             };
@@ -9172,16 +7967,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "entries": [
-                 *         {
-                 *           "entry_id": "{entry_id}"
-                 *         }
-                 *       ],
-                 *       "rig": "tideway-recurve"
-                 *     }
-                 */
                 "application/json": components["schemas"]["RetractionsDraft"];
             };
         };
@@ -9192,173 +7977,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "assessment": {
-                     *         "entry_count": 106,
-                     *         "findings": [
-                     *           {
-                     *             "action": {
-                     *               "control": "hook",
-                     *               "label": "Measure the hook depth",
-                     *               "stage": "archer"
-                     *             },
-                     *             "id": "hook-assumed",
-                     *             "rule": "hook-depth",
-                     *             "sentence": {
-                     *               "figures": {
-                     *                 "at": {
-                     *                   "unit": "mm",
-                     *                   "value": 729.4
-                     *                 },
-                     *                 "hook": {
-                     *                   "plus_minus": 4.044,
-                     *                   "unit": "mm",
-                     *                   "value": 13.48
-                     *                 }
-                     *               },
-                     *               "template": "For three under the hook is taken to be {hook} behind the nock. Weigh the bow with the string at {at}."
-                     *             },
-                     *             "severity": "watch",
-                     *             "stage": "archer",
-                     *             "sum": [
-                     *               {
-                     *                 "figures": {
-                     *                   "draw": {
-                     *                     "unit": "mm",
-                     *                     "value": 716
-                     *                   }
-                     *                 },
-                     *                 "template": "Nock groove at {draw}."
-                     *               }
-                     *             ],
-                     *             "title": "The hook is further back than the nock"
-                     *           }
-                     *         ],
-                     *         "fitted": [
-                     *           {
-                     *             "id": "bram",
-                     *             "name": "Bram",
-                     *             "part": "archer"
-                     *           }
-                     *         ],
-                     *         "may_shoot": {
-                     *           "answer": "not_yet",
-                     *           "because": [
-                     *             {
-                     *               "figures": {},
-                     *               "template": "the arrows are not flexed and looked at"
-                     *             }
-                     *           ],
-                     *           "unchecked": [
-                     *             {
-                     *               "figures": {},
-                     *               "template": "the bow's weight"
-                     *             }
-                     *           ]
-                     *         },
-                     *         "name": "Tideway recurve",
-                     *         "next_step": {
-                     *           "action": {
-                     *             "control": "scale",
-                     *             "label": "Enter the reading",
-                     *             "stage": "bow"
-                     *           },
-                     *           "minutes": 10,
-                     *           "on_page": false,
-                     *           "tells": {
-                     *             "figures": {},
-                     *             "template": ""
-                     *           },
-                     *           "title": {
-                     *             "figures": {
-                     *               "at": {
-                     *                 "unit": "mm",
-                     *                 "value": 729.4
-                     *               }
-                     *             },
-                     *             "template": "Weigh the bow at {at}"
-                     *           },
-                     *           "why": {
-                     *             "figures": {},
-                     *             "template": "Hang it on a scale, the string at your draw."
-                     *           }
-                     *         },
-                     *         "put_away": false,
-                     *         "reckoning": false,
-                     *         "revision": 241,
-                     *         "rig": "tideway-recurve",
-                     *         "stages": [
-                     *           {
-                     *             "cautions": [
-                     *               {
-                     *                 "id": "light-bow",
-                     *                 "text": "Measure draw on a light bow, never past its maker's limit."
-                     *               }
-                     *             ],
-                     *             "detail": {
-                     *               "figures": {
-                     *                 "pm": {
-                     *                   "unit": "mm",
-                     *                   "value": 4.49
-                     *                 }
-                     *               },
-                     *               "template": "± {pm}"
-                     *             },
-                     *             "headline": "draw_length",
-                     *             "key": "archer",
-                     *             "mark": "settled",
-                     *             "name": "Archer",
-                     *             "number": 1,
-                     *             "stop": false,
-                     *             "values": [
-                     *               {
-                     *                 "entries": [
-                     *                   "7fa5f9c8-2d17-40e2-a5cf-4bd794647c9e",
-                     *                   "625658cb-651d-4390-be20-3fd69eecc74a"
-                     *                 ],
-                     *                 "figure": {
-                     *                   "plus_minus": 4.49,
-                     *                   "unit": "mm",
-                     *                   "value": 716
-                     *                 },
-                     *                 "key": "draw_length",
-                     *                 "label": "Draw length",
-                     *                 "origin": "measured"
-                     *               }
-                     *             ]
-                     *           }
-                     *         ]
-                     *       },
-                     *       "entries": [
-                     *         {
-                     *           "as_typed": null,
-                     *           "fitted": {
-                     *             "archer": "bram",
-                     *             "arrow_set": "carbon-set-a",
-                     *             "bow": "tideway",
-                     *             "string": "tideway-string-18"
-                     *           },
-                     *           "happened_at": "2026-12-01T13:31:33.068653Z",
-                     *           "id": "1cce30c8-6677-4f5d-b14b-f062a42f3b0a",
-                     *           "note": null,
-                     *           "reading": {
-                     *             "entry_id": "4c455e10-d197-43be-973a-75fa0644a655",
-                     *             "kind": "retraction"
-                     *           },
-                     *           "recorded_at": "2026-12-01T13:31:33.068653Z",
-                     *           "revision": 1,
-                     *           "seq": 241,
-                     *           "source": "told",
-                     *           "subject": {
-                     *             "id": "tideway-recurve",
-                     *             "kind": "rig"
-                     *           }
-                     *         }
-                     *       ],
-                     *       "overruled": {}
-                     *     }
-                     */
                     "application/json": components["schemas"]["RecordedEntries"];
                 };
             };
@@ -9387,12 +8005,6 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                /**
-                 * @example {
-                 *       "rig": "tideway-recurve",
-                 *       "page": "string"
-                 *     }
-                 */
                 "application/json": components["schemas"]["RetractionDraft"] | null;
             };
         };
@@ -9403,246 +8015,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "assessment": {
-                     *         "entry_count": 108,
-                     *         "findings": [
-                     *           {
-                     *             "action": {
-                     *               "control": "hook",
-                     *               "label": "Measure the hook depth",
-                     *               "stage": "archer"
-                     *             },
-                     *             "id": "hook-assumed",
-                     *             "rule": "hook-depth",
-                     *             "sentence": {
-                     *               "figures": {
-                     *                 "at": {
-                     *                   "unit": "mm",
-                     *                   "value": 729.4
-                     *                 },
-                     *                 "hook": {
-                     *                   "plus_minus": 4.044,
-                     *                   "unit": "mm",
-                     *                   "value": 13.48
-                     *                 }
-                     *               },
-                     *               "template": "For three under the hook is taken to be {hook} behind the nock. Weigh the bow with the string at {at}."
-                     *             },
-                     *             "severity": "watch",
-                     *             "stage": "archer",
-                     *             "sum": [
-                     *               {
-                     *                 "figures": {
-                     *                   "draw": {
-                     *                     "unit": "mm",
-                     *                     "value": 716
-                     *                   }
-                     *                 },
-                     *                 "template": "Nock groove at {draw}."
-                     *               }
-                     *             ],
-                     *             "title": "The hook is further back than the nock"
-                     *           }
-                     *         ],
-                     *         "fitted": [
-                     *           {
-                     *             "id": "bram",
-                     *             "name": "Bram",
-                     *             "part": "archer"
-                     *           }
-                     *         ],
-                     *         "may_shoot": {
-                     *           "answer": "not_yet",
-                     *           "because": [
-                     *             {
-                     *               "figures": {},
-                     *               "template": "the arrows are not flexed and looked at"
-                     *             }
-                     *           ],
-                     *           "unchecked": [
-                     *             {
-                     *               "figures": {},
-                     *               "template": "the bow's weight"
-                     *             }
-                     *           ]
-                     *         },
-                     *         "name": "Tideway recurve",
-                     *         "next_step": {
-                     *           "action": {
-                     *             "control": "scale",
-                     *             "label": "Enter the reading",
-                     *             "stage": "bow"
-                     *           },
-                     *           "minutes": 10,
-                     *           "on_page": false,
-                     *           "tells": {
-                     *             "figures": {},
-                     *             "template": ""
-                     *           },
-                     *           "title": {
-                     *             "figures": {
-                     *               "at": {
-                     *                 "unit": "mm",
-                     *                 "value": 729.4
-                     *               }
-                     *             },
-                     *             "template": "Weigh the bow at {at}"
-                     *           },
-                     *           "why": {
-                     *             "figures": {},
-                     *             "template": "Hang it on a scale, the string at your draw."
-                     *           }
-                     *         },
-                     *         "page": {
-                     *           "datum": "pivot",
-                     *           "quarter": {
-                     *             "speed_mps": -0.4209,
-                     *             "spine_lbf": 0.5543,
-                     *             "stored_j": -0.8268,
-                     *             "string_mm": 6.164,
-                     *             "turns": null,
-                     *             "weight_lbf": 0.06328
-                     *           },
-                     *           "settling": {
-                     *             "curve": null,
-                     *             "left_mm": null,
-                     *             "left_p90_mm": null,
-                     *             "points": [],
-                     *             "settled": true,
-                     *             "settled_at": null,
-                     *             "strung": null,
-                     *             "sure": null,
-                     *             "too_early": 0
-                     *           },
-                     *           "sheet": {
-                     *             "advised": [
-                     *               {
-                     *                 "least": 11,
-                     *                 "material": "polyester",
-                     *                 "served_mm": 2.531,
-                     *                 "strands": 14,
-                     *                 "thread_mm": 0.36
-                     *               }
-                     *             ],
-                     *             "computed_mm": 1468,
-                     *             "diameter_mm": 1.862,
-                     *             "diameter_plus_minus_mm": 0.3723,
-                     *             "factor": 4.152,
-                     *             "few_strands": false,
-                     *             "groove_mm": 2.5,
-                     *             "groove_told": false,
-                     *             "length_mm": 1468,
-                     *             "length_told": false,
-                     *             "order": [
-                     *               {
-                     *                 "figures": {},
-                     *                 "template": "One bowstring, twisted bundles, low-stretch fibre, 18 strands."
-                     *               }
-                     *             ],
-                     *             "per_inch": null,
-                     *             "rule_mm": 1473,
-                     *             "served_mm": null,
-                     *             "turns": null
-                     *           },
-                     *           "stage": "string",
-                     *           "turns": null,
-                     *           "valley": {
-                     *             "braces_mm": [
-                     *               184.2
-                     *             ],
-                     *             "enough": false,
-                     *             "heights": 0,
-                     *             "high_mm": 222.2,
-                     *             "low_mm": 190.5,
-                     *             "near": null,
-                     *             "next_mm": null,
-                     *             "next_turns": null,
-                     *             "now_mm": 209.5,
-                     *             "points": [],
-                     *             "points_sd": [],
-                     *             "quiet_mm": null,
-                     *             "quiet_sd_mm": null,
-                     *             "shots": [],
-                     *             "told": true
-                     *           }
-                     *         },
-                     *         "put_away": false,
-                     *         "reckoning": false,
-                     *         "revision": 243,
-                     *         "rig": "tideway-recurve",
-                     *         "stages": [
-                     *           {
-                     *             "cautions": [
-                     *               {
-                     *                 "id": "light-bow",
-                     *                 "text": "Measure draw on a light bow, never past its maker's limit."
-                     *               }
-                     *             ],
-                     *             "detail": {
-                     *               "figures": {
-                     *                 "pm": {
-                     *                   "unit": "mm",
-                     *                   "value": 4.49
-                     *                 }
-                     *               },
-                     *               "template": "± {pm}"
-                     *             },
-                     *             "headline": "draw_length",
-                     *             "key": "archer",
-                     *             "mark": "settled",
-                     *             "name": "Archer",
-                     *             "number": 1,
-                     *             "stop": false,
-                     *             "values": [
-                     *               {
-                     *                 "entries": [
-                     *                   "7fa5f9c8-2d17-40e2-a5cf-4bd794647c9e",
-                     *                   "625658cb-651d-4390-be20-3fd69eecc74a"
-                     *                 ],
-                     *                 "figure": {
-                     *                   "plus_minus": 4.49,
-                     *                   "unit": "mm",
-                     *                   "value": 716
-                     *                 },
-                     *                 "key": "draw_length",
-                     *                 "label": "Draw length",
-                     *                 "origin": "measured"
-                     *               }
-                     *             ]
-                     *           }
-                     *         ]
-                     *       },
-                     *       "entries": [
-                     *         {
-                     *           "as_typed": null,
-                     *           "fitted": {
-                     *             "archer": "bram",
-                     *             "arrow_set": "carbon-set-a",
-                     *             "bow": "tideway",
-                     *             "string": "tideway-string-18"
-                     *           },
-                     *           "happened_at": "2026-12-01T13:31:33.257700Z",
-                     *           "id": "ba0a8cfb-668f-4ad2-ab5b-4d681b4abb2e",
-                     *           "note": null,
-                     *           "reading": {
-                     *             "entry_id": "07f058ec-0d34-403d-b282-a7d97a55b4e1",
-                     *             "kind": "retraction"
-                     *           },
-                     *           "recorded_at": "2026-12-01T13:31:33.257700Z",
-                     *           "revision": 1,
-                     *           "seq": 243,
-                     *           "source": "told",
-                     *           "subject": {
-                     *             "id": "tideway-recurve",
-                     *             "kind": "rig"
-                     *           }
-                     *         }
-                     *       ],
-                     *       "overruled": {}
-                     *     }
-                     */
                     "application/json": components["schemas"]["RecordedEntries"];
                 };
             };
@@ -9669,23 +8041,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "entries": [
-                 *         {
-                 *           "subject": {
-                 *             "kind": "rig",
-                 *             "id": "tideway-recurve"
-                 *           },
-                 *           "reading": {
-                 *             "kind": "brace_height",
-                 *             "brace_height_mm": 209.5
-                 *           }
-                 *         }
-                 *       ],
-                 *       "rig": "tideway-recurve"
-                 *     }
-                 */
                 "application/json": components["schemas"]["WhatIf"];
             };
         };
@@ -9696,144 +8051,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "entry_count": 110,
-                     *       "findings": [
-                     *         {
-                     *           "action": {
-                     *             "control": "hook",
-                     *             "label": "Measure the hook depth",
-                     *             "stage": "archer"
-                     *           },
-                     *           "id": "hook-assumed",
-                     *           "rule": "hook-depth",
-                     *           "sentence": {
-                     *             "figures": {
-                     *               "at": {
-                     *                 "unit": "mm",
-                     *                 "value": 729.4
-                     *               },
-                     *               "hook": {
-                     *                 "plus_minus": 4.044,
-                     *                 "unit": "mm",
-                     *                 "value": 13.48
-                     *               }
-                     *             },
-                     *             "template": "For three under the hook is taken to be {hook} behind the nock. Weigh the bow with the string at {at}."
-                     *           },
-                     *           "severity": "watch",
-                     *           "stage": "archer",
-                     *           "sum": [
-                     *             {
-                     *               "figures": {
-                     *                 "draw": {
-                     *                   "unit": "mm",
-                     *                   "value": 716
-                     *                 }
-                     *               },
-                     *               "template": "Nock groove at {draw}."
-                     *             }
-                     *           ],
-                     *           "title": "The hook is further back than the nock"
-                     *         }
-                     *       ],
-                     *       "fitted": [
-                     *         {
-                     *           "id": "bram",
-                     *           "name": "Bram",
-                     *           "part": "archer"
-                     *         }
-                     *       ],
-                     *       "may_shoot": {
-                     *         "answer": "not_yet",
-                     *         "because": [
-                     *           {
-                     *             "figures": {},
-                     *             "template": "the arrows are not flexed and looked at"
-                     *           }
-                     *         ],
-                     *         "unchecked": [
-                     *           {
-                     *             "figures": {},
-                     *             "template": "the bow's weight"
-                     *           }
-                     *         ]
-                     *       },
-                     *       "name": "Tideway recurve",
-                     *       "next_step": {
-                     *         "action": {
-                     *           "control": "scale",
-                     *           "label": "Enter the reading",
-                     *           "stage": "bow"
-                     *         },
-                     *         "minutes": 10,
-                     *         "on_page": false,
-                     *         "tells": {
-                     *           "figures": {},
-                     *           "template": ""
-                     *         },
-                     *         "title": {
-                     *           "figures": {
-                     *             "at": {
-                     *               "unit": "mm",
-                     *               "value": 729.4
-                     *             }
-                     *           },
-                     *           "template": "Weigh the bow at {at}"
-                     *         },
-                     *         "why": {
-                     *           "figures": {},
-                     *           "template": "Hang it on a scale, the string at your draw."
-                     *         }
-                     *       },
-                     *       "put_away": false,
-                     *       "reckoning": false,
-                     *       "revision": 245,
-                     *       "rig": "tideway-recurve",
-                     *       "stages": [
-                     *         {
-                     *           "cautions": [
-                     *             {
-                     *               "id": "light-bow",
-                     *               "text": "Measure draw on a light bow, never past its maker's limit."
-                     *             }
-                     *           ],
-                     *           "detail": {
-                     *             "figures": {
-                     *               "pm": {
-                     *                 "unit": "mm",
-                     *                 "value": 4.49
-                     *               }
-                     *             },
-                     *             "template": "± {pm}"
-                     *           },
-                     *           "headline": "draw_length",
-                     *           "key": "archer",
-                     *           "mark": "settled",
-                     *           "name": "Archer",
-                     *           "number": 1,
-                     *           "stop": false,
-                     *           "values": [
-                     *             {
-                     *               "entries": [
-                     *                 "7fa5f9c8-2d17-40e2-a5cf-4bd794647c9e",
-                     *                 "625658cb-651d-4390-be20-3fd69eecc74a"
-                     *               ],
-                     *               "figure": {
-                     *                 "plus_minus": 4.49,
-                     *                 "unit": "mm",
-                     *                 "value": 716
-                     *               },
-                     *               "key": "draw_length",
-                     *               "label": "Draw length",
-                     *               "origin": "measured"
-                     *             }
-                     *           ]
-                     *         }
-                     *       ]
-                     *     }
-                     */
                     "application/json": components["schemas"]["Judged"];
                 };
             };
@@ -9868,13 +8085,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "text": "brace 8 1/4",
-                 *       "rig": "tideway-recurve",
-                 *       "units": "inch"
-                 *     }
-                 */
                 "application/json": components["schemas"]["JotLine"];
             };
         };
@@ -9885,49 +8095,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "day": null,
-                     *       "draft": {
-                     *         "as_typed": "brace 8 1/4",
-                     *         "happened_at": null,
-                     *         "id": null,
-                     *         "note": null,
-                     *         "reading": {
-                     *           "brace_height_mm": 209.6,
-                     *           "datum": "pivot",
-                     *           "hours_strung": null,
-                     *           "kind": "brace_height"
-                     *         },
-                     *         "source": "measured",
-                     *         "subject": {
-                     *           "id": "tideway-recurve",
-                     *           "kind": "rig"
-                     *         }
-                     *       },
-                     *       "heard": [],
-                     *       "reading": {
-                     *         "brace_height_mm": 209.6,
-                     *         "datum": "pivot",
-                     *         "hours_strung": null,
-                     *         "kind": "brace_height"
-                     *       },
-                     *       "says": {
-                     *         "figures": {
-                     *           "brace": {
-                     *             "plus_minus": null,
-                     *             "unit": "mm",
-                     *             "value": 209.6
-                     *           }
-                     *         },
-                     *         "template": "Brace height {brace}"
-                     *       },
-                     *       "source": "measured",
-                     *       "subject_kind": "rig",
-                     *       "subject_name": "Tideway recurve",
-                     *       "word": "brace"
-                     *     }
-                     */
                     "application/json": components["schemas"]["ParsedJot"];
                 };
             };
@@ -9959,16 +8126,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example [
-                     *       {
-                     *         "example": "draw 27 3/8",
-                     *         "records": "draw length on a marked arrow; add pivot, back or belly for another datum, “at hook” for the string on a scale, “said” for hearsay",
-                     *         "subject": "archer",
-                     *         "word": "draw"
-                     *       }
-                     *     ]
-                     */
                     "application/json": components["schemas"]["JotWord"][];
                 };
             };
@@ -9999,16 +8156,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example [
-                     *       {
-                     *         "drawing": "bench",
-                     *         "key": "limb",
-                     *         "means": "What bends. The upper one is marked; the arrow passes next to it.",
-                     *         "word": "limb"
-                     *       }
-                     *     ]
-                     */
                     "application/json": components["schemas"]["Term"][];
                 };
             };
@@ -10039,18 +8186,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example [
-                     *       {
-                     *         "id": "draw-readings",
-                     *         "school": "Measuring practice",
-                     *         "source": "Weighted least squares. Tape and span are first guesses by trade convention; the ± of each way of measuring is Lyrandis's own assumption.",
-                     *         "stage": "archer",
-                     *         "statement": "A draw measured on this rig outranks the archer's general one; an arrow drawn and marked outranks tape, arm span and hearsay. Readings of one rank are averaged, each weighted by how well it repeats. What is outranked stays as a cross-check.",
-                     *         "title": "Which draw reading counts"
-                     *       }
-                     *     ]
-                     */
                     "application/json": components["schemas"]["Rule"][];
                 };
             };
@@ -10081,16 +8216,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example [
-                     *       {
-                     *         "id": "oda",
-                     *         "kind": "archer",
-                     *         "name": "Oda",
-                     *         "origin": "demo"
-                     *       }
-                     *     ]
-                     */
                     "application/json": components["schemas"]["SubjectOut"][];
                 };
             };
@@ -10115,19 +8240,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "name": "Wren",
-                 *       "readings": [
-                 *         {
-                 *           "reading": {
-                 *             "kind": "draw_marked",
-                 *             "draw_length_mm": 711.2
-                 *           }
-                 *         }
-                 *       ]
-                 *     }
-                 */
                 "application/json": components["schemas"]["SubjectDraft"];
             };
         };
@@ -10138,14 +8250,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "id": "wren",
-                     *       "kind": "archer",
-                     *       "name": "Wren",
-                     *       "origin": "own"
-                     *     }
-                     */
                     "application/json": components["schemas"]["SubjectOut"];
                 };
             };
@@ -10177,16 +8281,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example [
-                     *       {
-                     *         "id": "marram",
-                     *         "kind": "bow",
-                     *         "name": "Marram",
-                     *         "origin": "demo"
-                     *       }
-                     *     ]
-                     */
                     "application/json": components["schemas"]["SubjectOut"][];
                 };
             };
@@ -10211,19 +8305,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "name": "Plover",
-                 *       "readings": [
-                 *         {
-                 *           "reading": {
-                 *             "kind": "bow_length",
-                 *             "bow_length_mm": 1625.6
-                 *           }
-                 *         }
-                 *       ]
-                 *     }
-                 */
                 "application/json": components["schemas"]["SubjectDraft"];
             };
         };
@@ -10234,14 +8315,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "id": "plover",
-                     *       "kind": "bow",
-                     *       "name": "Plover",
-                     *       "origin": "own"
-                     *     }
-                     */
                     "application/json": components["schemas"]["SubjectOut"];
                 };
             };
@@ -10273,16 +8346,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example [
-                     *       {
-                     *         "id": "marram-string-16",
-                     *         "kind": "string",
-                     *         "name": "Polyester, 16 strands",
-                     *         "origin": "demo"
-                     *       }
-                     *     ]
-                     */
                     "application/json": components["schemas"]["SubjectOut"][];
                 };
             };
@@ -10307,20 +8370,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "name": "Polyester, 14 strands",
-                 *       "readings": [
-                 *         {
-                 *           "reading": {
-                 *             "kind": "string_build",
-                 *             "material": "polyester",
-                 *             "strands": 14
-                 *           }
-                 *         }
-                 *       ]
-                 *     }
-                 */
                 "application/json": components["schemas"]["SubjectDraft"];
             };
         };
@@ -10331,14 +8380,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "id": "polyester-14-strands",
-                     *       "kind": "string",
-                     *       "name": "Polyester, 14 strands",
-                     *       "origin": "own"
-                     *     }
-                     */
                     "application/json": components["schemas"]["SubjectOut"];
                 };
             };
@@ -10370,16 +8411,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example [
-                     *       {
-                     *         "id": "ash-set-b",
-                     *         "kind": "arrow_set",
-                     *         "name": "Ash arrows, set B",
-                     *         "origin": "demo"
-                     *       }
-                     *     ]
-                     */
                     "application/json": components["schemas"]["SubjectOut"][];
                 };
             };
@@ -10404,19 +8435,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "name": "Cane, set C",
-                 *       "readings": [
-                 *         {
-                 *           "reading": {
-                 *             "kind": "arrow_mass",
-                 *             "arrow_mass_gr": 452
-                 *           }
-                 *         }
-                 *       ]
-                 *     }
-                 */
                 "application/json": components["schemas"]["SubjectDraft"];
             };
         };
@@ -10427,14 +8445,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "id": "cane-set-c",
-                     *       "kind": "arrow_set",
-                     *       "name": "Cane, set C",
-                     *       "origin": "own"
-                     *     }
-                     */
                     "application/json": components["schemas"]["SubjectOut"];
                 };
             };
@@ -10468,40 +8478,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "doubted": 1,
-                     *       "habit": "workbench",
-                     *       "kit": "full",
-                     *       "minutes": 1,
-                     *       "next": "weight_rough",
-                     *       "stations": [
-                     *         {
-                     *           "check_minutes": null,
-                     *           "control": "draw",
-                     *           "figure": {
-                     *             "plus_minus": null,
-                     *             "unit": "mm",
-                     *             "value": 716
-                     *           },
-                     *           "find_minutes": null,
-                     *           "found_by_flight": false,
-                     *           "how": "Draw a light bow with a long arrow and mark it.",
-                     *           "mark": "settled",
-                     *           "name": "Draw length",
-                     *           "needed": false,
-                     *           "node": "draw",
-                     *           "reason": null,
-                     *           "rests_on": [],
-                     *           "stage": "archer",
-                     *           "touched": false,
-                     *           "why": null,
-                     *           "word": null
-                     *         }
-                     *       ],
-                     *       "walks": true
-                     *     }
-                     */
                     "application/json": components["schemas"]["WorkOrder"];
                 };
             };
@@ -10535,142 +8511,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "causes": [
-                     *         {
-                     *           "before": null,
-                     *           "chance": 0.07112,
-                     *           "key": "false_weak",
-                     *           "leads": false,
-                     *           "name": "false weak",
-                     *           "word": "unlikely"
-                     *         }
-                     *       ],
-                     *       "correction": null,
-                     *       "counted": 0,
-                     *       "enough": false,
-                     *       "expected_now": null,
-                     *       "ledger": [
-                     *         {
-                     *           "beside": "",
-                     *           "changed": false,
-                     *           "counted": true,
-                     *           "entry_id": null,
-                     *           "nock_pulls": null,
-                     *           "odd": false,
-                     *           "pulls": [
-                     *             -1.257,
-                     *             0.824,
-                     *             -1.044,
-                     *             0.081
-                     *           ],
-                     *           "says": {
-                     *             "figures": {
-                     *               "own": {
-                     *                 "plus_minus": null,
-                     *                 "unit": "spine",
-                     *                 "value": 63
-                     *               },
-                     *               "wants": {
-                     *                 "plus_minus": null,
-                     *                 "unit": "spine",
-                     *                 "value": 53.21
-                     *               }
-                     *             },
-                     *             "template": "The model, before any shot: rig for {wants}, shafts {own}"
-                     *           }
-                     *         }
-                     *       ],
-                     *       "match": null,
-                     *       "next": {
-                     *         "arrows": 3,
-                     *         "back": null,
-                     *         "bits": 0.602,
-                     *         "distance_m": 2.3,
-                     *         "how": {
-                     *           "figures": {},
-                     *           "template": "At a butt chest high, shoot 3 fletched arrows from 2.3 m and look which way the nocks point back."
-                     *         },
-                     *         "key": "tail",
-                     *         "minutes": 3,
-                     *         "sees": "tail",
-                     *         "title": {
-                     *           "figures": {},
-                     *           "template": "Tail at 2.3 m"
-                     *         },
-                     *         "trial": null
-                     *       },
-                     *       "nock": "not said yet",
-                     *       "nock_causes": null,
-                     *       "nock_tuned": false,
-                     *       "off": null,
-                     *       "off_says": null,
-                     *       "others": [
-                     *         {
-                     *           "arrows": 3,
-                     *           "back": null,
-                     *           "bits": 0.604,
-                     *           "distance_m": 18,
-                     *           "how": {
-                     *             "figures": {},
-                     *             "template": "Shoot 3 bare and 3 fletched at the same mark from 18 m, at a clear backstop. Bare shafts strike anywhere: nobody near the butt."
-                     *           },
-                     *           "key": "bare",
-                     *           "minutes": 6,
-                     *           "sees": "bare",
-                     *           "title": {
-                     *             "figures": {},
-                     *             "template": "Bare shafts at 18 m"
-                     *           },
-                     *           "trial": null
-                     *         }
-                     *       ],
-                     *       "outcomes": [
-                     *         {
-                     *           "cause": "weak",
-                     *           "chance": 0.08686,
-                     *           "enough": false,
-                     *           "sure": 0.4216,
-                     *           "what": {
-                     *             "figures": {},
-                     *             "template": "left, past 33 mm"
-                     *           }
-                     *         }
-                     *       ],
-                     *       "proofs": [],
-                     *       "said_from": 0.75,
-                     *       "schools": [
-                     *         {
-                     *           "bits": 0.6,
-                     *           "can": "It is quick, wants no bare shafts, and from 2 to 3.5 m it shows most.",
-                     *           "cannot": "Seven paces tell nothing: a healthy tail swings through there and beyond. A stiff shaft that strikes reads weak.",
-                     *           "holds": "Shoot into a chest-high butt from three paces: the nock points to the cause.",
-                     *           "key": "tail",
-                     *           "name": "Close range, by the tail",
-                     *           "ours": true,
-                     *           "readings": 0
-                     *         }
-                     *       ],
-                     *       "sentence": {
-                     *         "figures": {},
-                     *         "template": "No shot seen yet"
-                     *       },
-                     *       "suspects": [],
-                     *       "tuned": false,
-                     *       "under": {
-                     *         "figures": {
-                     *           "chance": {
-                     *             "plus_minus": null,
-                     *             "unit": "%",
-                     *             "value": 56.98
-                     *           }
-                     *         },
-                     *         "template": "The mechanics alone say stiff, {chance}."
-                     *       },
-                     *       "verdict": "not said yet"
-                     *     }
-                     */
                     "application/json": components["schemas"]["FlightBoard"];
                 };
             };
@@ -10711,84 +8551,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "first_verdicts": [
-                     *         "stiff",
-                     *         "false_weak",
-                     *         "false_weak",
-                     *         "weak",
-                     *         "stiff",
-                     *         "false_weak",
-                     *         "stiff",
-                     *         "stiff",
-                     *         "weak",
-                     *         "false_weak",
-                     *         "false_weak",
-                     *         "weak"
-                     *       ],
-                     *       "kinds": [
-                     *         {
-                     *           "found": 0.9167,
-                     *           "name": "longbow",
-                     *           "near": 0.952,
-                     *           "right": 0.92,
-                     *           "rigs": 125
-                     *         }
-                     *       ],
-                     *       "loops": [
-                     *         {
-                     *           "arrows": 24,
-                     *           "both": null,
-                     *           "done": 0.9875,
-                     *           "name": "the shaft alone, ordinary",
-                     *           "rigs": 80,
-                     *           "spine": 0.9375,
-                     *           "tests": 6
-                     *         }
-                     *       ],
-                     *       "ways": [
-                     *         {
-                     *           "arrows": 9,
-                     *           "called_weak": 0.0085,
-                     *           "false_weak": 117,
-                     *           "found": 0.9744,
-                     *           "key": "lyrandis",
-                     *           "name": "Lyrandis, until it is enough",
-                     *           "near": 0.966,
-                     *           "right": 0.93,
-                     *           "rigs": 500,
-                     *           "said": 0.878,
-                     *           "said_right": 0.9954,
-                     *           "tests": 2
-                     *         }
-                     *       ],
-                     *       "words": [
-                     *         {
-                     *           "came": 0.623,
-                     *           "high": 0.75,
-                     *           "least": 0.5177,
-                     *           "low": 0,
-                     *           "most": 0.7177,
-                     *           "said": 0.595,
-                     *           "times": 61,
-                     *           "word": "not said"
-                     *         }
-                     *       ],
-                     *       "worlds": [
-                     *         {
-                     *           "came": 0.9766,
-                     *           "found": 0.9833,
-                     *           "least_right": 0.82,
-                     *           "name": "readings x 0.7",
-                     *           "near": 0.9417,
-                     *           "right": 0.9167,
-                     *           "rigs": 240,
-                     *           "sure": 0.9679
-                     *         }
-                     *       ]
-                     *     }
-                     */
                     "application/json": components["schemas"]["Proved"];
                 };
             };
@@ -10821,41 +8583,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "distances": [
-                     *         5
-                     *       ],
-                     *       "guesses": [
-                     *         {
-                     *           "by": 1,
-                     *           "further_mm": [
-                     *             -8.041
-                     *           ],
-                     *           "nearer_mm": [
-                     *             4.868
-                     *           ]
-                     *         }
-                     *       ],
-                     *       "hunts": false,
-                     *       "marks": 5,
-                     *       "slopes": [
-                     *         {
-                     *           "distance": 10,
-                     *           "says": "10 m",
-                     *           "slopes": [
-                     *             {
-                     *               "costs_mm": 20.06,
-                     *               "degrees": 30,
-                     *               "more_mm": 1.677
-                     *             }
-                     *           ]
-                     *         }
-                     *       ],
-                     *       "speed_share": 0.06034,
-                     *       "unit": "m"
-                     *     }
-                     */
                     "application/json": components["schemas"]["RangeBoard"];
                 };
             };
@@ -10901,80 +8628,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "anchors": [
-                     *         {
-                     *           "deepest_mm": 44.71,
-                     *           "key": "cheekbone",
-                     *           "margin_mm": 35.51,
-                     *           "near_mm": 37.88,
-                     *           "now": true,
-                     *           "point_on_m": 36.23,
-                     *           "says": {
-                     *             "figures": {},
-                     *             "template": "Cheekbone"
-                     *           },
-                     *           "too_deep": false
-                     *         }
-                     *       ],
-                     *       "arrows": [
-                     *         {
-                     *           "deepest_mm": 44.71,
-                     *           "key": "now",
-                     *           "margin_mm": 35.51,
-                     *           "near_mm": 37.88,
-                     *           "now": true,
-                     *           "point_on_m": 36.23,
-                     *           "says": {
-                     *             "figures": {},
-                     *             "template": "As they are"
-                     *           },
-                     *           "too_deep": false
-                     *         }
-                     *       ],
-                     *       "bows": [],
-                     *       "deep_mm": null,
-                     *       "deepest_mm": 44.77,
-                     *       "nearest_m": 5,
-                     *       "needs": [
-                     *         {
-                     *           "lever": "eye",
-                     *           "says": {
-                     *             "figures": {
-                     *               "by": {
-                     *                 "plus_minus": null,
-                     *                 "unit": "gap",
-                     *                 "value": 18.66
-                     *               },
-                     *               "eye": {
-                     *                 "plus_minus": null,
-                     *                 "unit": "gap",
-                     *                 "value": 65.31
-                     *               }
-                     *             },
-                     *             "template": "An eye {eye} over the nock, {by} over yours: another anchor."
-                     *           }
-                     *         }
-                     *       ],
-                     *       "nocks": {
-                     *         "error_mm": 1.862,
-                     *         "fixed": false,
-                     *         "one": {
-                     *           "crawl_mm": 23.59,
-                     *           "from_says": "5 m",
-                     *           "lift_mm": 7.066,
-                     *           "to_says": "35 m"
-                     *         },
-                     *         "own_lift_mm": 6.5,
-                     *         "two": null,
-                     *         "two_error_mm": null
-                     *       },
-                     *       "short_bow": false,
-                     *       "unit": "m",
-                     *       "wished_m": 50
-                     *     }
-                     */
                     "application/json": components["schemas"]["PlanBoard"];
                 };
             };
@@ -11017,43 +8670,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "distances": [
-                     *         "10 m",
-                     *         "20 m",
-                     *         "30 m",
-                     *         "40 m",
-                     *         "50 m"
-                     *       ],
-                     *       "tables": [
-                     *         {
-                     *           "anchor": "cheekbone",
-                     *           "arrow_set": "carbon-set-a",
-                     *           "arrows": "Carbon, set A",
-                     *           "begun_from": "Aluminium, set B",
-                     *           "cells": [
-                     *             {
-                     *               "crawl_mm": 37.93,
-                     *               "deeper_mm": null,
-                     *               "half_mm": 2.377
-                     *             }
-                     *           ],
-                     *           "half_mm": 2.499,
-                     *           "held": "cheekbone, three under",
-                     *           "hold": "three_under",
-                     *           "key": "carbon-set-a.cheekbone.three_under",
-                     *           "last": "2026-01-26T12:26:00Z",
-                     *           "marks": 5,
-                     *           "point_on_half_m": 2.106,
-                     *           "point_on_m": 36.23,
-                     *           "since": null,
-                     *           "stands": true
-                     *         }
-                     *       ],
-                     *       "unit": "m"
-                     *     }
-                     */
                     "application/json": components["schemas"]["TablesBoard"];
                 };
             };
@@ -11195,73 +8811,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "anchor": "cheekbone",
-                     *       "arrow_set": "carbon-set-a",
-                     *       "arrows": "Carbon, set A",
-                     *       "covariance": [
-                     *         [
-                     *           0.0009101,
-                     *           -0.0506,
-                     *           0.0004232,
-                     *           0.006872
-                     *         ]
-                     *       ],
-                     *       "factor": 2.365,
-                     *       "floor_mm": 0.5,
-                     *       "floor_share": 0.08,
-                     *       "group_mm": 80,
-                     *       "guessed_share": 0.1,
-                     *       "hand": "right",
-                     *       "held": "cheekbone, three under",
-                     *       "hold": "three_under",
-                     *       "kappa": 0.8837,
-                     *       "mark_ids": [
-                     *         "5ec71545-b592-4de3-b994-5664040bb6a6",
-                     *         "9e875486-9664-465c-8446-cea03e4d4718",
-                     *         "f69768ce-82ab-4f19-8637-5f36c154a546",
-                     *         "100e6606-2e12-4e85-acb0-7ebd6a058187",
-                     *         "f1102050-c99f-4689-a754-ac59cdae6b39",
-                     *         "87b1c04b-8879-4b12-ab86-73c143c1850e"
-                     *       ],
-                     *       "marks": 5,
-                     *       "name": "Tideway recurve",
-                     *       "points": [
-                     *         {
-                     *           "crawl_mm": 48.43,
-                     *           "distance_m": 2,
-                     *           "further_mm": null,
-                     *           "steep": [
-                     *             8.893,
-                     *             1.003,
-                     *             -0.0113,
-                     *             0.6495
-                     *           ]
-                     *         }
-                     *       ],
-                     *       "rig": "tideway-recurve",
-                     *       "scale": 0.7404,
-                     *       "steps": [
-                     *         {
-                     *           "mm": 3.3,
-                     *           "notation": "stitches",
-                     *           "parts": 2,
-                     *           "read_sd_mm": 2.163,
-                     *           "sd_mm": 0.05
-                     *         }
-                     *       ],
-                     *       "struck_sd": 1.115,
-                     *       "struck_sds": {
-                     *         "fine": 0,
-                     *         "high": 1.42,
-                     *         "low": -1.42
-                     *       },
-                     *       "tip_mm": 771.3,
-                     *       "trusted_mm": 400,
-                     *       "unit": "m"
-                     *     }
-                     */
                     "application/json": components["schemas"]["FieldTable"];
                 };
             };
@@ -11331,12 +8880,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "text": "Lyrandis field shots 2\nof tideway-recurve with carbon-set-a held cheekbone three_under\n2026-03-14T09:30:00Z 8f3c1a2b4d crawl 27m 34mm high 1 arrow ~4a73\nend 1\n",
-                 *       "record": false
-                 *     }
-                 */
                 "application/json": components["schemas"]["FieldText"];
             };
         };
@@ -11347,32 +8890,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "lines": [
-                     *         {
-                     *           "at": "2026-03-14T09:30:00Z",
-                     *           "id": "8f3c1a2b4d",
-                     *           "instruction": null,
-                     *           "line": "crawl 27m 34mm high 1 arrow",
-                     *           "says": {
-                     *             "figures": {
-                     *               "crawl": {
-                     *                 "plus_minus": null,
-                     *                 "unit": "gap",
-                     *                 "value": 34
-                     *               }
-                     *             },
-                     *             "template": "At 27 m crawl {crawl}, struck high"
-                     *           },
-                     *           "state": "new",
-                     *           "why": null
-                     *         }
-                     *       ],
-                     *       "more": false,
-                     *       "recorded": []
-                     *     }
-                     */
                     "application/json": components["schemas"]["FieldShots"];
                 };
             };
@@ -11405,18 +8922,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example [
-                     *       {
-                     *         "kind": "bow_scale",
-                     *         "measures": "draw weight",
-                     *         "name": "Bow scale",
-                     *         "resolution": 0.1,
-                     *         "simulated": true,
-                     *         "unit": "lbf"
-                     *       }
-                     *     ]
-                     */
                     "application/json": components["schemas"]["InstrumentOut"][];
                 };
             };
@@ -11485,22 +8990,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example [
-                     *       {
-                     *         "channels": 1,
-                     *         "format": "WAV",
-                     *         "kept_at": "2026-12-01T13:31:17.132757Z",
-                     *         "lossy": false,
-                     *         "mark": "7a2312e5e30a7615",
-                     *         "name": "tideway-before.wav",
-                     *         "rate_hz": 16000,
-                     *         "seconds": 8.173,
-                     *         "simulated": true,
-                     *         "size": 261592
-                     *       }
-                     *     ]
-                     */
                     "application/json": components["schemas"]["Kept"][];
                 };
             };
@@ -11540,20 +9029,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "channels": 1,
-                     *       "format": "WAV",
-                     *       "kept_at": "2026-12-01T13:31:23.220113Z",
-                     *       "lossy": false,
-                     *       "mark": "4764ab621a8696e5",
-                     *       "name": "simulated pluck 1.wav",
-                     *       "rate_hz": 44100,
-                     *       "seconds": 10.03,
-                     *       "simulated": true,
-                     *       "size": 884780
-                     *     }
-                     */
                     "application/json": components["schemas"]["Kept"];
                 };
             };
@@ -11655,20 +9130,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "traces": [
-                     *         {
-                     *           "high": [
-                     *             1
-                     *           ],
-                     *           "low": [
-                     *             -1
-                     *           ]
-                     *         }
-                     *       ]
-                     *     }
-                     */
                     "application/json": components["schemas"]["Traces"];
                 };
             };
@@ -11714,20 +9175,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "cells": [
-                     *         [
-                     *           23
-                     *         ]
-                     *       ],
-                     *       "from_ms": -40,
-                     *       "hop_ms": 4,
-                     *       "rows_hz": [
-                     *         83.3
-                     *       ]
-                     *     }
-                     */
                     "application/json": components["schemas"]["SpectrogramOut"];
                 };
             };
@@ -11766,11 +9213,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "what": "pluck"
-                 *     }
-                 */
                 "application/json": components["schemas"]["ToHear"];
             };
         };
@@ -11781,107 +9223,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "hearing": {
-                     *         "draft": {
-                     *           "kind": "sound_heard",
-                     *           "line_db": 1.52,
-                     *           "lossy": false,
-                     *           "mark": "4764ab621a8696e5",
-                     *           "moved": [],
-                     *           "name": "simulated pluck 1.wav",
-                     *           "note_half_hz": 0.079,
-                     *           "note_hz": 86.5,
-                     *           "partials": [
-                     *             {
-                     *               "hz": 86.51,
-                     *               "number": 1
-                     *             }
-                     *           ],
-                     *           "rate_hz": 44100,
-                     *           "same_place": false,
-                     *           "second": 3.64,
-                     *           "second_ratio": 0.961,
-                     *           "seconds": 10.03,
-                     *           "struck": [],
-                     *           "takes": [
-                     *             {
-                     *               "at_s": 1.087,
-                     *               "blow_s": null,
-                     *               "bursts": 1,
-                     *               "bursts_ms": [
-                     *                 2
-                     *               ],
-                     *               "cells_db": [
-                     *                 -53.8,
-                     *                 -36.8,
-                     *                 -36,
-                     *                 -39.9,
-                     *                 -47.3,
-                     *                 -65,
-                     *                 -38.1,
-                     *                 -38.5,
-                     *                 -44.6,
-                     *                 -54.9,
-                     *                 -84.4,
-                     *                 -48.9,
-                     *                 -53.2,
-                     *                 -59.8,
-                     *                 -71.5,
-                     *                 -82.2,
-                     *                 -63.7,
-                     *                 -84.7,
-                     *                 -84.7,
-                     *                 -84.7,
-                     *                 -85.9,
-                     *                 -68.7,
-                     *                 -85.9,
-                     *                 -85.9,
-                     *                 -85.9
-                     *               ],
-                     *               "centroid_hz": 249.3,
-                     *               "crest_db": 13.6,
-                     *               "excess_db": 0,
-                     *               "level_db": -56.16,
-                     *               "peak_db": -29.11,
-                     *               "rep": 0,
-                     *               "ring_s": [
-                     *                 0.8848,
-                     *                 0.682,
-                     *                 0.5859,
-                     *                 0.4709,
-                     *                 null,
-                     *                 null
-                     *               ],
-                     *               "slap": 0,
-                     *               "snr_db": 26.5,
-                     *               "spikes_ms": [],
-                     *               "spread_ms": 11.82,
-                     *               "sync": -0.104,
-                     *               "unrep": 0
-                     *             }
-                     *           ],
-                     *           "troubles": [],
-                     *           "what": "pluck"
-                     *         },
-                     *         "level_half_db": 1.416,
-                     *         "traces": [
-                     *           {
-                     *             "high": [
-                     *               1
-                     *             ],
-                     *             "low": [
-                     *               0
-                     *             ]
-                     *           }
-                     *         ],
-                     *         "troubles": []
-                     *       },
-                     *       "speed": null,
-                     *       "taps": null
-                     *     }
-                     */
                     "application/json": components["schemas"]["Heard"];
                 };
             };
@@ -11920,11 +9261,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "butt_m": 18
-                 *     }
-                 */
                 "application/json": components["schemas"]["ToTime"];
             };
         };
@@ -11935,55 +9271,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "hearing": null,
-                     *       "speed": {
-                     *         "because": [
-                     *           {
-                     *             "figures": {},
-                     *             "template": "5 shots at 18 m, heard 0.4 m from the bow; air 15 °C; the arrow's tip is 0.75 m ahead."
-                     *           }
-                     *         ],
-                     *         "draft": {
-                     *           "arrow_mass_gr": null,
-                     *           "ear": {
-                     *             "half": 0.594,
-                     *             "mark": "d1ca778871619bd3",
-                     *             "same_place": false
-                     *           },
-                     *           "kind": "arrow_speed",
-                     *           "speed_mps": 55.4
-                     *         },
-                     *         "expected_mps": 56.16,
-                     *         "half_mps": 0.5937,
-                     *         "shots": [
-                     *           {
-                     *             "counts": true,
-                     *             "half_mps": 0.5601,
-                     *             "moved": false,
-                     *             "number": 1,
-                     *             "other_s": null,
-                     *             "over_db": 20.49,
-                     *             "release_s": 1.165,
-                     *             "speed_mps": 55.48,
-                     *             "strike_s": 1.533,
-                     *             "trace": {
-                     *               "high": [
-                     *                 1
-                     *               ],
-                     *               "low": [
-                     *                 -1
-                     *               ]
-                     *             },
-                     *             "why_not": null
-                     *           }
-                     *         ],
-                     *         "speed_mps": 55.4
-                     *       },
-                     *       "taps": null
-                     *     }
-                     */
                     "application/json": components["schemas"]["Heard"];
                 };
             };
@@ -12022,12 +9309,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "state": "bare",
-                 *       "first": 1
-                 *     }
-                 */
                 "application/json": components["schemas"]["ToTap"];
             };
         };
@@ -12038,46 +9319,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "hearing": null,
-                     *       "speed": null,
-                     *       "taps": {
-                     *         "drafts": [
-                     *           {
-                     *             "arrow_number": 1,
-                     *             "kind": "shaft_tapped",
-                     *             "mark": "0e93b5aa5aa26c50",
-                     *             "mass_gr": null,
-                     *             "state": "bare",
-                     *             "taps": [
-                     *               {
-                     *                 "at_s": 1.005,
-                     *                 "half_hz": 0.445,
-                     *                 "lines": 3,
-                     *                 "quarter": false,
-                     *                 "ring_hz": 110.8
-                     *               }
-                     *             ]
-                     *           }
-                     *         ],
-                     *         "taps": [
-                     *           {
-                     *             "at_s": 1.005,
-                     *             "half_hz": 0.4446,
-                     *             "lines": 3,
-                     *             "number": 1,
-                     *             "over_db": 39.77,
-                     *             "quarter": false,
-                     *             "ring_hz": 110.8,
-                     *             "take": 1,
-                     *             "why_not": null
-                     *           }
-                     *         ],
-                     *         "troubles": []
-                     *       }
-                     *     }
-                     */
                     "application/json": components["schemas"]["Heard"];
                 };
             };
@@ -12125,69 +9366,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "after": "23949a3e56eb5d98",
-                     *       "after_count": 5,
-                     *       "before": "dab6074f73a4d7a0",
-                     *       "before_count": 5,
-                     *       "bright": {
-                     *         "change": 12.97,
-                     *         "half": 13.34,
-                     *         "sure": 0.9722,
-                     *         "told": false,
-                     *         "would_show": 22.68
-                     *       },
-                     *       "bright_after_hz": 280.2,
-                     *       "bright_before_hz": 258.7,
-                     *       "changed": [
-                     *         {
-                     *           "figures": {
-                     *             "after": {
-                     *               "plus_minus": null,
-                     *               "unit": "mm",
-                     *               "value": 209.6
-                     *             },
-                     *             "before": {
-                     *               "plus_minus": null,
-                     *               "unit": "mm",
-                     *               "value": 203.2
-                     *             }
-                     *           },
-                     *           "template": "brace {before} to {after}"
-                     *         }
-                     *       ],
-                     *       "few": false,
-                     *       "how": "session",
-                     *       "level": {
-                     *         "change": 0.05034,
-                     *         "half": 2.16,
-                     *         "sure": 0.5198,
-                     *         "told": false,
-                     *         "would_show": 3.672
-                     *       },
-                     *       "note_after_hz": 86.67,
-                     *       "note_before_hz": 87.32,
-                     *       "note_cents": {
-                     *         "change": -19.2,
-                     *         "half": 4.52,
-                     *         "sure": 0.95,
-                     *         "told": true,
-                     *         "would_show": 7.683
-                     *       },
-                     *       "rings": [
-                     *         {
-                     *           "after_s": 0.5303,
-                     *           "before_s": 0.5261,
-                     *           "half_s": 0.06589,
-                     *           "octave_hz": 125,
-                     *           "told": false,
-                     *           "why_not": null
-                     *         }
-                     *       ],
-                     *       "what": "pluck"
-                     *     }
-                     */
                     "application/json": components["schemas"]["PairBoard"];
                 };
             };
@@ -12232,49 +9410,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "calibrated": [],
-                     *       "high_lbf": 63.3,
-                     *       "inside": [
-                     *         1,
-                     *         3,
-                     *         5,
-                     *         8
-                     *       ],
-                     *       "low_lbf": 61.8,
-                     *       "ratio": 1.01,
-                     *       "ratio_half": 0.01,
-                     *       "shafts": [
-                     *         {
-                     *           "entry_id": "2484f936-94ab-4777-9d84-6034e3697a8d",
-                     *           "half_lbf": 0.4112,
-                     *           "heard": [
-                     *             {
-                     *               "at_s": 1.055,
-                     *               "half_hz": 0.322,
-                     *               "lines": 3,
-                     *               "quarter": false,
-                     *               "ring_hz": 73.33
-                     *             }
-                     *           ],
-                     *           "kept": false,
-                     *           "mark": "63c21a91392f1995",
-                     *           "mass_gr": 353,
-                     *           "number": 1,
-                     *           "ring_hz": 73.34,
-                     *           "source": "simulated",
-                     *           "spine_lbf": 62.92,
-                     *           "state": "finished",
-                     *           "taps": 2,
-                     *           "uneven": null,
-                     *           "weighed": true
-                     *         }
-                     *       ],
-                     *       "shared_half_lbf": 0.6739,
-                     *       "width_lbf": 1.5
-                     *     }
-                     */
                     "application/json": components["schemas"]["ShaftsBoard"];
                 };
             };
@@ -12311,13 +9446,6 @@ export interface operations {
         };
         requestBody: {
             content: {
-                /**
-                 * @example {
-                 *       "what": "pluck",
-                 *       "takes": 3,
-                 *       "seed": 7
-                 *     }
-                 */
                 "application/json": components["schemas"]["Pretend"];
             };
         };
@@ -12328,20 +9456,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example {
-                     *       "channels": 1,
-                     *       "format": "WAV",
-                     *       "kept_at": "2026-12-01T13:31:43.310871Z",
-                     *       "lossy": false,
-                     *       "mark": "0282fe04c397d556",
-                     *       "name": "simulated pluck 7.wav",
-                     *       "rate_hz": 44100,
-                     *       "seconds": 6.502,
-                     *       "simulated": true,
-                     *       "size": 573484
-                     *     }
-                     */
                     "application/json": components["schemas"]["Kept"];
                 };
             };
@@ -12373,19 +9487,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    /**
-                     * @example [
-                     *       {
-                     *         "archer": "Oda",
-                     *         "arrow_set": "Ash arrows, set B",
-                     *         "bow": "Marram",
-                     *         "id": "marram-longbow",
-                     *         "name": "Marram longbow",
-                     *         "origin": "demo",
-                     *         "put_away": false
-                     *       }
-                     *     ]
-                     */
                     "application/json": components["schemas"]["RigOut"][];
                 };
             };
