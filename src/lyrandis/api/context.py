@@ -18,12 +18,13 @@ def as_json(model: BaseModel | bytes, status: int = 200) -> Response:
     return Response(body, status_code=status, media_type="application/json")
 
 
-def _bench(request: Request) -> Bench:
+# what a request stands on is handed over at once, not by a thread of the pool
+async def _bench(request: Request) -> Bench:
     bench: Bench = request.app.state.bench
     return bench
 
 
-def _rigs(request: Request) -> RigCache:
+async def _rigs(request: Request) -> RigCache:
     rigs: RigCache = request.app.state.rigs
     return rigs
 

@@ -93,4 +93,8 @@ def _not_yet(job: Job) -> Response:
     return as_json(NotYet(share=min(job.share, 0.99)), 202)
 
 
-LongWorkOf = Annotated[LongWork, Depends(LongWork)]
+async def _long_work(request: Request) -> LongWork:
+    return LongWork(request)
+
+
+LongWorkOf = Annotated[LongWork, Depends(_long_work)]

@@ -10,7 +10,7 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bounded import api_router
-from lyrandis.api.context import BenchOf, RigsOf
+from lyrandis.api.context import BenchOf, RigsOf, as_json
 from lyrandis.api.long_work import LONG, LongWorkOf
 from lyrandis.api.problems import NOT_FOUND, HeardPart, heard_parts
 from lyrandis.api.rig_cache import Judged, assessment_json
@@ -106,8 +106,8 @@ def _judged(bench: Bench, what_if: WhatIf) -> bytes:
     return assessment_json(computed, what_if.page)
 
 
-@router.post("/readings/parse", responses=NOT_FOUND)
-def parse_reading(bench: BenchOf, rigs: RigsOf, line: JotLine) -> ParsedJot:
+@router.post("/readings/parse", response_model=ParsedJot, responses=NOT_FOUND)
+def parse_reading(bench: BenchOf, rigs: RigsOf, line: JotLine) -> Response:
     """Read a jot line without recording it."""
     subjects = bench.subjects() if names_parts(line.text) else ()
     parts = [(one.kind, one.id, one.name) for one in subjects if one.kind != "rig"]
@@ -131,7 +131,7 @@ def parse_reading(bench: BenchOf, rigs: RigsOf, line: JotLine) -> ParsedJot:
             source=source,
             as_typed=line.text,
         )
-    return ParsedJot(
+    parsed = ParsedJot(
         word=jotted.word,
         says=_said(jotted.reading, parts),
         subject_kind=jotted.subject,
@@ -142,6 +142,7 @@ def parse_reading(bench: BenchOf, rigs: RigsOf, line: JotLine) -> ParsedJot:
         day=jotted.day,
         heard=heard_parts(jotted.understood),
     )
+    return as_json(parsed)
 
 
 def _said(reading: e.Reading, parts: Sequence[tuple[str, str, str]]) -> Phrase:

@@ -52,12 +52,12 @@ Takes = Annotated[list[TakeNumber], Field(max_length=MOST_TAKES)]
 NameAsked = Annotated[str, Query(min_length=1, max_length=120), AfterValidator(plain_text)]
 
 
-def _shelf(request: Request) -> RecordingStore:
+async def _recordings(request: Request) -> RecordingStore:
     recordings: RecordingStore = request.app.state.recordings
     return recordings
 
 
-RecordingsOf = Annotated[RecordingStore, Depends(_shelf)]
+RecordingsOf = Annotated[RecordingStore, Depends(_recordings)]
 
 
 class Moved(BaseModel):
