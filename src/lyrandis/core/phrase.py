@@ -1,8 +1,10 @@
 """Sentences with figures in them, so that a page can say them in the archer's units."""
 
 import math
+import re
 from dataclasses import dataclass, field
 from datetime import datetime
+from functools import lru_cache
 from string import Formatter
 from typing import Any
 
@@ -56,8 +58,15 @@ class _Plain(Formatter):
 
 def phrase(template: str, **figures: Figure) -> Phrase:
     """Make a phrase; figures that the sentence does not name are left out."""
-    named = {name: figure for name, figure in figures.items() if f"{{{name}}}" in template}
+    names = _names(template)
+    named = {name: figure for name, figure in figures.items() if name in names}
     return Phrase(template=template, figures=named)
+
+
+@lru_cache(maxsize=2048)
+def _names(template: str) -> frozenset[str]:
+    """Return the names in braces: a sentence is made at every assessment, its words stay."""
+    return frozenset(re.findall(r"\{(\w+)\}", template))
 
 
 def plain(words: str) -> str:
