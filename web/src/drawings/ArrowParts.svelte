@@ -60,9 +60,6 @@
 {/if}
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .on {
     fill: #15222b;
   }

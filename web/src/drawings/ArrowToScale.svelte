@@ -89,9 +89,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .strong {
     font-weight: 600;
   }

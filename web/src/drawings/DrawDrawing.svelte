@@ -212,9 +212,6 @@
     stroke: var(--red);
     stroke-width: 4;
   }
-  .soft {
-    fill: var(--soft);
-  }
   .main {
     font-size: 16px;
     font-weight: 600;

@@ -5,6 +5,7 @@
   import type { components } from '../lib/api.gen';
   import { figure, preferences } from '../lib/preferences.svelte';
   import { gpp, gr } from '../lib/units';
+  import Hatch from './Hatch.svelte';
 
   type Drawing = components['schemas']['FloorDrawing'];
   const FLOORS: Record<Drawing['floor_basis'], string> = {
@@ -40,17 +41,7 @@
     role="img"
     aria-label="Grains per pound of the arrows against the floor"
   >
-    <defs>
-      <pattern
-        id="floor-hatch"
-        width="7"
-        height="7"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2="7" stroke="var(--red)" stroke-width="1.2" />
-      </pattern>
-    </defs>
+    <Hatch id="floor-hatch" />
     <rect
       x={x(low)}
       y={LINE - 22}
@@ -143,9 +134,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .strong {
     font-weight: 600;
   }

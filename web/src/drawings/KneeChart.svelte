@@ -7,12 +7,14 @@
   import { gpp, gr } from '../lib/units';
   import { massTicks, speedTicks, speedUnit } from './axis';
   import type { Knee } from './knee.svelte';
+  import { dragged } from './dragged';
+  import Hatch from './Hatch.svelte';
+  import DragKnob from './DragKnob.svelte';
 
   type Sample = components['schemas']['KneeSample'];
   let { knee }: { knee: Knee } = $props();
 
   let width = $state(720);
-  let svg = $state<SVGSVGElement>();
   const W = $derived(Math.max(width, 300));
   const H = 330;
   const PLOT = { left: 48, right: 40, top: 44, bottom: 58 };
@@ -34,37 +36,16 @@
   const near = (share: number): Sample | undefined =>
     samples[Math.round(share * (samples.length - 1))];
   const clip = (place: number) => Math.min(Math.max(place, 70), W - 70);
-
-  function grip(event: PointerEvent & { currentTarget: SVGElement }) {
-    event.currentTarget.setPointerCapture(event.pointerId);
-    pull(event);
-  }
-  function pull(event: PointerEvent & { currentTarget: SVGElement }) {
-    if (!svg || !event.currentTarget.hasPointerCapture(event.pointerId)) return;
-    const box = svg.getBoundingClientRect();
-    knee.hold(x.invert(((event.clientX - box.left) / box.width) * W));
-  }
 </script>
 
 <figure bind:clientWidth={width}>
   <svg
-    bind:this={svg}
     viewBox="0 0 {W} {H}"
     class="w-full"
     role="group"
     aria-label="What an arrow of some mass gets from this bow"
   >
-    <defs>
-      <pattern
-        id="knee-hatch"
-        width="7"
-        height="7"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2="7" stroke="var(--red)" stroke-width="1.1" />
-      </pattern>
-    </defs>
+    <Hatch id="knee-hatch" />
     <rect
       x={PLOT.left}
       y={PLOT.top}
@@ -170,23 +151,17 @@
       stroke="var(--ink)"
       stroke-dasharray="3 3"
     />
-    <g
-      class="handle"
-      role="slider"
-      tabindex="0"
-      aria-label="Arrow mass to try: drag or use the arrow keys"
-      aria-valuemin={Math.round(knee.least)}
-      aria-valuemax={Math.round(knee.most)}
-      aria-valuenow={Math.round(knee.mass)}
-      aria-valuetext="{figure(gr(knee.mass))}, {figure(gpp(knee.mass / drawing.weight_lbf))}"
-      onpointerdown={grip}
-      onpointermove={pull}
+    <DragKnob
+      x={x(knee.mass)}
+      y={H - PLOT.bottom + 34}
+      label="Arrow mass to try: drag or use the arrow keys"
+      low={Math.round(knee.least)}
+      high={Math.round(knee.most)}
+      now={Math.round(knee.mass)}
+      says="{figure(gr(knee.mass))}, {figure(gpp(knee.mass / drawing.weight_lbf))}"
+      {...dragged((at) => knee.hold(x.invert(at.x)))}
       onkeydown={knee.key}
-    >
-      <circle cx={x(knee.mass)} cy={H - PLOT.bottom + 34} r="20" fill="transparent" />
-      <circle cx={x(knee.mass)} cy={H - PLOT.bottom + 34} r="9.5" fill="var(--red)" />
-      <circle cx={x(knee.mass)} cy={H - PLOT.bottom + 34} r="3" fill="var(--paper)" />
-    </g>
+    />
     <text
       x={x(knee.mass) + (x(knee.mass) > W / 2 ? -18 : 18)}
       y={H - PLOT.bottom + 39}
@@ -199,9 +174,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .red {
     fill: var(--red);
   }
@@ -252,16 +224,5 @@
   }
   .reading.out {
     stroke-dasharray: 2 2;
-  }
-  .handle {
-    cursor: grab;
-    touch-action: none;
-  }
-  .handle:focus-visible {
-    outline: none;
-  }
-  .handle:focus-visible circle:nth-child(2) {
-    stroke: var(--focus);
-    stroke-width: 3;
   }
 </style>

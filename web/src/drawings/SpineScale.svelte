@@ -80,9 +80,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .strong {
     font-weight: 600;
   }

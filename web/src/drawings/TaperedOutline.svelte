@@ -74,9 +74,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .on {
     fill: #15222b;
     font-size: 12px;

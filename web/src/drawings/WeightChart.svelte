@@ -6,6 +6,7 @@
   import { figure, preferences } from '../lib/preferences.svelte';
   import { joules, lbf, mm } from '../lib/units';
   import { lengthTicks, lengthUnit, weightTicks, weightUnit } from './axis';
+  import Hatch from './Hatch.svelte';
 
   type Drawing = components['schemas']['WeightDrawing'];
   type Sample = components['schemas']['WeightSample'];
@@ -67,17 +68,7 @@
     role="img"
     aria-label="Draw weight against the position of the string at the hook"
   >
-    <defs>
-      <pattern
-        id="hatch"
-        width="7"
-        height="7"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2="7" stroke="var(--red)" stroke-width="1" opacity="0.6" />
-      </pattern>
-    </defs>
+    <Hatch id="hatch" />
     {#each weightTicks(0, top, 5, preferences.units) as tick (tick.at)}
       <line
         x1={PLOT.left}
@@ -186,9 +177,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .red {
     fill: var(--red);
   }

@@ -30,9 +30,6 @@
 {/if}
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .strong {
     font-weight: 600;
     font-size: 15px;

@@ -3,6 +3,7 @@
   import { mm } from '../../lib/units';
   import { lengthTicks } from '../axis';
   import type { BenchView } from './view.svelte';
+  import Hatch from '../Hatch.svelte';
 
   let { view }: { view: BenchView } = $props();
 
@@ -35,17 +36,7 @@
   const limitShift = $derived(4 - (apart >= 0 ? push : -push));
 </script>
 
-<defs>
-  <pattern
-    id="stack-hatch"
-    width="6"
-    height="6"
-    patternUnits="userSpaceOnUse"
-    patternTransform="rotate(45)"
-  >
-    <line x1="0" y1="0" x2="0" y2="6" stroke="var(--red)" stroke-width="1.1" />
-  </pattern>
-</defs>
+<Hatch id="stack-hatch" every={6} />
 {#if shown(onset)}
   <rect
     x={cx - 17}
@@ -107,9 +98,6 @@
 {/if}
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .strong {
     font-weight: 600;
     font-size: 15px;

@@ -10,6 +10,8 @@
   import NameMarks from '../NameMarks.svelte';
   import TitleBlock from './TitleBlock.svelte';
   import type { BenchView } from './view.svelte';
+  import { dragged } from '../dragged';
+  import DragKnob from '../DragKnob.svelte';
 
   let {
     view,
@@ -30,7 +32,6 @@
     terms?: Term[];
   } = $props();
 
-  let svg = $state<SVGSVGElement>();
   const CSS_MM_PER_PX = 25.4 / 96;
   const cx = $derived(view.W / 2);
   const ratio = $derived((1 / view.scale / CSS_MM_PER_PX).toFixed(1));
@@ -71,21 +72,11 @@
     } as const;
   });
 
-  function grip(event: PointerEvent & { currentTarget: SVGElement }) {
-    event.currentTarget.setPointerCapture(event.pointerId);
-    pull(event);
-  }
-  function pull(event: PointerEvent & { currentTarget: SVGElement }) {
-    if (!svg || !event.currentTarget.hasPointerCapture(event.pointerId)) return;
-    const box = svg.getBoundingClientRect();
-    view.holdAt(((event.clientY - box.top) / box.height) * view.H);
-  }
   onDestroy(() => view.stop());
 </script>
 
 <figure bind:clientWidth={view.width} class="relative">
   <svg
-    bind:this={svg}
     viewBox="0 0 {view.W} {view.H}"
     class="w-full"
     role="group"
@@ -109,25 +100,19 @@
     <BenchBow {view} {shaft} />
     <BenchAxis {view} />
     <BenchAngles {view} />
-    <g
-      class="handle"
-      role="slider"
-      tabindex="0"
-      aria-label="String: drag or use the arrow keys to draw the bow"
+    <DragKnob
+      x={cx}
+      y={view.at(view.draw)}
+      label="String: drag or use the arrow keys to draw the bow"
       aria-orientation="vertical"
-      aria-valuemin={Math.round(view.rest)}
-      aria-valuemax={Math.round(view.furthest)}
-      aria-valuenow={Math.round(view.draw)}
-      aria-valuetext={said}
-      onpointerdown={grip}
-      onpointermove={pull}
+      low={Math.round(view.rest)}
+      high={Math.round(view.furthest)}
+      now={Math.round(view.draw)}
+      says={said}
+      {...dragged((at) => view.holdAt(at.y))}
       ondblclick={view.drawIt}
       onkeydown={view.key}
-    >
-      <circle {cx} cy={view.at(view.draw)} r="22" fill="transparent" />
-      <circle {cx} cy={view.at(view.draw)} r="9.5" fill="var(--red)" />
-      <circle {cx} cy={view.at(view.draw)} r="3" fill="var(--paper)" />
-    </g>
+    />
     {#if terms.length}<NameMarks {terms} {places} />{/if}
     <defs>
       <marker id="dim-start" markerWidth="9" markerHeight="8" refX="0" refY="4" orient="auto">
@@ -154,20 +139,6 @@
     paint-order: stroke;
     stroke: var(--paper);
     stroke-width: 12px;
-  }
-  .handle {
-    cursor: grab;
-    touch-action: none;
-  }
-  .handle:active {
-    cursor: grabbing;
-  }
-  .handle:focus-visible {
-    outline: none;
-  }
-  .handle:focus-visible circle:nth-child(2) {
-    stroke: var(--focus);
-    stroke-width: 3;
   }
   .title {
     position: absolute;

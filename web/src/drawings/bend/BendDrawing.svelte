@@ -105,9 +105,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .strong {
     font-weight: 600;
     font-size: 17px;

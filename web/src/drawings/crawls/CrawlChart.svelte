@@ -5,6 +5,9 @@
   import type { PageOf } from '../../lib/api';
   import BottomAxis from '../BottomAxis.svelte';
   import type { Reach } from './reach.svelte';
+  import { dragged } from '../dragged';
+  import Hatch from '../Hatch.svelte';
+  import DragKnob from '../DragKnob.svelte';
 
   let { reach }: { reach: Reach } = $props();
 
@@ -12,7 +15,6 @@
   const page = $derived(reach.page);
 
   let width = $state(440);
-  let svg = $state<SVGSVGElement>();
   const W = $derived(Math.max(width, 300));
   const H = 400;
   const PLOT = { left: 62, right: 8, top: 24, bottom: 66 };
@@ -78,35 +80,18 @@
   const even = (metres: number) =>
     (page.linear?.at_0_mm ?? 0) + ((page.linear?.per_10_m ?? 0) * metres) / 10;
 
-  function drag(event: PointerEvent) {
-    if (!svg || !(event.buttons & 1)) return;
-    const box = svg.getBoundingClientRect();
-    reach.hold(x.invert(((event.clientX - box.left) / box.width) * W));
-  }
-  function grab(event: PointerEvent) {
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    drag(event);
-  }
+  const handle = dragged((at) => reach.hold(x.invert(at.x)));
 </script>
 
 <figure bind:clientWidth={width}>
   <svg
-    bind:this={svg}
     viewBox="0 0 {W} {H}"
     class="w-full touch-pan-y"
     role="group"
     aria-label="Crawl against distance"
   >
+    <Hatch id="above-hatch" stroke="var(--line)" />
     <defs>
-      <pattern
-        id="above-hatch"
-        width="7"
-        height="7"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2="7" stroke="var(--line)" stroke-width="1.2" />
-      </pattern>
       <clipPath id="crawl-plot">
         <rect
           x={PLOT.left}
@@ -230,7 +215,6 @@
         fill="none"
       />
     {/if}
-    <!-- svelte-ignore a11y_no_static_element_interactions -->
     <rect
       x={PLOT.left - 10}
       y={floor + 20}
@@ -238,26 +222,19 @@
       height="46"
       fill="transparent"
       class="cursor-ew-resize"
-      onpointerdown={grab}
-      onpointermove={drag}
+      {...handle}
     />
-    <g
-      role="slider"
-      tabindex="0"
-      aria-label="Distance to ask the table"
-      aria-valuemin={reach.first}
-      aria-valuemax={reach.last}
-      aria-valuenow={reach.at}
-      aria-valuetext={said}
-      class="handle"
+    <DragKnob
+      x={x(reach.at)}
+      y={floor + 40}
+      label="Distance to ask the table"
+      low={reach.first}
+      high={reach.last}
+      now={reach.at}
+      says={said}
       onkeydown={reach.key}
-      onpointerdown={grab}
-      onpointermove={drag}
-    >
-      <circle cx={x(reach.at)} cy={floor + 40} r="22" fill="transparent" />
-      <circle cx={x(reach.at)} cy={floor + 40} r="9" class="knob" />
-      <circle cx={x(reach.at)} cy={floor + 40} r="3" fill="var(--paper)" />
-    </g>
+      {...handle}
+    />
     <text
       x={x(reach.at) + (handleLeft ? -16 : 16)}
       y={floor + 45}
@@ -268,9 +245,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .said {
     fill: var(--ink);
     font-weight: 600;
@@ -323,16 +297,5 @@
     stroke: var(--red);
     stroke-width: 1.4;
     stroke-dasharray: 3 3;
-  }
-  .handle {
-    cursor: ew-resize;
-    outline: none;
-  }
-  .knob {
-    fill: var(--red);
-  }
-  .handle:focus-visible .knob {
-    stroke: var(--ink);
-    stroke-width: 3;
   }
 </style>

@@ -3,11 +3,12 @@
   import { line } from 'd3-shape';
   import { slid } from '../keys';
   import type { Horn } from './horn.svelte';
+  import { dragged } from '../dragged';
+  import DragKnob from '../DragKnob.svelte';
 
   let { horn }: { horn: Horn } = $props();
 
   let width = $state(720);
-  let svg = $state<SVGSVGElement>();
   const W = $derived(Math.max(width, 320));
   const H = 230;
   const PLOT = { left: 112, right: 12, top: 10, bottom: 26 };
@@ -38,15 +39,6 @@
   const out = $derived(horn.furthest);
   const outLeft = $derived(out !== null && x(out) > W - 205);
 
-  function drag(event: PointerEvent) {
-    if (!svg || !(event.buttons & 1)) return;
-    const box = svg.getBoundingClientRect();
-    horn.hold(Math.abs(y.invert(((event.clientY - box.top) / box.height) * H)));
-  }
-  function grab(event: PointerEvent) {
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    drag(event);
-  }
   function key(event: KeyboardEvent) {
     const to = slid(event, { now: horn.circle_cm, step: 1, page: 5, low: 5, high: 60 });
     if (to !== null) horn.hold(to);
@@ -55,7 +47,6 @@
 
 <figure bind:clientWidth={width}>
   <svg
-    bind:this={svg}
     viewBox="0 0 {W} {H}"
     class="w-full touch-pan-y"
     role="group"
@@ -105,30 +96,21 @@
     {#each board.distances.filter((one) => one % 5 === 0) as at (at)}
       <text x={x(at)} y={H - 6} text-anchor="middle" class="soft">{at}</text>
     {/each}
-    <g
-      role="slider"
-      tabindex="0"
-      aria-label="Circle, half across"
-      aria-valuemin={5}
-      aria-valuemax={60}
-      aria-valuenow={horn.circle_cm}
-      aria-valuetext={`${horn.circle_cm} cm`}
-      class="handle"
+    <DragKnob
+      x={PLOT.left}
+      y={y(horn.circle_cm)}
+      label="Circle, half across"
+      low={5}
+      high={60}
+      now={horn.circle_cm}
+      says="{horn.circle_cm} cm"
+      {...dragged((at) => horn.hold(Math.abs(y.invert(at.y))))}
       onkeydown={key}
-      onpointerdown={grab}
-      onpointermove={drag}
-    >
-      <circle cx={PLOT.left} cy={y(horn.circle_cm)} r="20" fill="transparent" />
-      <circle cx={PLOT.left} cy={y(horn.circle_cm)} r="8" class="knob" />
-      <circle cx={PLOT.left} cy={y(horn.circle_cm)} r="2.6" fill="var(--paper)" />
-    </g>
+    />
   </svg>
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .said {
     fill: var(--ink);
     font-weight: 600;
@@ -163,16 +145,5 @@
     fill: var(--paper);
     stroke: var(--ink);
     stroke-width: 2;
-  }
-  .handle {
-    cursor: ns-resize;
-    outline: none;
-  }
-  .knob {
-    fill: var(--red);
-  }
-  .handle:focus-visible .knob {
-    stroke: var(--ink);
-    stroke-width: 3;
   }
 </style>

@@ -2,6 +2,7 @@
   import { figure } from '../../lib/preferences.svelte';
   import { mm } from '../../lib/units';
   import type { Butt } from './butt.svelte';
+  import { placeOn } from '../dragged';
 
   let { butt }: { butt: Butt } = $props();
 
@@ -40,9 +41,7 @@
     return `${figure(mm(Math.abs(off)))} ${off > 0 ? more : less}`;
   }
   function at(event: PointerEvent) {
-    const box = svg!.getBoundingClientRect();
-    const px = ((event.clientX - box.left) / box.width) * SIZE;
-    const py = ((event.clientY - box.top) / box.height) * (SIZE + FOOT);
+    const { x: px, y: py } = placeOn(svg!, event);
     return { right: (px - SIZE / 2) / scale, up: (SIZE / 2 - py) / scale, px, py };
   }
   function press(event: PointerEvent) {

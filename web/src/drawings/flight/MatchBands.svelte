@@ -69,9 +69,6 @@
     stroke: var(--soft);
     stroke-dasharray: 4 3;
   }
-  .soft {
-    fill: var(--soft);
-  }
   .strong {
     font-weight: 600;
     paint-order: stroke;

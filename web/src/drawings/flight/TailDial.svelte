@@ -1,6 +1,7 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
   import type { Tail } from './tail.svelte';
+  import { placeOn } from '../dragged';
 
   let {
     tail,
@@ -40,10 +41,8 @@
 
   function place(event: PointerEvent) {
     if (!svg) return;
-    const box = svg.getBoundingClientRect();
-    const px = ((event.clientX - box.left) / box.width) * W;
-    const py = ((event.clientY - box.top) / box.height) * H;
-    tail.hold(x.invert(px), x.invert(x(0) + MIDDLE - py));
+    const at = placeOn(svg, event);
+    tail.hold(x.invert(at.x), x.invert(x(0) + MIDDLE - at.y));
   }
   function grab(event: PointerEvent) {
     if (event.button > 0) return;
@@ -227,9 +226,6 @@
   .level {
     stroke: var(--line);
     stroke-dasharray: 2 4;
-  }
-  .soft {
-    fill: var(--soft);
   }
   .shaft {
     stroke: var(--wood-line);

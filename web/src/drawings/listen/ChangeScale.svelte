@@ -42,9 +42,6 @@
     width: 100%;
     max-width: 28rem;
   }
-  .soft {
-    fill: var(--soft);
-  }
   .band {
     fill: color-mix(in srgb, var(--soft) 30%, var(--paper));
   }

@@ -2,6 +2,7 @@
   import type { SpeedHearing } from '../../lib/api';
   import { slid } from '../keys';
   import { across, waveOf } from './trace';
+  import { dragged } from '../dragged';
 
   type Shot = SpeedHearing['shots'][number];
   let {
@@ -34,12 +35,8 @@
     held = null;
     onmove(Math.max(release, 0), Math.max(strike, 0));
   }
-  function drag(event: PointerEvent, which: 'release' | 'strike') {
-    if (!(event.buttons & 1)) return;
-    const svg = (event.currentTarget as SVGElement).ownerSVGElement;
-    if (!svg) return;
-    const box = svg.getBoundingClientRect();
-    const ms = FROM + ((event.clientX - box.left) / box.width) * (TO - FROM);
+  function drag(x: number, which: 'release' | 'strike') {
+    const ms = FROM + (x / W) * (TO - FROM);
     held = { which, ms: Math.round(Math.min(Math.max(ms, FROM), TO) * 10) / 10 };
   }
   function key(event: KeyboardEvent, which: 'release' | 'strike') {
@@ -75,11 +72,7 @@
         aria-valuemin={FROM}
         aria-valuemax={TO}
         aria-valuenow={Math.round(at(which) * 10) / 10}
-        onpointerdown={(event) => {
-          (event.currentTarget as Element).setPointerCapture(event.pointerId);
-          drag(event, which);
-        }}
-        onpointermove={(event) => drag(event, which)}
+        {...dragged((at) => drag(at.x, which))}
         onpointerup={letGo}
         onkeydown={(event) => key(event, which)}
         onblur={letGo}

@@ -16,6 +16,7 @@
 <script lang="ts">
   import { slid } from '../keys';
   import { across, FROM_MS, TO_MS, waveOf } from './trace';
+  import { dragged } from '../dragged';
 
   let {
     lines,
@@ -53,13 +54,9 @@
       ...(line.struck ? ['struck out'] : []),
     ].join(', ');
   }
-  function drag(event: PointerEvent) {
-    if (!(event.buttons & 1) || !onmove) return;
-    const svg = (event.currentTarget as SVGElement).ownerSVGElement;
-    if (!svg) return;
-    const box = svg.getBoundingClientRect();
-    const ms = FROM_MS + ((event.clientX - box.left) / box.width) * (TO_MS - FROM_MS);
-    onmove(Math.min(Math.max(ms, -MOST_MS), MOST_MS), false);
+  function drag(x: number) {
+    const ms = FROM_MS + (x / W) * (TO_MS - FROM_MS);
+    onmove?.(Math.min(Math.max(ms, -MOST_MS), MOST_MS), false);
   }
   function key(event: KeyboardEvent) {
     const to = slid(event, { now: moved, step: 0.1, page: 1, low: -MOST_MS, high: MOST_MS });
@@ -121,11 +118,7 @@
                 aria-valuemin={-MOST_MS}
                 aria-valuemax={MOST_MS}
                 aria-valuenow={moved}
-                onpointerdown={(event) => {
-                  (event.currentTarget as Element).setPointerCapture(event.pointerId);
-                  drag(event);
-                }}
-                onpointermove={drag}
+                {...dragged((at) => drag(at.x))}
                 onpointerup={() => onmove?.(Math.round(moved * 10) / 10, true)}
                 onkeydown={key}
               >

@@ -54,9 +54,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .weight {
     fill: var(--ink);
     opacity: 0.75;

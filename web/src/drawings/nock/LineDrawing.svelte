@@ -66,9 +66,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .wood {
     fill: var(--wood);
     stroke: var(--wood-line);

@@ -4,12 +4,13 @@
   import type { Term } from '../../lib/api';
   import NameMarks from '../NameMarks.svelte';
   import type { Locator } from './locator.svelte';
+  import { dragged } from '../dragged';
+  import Hatch from '../Hatch.svelte';
 
   let { locator, name, terms = [] }: { locator: Locator; name: string; terms?: Term[] } = $props();
 
   const side = $derived(locator.side);
   let width = $state(720);
-  let svg = $state<SVGSVGElement>();
   const W = $derived(Math.max(width, 320));
   const H = 360;
   const PX = 8;
@@ -67,38 +68,16 @@
     grip_mark: [X(riser + 10), y(-(grip ?? 16))],
     to_nock: [X(string + 22), y(lift + side.nock_mm / 2)],
   } as const);
-
-  function drag(event: PointerEvent) {
-    if (!svg || !(event.buttons & 1)) return;
-    const box = svg.getBoundingClientRect();
-    const at = ((event.clientY - box.top) / box.height) * H;
-    locator.hold((SQUARE - at + 14) / PX);
-  }
-  function grab(event: PointerEvent) {
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    drag(event);
-  }
 </script>
 
 <figure bind:clientWidth={width} class="overflow-hidden">
   <svg
-    bind:this={svg}
     viewBox="0 0 {W} {H}"
     class="w-full"
     role="group"
     aria-label="The riser's side: the arrow's underside stands {figure(gap(lift))} over square"
   >
-    <defs>
-      <pattern
-        id="begin"
-        width="6"
-        height="6"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2="6" stroke="var(--soft)" stroke-width="1.2" />
-      </pattern>
-    </defs>
+    <Hatch id="begin" stroke="var(--soft)" every={6} />
     <g transform={side.mirrored ? `translate(${W}) scale(-1 1)` : undefined}>
       <path
         d="M{riser - 24} 0C{riser - 28} 90 {riser - 28} 150 {riser - 28} {bottom}L{riser +
@@ -158,8 +137,7 @@
           height="28"
           rx="3"
           class="handle"
-          onpointerdown={grab}
-          onpointermove={drag}
+          {...dragged((at) => locator.hold((SQUARE - at.y + 14) / PX))}
           onkeydown={locator.key}
         />
       {/if}
@@ -244,9 +222,6 @@
 <style>
   .hidden {
     display: none;
-  }
-  .soft {
-    fill: var(--soft);
   }
   .main {
     font-weight: 600;

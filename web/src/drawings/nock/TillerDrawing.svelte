@@ -78,9 +78,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .main {
     font-size: 16px;
     font-weight: 600;

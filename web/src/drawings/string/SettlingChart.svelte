@@ -98,9 +98,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .green {
     fill: var(--green);
   }

@@ -83,9 +83,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .main {
     font-size: 17px;
     font-weight: 600;

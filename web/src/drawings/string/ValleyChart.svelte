@@ -6,12 +6,13 @@
   import { lengthTicks, lengthUnit } from '../axis';
   import BottomAxis from '../BottomAxis.svelte';
   import type { Handle } from './valley.svelte';
+  import { dragged } from '../dragged';
+  import Hatch from '../Hatch.svelte';
 
   let { handle, onenter }: { handle: Handle; onenter: () => void } = $props();
 
   const valley = $derived(handle.valley);
   let width = $state(460);
-  let svg = $state<SVGSVGElement>();
   const W = $derived(Math.max(width, 300));
   const H = 400;
   const PLOT = { left: 28, right: 10, top: 44, bottom: 66 };
@@ -67,15 +68,6 @@
   );
   const labelLeft = $derived(x(handle.at) > W - 110);
 
-  function drag(event: PointerEvent) {
-    if (!svg || !(event.buttons & 1)) return;
-    const box = svg.getBoundingClientRect();
-    handle.hold(x.invert(((event.clientX - box.left) / box.width) * W));
-  }
-  function grab(event: PointerEvent) {
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    drag(event);
-  }
   function key(event: KeyboardEvent) {
     if (event.key === 'Enter') {
       event.preventDefault();
@@ -86,23 +78,12 @@
 
 <figure bind:clientWidth={width}>
   <svg
-    bind:this={svg}
     viewBox="0 0 {W} {H}"
     class="w-full"
     role="group"
     aria-label="Ratings over brace, in points worse than the quiet spot"
   >
-    <defs>
-      <pattern
-        id="outside"
-        width="7"
-        height="7"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2="7" stroke="var(--line)" stroke-width="1.2" />
-      </pattern>
-    </defs>
+    <Hatch id="outside" stroke="var(--line)" />
     <text x="0" y="12" class="soft">points worse than the quiet spot</text>
     <text x={W - PLOT.right} y="30" text-anchor="end" class="soft">
       {valley.told ? "maker's range" : 'usual range'}
@@ -203,8 +184,7 @@
       cy={H - PLOT.bottom}
       r="9"
       class="handle"
-      onpointerdown={grab}
-      onpointermove={drag}
+      {...dragged((at) => handle.hold(x.invert(at.x)))}
       onkeydown={key}
     />
     <text x={PLOT.left} y={H - 6} class="soft"
@@ -218,9 +198,6 @@
 </figure>
 
 <style>
-  .soft {
-    fill: var(--soft);
-  }
   .next {
     font-weight: 600;
   }

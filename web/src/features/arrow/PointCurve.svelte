@@ -85,9 +85,3 @@
     </figure>
   </section>
 {/if}
-
-<style>
-  .soft {
-    fill: var(--soft);
-  }
-</style>

@@ -87,9 +87,3 @@
     </p>
   {/if}
 </section>
-
-<style>
-  .soft {
-    fill: var(--soft);
-  }
-</style>

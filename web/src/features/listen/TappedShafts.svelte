@@ -12,6 +12,7 @@
   import { SPINE_THOUSANDTHS } from '../../lib/units.gen';
   import { fittedId } from '../../lib/values';
   import { wanted } from '../../lib/wanted';
+  import { dragged } from '../../drawings/dragged';
 
   let { page }: { page: PageOf<'listen'> } = $props();
 
@@ -96,12 +97,9 @@
     if (await pressed.record([entry], 'arrow_set', `Shaft ${one.number} ${value} gr`))
       typed = { ...typed, [one.number]: '' };
   }
-  let svg = $state<SVGSVGElement>();
-  function drag(event: PointerEvent) {
-    if (!svg || !board || board.low_lbf == null || !(event.buttons & 1)) return;
-    const box = svg.getBoundingClientRect();
-    const lbf = x.invert(((event.clientX - box.left) / box.width) * W);
-    width = Math.round(10 * Math.min(Math.max(lbf - board.low_lbf, 0.2), 20)) / 10;
+  function drag(to: number) {
+    if (board?.low_lbf == null) return;
+    width = Math.round(10 * Math.min(Math.max(x.invert(to) - board.low_lbf, 0.2), 20)) / 10;
   }
   function key(event: KeyboardEvent) {
     const to = slid(event, { now: width, step: 0.1, page: 0.5, low: 0.2, high: 20 });
@@ -122,7 +120,7 @@
           <th>Taps</th>
           <th class="axis">
             <span class="sr-only">On one axis, in pounds</span>
-            <svg viewBox="0 0 {W} 20" bind:this={svg} aria-hidden="true">
+            <svg viewBox="0 0 {W} 20" aria-hidden="true">
               {#each ticks as lbf (lbf)}
                 <text x={x(lbf)} y="13" text-anchor="middle">{lbf}</text>
               {/each}
@@ -219,11 +217,7 @@
                   aria-valuemin="0.2"
                   aria-valuemax="20"
                   aria-valuenow={width}
-                  onpointerdown={(event) => {
-                    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-                    drag(event);
-                  }}
-                  onpointermove={drag}
+                  {...dragged((at) => drag(at.x))}
                   onkeydown={key}
                 >
                   <rect
