@@ -45,14 +45,14 @@ def assess(setup: Setup) -> Assessment:
 def judge(c: Computed, specs: Sequence[StageSpec] = STAGES) -> Assessment:
     """Judge what was computed of a rig, spec by spec in order of work."""
     open_specs = [spec for spec in specs if spec.applies(c.setup)]
-    found = [(spec, spec.judge(c)) for spec in open_specs]
+    result = [(spec, spec.judge(c)) for spec in open_specs]
     findings = sorted(
-        (finding for _, group in found for finding in group),
+        (finding for _, group in result for finding in group),
         key=lambda finding: j.SEVERITIES.index(finding.severity),
     )
     titles = {rule.id: rule.title for spec in open_specs for rule in spec.rules}
     findings = [_titled(finding, titles) for finding in findings]
-    unchecked = [one for spec in open_specs for one in spec.unchecked(c)]
+    unchecked = [item for spec in open_specs for item in spec.unchecked(c)]
     setup = c.setup
     return Assessment(
         rig=setup.rig,
@@ -63,7 +63,7 @@ def judge(c: Computed, specs: Sequence[StageSpec] = STAGES) -> Assessment:
         fitted=_fitted(setup),
         stages=tuple(
             _stage(spec, number, group, _by_order(c, spec, spec.stage(c, group)))
-            for number, (spec, group) in enumerate(found, start=1)
+            for number, (spec, group) in enumerate(result, start=1)
         ),
         may_shoot=_may_shoot(findings, unchecked),
         findings=tuple(findings),
@@ -81,11 +81,11 @@ def _titled(finding: j.Finding, titles: Mapping[str, str]) -> j.Finding:
 def _may_shoot(findings: Sequence[j.Finding], unchecked: Sequence[j.Unchecked]) -> j.MayShoot:
     """Answer plainly: no, not yet, or nothing known against it, with what is not checked."""
     stops = tuple(finding.sentence for finding in findings if finding.severity == "stop")
-    before = tuple(one.what for one in unchecked if one.before_shooting)
+    before = tuple(item.what for item in unchecked if item.before_shooting)
     return j.MayShoot(
         answer="no" if stops else "not_yet" if before else "nothing_against",
         because=stops or before,
-        unchecked=tuple(one.what for one in unchecked if not one.before_shooting),
+        unchecked=tuple(item.what for item in unchecked if not item.before_shooting),
     )
 
 

@@ -134,22 +134,22 @@ class EffectiveReadings:
 
     def keyed(self, kind: type[R]) -> tuple[Recorded[R], ...]:
         """Return the newest reading of each key; those without a key add up."""
-        found: dict[object, Recorded[R]] = {}
+        result: dict[object, Recorded[R]] = {}
         for recorded in self.all(kind):
             key = recorded.reading.key()
-            found[recorded.entry.id if key is None else key] = recorded
-        return tuple(found.values())
+            result[recorded.entry.id if key is None else key] = recorded
+        return tuple(result.values())
 
     def between(self, first: datetime, last: datetime) -> tuple[Recorded[BaseReading], ...]:
         """Return all that was recorded from one instant to another, in order."""
-        found = [
-            one
+        result = [
+            recorded
             for by_kind in (self._general, self._on_rig)
             for of_kind in by_kind.values()
-            for one in of_kind
-            if first <= one.entry.happened_at <= last
+            for recorded in of_kind
+            if first <= recorded.entry.happened_at <= last
         ]
-        return tuple(sorted(found, key=lambda one: when(one.entry)))
+        return tuple(sorted(result, key=lambda item: when(item.entry)))
 
     def merged(self, kind: type[R]) -> Recorded[R] | None:
         """Return all that is told in a kind that merges, with the entry that was last told."""

@@ -159,8 +159,8 @@ class DomainError(ValueError):
         """
         both = [said if isinstance(said, Phrase) else Phrase(plain(said)) for said in self.says]
         return Phrase(
-            " ".join(one.template for one in both),
-            {name: figure for one in both for name, figure in one.figures.items()},
+            " ".join(item.template for item in both),
+            {name: figure for item in both for name, figure in item.figures.items()},
         )
 
 

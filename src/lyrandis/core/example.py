@@ -35,7 +35,7 @@ def setup(said: Iterable[str] = RECURVE) -> Setup:
     1574.8
     """
     parts = [("rig", PartFitted(part=part, part_id=_ID)) for part in PARTS]
-    jotted = [(one.subject, one.reading) for one in map(parse, said)]
+    jotted = [(item.subject, item.reading) for item in map(parse, said)]
     drafts = [
         e.EntryDraft(subject=Subject(kind=kind, id=_ID), reading=reading, happened_at=_WHEN)
         for kind, reading in [*parts, *jotted]
@@ -78,7 +78,7 @@ def sound(
     >>> sound(2).mark, len(sound().takes)
     ('0000000000000002', 3)
     """
-    takes = more.pop("takes", None) or tuple(take(one) for one in levels)
+    takes = more.pop("takes", None) or tuple(take(level) for level in levels)
     told: dict[str, Any] = {
         "mark": f"{number:016x}", "name": "example.wav", "what": what, "seconds": 9.0,
         "rate_hz": 44100.0, "takes": takes, "same_place": number > 1,

@@ -153,8 +153,8 @@ def read_shots(text: str) -> ShotsText:
             "text",
         )
     if not checked:
-        found = [shot._replace(trust="unchecked") for shot, _ in shots]
-        return ShotsText((*found[:-1], found[-1]._replace(trust="last")), more=False)
+        result = [shot._replace(trust="unchecked") for shot, _ in shots]
+        return ShotsText((*result[:-1], result[-1]._replace(trust="last")), more=False)
     judged = tuple(
         shot._replace(trust="checked" if _holds(shot, check) else "changed")
         for shot, check in shots
@@ -181,7 +181,7 @@ def sort_shots(
     """
     known = {entry.id: entry for entry in log}
     history = [entry for entry in log if isinstance(entry.reading, _TELLS_HOW)]
-    found: list[Sorted] = []
+    result: list[Sorted] = []
     seen: set[str] = set()
     whole = {shot.id for shot in shots if shot.trust != "changed"}
     for shot in shots:
@@ -194,8 +194,8 @@ def sort_shots(
         if shot.id in seen:
             continue
         seen.add(shot.id)
-        found.append(sorted_)
-    return found
+        result.append(sorted_)
+    return result
 
 
 def _refused(shot: FieldShot, why: str, instruction: str | None) -> Sorted:
@@ -260,12 +260,12 @@ def _sort(
             told_draft,
         )  # fmt: skip
     others = [
-        one
-        for one, told in ((anchor, shot.of.anchor), (hold, shot.of.hold))
-        if one is not None and told not in one.told().values()
+        item
+        for item, told in ((anchor, shot.of.anchor), (hold, shot.of.hold))
+        if item is not None and told not in item.told().values()
     ]
     if others:
-        held = ", ".join(one.say().text() for one in others)
+        held = ", ".join(other.say().text() for other in others)
         return Sorted(
             shown("differs", f"It was held otherwise at that time: {held}.",
                   "Recorded all the same, it counts for the anchor and hold of that time."),

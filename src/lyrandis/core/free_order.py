@@ -119,19 +119,19 @@ class _Item:
 
 def items_of(text: str) -> list[_Item]:
     """Split a line into words and numbers with their units."""
-    found: list[_Item] = []
+    result: list[_Item] = []
     line = Line(text)
     while (token := line.peek()) is not None:
         if token.kind != "number":
-            found.append(_Item(line.take(), token.end))
+            result.append(_Item(line.take(), token.end))
             continue
         try:
             measure = line.measure("length")
         except ValueError:
-            found.append(_Item(token, token.end))
+            result.append(_Item(token, token.end))
             continue
-        found.append(_Item(token, measure.end, measure))
-    return found
+        result.append(_Item(token, measure.end, measure))
+    return result
 
 
 def hear_freely(text: str, tables: Mapping[str, Sequence[Hears]]) -> list[HeardFreely]:
@@ -145,13 +145,13 @@ def hear_freely(text: str, tables: Mapping[str, Sequence[Hears]]) -> list[HeardF
     if len(text) > LONGEST_LINE:
         return []
     items = items_of(text)
-    found = [
+    result = [
         heard
         for word, hears in tables.items()
         for one in hears
         if (heard := _match(text, [replace(item) for item in items], word, one)) is not None
     ]
-    return sorted(found, key=lambda heard: (*heard.rank, -heard.name_words))
+    return sorted(result, key=lambda heard: (*heard.rank, -heard.name_words))
 
 
 @dataclass
@@ -185,7 +185,7 @@ _WORDS = re.compile(r"[^\W_]+|[^\w\s]")
 def _longest_first(spellings: tuple[str, ...]) -> tuple[tuple[str, tuple[str, ...]], ...]:
     """Return spellings with their words; there are as many of them as the tables have."""
     ordered = sorted(spellings, key=len, reverse=True)
-    return tuple((one, tuple(_WORDS.findall(one.lower()))) for one in ordered)
+    return tuple((item, tuple(_WORDS.findall(item.lower()))) for item in ordered)
 
 
 def _is(item: _Item, word: str) -> bool:
@@ -218,7 +218,7 @@ def _match(text: str, items: list[_Item], word: str, hears: Hears) -> HeardFreel
     return HeardFreely(
         word=word,
         line=_composed(hears.line, now.filled),
-        understood=tuple(sorted(now.understood, key=lambda one: one.start)),
+        understood=tuple(sorted(now.understood, key=lambda part: part.start)),
         left=tuple((item.token.start, item.end) for item in left),
         named=name is not None,
         swapped=_swapped(text, hears, now.filled, placed),
@@ -250,7 +250,7 @@ def _placed(
     free = list(slots)
     placed: list[tuple[Slot, _Item]] = []
     for wanted in (_by_unit, _by_word, _in_order):
-        for item in [one for one in numbers if all(one is not it for _, it in placed)]:
+        for item in [number for number in numbers if all(number is not it for _, it in placed)]:
             slot = next((slot for slot in free if wanted(slot, item, items)), None)
             if slot is not None:
                 free.remove(slot)
@@ -305,4 +305,4 @@ def _swapped(
 def told_of(heard: HeardFreely) -> tuple[Understood, ...]:
     """Return word by word what a line was taken for; what is left over stands as `left over`."""
     left = tuple(Understood(start, end, "left over") for start, end in heard.left)
-    return tuple(sorted((*heard.understood, *left), key=lambda one: one.start))
+    return tuple(sorted((*heard.understood, *left), key=lambda part: part.start))

@@ -43,7 +43,7 @@ def _fit(line: Line) -> e.Reading:
             "unknown_choice" if said else "missing_choice",
             f"No part is called “{said}”." if said else "Which part is put on?",
             "Give its name as it stands under Fitted now.",
-            guesses=tuple(Guess(f"fit {one}", f"Did you mean “{one}”?") for one in near[:3]),
+            guesses=tuple(Guess(f"fit {item}", f"Did you mean “{item}”?") for item in near[:3]),
             span=span,
         )
     if len(known[meant]) > 1:
@@ -181,8 +181,8 @@ def _in_form(text: str, to: Listener) -> Jotted:
 
 def _heard(text: str, to: Listener, refused: DomainError) -> Jotted | None:
     """Hear a line in any order. Raises when it could be several things, or nearly is one."""
-    found = hear_freely(text, _HEARS)
-    denied = next((heard.denied for heard in found if heard.denied), None)
+    result = hear_freely(text, _HEARS)
+    denied = next((heard.denied for heard in result if heard.denied), None)
     if denied is not None:
         raise DomainError(
             "unknown_word",
@@ -190,7 +190,7 @@ def _heard(text: str, to: Listener, refused: DomainError) -> Jotted | None:
             "Say what is so, e.g. arrow 4 cracked.",
             span=(denied.start, denied.end),
         )
-    whole = [(heard, jotted) for heard in found if not heard.left for jotted in _tried(heard, to)]
+    whole = [(heard, jotted) for heard in result if not heard.left for jotted in _tried(heard, to)]
     if whole:
         best = whole[0][0]
         equal = {
@@ -203,13 +203,13 @@ def _heard(text: str, to: Listener, refused: DomainError) -> Jotted | None:
             source = "estimated" if heard.hedged else jotted.source
             return replace(jotted, source=source, understood=told_of(heard))
         raise _several(text, [heard.line for heard, _ in reversed(equal.values())])
-    swapped = [line for heard in found if not heard.left for line in heard.swapped]
+    swapped = [line for heard in result if not heard.left for line in heard.swapped]
     swapped = [line for line in dict.fromkeys(swapped) if _reads(line, to)]
     if swapped and refused.code == "out_of_range":
         refused.guesses = (*refused.guesses, *_questions(swapped))
     elif swapped:
         raise _several(text, swapped)
-    near = [heard for heard in found if 0 < len(heard.left) <= (2 if heard.named else 1)]
+    near = [heard for heard in result if 0 < len(heard.left) <= (2 if heard.named else 1)]
     near = [heard for heard in near if heard.rank == near[0].rank and _reads(heard.line, to)]
     if near and refused.code in _MISHEARD:
         raise _left_over(text, near)
@@ -256,7 +256,7 @@ def _left_over(text: str, near: Sequence[HeardFreely]) -> DomainError:
         "too_much",
         f"“{text[start:end]}” is left over.",
         "Take it out, or put it in a note.",
-        guesses=_questions([one.line for one in near]),
+        guesses=_questions([item.line for item in near]),
         span=(start, end),
         heard=told_of(heard),
     )
@@ -303,7 +303,7 @@ def _bare(text: str, line: Line, to: Listener) -> Jotted:
         "Say first what it is.",
         guesses=tuple(
             Guess(f"{word} {text.strip()}", f"Did you mean “{word} {text.strip()}”?")
-            for word in (one.word for one in WORDS if one.offered)
+            for word in (item.word for item in WORDS if item.offered)
             if _reads(f"{word} {text}", to)
         ),
         span=(0, len(text)),

@@ -67,10 +67,10 @@ def in_order_of_recording(entries: list[e.PostedEntry]) -> list[e.PostedEntry]:
     >>> one.id == two.id, one.id == in_order_of_recording([said])[0].id
     (False, True)
     """
-    found: list[e.PostedEntry] = []
+    result: list[e.PostedEntry] = []
     seen: dict[str, e.PostedEntry] = {}
     alike: Counter[str] = Counter()
-    for entry in sorted(entries, key=lambda one: (one.seq is None, one.seq or 0)):
+    for entry in sorted(entries, key=lambda entry: (entry.seq is None, entry.seq or 0)):
         given = entry
         if entry.id is None:
             says = entry.model_dump_json(exclude={"seq", "id"})
@@ -80,7 +80,7 @@ def in_order_of_recording(entries: list[e.PostedEntry]) -> list[e.PostedEntry]:
         id_ = str(given.id)
         if id_ not in seen:
             seen[id_] = given
-            found.append(given)
+            result.append(given)
         elif _content(seen[id_]) != _content(given):
             raise DomainError(
                 "twice",
@@ -88,7 +88,7 @@ def in_order_of_recording(entries: list[e.PostedEntry]) -> list[e.PostedEntry]:
                 "Save the logbook again, or give each entry an id of its own.",
                 "entries",
             )
-    return found
+    return result
 
 
 def _content(entry: e.PostedEntry) -> tuple[object, ...]:

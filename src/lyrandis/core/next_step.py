@@ -32,10 +32,10 @@ def next_step(
     waits = going[0].settles if going else frozenset()
     return (
         _from_finding(findings, "stop")
-        or next((one.step for one in unchecked if one.step is not None), None)
+        or next((item.step for item in unchecked if item.step is not None), None)
         or next(filter(None, (spec.left_changed(c) for spec in specs)), None)
         or next(filter(None, (spec.missing(c) for spec in specs)), None)
-        or _from_finding([one for one in findings if one.rule not in waits], "mend")
+        or _from_finding([finding for finding in findings if finding.rule not in waits], "mend")
         or (going[1] if going else None)
         or (c.order.step if c.order.doubted else None)
         or _sharpen([doubt for spec in specs for doubt in spec.doubts(c)])

@@ -253,12 +253,12 @@ def _slips(meant: Plausible, value: float) -> tuple[tuple[float, str], ...]:
 
 def _guesses(key: str, value: float) -> tuple[Guess, ...]:
     meant = PLAUSIBLE[key]
-    found = []
+    result = []
     for other_key in meant.mistaken_for:
         other = PLAUSIBLE[other_key]
         if other.holds(value):
             question = f"Did you mean {_an(other.name)} of {{figure}}?"
-            found.append(
+            result.append(
                 Guess(
                     f"{other.word} {say(value, other.unit)}",
                     phrase(question, figure=Figure(value, other.unit)),
@@ -271,9 +271,9 @@ def _guesses(key: str, value: float) -> tuple[Guess, ...]:
             if meant.unit in ("mm", "gap"):
                 said = "{same}" if unit == "in" else f"{figure} ({{same}})"
             slip = phrase(f"Did you mean {said}?", same=Figure(value * factor, meant.unit))
-            found.append(Guess(f"{meant.word} {figure}", slip))
+            result.append(Guess(f"{meant.word} {figure}", slip))
             break
-    return tuple(found)
+    return tuple(result)
 
 
 def _with_figures(template: str, unit: Unit, **values: float) -> Phrase:
@@ -372,7 +372,7 @@ class Quantity:
     ) -> dict[str, Any]:
         meant = PLAUSIBLE[self.key]
         said = f"{meant.name} [{meant.unit}], {meant.low:g} to {meant.high:g}"
-        low, high = (int(one) if one == int(one) else one for one in (meant.low, meant.high))
+        low, high = (int(item) if item == int(item) else item for item in (meant.low, meant.high))
         least = {"exclusiveMinimum" if meant.above else "minimum": low}
         return {**handler(schema), **least, "maximum": high, "description": said}
 

@@ -35,7 +35,7 @@ def plain_text(said: str) -> str:
     'my bow[31m'
     """
     spaced = (" " if character in "\n\r\t" else character for character in said)
-    seen = "".join(one for one in spaced if unicodedata.category(one) not in _UNSEEN).strip()
+    seen = "".join(item for item in spaced if unicodedata.category(item) not in _UNSEEN).strip()
     if not seen:
         raise DomainError("empty", "Nothing is written here.", "Write a word or two.")
     return seen

@@ -123,17 +123,17 @@ def _other_arrows(
 ) -> tuple[OtherArrows, ...]:
     """Return the other sets that crawls were shot with, archer and bow being the same."""
     sets: dict[str, None] = {}
-    for one in readings.others:
-        then = readings.made_with[one.entry.id]
+    for item in readings.others:
+        then = readings.made_with[item.entry.id]
         same = (then.archer, then.bow) == (fitted.archer, fitted.bow)
-        if isinstance(one.reading, CrawlMark) and same and then.arrow_set is not None:
+        if isinstance(item.reading, CrawlMark) and same and then.arrow_set is not None:
             sets[then.arrow_set] = None
     if not sets:
         return ()
     # of the whole log only what such a table is made of
     of_table = [entry for entry in standing if type(entry.reading) in _OF_A_TABLE]
-    found = []
+    result = []
     for arrow_set in sets:
         other = EffectiveReadings(of_table, rig, fitted.model_copy(update={"arrow_set": arrow_set}))
-        found.append(OtherArrows(arrow_set, arrow_facts(other), crawl_facts(other)))
-    return tuple(found)
+        result.append(OtherArrows(arrow_set, arrow_facts(other), crawl_facts(other)))
+    return tuple(result)

@@ -156,11 +156,11 @@ def number_from(text: str) -> float:
 
 def tokens(text: str) -> list[Token]:
     """Split a line into words, numbers and signs with their places."""
-    found = []
+    result = []
     for match in _TOKEN.finditer(text):
         kind = match.lastgroup or "other"
-        found.append(Token(kind, match.group(), match.start(), match.end()))
-    return found
+        result.append(Token(kind, match.group(), match.start(), match.end()))
+    return result
 
 
 class Distance(NamedTuple):

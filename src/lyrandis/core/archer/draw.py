@@ -191,7 +191,7 @@ def draw_readings(archer: ArcherFacts, hook: Estimate | None = None) -> list[Dra
     ['draw_marked', 'arm_span']
     """
     hook = hook or hook_depth(archer)
-    found = [
+    result = [
         _reading(marked, marked.reading.draw_length_mm, archer, datum=marked.reading.datum)
         for marked in archer.marked
     ]
@@ -200,18 +200,18 @@ def draw_readings(archer: ArcherFacts, hook: Estimate | None = None) -> list[Dra
             scale, scale.reading.hook_position_mm - hook.value, archer, datum=scale.reading.datum
         )
         shared_sd = math.hypot(reading.shared_sd, hook.sd)
-        found.append(
+        result.append(
             DrawReading(reading.length, reading.method, scale, shared="hook", shared_sd=shared_sd)
         )
-    found += [
+    result += [
         _reading(stated, stated.reading.draw_length_mm, archer, datum=stated.reading.datum)
         for stated in archer.stated
     ]
-    found += [_reading(tape, tape.reading.arm_length_mm, archer) for tape in archer.arm_tapes]
-    found += [
+    result += [_reading(tape, tape.reading.arm_length_mm, archer) for tape in archer.arm_tapes]
+    result += [
         _reading(span, span.reading.arm_span_mm / SPAN_DIVISOR, archer) for span in archer.arm_spans
     ]
-    return found
+    return result
 
 
 def _reading(

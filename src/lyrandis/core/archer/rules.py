@@ -132,14 +132,14 @@ def _draw_finding(
 
 def _judge_beside(draw: Draw) -> list[j.Finding]:
     """Compare outranked readings with the draw: further off than both errors is worth a look."""
-    found = []
+    result = []
     for reading in draw.beside:
         gap = reading.length.value - draw.length.value
         allowed = 2 * (reading.length.sd**2 + draw.length.sd**2) ** 0.5
         if abs(gap) <= allowed:
             continue
         side = "longer" if gap > 0 else "shorter"
-        found.append(
+        result.append(
             _finding(
                 f"draw-beside-{reading.recorded.entry.id}",
                 "watch",
@@ -160,7 +160,7 @@ def _judge_beside(draw: Draw) -> list[j.Finding]:
                 rule="draw-agreement",
             )
         )
-    return found
+    return result
 
 
 def _judge_datum(draw: Draw, archer: ArcherFacts) -> list[j.Finding]:

@@ -141,7 +141,7 @@ def flown(
     )  # a short stiff shaft rings faster than DT sees
     speed, gone = bent.strokes[0].exit_speed, 0.0
     area = math.pi * diameter_m**2 / 4
-    found = []
+    result = []
     for distance in distances_m:
         while gone < distance:
             across = phi @ q_t - speed * (phi_s @ q)
@@ -150,8 +150,8 @@ def flown(
             speed -= dt * 0.5 * AIR * AXIAL_DRAG * area * speed**2 / modes.mass
             gone += dt * speed
         lean = q[1] / math.sqrt(modes.inertia) - q_t[0] / math.sqrt(modes.mass) / speed
-        found.append(Flown(modes.shapes[-1, :kept] @ q, lean))
-    return found
+        result.append(Flown(modes.shapes[-1, :kept] @ q, lean))
+    return result
 
 
 class _Air:

@@ -194,7 +194,7 @@ def bend(
     strokes = _strokes(shots, modes, dt, beyond)
     columns = _columns(releases, stiffness.shape[1])
     each = len(columns) // stiffness.shape[1]
-    pushed = [one.length * GUIDE_LENGTH for one in columns if one.push]
+    pushed = [column.length * GUIDE_LENGTH for column in columns if column.push]
     lets_pass = np.broadcast_to(np.asarray(clean), stiffness.shape[1:])
     tables = _tables(shots, modes, strokes, bool(lets_pass.all()), max(pushed, default=0.0))
     struck = np.repeat(~lets_pass, each).astype(float)
@@ -211,7 +211,7 @@ def _columns(
     """Return the release of every column."""
     if isinstance(releases[0], Release):
         return releases * count
-    return tuple(one for each in releases for one in each)
+    return tuple(item for each in releases for item in each)
 
 
 def _strokes(
@@ -220,8 +220,8 @@ def _strokes(
     """Return the strokes, all with as many steps on the string as the first."""
     first = stroke_of(shots[0].push, modes[0].mass, dt=dt, beyond=beyond)
     rest = (
-        stroke_of(shot.push, one.mass, dt=dt, steps=first.exit, beyond=beyond)
-        for shot, one in zip(shots[1:], modes[1:], strict=True)
+        stroke_of(shot.push, item.mass, dt=dt, steps=first.exit, beyond=beyond)
+        for shot, item in zip(shots[1:], modes[1:], strict=True)
     )
     return (first, *rest)
 
@@ -244,12 +244,12 @@ def _tables(
     behind = length / 2 if clean else 0.0
     law = np.zeros((steps, len(shots), _ROWS, 2 * _PLACES))
     phi = np.zeros((steps, len(shots), MODES))
-    for c, (shot, one) in enumerate(zip(shots, modes, strict=True)):
-        phi[:, c], slope = one.at(np.clip(station[:, c], 0.0, shot.beam.length))
-        law[:, c, :MODES, :MODES] = dt[c] ** 2 * a[:, c, None, None] * one.geometric
-        law[:, c, _NOCK, :MODES] = one.shapes[0]
+    for c, (shot, item) in enumerate(zip(shots, modes, strict=True)):
+        phi[:, c], slope = item.at(np.clip(station[:, c], 0.0, shot.beam.length))
+        law[:, c, :MODES, :MODES] = dt[c] ** 2 * a[:, c, None, None] * item.geometric
+        law[:, c, _NOCK, :MODES] = item.shapes[0]
         touch = -v[:, c, None] * slope
-        _touches(law[:, c], shot.side, one.shapes[0], phi[:, c], touch, dt[c])
+        _touches(law[:, c], shot.side, item.shapes[0], phi[:, c], touch, dt[c])
     acting = (station < length) & (station > behind)
     rear = (station > 0) & (station <= length / 2) & acting
     return _Tables(
@@ -287,10 +287,10 @@ def _blank(steps: int, state: tuple[int, ...], shape: tuple[int, ...]) -> BendHi
 
 
 def _by_step(passed_at: npt.NDArray[np.intp]) -> dict[int, list[int]]:
-    found: dict[int, list[int]] = {}
+    result: dict[int, list[int]] = {}
     for c, step in enumerate(passed_at.tolist()):
-        found.setdefault(step, []).append(c)
-    return found
+        result.setdefault(step, []).append(c)
+    return result
 
 
 def _padded(row: Array, steps: int) -> Array:
@@ -314,10 +314,10 @@ class _March:
         self.count = len(shots)
         self.columns = len(releases)
         self._give(stiffness, releases)
-        pushes = np.array([one.push for one in releases]) * GUIDE_PUSH
+        pushes = np.array([release.push for release in releases]) * GUIDE_PUSH
         self.fingers = np.array([[float(shot.fingers)] for shot in shots])
         self.push = self.fingers * pushes
-        self.run = np.array([one.length for one in releases]) * GUIDE_LENGTH
+        self.run = np.array([release.length for release in releases]) * GUIDE_LENGTH
         self.guided, self.within = self._guide()
         shape = (self.count, self.columns)
         self.state = self._at_rest()
@@ -344,16 +344,16 @@ class _March:
     def _give(self, stiffness: Array, releases: tuple[Release, ...]) -> None:
         """Lay out stiffness and damping of the modes, side, and the string's mass at the nock."""
         dt = self.tables.dt
-        w2 = np.stack([one.w2 for one in self.modes])[:, :, None]
+        w2 = np.stack([mode.w2 for mode in self.modes])[:, :, None]
         w2 = w2 * stiffness[:, None, :]
         damping = np.array([shot.damping for shot in self.shots])[:, None, None]
         in_steps = np.minimum(w2 * dt**2, STIFFEST_STEP)
         self.spring = -in_steps
         self.damper = -2 * damping * np.sqrt(in_steps)
-        chain = np.array([one.chain for one in releases])
-        self.factor = np.array([one.factor for one in releases]) / STRING_FACTOR
+        chain = np.array([release.chain for release in releases])
+        self.factor = np.array([release.factor for release in releases]) / STRING_FACTOR
         self.per_node = SPRINGS / chain
-        at_nock = np.stack([one.shapes[0] for one in self.modes])
+        at_nock = np.stack([mode.shapes[0] for mode in self.modes])
         # the nock's share of the string rides on the arrow: M = 1 + m phi0 phi0^T, by its inverse
         node, square = chain / 12 + SERVING_KG, (at_nock**2).sum(axis=1)[:, None, None]
         self.share = node / (1 + node * square)
@@ -366,7 +366,7 @@ class _March:
         self.resting = self.hard * self.offset
         self.plunger = np.array([side.plunger for side in sides])[:, None]
         self.any_plunger = bool(self.plunger.any())
-        masses = np.sqrt([one.mass for one in self.modes])
+        masses = np.sqrt([mode.mass for mode in self.modes])
         gravity = np.array([shot.gravity for shot in self.shots])
         self.weight = (gravity * masses)[:, None] * dt[:, :, 0] ** 2
         self.heavy = bool(self.weight.any())
@@ -374,10 +374,10 @@ class _March:
     def _at_rest(self) -> Array:
         """Return the state at full draw: straight, nock on the string's line, touching the side."""
         state = np.zeros((self.count, 2 * _PLACES, self.columns))
-        for c, (shot, one) in enumerate(zip(self.shots, self.modes, strict=True)):
+        for c, (shot, item) in enumerate(zip(self.shots, self.modes, strict=True)):
             lean = shot.side.offset / shot.push.draw
-            state[c, 0] = lean * one.centre * np.sqrt(one.mass)
-            state[c, 1] = lean * np.sqrt(one.inertia)
+            state[c, 0] = lean * item.centre * np.sqrt(item.mass)
+            state[c, 1] = lean * np.sqrt(item.inertia)
         return state
 
     def step(self, i: int) -> None:

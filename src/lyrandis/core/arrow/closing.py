@@ -88,11 +88,11 @@ def match_all(shots: tuple[Shot, ...], near: float) -> tuple[float | None, ...]:
     spines: Array = near * _NEAR
     ei = STIFFNESS_PER_POUND * np.tile(spines, (len(shots), 1))
     kicks = bend(shots, ei, dt=MATCH_DT).kick.reshape(len(shots), len(spines), len(RELEASES))
-    found = []
+    result = []
     for shot, kick in zip(shots, kicks, strict=True):
         root = middle_of(roots_of(spines, kick))[0]
-        found.append(root if root is not None else match_spine(shot).matched)
-    return tuple(found)
+        result.append(root if root is not None else match_spine(shot).matched)
+    return tuple(result)
 
 
 @dataclass(frozen=True)
@@ -133,11 +133,11 @@ def moves_of(shot: Shot, weight_lbf: float, matched: float) -> Moves:
         replace(shot, beam=replace(shot.beam, tip=round(mass * KG_PER_GRAIN, 7)))
         for mass in TRIED_POINTS_GR
     )
-    found = match_all((*stepped, *pointed), matched)
+    result = match_all((*stepped, *pointed), matched)
     sensitivities = tuple(
         Sensitivity(change, None if root is None else root - matched)
-        for change, root in zip(CHANGE_STEPS, found, strict=False)
+        for change, root in zip(CHANGE_STEPS, result, strict=False)
     )
     return Moves(
-        sensitivities, tuple(zip(TRIED_POINTS_GR, found[len(CHANGE_STEPS) :], strict=True))
+        sensitivities, tuple(zip(TRIED_POINTS_GR, result[len(CHANGE_STEPS) :], strict=True))
     )

@@ -37,7 +37,7 @@ class ArrowFacts:
     def spine_told(self) -> bool:
         """True when the set's spine, or that of one of its arrows, is known."""
         told, _ = self.part("spine_lbf")
-        return told is not None or any(one.reading.spine_lbf for one in self.numbered)
+        return told is not None or any(arrow.reading.spine_lbf for arrow in self.numbered)
 
     @lazy
     def out_of_use(self) -> frozenset[int]:

@@ -47,7 +47,7 @@ _finding = partial(j.found, "arrow")
 def judge(c: Computed) -> list[j.Finding]:
     """Return the findings on the numbered arrows."""
     quiver = c.arrow.quiver
-    in_use = [one for one in quiver if not one.out_of_use]
+    in_use = [arrow for arrow in quiver if not arrow.out_of_use]
     return [
         *_judge_cracked(quiver),
         *_judge_looked(in_use),
@@ -62,7 +62,7 @@ def numbers(arrows: list[QuiverArrow]) -> str:
     >>> numbers([QuiverArrow(1), QuiverArrow(4), QuiverArrow(9)])
     '1, 4 and 9'
     """
-    said = [str(one.number) for one in arrows]
+    said = [str(arrow.number) for arrow in arrows]
     if len(said) < 2:
         return "".join(said)
     return f"{', '.join(said[:-1])} and {said[-1]}"
@@ -73,7 +73,7 @@ def _plural(arrows: list[QuiverArrow]) -> str:
 
 
 def _judge_cracked(quiver: tuple[QuiverArrow, ...]) -> list[j.Finding]:
-    cracked = [one for one in quiver if one.safety == "cracked" and not one.retired]
+    cracked = [arrow for arrow in quiver if arrow.safety == "cracked" and not arrow.retired]
     if not cracked:
         return []
     each = "it" if len(cracked) == 1 else "them"
@@ -85,7 +85,7 @@ def _judge_cracked(quiver: tuple[QuiverArrow, ...]) -> list[j.Finding]:
                 f"{_plural(cracked)} cracked. Break {each} in two, so that nobody shoots {each}, "
                 f"and mark {each} retired."
             ),
-            tuple(_seen(one) for one in cracked),
+            tuple(_seen(arrow) for arrow in cracked),
             _QUIVER,
             title="A cracked arrow",
         )
@@ -99,7 +99,7 @@ def _seen(one: QuiverArrow) -> Phrase:
 
 
 def _judge_looked(in_use: list[QuiverArrow]) -> list[j.Finding]:
-    unseen = [one for one in in_use if one.safety == "not_looked"]
+    unseen = [arrow for arrow in in_use if arrow.safety == "not_looked"]
     if not in_use or not unseen:
         return []
     all_of_them = len(unseen) == len(in_use)
@@ -118,7 +118,7 @@ def _judge_looked(in_use: list[QuiverArrow]) -> list[j.Finding]:
 
 
 def _judge_straight(in_use: list[QuiverArrow]) -> list[j.Finding]:
-    crooked = [one for one in in_use if (one.straight_mm or 0.0) > CROOKED_MM]
+    crooked = [arrow for arrow in in_use if (arrow.straight_mm or 0.0) > CROOKED_MM]
     if not crooked:
         return []
     return [
@@ -127,8 +127,8 @@ def _judge_straight(in_use: list[QuiverArrow]) -> list[j.Finding]:
             "watch",
             phrase(f"{_plural(crooked)} crooked. Straighten or set aside."),
             tuple(
-                phrase(f"Arrow {one.number} runs out {{by}}.", by=gap(one.straight_mm or 0.0))
-                for one in crooked
+                phrase(f"Arrow {arrow.number} runs out {{by}}.", by=gap(arrow.straight_mm or 0.0))
+                for arrow in crooked
             ),
             _QUIVER,
         )

@@ -96,7 +96,7 @@ def page(c: Computed) -> ArrowPage:
     return ArrowPage(
         floor=_floor(c),
         arrow=_arrow(c),
-        quiver=tuple(_row(one) for one in c.arrow.quiver),
+        quiver=tuple(_row(arrow) for arrow in c.arrow.quiver),
     )
 
 

@@ -66,12 +66,12 @@ def quiver_of(arrows: ArrowFacts) -> tuple[QuiverArrow, ...]:
     >>> [one.mass_gr for one in quiver_of(setup(["arrow 2 404gr", "arrow 1 400gr"]).arrows)]
     [400.0, 404.0]
     """
-    found: dict[int, QuiverArrow] = {}
+    result: dict[int, QuiverArrow] = {}
 
     def arrow(number: int) -> QuiverArrow:
-        one = found.get(number)
+        one = result.get(number)
         if one is None:
-            one = found[number] = QuiverArrow(number)
+            one = result[number] = QuiverArrow(number)
         return one
 
     for mass in arrows.masses:
@@ -84,7 +84,7 @@ def quiver_of(arrows: ArrowFacts) -> tuple[QuiverArrow, ...]:
         one = arrow(reading.arrow_number)
         one.entries.append(recorded.entry.id)
         _tell(one, reading, recorded.entry.happened_at)
-    return tuple(found[number] for number in sorted(found))
+    return tuple(result[number] for number in sorted(result))
 
 
 def look_over_arrows(entries: Sequence[Entry]) -> LookOver:
@@ -109,14 +109,14 @@ def look_over_arrows(entries: Sequence[Entry]) -> LookOver:
             if isinstance(entry.reading, NumberedArrow)
         ),
     )
-    arrows = [one for one in quiver_of(facts) if not one.retired]
-    cracked = [str(one.number) for one in arrows if one.safety == "cracked"]
+    arrows = [arrow for arrow in quiver_of(facts) if not arrow.retired]
+    cracked = [str(arrow.number) for arrow in arrows if arrow.safety == "cracked"]
     more = f" and {len(cracked) - MOST_NAMED} more" if len(cracked) > MOST_NAMED else ""
     return looked_over_as(
         failing=f"cracked: {', '.join(cracked[:MOST_NAMED])}{more}" if cracked else "",
-        looked=sum(one.looked_at is not None for one in arrows),
+        looked=sum(arrow.looked_at is not None for arrow in arrows),
         of=len(arrows),
-        at=max((one.looked_at for one in arrows if one.looked_at), default=None),
+        at=max((arrow.looked_at for arrow in arrows if arrow.looked_at), default=None),
     )
 
 
@@ -167,10 +167,10 @@ def best_matched(quiver: tuple[QuiverArrow, ...], count: int) -> MatchedSet:
     (1, 3, 4)
     """
     usable, out = _usable(quiver)
-    by_spine = sum(one.spine_lbf is not None for one in usable) >= max(count, 2)
+    by_spine = sum(arrow.spine_lbf is not None for arrow in usable) >= max(count, 2)
     if by_spine:
-        out += [Out(one.number, "no_spine") for one in usable if one.spine_lbf is None]
-        usable = [one for one in usable if one.spine_lbf is not None]
+        out += [Out(arrow.number, "no_spine") for arrow in usable if arrow.spine_lbf is None]
+        usable = [mark for arrow in usable if arrow.spine_lbf is not None]
     if not 2 <= count <= len(usable):
         raise DomainError(
             "too_few",
@@ -191,17 +191,17 @@ def best_matched(quiver: tuple[QuiverArrow, ...], count: int) -> MatchedSet:
 
 def _usable(quiver: tuple[QuiverArrow, ...]) -> tuple[list[QuiverArrow], list[Out]]:
     usable, out = [], []
-    for one in quiver:
-        if one.safety == "cracked":
-            out.append(Out(one.number, "cracked"))
-        elif one.retired:
-            out.append(Out(one.number, "retired"))
-        elif one.mass_gr is None:
-            out.append(Out(one.number, "not_weighed"))
-        elif one.straight_mm is not None and one.straight_mm > CROOKED_MM:
-            out.append(Out(one.number, "crooked", one.straight_mm))
+    for arrow in quiver:
+        if arrow.safety == "cracked":
+            out.append(Out(arrow.number, "cracked"))
+        elif arrow.retired:
+            out.append(Out(arrow.number, "retired"))
+        elif arrow.mass_gr is None:
+            out.append(Out(arrow.number, "not_weighed"))
+        elif arrow.straight_mm is not None and arrow.straight_mm > CROOKED_MM:
+            out.append(Out(arrow.number, "crooked", arrow.straight_mm))
         else:
-            usable.append(one)
+            usable.append(arrow)
     return usable, out
 
 
@@ -257,8 +257,8 @@ def _runs(
 
 
 def _score(group: list[QuiverArrow], by_spine: bool) -> tuple[float, float]:
-    masses = [_mass(one) / MASS_STEP_GR for one in group]
-    spines = [_spine(one) / SPINE_STEP_LBF for one in group] if by_spine else [0.0]
+    masses = [_mass(item) / MASS_STEP_GR for item in group]
+    spines = [_spine(item) / SPINE_STEP_LBF for item in group] if by_spine else [0.0]
     spread = max(masses) - min(masses) + max(spines) - min(spines)
     return round(spread, 9), round(_scatter(masses) + _scatter(spines), 9)
 
@@ -271,15 +271,17 @@ def _scatter(values: list[float]) -> float:
 def _as_set(
     chosen: list[QuiverArrow], usable: list[QuiverArrow], out: list[Out], by_spine: bool
 ) -> MatchedSet:
-    masses, spines = [_mass(one) for one in chosen], [_spine(one) for one in chosen]
-    numbers = {one.number for one in chosen}
-    left = [_why_left(one, masses, spines, by_spine) for one in usable if one.number not in numbers]
+    masses, spines = [_mass(item) for item in chosen], [_spine(item) for item in chosen]
+    numbers = {item.number for item in chosen}
+    left = [
+        _why_left(arrow, masses, spines, by_spine) for arrow in usable if arrow.number not in numbers
+    ]
     return MatchedSet(
         chosen=tuple(sorted(numbers)),
         mass_spread_gr=max(masses) - min(masses),
         spine_spread_lbf=max(spines) - min(spines) if by_spine else None,
         by_spine=by_spine,
-        out=tuple(sorted([*out, *left], key=lambda one: one.number)),
+        out=tuple(sorted([*out, *left], key=lambda item: item.number)),
     )
 
 

@@ -82,12 +82,12 @@ def read_quiver_table(
     bad: list[BadRow] = []
     for line, cells in layout.body if unanswered is None else ():
         try:
-            number, found = _arrow(line, _told(layout, cells), set(numbers))
+            number, result = _arrow(line, _told(layout, cells), set(numbers))
         except _Bad as fault:
             bad.append(fault.row(units))
             continue
         numbers.append(number)
-        readings += found
+        readings += result
     return QuiverTable(
         columns=layout.columns,
         titles=layout.titles,
@@ -136,15 +136,15 @@ def _arrow(
     line: int, told: list[_Cell], seen: set[int]
 ) -> tuple[int, list[ArrowMassed | NumberedArrow]]:
     number = _number(line, told, seen)
-    found = [
+    result = [
         reading
         for cell in told
         if cell.column != "number"
         for reading in _readings(line, number, cell)
     ]
-    if not found:
+    if not result:
         raise _bad(line, None, f"{number}", "Nothing is said of this arrow.", "Give its mass.")
-    return number, found
+    return number, result
 
 
 def _number(line: int, told: list[_Cell], seen: set[int]) -> int:
@@ -215,16 +215,16 @@ def write_quiver_table(quiver: Iterable[QuiverArrow]) -> str:
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(["number", "mass gr", "spine lb", "straight mm", "turn", "state", "remark"])
-    for one in quiver:
+    for item in quiver:
         writer.writerow(
             [
-                one.number,
-                _plain(one.mass_gr),
-                _plain(one.spine_lbf),
-                _plain(one.straight_mm),
-                _plain(one.nock_turn_deg),
-                _state(one),
-                _guarded(one.remark or ""),
+                item.number,
+                _plain(item.mass_gr),
+                _plain(item.spine_lbf),
+                _plain(item.straight_mm),
+                _plain(item.nock_turn_deg),
+                _state(item),
+                _guarded(item.remark or ""),
             ]
         )
     return out.getvalue()

@@ -170,8 +170,8 @@ def spine_board(c: Computed) -> SpineBoard:
         rule_terms=tuple(RuleTerm(name=t.name, pounds=t.pounds) for t in rule.terms),
         why_apart=why_apart(match, rule),
         moves=tuple(
-            MovesMatch(change=change, step=step, pounds=one.pounds, rough=rough)
-            for (change, step, rough), one in zip(
+            MovesMatch(change=change, step=step, pounds=item.pounds, rough=rough)
+            for (change, step, rough), item in zip(
                 _STEPS, moves.sensitivities if moves else (), strict=False
             )
         ),
@@ -238,7 +238,7 @@ def why_apart(match: SpineMatch, rule: ThumbRule) -> Phrase:
          "it counts 5 lb an inch from 28 in, whatever the draw"),
         (1.5, "it knows draw weight only, not your bow's speed, brace and how it stores energy"),
     ]  # fmt: skip
-    _, reason = max(reasons, key=lambda one: one[0])
+    _, reason = max(reasons, key=lambda reason: reason[0])
     return phrase(
         f"The rule of thumb wants {'more' if more else 'less'}, {{rule}} against {{matched}}: "
         f"{reason}.",
@@ -248,7 +248,7 @@ def why_apart(match: SpineMatch, rule: ThumbRule) -> Phrase:
 
 def _ways(c: Computed, shooting: Shooting) -> tuple[WayToClose, ...]:
     limits = c.setup.bow.brace_range
-    found = ways_to_close(
+    result = ways_to_close(
         shooting,
         shooting.pivot_mm,
         (limits.reading.low_mm, limits.reading.high_mm) if limits else None,
@@ -267,19 +267,19 @@ def _ways(c: Computed, shooting: Shooting) -> tuple[WayToClose, ...]:
             under_floor=way.mass_gr / shooting.weight_lbf < floor,
             closes=way.closes,
         )
-        for way in found
+        for way in result
     )
 
 
 def _no_match(shooting: Shooting, match: SpineMatch) -> NoMatch | None:
     if match.out_of_range is None:
         return None
-    found = ways_into_range(shooting, shooting.pivot_mm)
+    result = ways_into_range(shooting, shooting.pivot_mm)
     return NoMatch(
         said=no_match(match),
         ways=tuple(
             WayIntoRange(what=way.what, undo=way.undo, low_lbf=way.low, high_lbf=way.high)
-            for way in found
+            for way in result
         ),
     )
 

@@ -127,8 +127,8 @@ def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
     """Return what of the arrows nobody has looked at yet."""
     if c.setup.fitted.arrow_set is None and c.setup.rig is not None:
         return (j.Unchecked(what=phrase("no arrows are fitted"), before_shooting=True),)
-    in_use = [one for one in c.arrow.quiver if not one.out_of_use]
-    unseen = [one for one in in_use if one.safety == "not_looked"]
+    in_use = [arrow for arrow in c.arrow.quiver if not arrow.out_of_use]
+    unseen = [arrow for arrow in in_use if arrow.safety == "not_looked"]
     left: list[j.Unchecked] = []
     if unseen:
         which = "the arrows are" if len(unseen) == len(in_use) else f"{len(unseen)} arrows are"

@@ -126,7 +126,7 @@ def _rows(text: str) -> list[CellRow]:
         text, skipped = rest, 1
     delimiter = said.group(1) if said else _delimiter(text)
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
-    found: list[CellRow] = []
+    result: list[CellRow] = []
     try:
         for row in reader:
             line = reader.line_num + skipped
@@ -136,14 +136,14 @@ def _rows(text: str) -> list[CellRow]:
                     f"Line {line} holds a cell too long for an arrow.",
                     f"Shorten it to {LONGEST_CELL} characters.",
                 )
-            found.append((line, row))
+            result.append((line, row))
     except csv.Error as error:
         raise DomainError(
             "not_a_table",
             f"Line {reader.line_num + skipped}: {error}.",
             "Check the quotation marks there.",
         ) from None
-    return found
+    return result
 
 
 def _delimiter(text: str) -> str:

@@ -112,7 +112,7 @@ def plan_taper(
     _check(sheet, asked)
     plans = [_part(asked, share) for share in np.linspace(0.0, 1.5, TAPER_STEPS).tolist()]
     plans = [plan for plan in plans if _fits(sheet, plan)]
-    shots = [TaperAsked.model_validate(_asked_of(one.reading)) for one in tried]
+    shots = [TaperAsked.model_validate(_asked_of(trial.reading)) for trial in tried]
     every = [TaperAsked(), asked, *plans, *shots]
     beams = [tapered_beam(sheet, plan) for plan in every]
     kicks = _kicks(shooting, beams)
@@ -128,14 +128,14 @@ def plan_taper(
         steps=steps,
         tried=tuple(
             TaperTried(
-                entry=one.entry.id,
+                entry=item.entry.id,
                 shaft=shaft,
-                tail_diameter_mm=one.reading.tail_diameter_mm,
-                head_diameter_mm=one.reading.head_diameter_mm,
-                flew=one.reading.flew,
-                happened_at=one.entry.happened_at,
+                tail_diameter_mm=item.reading.tail_diameter_mm,
+                head_diameter_mm=item.reading.head_diameter_mm,
+                flew=item.reading.flew,
+                happened_at=item.entry.happened_at,
             )
-            for one, shaft in zip(tried, shafts[2 + len(plans) :], strict=True)
+            for item, shaft in zip(tried, shafts[2 + len(plans) :], strict=True)
         ),
         shaft_lbf=sheet.spine.value.value if sheet.spine else None,
         diameter_mm=sheet.diameter_mm,
@@ -229,7 +229,7 @@ def _kicks(shooting: Shooting | None, beams: list[Beam]) -> list[float | None]:
     shots = tuple(replace(shooting.shot, beam=beam) for beam in beams)
     ei = np.full((len(shots), 1), stiffness(shooting.own_lbf))
     kick = bend(shots, ei, releases=PUSHES, dt=MATCH_DT).kick.mean(axis=1)
-    return [float(one) for one in np.degrees(kick)]
+    return [float(degree) for degree in np.degrees(kick)]
 
 
 def _shaft(sheet: BuildSheet, plan: TaperAsked, beam: Beam, kick: float | None) -> TaperedShaft:

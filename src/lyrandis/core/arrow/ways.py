@@ -108,10 +108,10 @@ def ways_to_close(
         *_silencers(shooting, stiff),
         *([*_longer(shooting), *_tapers(shooting)] if stiff else _cuts(shooting, pivot_mm)),
     ]
-    found = match_all(tuple(one.shot for one in tries), matched) if tries else ()
+    result = match_all(tuple(trial.shot for trial in tries), matched) if tries else ()
     ways = [
-        _way(one, after, own, matched)
-        for one, after in zip(tries, found, strict=True)
+        _way(item, after, own, matched)
+        for item, after in zip(tries, result, strict=True)
         if after is not None
     ]
     ways = [*_best(ways, index), _new_shafts(shooting, matched)]
@@ -136,14 +136,14 @@ def ways_into_range(shooting: Shooting, pivot_mm: float) -> tuple[IntoRange, ...
         *_points(shooting, stiff),
         *(_longer(shooting) if stiff else _cuts(shooting, pivot_mm)),
     ]
-    found = []
-    for _, group in groupby(tries, key=lambda one: one.key):
-        for one in group:
-            match = match_spine(one.shot)
+    result = []
+    for _, group in groupby(tries, key=lambda trial: trial.key):
+        for item in group:
+            match = match_spine(item.shot)
             if match.matched is not None and _near(match.matched, which):
-                found.append(IntoRange(one.what, one.undo, match.low, match.high))
+                result.append(IntoRange(item.what, item.undo, match.low, match.high))
                 break
-    return tuple(found)
+    return tuple(result)
 
 
 def _near(matched: float, beyond: Literal["stiffer", "weaker"]) -> bool:

@@ -82,4 +82,4 @@ def assembly_of(c: Computed) -> Assembly:
 
 
 def _done(told: Sequence[Recorded[PutTogether]]) -> dict[AssemblyStep, datetime]:
-    return {step: one.entry.happened_at for one in told for step in one.reading.done}
+    return {step: recorded.entry.happened_at for recorded in told for step in recorded.reading.done}

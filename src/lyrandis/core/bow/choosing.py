@@ -137,8 +137,8 @@ def families_for(c: Computed) -> tuple[Family, ...]:
     own = c.setup.bow.family.reading.family if c.setup.bow.family else None
     thumb = c.setup.archer.hold is not None and c.setup.archer.hold.reading.hold == "thumb"
     others = THUMB_FAMILIES if thumb else DEFAULT_FAMILIES
-    found = ((own,) if own else ()) + tuple(family for family in others if family != own)
-    return found[: len(DEFAULT_FAMILIES)]
+    result = ((own,) if own else ()) + tuple(family for family in others if family != own)
+    return result[: len(DEFAULT_FAMILIES)]
 
 
 def choosing_board(wish: Wish, families: tuple[Family, ...] = DEFAULT_FAMILIES) -> ChoosingBoard:

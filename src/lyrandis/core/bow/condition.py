@@ -43,7 +43,7 @@ class Condition(Drawn):
 
 def condition_of(c: Computed) -> Condition:
     """Return the look-over and the limbs of the bow."""
-    found = looked_over(c.setup.bow.inspections)
+    result = looked_over(c.setup.bow.inspections)
     return Condition(
         items=tuple(
             InspectedItem(
@@ -51,8 +51,8 @@ def condition_of(c: Computed) -> Condition:
                 good_words=INSPECTION_WORDS[item][0],
                 failing_words=INSPECTION_WORDS[item][1],
                 severity=SEVERITY[item],
-                good=found[item].good if item in found else None,
-                looked_at=found[item].at if item in found else None,
+                good=result[item].good if item in result else None,
+                looked_at=result[item].at if item in result else None,
             )
             for item in ITEMS
         ),
@@ -64,11 +64,11 @@ def _limbs(c: Computed) -> LimbMatch | None:
     pair = c.setup.bow.limb_pair
     if pair is None:
         return None
-    found = mismatch_of(pair.reading)
+    result = mismatch_of(pair.reading)
     return LimbMatch(
         told=pair.reading,
         entry=pair.entry.id,
-        share=abs(found.share),
-        apart_ms=found.apart_ms,
-        severity=found.severity,
+        share=abs(result.share),
+        apart_ms=result.apart_ms,
+        severity=result.severity,
     )

@@ -217,11 +217,11 @@ Pose = tuple[float, tuple[Place, ...], Place, float, float]
 def _poses(shape: BowShape) -> tuple[Pose, ...]:
     """Return draw, limb, leaving point, finger and tip angle [deg] of every solved draw."""
     curve = draw_curve(shape)
-    found = []
+    result = []
     for state in curve.states:
         limb: list[Place] = [(point.x, point.y) for point in limb_at(curve, state.draw)]
         leaves = leaving_point(curve, state.draw)
-        found.append(
+        result.append(
             (
                 state.draw,
                 _thinned(limb, curve),
@@ -230,7 +230,7 @@ def _poses(shape: BowShape) -> tuple[Pose, ...]:
                 round(math.degrees(max(state.p, 0.0)), 2),
             )
         )
-    return tuple(found)
+    return tuple(result)
 
 
 def _has_rigid_tip(curve: DrawCurve) -> bool:
@@ -331,20 +331,20 @@ def knee_drawing(c: Computed) -> KneeDrawing | None:
 
 
 def _crawled(c: Computed) -> CrawledSpeed | None:
-    found, said, finished = c.crawls.checks.speed_by_marks, c.crawls.basis.speed, c.arrow.finished
-    if found is None or said is None or finished is None:
+    result, said, finished = c.crawls.checks.speed_by_marks, c.crawls.basis.speed, c.arrow.finished
+    if result is None or said is None or finished is None:
         return None
     return CrawledSpeed(
-        marks=found.marks,
+        marks=result.marks,
         other_marks=len(c.crawls.before.marks.counting) if c.crawls.before else 0,
         mass_gr=finished.mass.value,
         said_mps=said.value,
         said_plus_minus_mps=said.plus_minus,
-        alone_mps=found.alone.value if found.alone else None,
-        alone_plus_minus_mps=found.alone.plus_minus if found.alone else None,
-        together_mps=found.together.value,
-        together_plus_minus_mps=found.together.plus_minus,
-        apart=found.apart,
+        alone_mps=result.alone.value if result.alone else None,
+        alone_plus_minus_mps=result.alone.plus_minus if result.alone else None,
+        together_mps=result.together.value,
+        together_plus_minus_mps=result.together.plus_minus,
+        apart=result.apart,
     )
 
 

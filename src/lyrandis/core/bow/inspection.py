@@ -38,14 +38,14 @@ class Looked:
 
 def looked_over(inspections: tuple[Recorded[Inspected], ...]) -> dict[InspectionItem, Looked]:
     """Return every item that was ever looked at, as it was last found."""
-    found: dict[InspectionItem, Looked] = {}
+    result: dict[InspectionItem, Looked] = {}
     for recorded in inspections:
         reading, at = recorded.reading, recorded.entry.happened_at
         for item in reading.good:
-            found[item] = Looked(item, True, at, recorded)
+            result[item] = Looked(item, True, at, recorded)
         for item in reading.failing:
-            found[item] = Looked(item, False, at, recorded)
-    return found
+            result[item] = Looked(item, False, at, recorded)
+    return result
 
 
 def look_over(entries: Sequence[Entry]) -> LookOver:
@@ -61,16 +61,16 @@ def look_over(entries: Sequence[Entry]) -> LookOver:
     inspections = tuple(
         Recorded(entry.reading, entry) for entry in entries if isinstance(entry.reading, Inspected)
     )
-    found = looked_over(inspections)
+    result = looked_over(inspections)
     failing = [
-        found[item]
+        result[item]
         for item in ITEMS
-        if item in found and not found[item].good and SEVERITY[item] != "watch"
+        if item in result and not result[item].good and SEVERITY[item] != "watch"
     ]
-    newest = max((looked.at for looked in found.values()), default=None)
+    newest = max((looked.at for looked in result.values()), default=None)
     return looked_over_as(
         failing="; ".join(INSPECTION_WORDS[looked.item][1] for looked in failing),
-        looked=len(found),
+        looked=len(result),
         of=len(ITEMS),
         at=failing[0].at if failing else newest,
     )

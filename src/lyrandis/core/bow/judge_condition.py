@@ -68,18 +68,18 @@ def judge(c: Computed) -> list[j.Finding]:
 
 
 def _judge_inspection(c: Computed) -> list[j.Finding]:
-    found = looked_over(c.setup.bow.inspections)
-    if not found:
+    result = looked_over(c.setup.bow.inspections)
+    if not result:
         return []
-    failing = [looked for looked in found.values() if not looked.good]
+    failing = [looked for looked in result.values() if not looked.good]
     lines = tuple(
         phrase(f"{INSPECTION_WORDS[looked.item][not looked.good]}, {{day}}.", day=day(looked.at))
-        for looked in sorted(found.values(), key=lambda looked: ITEMS.index(looked.item))
+        for looked in sorted(result.values(), key=lambda looked: ITEMS.index(looked.item))
     )
     if not failing:
-        missing = len(ITEMS) - len(found)
+        missing = len(ITEMS) - len(result)
         rest = f"; {missing} not looked at yet" if missing else ""
-        return [_inspection("good", f"Looked over: {len(found)} items good{rest}.", lines)]
+        return [_inspection("good", f"Looked over: {len(result)} items good{rest}.", lines)]
     worst = min((SEVERITY[looked.item] for looked in failing), key=j.SEVERITIES.index)
     what = "; ".join(INSPECTION_WORDS[looked.item][1] for looked in failing)
     what = what[0].upper() + what[1:]
@@ -106,19 +106,19 @@ def _judge_limbs(c: Computed) -> list[j.Finding]:
     pair = c.setup.bow.limb_pair
     if pair is None:
         return []
-    found = mismatch_of(pair.reading)
+    result = mismatch_of(pair.reading)
     told = pair.reading.say()
-    if found.severity == "good":
-        sentence = phrase("The limbs match within {share}.", share=percent(abs(found.share)))
+    if result.severity == "good":
+        sentence = phrase("The limbs match within {share}.", share=percent(abs(result.share)))
     else:
-        sentence = _mismatch(found)
+        sentence = _mismatch(result)
     return [
         _finding(
             "limb-pair",
-            found.severity,
+            result.severity,
             sentence,
-            (phrase(f"{told.template}.", **told.figures), *_share_lines(found)),
-            None if found.severity == "good" else _LIMBS,
+            (phrase(f"{told.template}.", **told.figures), *_share_lines(result)),
+            None if result.severity == "good" else _LIMBS,
             title="These limbs are no pair",
         )
     ]

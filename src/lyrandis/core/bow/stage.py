@@ -293,10 +293,10 @@ def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
     """Return what of the bow nobody has looked at yet."""
     if c.setup.fitted.bow is None and c.setup.rig is not None:
         return (j.Unchecked(what=phrase("no bow is fitted"), before_shooting=True),)
-    bow, found = c.setup.bow, looked_over(c.setup.bow.inspections)
-    dangerous = [item for item in ITEMS if SEVERITY[item] == "stop" and item not in found]
+    bow, result = c.setup.bow, looked_over(c.setup.bow.inspections)
+    dangerous = [item for item in ITEMS if SEVERITY[item] == "stop" and item not in result]
     left: list[j.Unchecked] = []
-    if not found:
+    if not result:
         what = phrase("the bow is not looked over")
         known = bow != BowFacts(name=bow.name)
         step = _LOOK_OVER if known else None

@@ -360,14 +360,14 @@ def _march(chain: Chain, first: _State, to_mm: float) -> tuple[list[_State], End
     while states[-1].draw < to_mm - 1e-6:
         last = states[-1]
         reach = min(step, to_mm - last.draw)
-        found = next(
+        result = next(
             (s for n in range(4) if (s := _next(chain, last, half_string, reach / 2**n))), None
         )
-        if found is None or abs(found.p) > STEEPEST_TIP:
+        if result is None or abs(result.p) > STEEPEST_TIP:
             return states, "tip_angle"
-        if found.here.gamma > STEEPEST_STRING:
+        if result.here.gamma > STEEPEST_STRING:
             return states, "string_angle"
-        states.append(found)
+        states.append(result)
     return states, "asked"
 
 
@@ -450,10 +450,10 @@ def draw_curve(shape: BowShape, *, segments: int | None = None) -> DrawCurve:
     >>> round(45 * ratio, 1)
     36.3
     """
-    found = solve_curve(shape, segments or pieces_for(shape))
-    if isinstance(found, DomainError):
-        raise found.with_traceback(None)
-    return found
+    result = solve_curve(shape, segments or pieces_for(shape))
+    if isinstance(result, DomainError):
+        raise result.with_traceback(None)
+    return result
 
 
 @lru_cache(maxsize=512)

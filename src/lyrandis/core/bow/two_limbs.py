@@ -134,10 +134,10 @@ def _solved(
     x: _Unknown = (tension, tip, tension, tip)
     steps = max(math.ceil(abs(offset_mm) / HOOK_STEP_MM), 1)
     for step in range(1, steps + 1):
-        found = _newton(bow, x, offset_mm * step / steps)
-        if found is None:
+        result = _newton(bow, x, offset_mm * step / steps)
+        if result is None:
             return None
-        x = found
+        x = result
     upper, lower = bow.passes(x)
     place, height = _ends(upper, bow.half + offset_mm)
     pull_x = -x[0] * math.sin(upper.gamma) - x[2] * math.sin(lower.gamma)

@@ -265,7 +265,9 @@ def draw_weight_at(
     off = _off_curve(evidence, fit)
     left_out = off if len(points) >= LEAST_TO_LEAVE_OUT else None
     if left_out is not None:
-        fit = _fit([one for one in evidence if one.point is not left_out], at.value, prior)
+        fit = _fit(
+            [reading for reading in evidence if reading.point is not left_out], at.value, prior
+        )
     fitted = _fitted(curve, fit)
     value = fitted.at(at.value - TRADE_OFFSET_MM)
     slope = _slope(curve, fit, at.value)
@@ -303,13 +305,13 @@ class _Evidence(NamedTuple):
 
 def _evidence(points: list[Point], centre_mm: float, curve: Hermite) -> list[_Evidence]:
     force = cache(lambda draw_mm: curve.at(draw_mm - TRADE_OFFSET_MM))  # many weigh at one draw
-    found = []
+    result = []
     for point in points:
         draw_mm, (weight, sd), _ = point
         x = (draw_mm - centre_mm) / MM_PER_IN
         y = math.log(weight / force(draw_mm))
-        found.append(_Evidence(point, x, y, (sd / weight) ** 2 + _bend(x) ** 2))
-    return found
+        result.append(_Evidence(point, x, y, (sd / weight) ** 2 + _bend(x) ** 2))
+    return result
 
 
 def _fit(evidence: list[_Evidence], centre_mm: float, tilt_sd: float) -> WeightFit:

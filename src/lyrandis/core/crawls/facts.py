@@ -49,10 +49,10 @@ class OtherArrows:
 def facts(readings: EffectiveReadings) -> CrawlFacts:
     """Return what is in force of crawls."""
     habit = readings.merged(CrawlHabit)
-    elsewhere = [one for one in readings.others if isinstance(one.reading, CrawlMark)]
+    elsewhere = [other for other in readings.others if isinstance(other.reading, CrawlMark)]
     return CrawlFacts(
         marks=readings.all(CrawlMark),
-        elsewhere=tuple(Recorded(one.reading, one.entry) for one in elsewhere),  # type: ignore[arg-type]
+        elsewhere=tuple(Recorded(item.reading, item.entry) for item in elsewhere),  # type: ignore[arg-type]
         units=readings.all(CrawlUnits),
         counted=readings.keyed(CrawlCounted),
         finger=readings.last(FingerWidth),

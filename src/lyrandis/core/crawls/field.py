@@ -124,7 +124,7 @@ def field_table(c: Computed) -> FieldTable:
         )
     per = M_PER_YD if crawls.basis.unit == "yd" else 1.0
     last = int(ends_m(own, FURTHEST_CARRIED_M))
-    distances = [float(one) for one in range(math.ceil(NEAREST_M), last + 1)]
+    distances = [float(number) for number in range(math.ceil(NEAREST_M), last + 1)]
     steep = slopes(np.array(distances), fit.sight)
     points = []
     for row, moves in zip(fit.table(distances), steep.tolist(), strict=True):
@@ -133,7 +133,7 @@ def field_table(c: Computed) -> FieldTable:
             FieldPoint(
                 distance_m=row.distance_m,
                 crawl_mm=round(row.crawl_mm, 3),
-                steep=tuple(round(one, 4) for one in moves),
+                steep=tuple(round(move, 4) for move in moves),
                 further_mm=round(off.further_mm, 1) if off else None,
             )
         )
@@ -150,7 +150,7 @@ def field_table(c: Computed) -> FieldTable:
         unit=crawls.basis.unit,
         steps=_steps(crawls),
         marks=len(crawls.marks.counting),
-        mark_ids=tuple(one.recorded.entry.id for one in crawls.lines[-MOST_SHOT_IDS:]),
+        mark_ids=tuple(line.recorded.entry.id for line in crawls.lines[-MOST_SHOT_IDS:]),
         points=tuple(points),
         covariance=tuple(tuple(row) for row in fit.covariance.tolist()),
         scale=fit.scale,

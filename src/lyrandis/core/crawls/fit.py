@@ -56,9 +56,9 @@ class Prior(NamedTuple):
 
     @property
     def covariance(self) -> Array:
-        found: Array = np.diag(self.sd**2)
-        found[0, 1] = found[1, 0] = self.together
-        return found
+        result: Array = np.diag(self.sd**2)
+        result[0, 1] = result[1, 0] = self.together
+        return result
 
     @property
     def mean(self) -> Array:
@@ -104,7 +104,7 @@ def sight_of(theta: Array, tip_mm: float) -> Sight:
     >>> round(sight_of(np.array([4.0, 60.0, -6.4, 0.0]), 780.0).speed_mps, 1)
     54.6
     """
-    speed, eye, drag, deep = (float(one) for one in theta)
+    speed, eye, drag, deep = (float(item) for item in theta)
     return Sight(math.exp(speed), eye, math.exp(drag), tip_mm, deep)
 
 
@@ -117,19 +117,19 @@ def slopes(distance_m: Array, sight: Sight) -> Array:
     >>> slopes(np.array([20.0]), Sight(52.0, 68.0, 0.0017, 780.0)).round(2).tolist()
     [[60.36, 1.0, -0.69, 0.4]]
     """
-    found = zeroed(distance_m, sight)
+    result = zeroed(distance_m, sight)
     # c = u + q (u/60)^2, u = h' - e; dc/du = 1 + 2 q u/3600
-    u = sight.eye_mm - found.over_mm
+    u = sight.eye_mm - result.over_mm
     steep = 1 + 2 * sight.deep_mm * u / 3600
-    by_fall = MM / (found.slope * np.cos(found.lean) ** 2)
+    by_fall = MM / (result.slope * np.cos(result.lean) ** 2)
     z = 2 * sight.drag * distance_m
     # g z (e^z - 1)/(4 k^2 v^2) = g d^2/v^2 (e^z - 1)/z
     drag = G * (distance_m / sight.speed_mps) ** 2 * np.expm1(z) / np.maximum(z, 1e-12)
     return np.column_stack(
         [
-            steep * by_fall * 2 * found.drop_m,
+            steep * by_fall * 2 * result.drop_m,
             steep,
-            -steep * by_fall * (drag - 2 * found.drop_m),
+            -steep * by_fall * (drag - 2 * result.drop_m),
             (u / 60.0) ** 2,
         ]
     )
@@ -197,8 +197,8 @@ class CrawlFit:
         [2.0, 4.2]
         """
         steep = slopes(distance_m, self.sight)
-        found: Array = np.sqrt(np.einsum("ij,jk,ik->i", steep, self.covariance, steep))
-        return found
+        result: Array = np.sqrt(np.einsum("ij,jk,ik->i", steep, self.covariance, steep))
+        return result
 
     def table(self, distances_m: Sequence[float]) -> tuple[FitRow, ...]:
         """Return the crawl for each distance with the half of its 95 % band [mm].
@@ -289,7 +289,7 @@ def odd_one(fit: CrawlFit) -> int | None:
     """
     if len(fit.marks) < 2:
         return None
-    worst = max(range(len(fit.marks)), key=lambda one: abs(fit.residuals[one].z))
+    worst = max(range(len(fit.marks)), key=lambda number: abs(fit.residuals[number].z))
     return worst if abs(fit.residuals[worst].z) > NAMED_Z else None
 
 
@@ -314,7 +314,7 @@ def next_distance(
     """
     on = fit.point_on
     last = min(furthest_m, on.value if on else furthest_m)
-    tried = [one for one in NEXT_M if one <= last]
+    tried = [item for item in NEXT_M if item <= last]
     if not tried:
         return None
     rows, points = np.array(table_m, dtype=float), np.array(tried, dtype=float)
@@ -348,7 +348,7 @@ def were_yards(fit: CrawlFit) -> bool:
     """
     if not fit.marks:
         return False
-    other = [one._replace(distance_m=one.distance_m * M_PER_YD) for one in fit.marks]
+    other = [mark._replace(distance_m=mark.distance_m * M_PER_YD) for mark in fit.marks]
     return fit.misfit - fit_crawls(fit.prior, other, told=fit.told).misfit > YARDS_ASKED
 
 
@@ -362,5 +362,5 @@ def without(fit: CrawlFit, number: int) -> CrawlFit:
     >>> without(fit_crawls(rig, [FitMark(20, 34.0)]), 0).marks
     ()
     """
-    others = [one for at, one in enumerate(fit.marks) if at != number]
+    others = [mark for at, mark in enumerate(fit.marks) if at != number]
     return replace(fit_crawls(fit.prior, others, told=fit.told))

@@ -117,7 +117,7 @@ def mark_lines(basis: CrawlBasis, holding: Holding, prior: Prior | None) -> tupl
     [(25.0, None)]
     """
     facts = basis.facts
-    out = {one.reading.mark for one in facts.counted if not one.reading.counted}
+    out = {item.reading.mark for item in facts.counted if not item.reading.counted}
     held = holding.over_time(basis.anchor, basis.hold)
     tabs = Timeline(facts.tabs)
     first_tab = facts.tabs[0] if facts.tabs else None

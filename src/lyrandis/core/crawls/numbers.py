@@ -92,20 +92,20 @@ def _of_set(basis: CrawlBasis, holding: Holding, others: tuple[CrawlNumbers, ...
 
 def _before(basis: CrawlBasis, others: Sequence[CrawlNumbers]) -> CrawlNumbers | None:
     """Return the other set, held the same, whose marks leave the eye least open."""
-    found = [
+    result = [
         (float(other.marks.fit.covariance[1][1]), number)
         for number, other in enumerate(others)
         if other.marks.fit is not None
         and other.marks.counting
         and (other.basis.anchor, other.basis.hold) == (basis.anchor, basis.hold)
     ]
-    return others[min(found)[1]] if found else None
+    return others[min(result)[1]] if result else None
 
 
 def held_as(facts: ArcherFacts, holding: Holding, anchor: Anchor, hold: Hold) -> ArcherFacts:
     """Return the archer's facts with the last reading of another anchor and hold in force."""
-    anchors = [one for one in holding.anchors if one.reading.anchor == anchor]
-    holds = [one for one in holding.holds if one.reading.hold == hold]
+    anchors = [item for item in holding.anchors if item.reading.anchor == anchor]
+    holds = [item for item in holding.holds if item.reading.hold == hold]
     return replace(
         facts,
         anchor=anchors[-1] if anchors else facts.anchor,

@@ -149,7 +149,7 @@ def page(c: Computed) -> CrawlsPage:
         point_on_half_m=fit.factor * on.sd if fit and on else None,
         rows=_rows(c, fit) if fit else (),
         curve=_curve(c, fit) if fit else (),
-        marks=tuple(_seen(c, one) for one in crawls.lines[-MOST_MARKS:]),
+        marks=tuple(_seen(c, line) for line in crawls.lines[-MOST_MARKS:]),
         next=_next(c, fit) if fit else None,
         linear=_linear(c),
         ask_yards=crawls.checks.ask_yards and crawls.marks.odd is None,
@@ -163,7 +163,7 @@ def _own(c: Computed) -> OwnMeasures:
     habit = facts.habit
     first, last = c.crawls.table.distances_m[0], c.crawls.table.distances_m[-1]
     step = c.crawls.table.distances_m[1] - first if len(c.crawls.table.distances_m) > 1 else 0.0
-    said = (said_distance(one, unit).replace(" ", "") for one in (first, last, step))
+    said = (said_distance(item, unit).replace(" ", "") for item in (first, last, step))
     return OwnMeasures(
         finger=gap(facts.finger.reading.width_mm) if facts.finger else None,
         ten_stitches=gap(facts.tab.reading.ten_mm) if facts.tab else None,
@@ -176,24 +176,24 @@ def _own(c: Computed) -> OwnMeasures:
 
 def _after(c: Computed, fit: CrawlFit, distances: list[float]) -> list[float | None]:
     """Return the half of each band once the proposed mark is shot."""
-    found = c.crawls.table.next
-    if found is None:
+    result = c.crawls.table.next
+    if result is None:
         return [None] * len(distances)
-    at = slopes(np.array([found.distance_m]), fit.sight)
+    at = slopes(np.array([result.distance_m]), fit.sight)
     covariance = fit.scale**2 * fit.covariance
     own = float((at @ covariance @ at.T)[0, 0])
     rows = slopes(np.array(distances), fit.sight)
     across = (rows @ covariance @ at.T)[:, 0]
     now = np.einsum("ij,jk,ik->i", rows, covariance, rows)
     after = np.sqrt(np.maximum(now - across**2 / (own + 4.0), 0.0) + 0.25)
-    return [float(fit.factor * one) for one in after]
+    return [float(fit.factor * item) for item in after]
 
 
 def _rows(c: Computed, fit: CrawlFit) -> tuple[CrawlRow, ...]:
     crawls, tip = c.crawls, c.crawls.basis.tip_mm or 780.0
     after = _after(c, fit, list(crawls.table.distances_m))
     stitch = crawls.basis.stitch
-    found = []
+    result = []
     for row, then in zip(crawls.table.rows, after, strict=True):
         high = high_per_mm(row.distance_m, tip, crawls.basis.kappa.value)
         deep = row.crawl_mm
@@ -201,7 +201,7 @@ def _rows(c: Computed, fit: CrawlFit) -> tuple[CrawlRow, ...]:
         by_stitch = (
             in_steps(deep, stitch.value, parts=STITCH_PARTS, high_per_mm=high) if stitch else None
         )
-        found.append(
+        result.append(
             CrawlRow(
                 distance_m=row.distance_m,
                 says=said_distance(row.distance_m, crawls.basis.unit),
@@ -216,11 +216,11 @@ def _rows(c: Computed, fit: CrawlFit) -> tuple[CrawlRow, ...]:
                 beyond=row.crawl_mm < 0,
             )
         )
-    return tuple(found)
+    return tuple(result)
 
 
 def _curve(c: Computed, fit: CrawlFit) -> tuple[CurvePoint, ...]:
-    last = max(c.crawls.table.distances_m[-1], *(one.distance_m for one in c.crawls.lines), 10.0)
+    last = max(c.crawls.table.distances_m[-1], *(line.distance_m for line in c.crawls.lines), 10.0)
     count = int((last - CURVE_FROM_M) / CURVE_STEP_M) + 1
     distances = [CURVE_FROM_M + number * CURVE_STEP_M for number in range(count)]
     if distances[-1] < last:
@@ -258,22 +258,22 @@ def _seen(c: Computed, line: MarkLine) -> CrawlSeen:
 
 
 def _next(c: Computed, fit: CrawlFit) -> NextMark | None:
-    found = c.crawls.table.next
-    if found is None:
+    result = c.crawls.table.next
+    if result is None:
         return None
     return NextMark(
-        distance_m=found.distance_m,
-        says=said_distance(found.distance_m, c.crawls.basis.unit),
-        crawl_mm=fit.table([found.distance_m])[0].crawl_mm,
-        before_mm=found.before_mm,
-        after_mm=found.after_mm,
+        distance_m=result.distance_m,
+        says=said_distance(result.distance_m, c.crawls.basis.unit),
+        crawl_mm=fit.table([result.distance_m])[0].crawl_mm,
+        before_mm=result.before_mm,
+        after_mm=result.after_mm,
     )
 
 
 def _linear(c: Computed) -> LinearSchool | None:
     """Return the straight line through the marks: the habit of so many fingers per ten metres."""
-    points = [(one.distance_m, one.crawl.value) for one in c.crawls.marks.counting if one.crawl]
-    if len({round(one[0], 1) for one in points}) < 2:
+    points = [(mark.distance_m, mark.crawl.value) for mark in c.crawls.marks.counting if mark.crawl]
+    if len({round(point[0], 1) for point in points}) < 2:
         return None
     far, deep = np.array(points, dtype=float).T
     slope, start = np.polyfit(far, deep, 1).tolist()

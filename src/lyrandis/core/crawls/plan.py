@@ -114,11 +114,11 @@ def needs(sight: Sight, kappa: float, wished_m: float) -> tuple[Need, ...]:
     >>> [(one.lever, round(one.by)) for one in needs(base, 0.88, 46.0)]
     [('eye', 10), ('speed', 4)]
     """
-    found = []
+    result = []
     at = np.array([wished_m])
     eye = float(zeroed(at, sight).over_mm[0]) * kappa
     if EYE_REACH[0] <= eye <= EYE_REACH[1]:
-        found.append(Need("eye", eye, eye - sight.eye_mm * kappa))
+        result.append(Need("eye", eye, eye - sight.eye_mm * kappa))
 
     def off_speed(share: float) -> float:
         other = sight._replace(speed_mps=sight.speed_mps * share)
@@ -127,15 +127,15 @@ def needs(sight: Sight, kappa: float, wished_m: float) -> tuple[Need, ...]:
     share = _crossing(off_speed, 1 - SPEED_REACH, 1 + SPEED_REACH)
     if share is not None:
         own = sight.speed_mps / math.sqrt(kappa)
-        found.append(Need("speed", own * share, own * (share - 1)))
+        result.append(Need("speed", own * share, own * (share - 1)))
 
     def off_tip(tip: float) -> float:
         return float(zeroed(at, sight._replace(tip_mm=tip)).over_mm[0]) - sight.eye_mm
 
     tip = _crossing(off_tip, sight.tip_mm - TIP_REACH_MM, sight.tip_mm + TIP_REACH_MM)
     if tip is not None:
-        found.append(Need("tip", tip, tip - sight.tip_mm))
-    return tuple(found)
+        result.append(Need("tip", tip, tip - sight.tip_mm))
+    return tuple(result)
 
 
 EYE_REACH = (20.0, 140.0)

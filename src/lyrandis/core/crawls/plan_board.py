@@ -137,16 +137,16 @@ def plan_board(
         deep_mm=_deep(c),
         deepest_mm=max((row.crawl_mm for row in crawls.table.rows), default=0.0),
         short_bow=length is not None and length.reading.bow_length_mm <= SHORT_BOW_MM,
-        needs=tuple(_need(one) for one in needs(as_seen(sight, kappa), kappa, wished_m)),
+        needs=tuple(_need(need) for need in needs(as_seen(sight, kappa), kappa, wished_m)),
     )
 
 
 def _arrows(c: Computed, sight: Sight) -> tuple[PlanLine, ...]:
     """Return the present arrow, a longer one, and one with a heavier and a lighter point."""
-    found = [_line(c, "now", phrase("As they are"), sight, now=True)]
+    result = [_line(c, "now", phrase("As they are"), sight, now=True)]
     thrust, finished = c.bow.thrust, c.arrow.finished
     if thrust is None or finished is None:
-        return tuple(found)
+        return tuple(result)
     gpi = c.setup.arrows.part("shaft_gr_per_in")[0] or USUAL_GPI
     mass = finished.mass.value
     for key, says, longer, heavier in (
@@ -163,21 +163,21 @@ def _arrows(c: Computed, sight: Sight) -> tuple[PlanLine, ...]:
             tip_mm=sight.tip_mm + longer,
             drag=sight.drag * mass / (mass + heavier),
         )
-        found.append(_line(c, key, says, other, now=False))
-    return tuple(found)
+        result.append(_line(c, key, says, other, now=False))
+    return tuple(result)
 
 
 def _bows(c: Computed, sight: Sight, others: Sequence[Computed]) -> tuple[PlanLine, ...]:
     """Return the archer's rigs, each by its own bow, arrows and marks."""
-    found = [
+    result = [
         _line(other, other.setup.rig or str(number), _name(other), own, now=False)
         for number, other in enumerate(others)
         for own in (other.crawls.table.own_sight,)
         if own is not None
     ]
-    if not found:
+    if not result:
         return ()
-    return (_line(c, "now", _name(c), sight, now=True), *found)
+    return (_line(c, "now", _name(c), sight, now=True), *result)
 
 
 def _name(c: Computed) -> Phrase:
@@ -243,19 +243,19 @@ def _deep(c: Computed) -> float | None:
 
 
 def _line(c: Computed, key: str, says: Phrase, sight: Sight, *, now: bool) -> PlanLine:
-    found = planned(as_seen(sight, c.crawls.basis.kappa.value), c.crawls.table.distances_m[0])
+    result = planned(as_seen(sight, c.crawls.basis.kappa.value), c.crawls.table.distances_m[0])
     margin, length = c.bow.stack_margin_mm, c.setup.bow.length
     left = None
     if margin is not None and length is not None:
-        left = margin.value - crawl_draw(length.reading.bow_length_mm, found.deepest_mm)
+        left = margin.value - crawl_draw(length.reading.bow_length_mm, result.deepest_mm)
     return PlanLine(
         key=key,
         says=says,
         now=now,
-        point_on_m=found.point_on_m,
-        near_mm=found.near_mm,
-        deepest_mm=found.deepest_mm,
-        too_deep=found.deepest_mm > DEEPEST_MM,
+        point_on_m=result.point_on_m,
+        near_mm=result.near_mm,
+        deepest_mm=result.deepest_mm,
+        too_deep=result.deepest_mm > DEEPEST_MM,
         margin_mm=left,
     )
 

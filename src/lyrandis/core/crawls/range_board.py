@@ -74,29 +74,29 @@ def range_board(c: Computed) -> RangeBoard:
         )
     per = M_PER_YD if crawls.basis.unit == "yd" else 1.0
     last = ends_m(sight, TO * per) / per
-    distances = [float(one) for one in range(FROM, int(last + 1e-6) + 1, STEP)]
+    distances = [float(number) for number in range(FROM, int(last + 1e-6) + 1, STEP)]
     guesses = []
     for by in GUESSES:
-        found = [miss(sight, one * per, by * per) for one in distances]
+        result = [miss(sight, distance * per, by * per) for distance in distances]
         guesses.append(
             GuessRow(
                 by=by,
-                nearer_mm=tuple(one.nearer_mm if one else None for one in found),
-                further_mm=tuple(one.further_mm if one else None for one in found),
+                nearer_mm=tuple(item.nearer_mm if item else None for item in result),
+                further_mm=tuple(item.further_mm if item else None for item in result),
             )
         )
     slopes = [
         SlopeRow(
-            distance=one,
-            says=said_distance(one * per, crawls.basis.unit),
+            distance=distance,
+            says=said_distance(distance * per, crawls.basis.unit),
             slopes=tuple(
                 SlopeCost(degrees=way, more_mm=found.more_mm, costs_mm=found.costs_mm)
                 for way in ANGLES
-                for found in (on_slope(sight, one * per, way),)
+                for found in (on_slope(sight, distance * per, way),)
             ),
         )
-        for one in distances
-        if one % SLOPES_EVERY == 0 and one >= 10
+        for distance in distances
+        if distance % SLOPES_EVERY == 0 and distance >= 10
     ]
     purpose = c.setup.archer.purpose
     return RangeBoard(

@@ -131,7 +131,7 @@ def on_slope(sight: Sight, distance_m: float, degrees: float) -> Slope:
 def _flown_over(sight: Sight, distance_m: float, up: float, start: float) -> float:
     """Return e for a slope by full integration, by secants."""
     a, b = start, start - 2.0
-    fa, fb = (flown_mm(distance_m, one, sight, up_rad=up) for one in (a, b))
+    fa, fb = (flown_mm(distance_m, item, sight, up_rad=up) for item in (a, b))
     for _ in range(8):
         if abs(fb - fa) < 1e-12:
             break

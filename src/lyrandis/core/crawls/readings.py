@@ -69,7 +69,7 @@ class CrawlMark(BaseReading):
 
     @model_validator(mode="after")
     def _one_way(self) -> "CrawlMark":
-        given = [one for one in (self.crawl_mm, self.fingers, self.stitches) if one is not None]
+        given = [item for item in (self.crawl_mm, self.fingers, self.stitches) if item is not None]
         if len(given) != 1:
             raise DomainError(
                 "nothing_given" if not given else "twice",

@@ -164,8 +164,8 @@ def _reason(c: Computed, odd: MarkLine) -> str:
     """Return the likeliest reason: the same distance, yards, or another anchor."""
     assert odd.crawl is not None
     assert c.crawls.marks.prior is not None
-    others = [one for one in c.crawls.marks.counting if one is not odd]
-    if any(abs(one.distance_m - odd.distance_m) < 1 for one in others):
+    others = [mark for mark in c.crawls.marks.counting if mark is not odd]
+    if any(abs(other.distance_m - odd.distance_m) < 1 for other in others):
         return "Another mark of that distance disagrees: anchor or hook moved."
     fit = c.crawls.marks.whole
     if fit is not None:
@@ -176,10 +176,10 @@ def _reason(c: Computed, odd: MarkLine) -> str:
 
 
 def _judge_swapped(c: Computed) -> list[j.Finding]:
-    found = c.crawls.checks.swapped
-    if found is None:
+    result = c.crawls.checks.swapped
+    if result is None:
         return []
-    near, far = found
+    near, far = result
     assert near.crawl is not None
     assert far.crawl is not None
     return [

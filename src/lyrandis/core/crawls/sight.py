@@ -104,8 +104,8 @@ def crawls_mm(distance_m: Array, sight: Sight) -> Array:
     [56.5, -4.0]
     """
     u = sight.eye_mm - zeroed(distance_m, sight).over_mm
-    found: Array = u + sight.deep_mm * (u / 60.0) ** 2
-    return found
+    result: Array = u + sight.deep_mm * (u / 60.0) ** 2
+    return result
 
 
 def high_per_mm(distance_m: float, tip_mm: float, kappa: float) -> float:
@@ -153,8 +153,8 @@ def height_mm(distance_m: Array, over_mm: float, sight: Sight) -> Array:
     lean = math.asin(max(-0.9, min(0.9, over_mm / sight.tip_mm)))
     # height(x) = -e + x tan a - S(x)/cos^2 a
     fall = drop_m(distance_m, sight.speed_mps, sight.drag)
-    found: Array = MM * (distance_m * math.tan(lean) - fall / math.cos(lean) ** 2) - over_mm
-    return found
+    result: Array = MM * (distance_m * math.tan(lean) - fall / math.cos(lean) ** 2) - over_mm
+    return result
 
 
 def flown_mm(

@@ -100,7 +100,7 @@ def _point_on(c: Computed) -> j.Value:
         label=label,
         text=f"{on.value / per:.0f} ± {max(half, 0.5):.0f} {c.crawls.basis.unit}",
         origin="measured" if c.crawls.marks.counting else "estimated",
-        entries=tuple(one.recorded.entry.id for one in c.crawls.marks.counting),
+        entries=tuple(mark.recorded.entry.id for mark in c.crawls.marks.counting),
     )
 
 
@@ -146,11 +146,11 @@ def missing(_: Computed) -> j.NextStep | None:
 
 
 def _shoot_step(c: Computed) -> j.NextStep | None:
-    found = c.crawls.table.next
-    if found is None or not c.crawls.basis.walks:
+    result = c.crawls.table.next
+    if result is None or not c.crawls.basis.walks:
         return None
-    at = distance_told(c, found.distance_m)
-    row = c.crawls.marks.fit.table([found.distance_m])[0] if c.crawls.marks.fit else None
+    at = distance_told(c, result.distance_m)
+    row = c.crawls.marks.fit.table([result.distance_m])[0] if c.crawls.marks.fit else None
     why = "It tells most of the whole table."
     figures = {}
     if row is not None and row.crawl_mm > 0:
@@ -161,7 +161,7 @@ def _shoot_step(c: Computed) -> j.NextStep | None:
         why=phrase(why, **figures),
         tells=phrase(
             "The table is good to {before} now, to {after} after.",
-            before=gap(found.before_mm), after=gap(found.after_mm),
+            before=gap(result.before_mm), after=gap(result.after_mm),
         ),
         minutes=8,
         action=SHOOT,

@@ -55,8 +55,8 @@ def strip(
     >>> drawn.width, [one.y1 for one in drawn.shapes if getattr(one, "kind", "") == "crawl"]
     (63.5, [50.0])
     """
-    shown = sorted((one for one in ticks if one.crawl_mm >= 0), key=lambda one: one.crawl_mm)
-    deepest = max((one.crawl_mm for one in shown), default=0.0)
+    shown = sorted((tick for tick in ticks if tick.crawl_mm >= 0), key=lambda item: item.crawl_mm)
+    deepest = max((item.crawl_mm for item in shown), default=0.0)
     end = NOCK_AT_MM + deepest + BEYOND_MM
 
     def x(at: float) -> float:
@@ -71,16 +71,16 @@ def strip(
               soft=True),
     ]  # fmt: skip
     column, before = 0, -99.0
-    for one in shown:
-        y = NOCK_AT_MM + one.crawl_mm
-        column = 1 - column if one.crawl_mm - before < CLOSE_MM else 0
-        before = one.crawl_mm
+    for item in shown:
+        y = NOCK_AT_MM + item.crawl_mm
+        column = 1 - column if item.crawl_mm - before < CLOSE_MM else 0
+        before = item.crawl_mm
         reach = STRING_AT_MM + TICK_MM + COLUMN_MM * column
         left = min(x(STRING_AT_MM + 1), x(STRING_AT_MM + 4))
         shapes += [
-            Box(left, y - one.half_mm, 3, 2 * one.half_mm, filled=True),
+            Box(left, y - item.half_mm, 3, 2 * item.half_mm, filled=True),
             InkStroke(x(STRING_AT_MM), y, x(reach), y, "crawl"),
-            Words(x(reach + 1), y + 1, one.label, ahead),
+            Words(x(reach + 1), y + 1, item.label, ahead),
         ]
     if stitch_mm:
         behind: TextAnchor = "start" if mirrored else "end"

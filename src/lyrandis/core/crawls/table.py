@@ -113,7 +113,7 @@ def fit_marks(basis: CrawlBasis, prior: Prior | None, lines: Sequence[MarkLine])
     if number is None:
         return MarksFit(prior, whole, fit=whole, counting=able)
     odd, odd_z = able[number], whole.residuals[number].z
-    kept = {one.reading.mark for one in basis.facts.counted if one.reading.counted}
+    kept = {item.reading.mark for item in basis.facts.counted if item.reading.counted}
     if (
         abs(odd_z) <= LEFT_OUT_Z
         or odd.recorded.entry.id in kept

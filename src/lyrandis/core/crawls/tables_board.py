@@ -71,11 +71,11 @@ def tables_board(c: Computed) -> TablesBoard:
     [(True, 0)]
     """
     per = M_PER_YD if c.crawls.basis.unit == "yd" else 1.0
-    distances = tuple(one * per for one in COMPARED)
-    tables = [_line(c, one, distances, own=one is c.crawls) for one in _all(c)]
+    distances = tuple(item * per for item in COMPARED)
+    tables = [_line(c, item, distances, own=item is c.crawls) for item in _all(c)]
     return TablesBoard(
         unit=c.crawls.basis.unit,
-        distances=tuple(said_distance(one, c.crawls.basis.unit) for one in distances),
+        distances=tuple(said_distance(distance, c.crawls.basis.unit) for distance in distances),
         tables=tuple(tables),
     )
 
@@ -85,20 +85,20 @@ def _all(c: Computed) -> list[CrawlNumbers]:
     own = c.crawls
     holding = Holding(c.setup.order.anchors, c.setup.order.holds)
     over_time = holding.over_time(own.basis.anchor, own.basis.hold)
-    found = [own]
+    result = [own]
     for number, arrows in enumerate((own, *own.others)):
         marks = arrows.basis.facts.marks
         for anchor, hold in dict.fromkeys(over_time.at(when(mark.entry)) for mark in marks):
             if number == 0 and (anchor, hold) == (own.basis.anchor, own.basis.hold):
                 continue
             held = crawls_held(c, anchor, hold)
-            found.append((held, *held.others)[number])
-    return found
+            result.append((held, *held.others)[number])
+    return result
 
 
 def _line(c: Computed, of: CrawlNumbers, distances: tuple[float, ...], *, own: bool) -> TableLine:
     on = of.marks.fit.point_on if of.marks.fit else None
-    instants = [when(one.recorded.entry) for one in of.marks.counting]
+    instants = [when(mark.recorded.entry) for mark in of.marks.counting]
     since = c.order.crawls_since(
         instants,
         other_arrows=of.basis.arrow_set != c.crawls.basis.arrow_set,
@@ -118,7 +118,7 @@ def _line(c: Computed, of: CrawlNumbers, distances: tuple[float, ...], *, own: b
         half_mm=of.table.half_mm,
         point_on_m=on.value if on else None,
         point_on_half_m=of.marks.fit.factor * on.sd if of.marks.fit and on else None,
-        cells=tuple(_cell(c.crawls, of, one, own=own) for one in distances),
+        cells=tuple(_cell(c.crawls, of, distance, own=own) for distance in distances),
         since=since,
         begun_from=of.before.basis.arrows or "other arrows" if of.before else None,
     )

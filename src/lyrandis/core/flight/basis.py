@@ -102,7 +102,7 @@ def flight_basis(
     shooting, match = arrow.shooting, arrow.model
     own = shooting.own_lbf if shooting else None
     tip_gr = shooting.shot.beam.tip / KG_PER_GRAIN if shooting else 0.0
-    ends = [one.reading for one in facts.seen if isinstance(one.reading, ButtHits)]
+    ends = [sighting.reading for sighting in facts.seen if isinstance(sighting.reading, ButtHits)]
     care = facts.care.reading.care if facts.care else "ordinary"
     noise, freedom = learned(NOISE[care], ends)
     index = 0.0

@@ -80,9 +80,9 @@ def classes_of(plane: Plane) -> Array:
     x, k = np.meshgrid(plane.x, SHIFTS, indexing="ij")
     stiff, weak = x > BORDER, x < -BORDER
     false = stiff & (plane.curves.tail(x, k) < 0)
-    found: Array = np.stack([~stiff & ~weak, weak, stiff & ~false, false], axis=2).astype(float)
-    found.setflags(write=False)
-    return found
+    result: Array = np.stack([~stiff & ~weak, weak, stiff & ~false, false], axis=2).astype(float)
+    result.setflags(write=False)
+    return result
 
 
 @dataclass(frozen=True)
@@ -108,8 +108,8 @@ class Axis:
     @lazy
     def over_x(self) -> Array:
         """Chance of each index."""
-        found: Array = self.p.sum(axis=(1, 2, 3, 4, 5))
-        return found
+        result: Array = self.p.sum(axis=(1, 2, 3, 4, 5))
+        return result
 
     @property
     def mean(self) -> float:
@@ -151,8 +151,8 @@ class Axis:
     @lazy
     def _chances(self) -> dict[Class, float]:
         over = self.p.sum(axis=(2, 3, 4, 5))
-        found = np.einsum("xk,xkc->c", over, self.class_of_cell())
-        return dict(zip(CLASSES, found.tolist(), strict=True))
+        result = np.einsum("xk,xkc->c", over, self.class_of_cell())
+        return dict(zip(CLASSES, result.tolist(), strict=True))
 
     def class_of_cell(self) -> Array:
         """Return which class each index and shift is, (x, k, 4) of noughts and ones.
@@ -233,5 +233,5 @@ def new_axis(
 
 
 def _bell(off: Array, sd: float) -> Array:
-    found: Array = np.exp(-0.5 * (off / sd) ** 2) / sd
-    return found
+    result: Array = np.exp(-0.5 * (off / sd) ** 2) / sd
+    return result

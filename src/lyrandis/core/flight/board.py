@@ -95,7 +95,7 @@ def board(c: Computed, reckoner: Reckoner = reckon) -> FlightBoard:
         counted=flight.belief.counted,
         next=_test(c, best) if best else None,
         outcomes=_outcomes(flight, best.test) if best else (),
-        others=tuple(_test(c, one) for one in ranked[1 : 1 + MOST_ALTERNATIVES]),
+        others=tuple(_test(c, option) for option in ranked[1 : 1 + MOST_ALTERNATIVES]),
         enough=flight.belief.counted > 0 and not ranked,
         correction=_correction(c, flight),
         proofs=proofs(flight),
@@ -154,7 +154,7 @@ def _sentence(flight: FlightNumbers) -> tuple[Phrase, Phrase | None]:
                    chance=percent(chance)),
             phrase(MEANS[best]),
         )  # fmt: skip
-    second = sorted(chances, key=lambda one: -chances[one])[1]
+    second = sorted(chances, key=lambda chance: -chances[chance])[1]
     names = f"{cause_word('spine', best)} or {cause_word('spine', second)}"
     either = chances["stiff"] + chances["false_weak"]
     under = None
@@ -219,7 +219,7 @@ def _outcomes(flight: FlightNumbers, test: FlightTest) -> tuple[Outcome, ...]:
     noise = flight.basis.noise
     axis = max(flight.belief.sitting.axes.values(), key=lambda axis: bits(axis, test, noise))
     joint = outcomes(axis, test, noise)
-    found = []
+    result = []
     for what, picked, reading in gathered(flight, axis.name, test, len(joint)):
         chance = float(joint[picked].sum())
         if chance < LEAST_CHANCE:
@@ -227,7 +227,7 @@ def _outcomes(flight: FlightNumbers, test: FlightTest) -> tuple[Outcome, ...]:
         after = stepped(axis, _read(axis.name, test, reading), flight.basis.noise)
         best, sure = surest(after)
         odd = verdict(after) == "contradict"
-        found.append(
+        result.append(
             Outcome(
                 what=what,
                 chance=chance,
@@ -236,7 +236,7 @@ def _outcomes(flight: FlightNumbers, test: FlightTest) -> tuple[Outcome, ...]:
                 enough=sure >= ENOUGH and not odd,
             )
         )
-    return tuple(found)
+    return tuple(result)
 
 
 def _read(axis: AxisName, test: FlightTest, reading: float) -> Saw:
@@ -249,30 +249,30 @@ def _correction(c: Computed, flight: FlightNumbers) -> Correction | None:
     if not levers or flight.belief.spine is None:
         return None
     own = flight.basis.own_lbf
-    found = flight.match.tuning
-    first = next((one for one in levers if one.first), None)
-    wants = found.matched if found else None
+    result = flight.match.tuning
+    first = next((lever for lever in levers if lever.first), None)
+    wants = result.matched if result else None
     return Correction(
         sentence=_due(flight, across),
         wants_lbf=wants,
-        wants_low_lbf=wants * math.exp(-found.band) if wants and found else None,
-        wants_high_lbf=wants * math.exp(found.band) if wants and found else None,
+        wants_low_lbf=wants * math.exp(-result.band) if wants and result else None,
+        wants_high_lbf=wants * math.exp(result.band) if wants and result else None,
         own_lbf=own,
-        levers=tuple(_lever(c, flight, one, across) for one in levers),
+        levers=tuple(_lever(c, flight, lever, across) for lever in levers),
         expected=_after_lever(flight, first) if first else None,
     )
 
 
 def _due(flight: FlightNumbers, across: float | None) -> Phrase:
-    found, own = flight.match.tuning, flight.basis.own_lbf
-    if across is None or found is None or own is None:
+    result, own = flight.match.tuning, flight.basis.own_lbf
+    if across is None or result is None or own is None:
         due = "nothing is due" if flight.verdict.tuned else "nothing is due yet"
         return phrase(f"Of the shaft {due}. The nock comes first: it costs nothing to move.")
     side = "stiff" if across < 0 else "weak"
-    off = abs(own - found.matched)
+    off = abs(own - result.matched)
     return phrase(
         f"Too {side} by about {off:.0f} lb: this rig's flight wants {{wants}}.",
-        wants=spine(found.matched, found.band * found.matched),
+        wants=spine(result.matched, result.band * result.matched),
     )
 
 
@@ -316,23 +316,23 @@ def _after_lever(flight: FlightNumbers, lever: CorrectionLever) -> ExpectedReadi
 
 
 def _match(flight: FlightNumbers) -> TunedMatch | None:
-    found, model, own = flight.match.tuning, flight.upstream.arrow.model, flight.basis.own_lbf
-    if found is None or model is None or model.matched is None or own is None:
+    result, model, own = flight.match.tuning, flight.upstream.arrow.model, flight.basis.own_lbf
+    if result is None or model is None or model.matched is None or own is None:
         return None
     if not flight.belief.counted:
         return None
-    low, high = found.matched * math.exp(-found.band), found.matched * math.exp(found.band)
-    narrower = (high - low) / found.matched < (model.high - model.low) / model.matched
+    low, high = result.matched * math.exp(-result.band), result.matched * math.exp(result.band)
+    narrower = (high - low) / result.matched < (model.high - model.low) / model.matched
     return TunedMatch(
-        matched_lbf=found.matched,
+        matched_lbf=result.matched,
         low_lbf=low,
         high_lbf=high,
         model_lbf=model.matched,
         model_low_lbf=model.low,
         model_high_lbf=model.high,
         own_lbf=own,
-        offset=found.offset,
-        sd=found.sd,
+        offset=result.offset,
+        sd=result.sd,
         in_force=flight.verdict.tuned and flight.match.by_flight,
         kept=flight.match.kept,
         narrower=narrower,
@@ -343,7 +343,7 @@ def _match(flight: FlightNumbers) -> TunedMatch | None:
                 if narrower
                 else " It is not narrower yet than the mechanics' own."
             ),
-            own=spine(found.matched, found.band * found.matched),
+            own=spine(result.matched, result.band * result.matched),
             model=spine(model.matched, (model.high - model.low) / 2),
         ),
     )
@@ -372,10 +372,12 @@ def _suspects(c: Computed, flight: FlightNumbers) -> tuple[Suspect, ...]:
     """Return what was done between the first reading and the odd one, where they contradict."""
     if not flight.verdict.contradicts:
         return ()
-    seen = [one.at[0] for one in flight.log if one.seen is not None and one.step is not None]
-    found = [
-        Suspect(says=one.reading.say(), why=_SUSPECTS[one.reading.kind])
-        for one in c.setup.effective.between(seen[0], seen[-1])
-        if one.reading.kind in _SUSPECTS
+    seen = [
+        entry.at[0] for entry in flight.log if entry.seen is not None and entry.step is not None
     ]
-    return tuple(found[-MOST_SUSPECTS:])
+    result = [
+        Suspect(says=recorded.reading.say(), why=_SUSPECTS[recorded.reading.kind])
+        for recorded in c.setup.effective.between(seen[0], seen[-1])
+        if recorded.reading.kind in _SUSPECTS
+    ]
+    return tuple(result[-MOST_SUSPECTS:])

@@ -50,20 +50,20 @@ def flight_tests(
 def _trials(
     facts: FlightFacts, upstream: Upstream, basis: FlightBasis, belief: FlightBelief
 ) -> tuple[Change, ...]:
-    found = [Change(what="draw_short", amount=25.4)]
+    result = [Change(what="draw_short", amount=25.4)]
     limit, drawn = upstream.bow.draw_limit, upstream.drawn_mm
     if limit and drawn is not None and within(drawn + 12.7, 0.0, limit.reading.draw_length_mm):
-        found.append(Change(what="draw_extra", amount=12.7))
+        result.append(Change(what="draw_extra", amount=12.7))
     silencers = upstream.string.part("silencers_gr") or 0.0
-    found.append(Change(what="silencers", amount=-silencers if silencers else 20.0))
+    result.append(Change(what="silencers", amount=-silencers if silencers else 20.0))
     if upstream.nock.kit != "plain":
-        found.append(Change(what="plate", amount=2.0))
+        result.append(Change(what="plate", amount=2.0))
     other = facts.kit.other_shafts_lbf if facts.kit else None
     if other and basis.own_lbf and abs(math.log(other / basis.own_lbf)) > 0.05:
-        found.append(Change(what="other_shafts", amount=other))
+        result.append(Change(what="other_shafts", amount=other))
     if belief.looked_up:
-        found.append(Change(what="nock", amount=3.0))
-    return tuple(found)
+        result.append(Change(what="nock", amount=3.0))
+    return tuple(result)
 
 
 def _offered(
@@ -79,12 +79,12 @@ def _offered(
     if basis.reckoned is None:
         return tuple(plain)
     pushes = [
-        pushed_test(one.what, push_of(basis.reckoned, one, basis.own_lbf, basis.tip_gr))
-        for one in trials
-        if one.what != "nock"
+        pushed_test(trial.what, push_of(basis.reckoned, trial, basis.own_lbf, basis.tip_gr))
+        for trial in trials
+        if trial.what != "nock"
     ]
     nock = [Change(what="nock", amount=3.0)] if belief.looked_up else []
-    return (*plain, *pushes, *(pushed_test("nock", upright_push(one)) for one in nock))
+    return (*plain, *pushes, *(pushed_test("nock", upright_push(item)) for item in nock))
 
 
 @lru_cache(maxsize=64)

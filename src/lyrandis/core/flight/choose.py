@@ -118,8 +118,8 @@ def outcomes(axis: Axis, test: FlightTest, noise: Noise) -> Array:
         table = np.stack([1 - some, some])
     p = _summed(axis.p, table.shape[1:])
     over = np.einsum("oxkgdbh,xkgdbh->oxk", table, p, optimize=True)
-    found: Array = np.einsum("oxk,xkc->oc", over, by_cell)
-    return found
+    result: Array = np.einsum("oxk,xkc->oc", over, by_cell)
+    return result
 
 
 def _tails(axis: Axis, test: FlightTest, noise: Noise, push: Push) -> Array:
@@ -151,8 +151,8 @@ def kept_tail_table(
 def _summed(p: Array, shape: tuple[int, ...]) -> Array:
     """Sum the grid over what a table does not tell apart."""
     alike = tuple(i for i, size in enumerate(shape) if size == 1)
-    found: Array = p.sum(axis=alike, keepdims=True)
-    return found
+    result: Array = p.sum(axis=alike, keepdims=True)
+    return result
 
 
 def _bare_outcomes(axis: Axis, test: FlightTest, noise: Noise, push: Push, by_cell: Array) -> Array:
@@ -161,7 +161,7 @@ def _bare_outcomes(axis: Axis, test: FlightTest, noise: Noise, push: Push, by_ce
     weight = _summed(axis.p, mean.shape)[..., None] * by_cell[:, :, None, None, None, None, :]
     bins = np.digitize(np.broadcast_to(mean, weight.shape[:-1]), edges).ravel()
     held = np.stack(
-        [np.bincount(bins, one.ravel(), len(edges) + 1) for one in np.moveaxis(weight, -1, 0)],
+        [np.bincount(bins, item.ravel(), len(edges) + 1) for item in np.moveaxis(weight, -1, 0)],
         axis=1,
     )
     step = edges[1] - edges[0]
@@ -170,8 +170,8 @@ def _bare_outcomes(axis: Axis, test: FlightTest, noise: Noise, push: Push, by_ce
     below = normal_below((edges[None, :] - centres[:, None]) / sd)
     ends = np.zeros((len(centres), 1))
     blur = np.diff(np.concatenate([ends, below, ends + 1], axis=1), axis=1)
-    found: Array = blur.T @ held
-    return found
+    result: Array = blur.T @ held
+    return result
 
 
 def bits(axis: Axis, test: FlightTest, noise: Noise) -> float:
@@ -274,13 +274,13 @@ def ranked(sitting: Sitting, offered: Iterable[FlightTest], noise: Noise) -> lis
     if not open_axes and not alone:
         return []
     times = Counter(test.key for test in sitting.done)
-    found = [
+    result = [
         Worth(test, sum(bits(axis, test, noise) for axis in open_axes or sitting.axes.values()))
         for test in offered
         if times[test.key] < MOST_REPEATS and not (alone and test.kind in sitting.kinds)
     ]
-    worth = [one for one in found if one.bits >= LEAST_BITS or alone]
-    return sorted(worth, key=lambda one: (-one.per_minute, one.test.key))
+    worth = [item for item in result if item.bits >= LEAST_BITS or alone]
+    return sorted(worth, key=lambda item: (-item.per_minute, item.test.key))
 
 
 def likelihood(axis: Axis, test: FlightTest, reading: float, noise: Noise) -> tuple[Array, float]:

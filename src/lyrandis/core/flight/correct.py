@@ -62,12 +62,12 @@ def levers_of(c: Computed) -> tuple[CorrectionLever, ...]:
     ()
     """
     across, up = c.flight.verdict.across, c.flight.verdict.up
-    found: list[CorrectionLever] = []
+    result: list[CorrectionLever] = []
     if up is not None:
-        found.append(_nock(c, up))
+        result.append(_nock(c, up))
     if across is not None and c.flight.basis.reckoned is not None:
-        found += _spine(c, c.flight.basis.reckoned, across)
-    return _marked(found, across, nock_due=up is not None)
+        result += _spine(c, c.flight.basis.reckoned, across)
+    return _marked(result, across, nock_due=up is not None)
 
 
 def _marked(
@@ -76,16 +76,16 @@ def _marked(
     """Mark what reaches, and which comes first: the nock, then what is easiest to undo."""
     marked: list[CorrectionLever] = []
     chosen = False
-    for one in found:
-        enough = one.axis == "upright" or (
+    for item in found:
+        enough = item.axis == "upright" or (
             due is not None
-            and one.by / due >= REACHES
-            and (one.means == "shafts" or (abs(due) <= LEVER_MOST and one.by / due <= LEVER_MOST))
+            and item.by / due >= REACHES
+            and (item.means == "shafts" or (abs(due) <= LEVER_MOST and item.by / due <= LEVER_MOST))
         )
-        reaches = enough and one.refused is None
-        may = reaches and not chosen and (one.axis == "upright" or not nock_due)
+        reaches = enough and item.refused is None
+        may = reaches and not chosen and (item.axis == "upright" or not nock_due)
         chosen = chosen or may
-        marked.append(_with(one, reaches=reaches, first=may))
+        marked.append(_with(item, reaches=reaches, first=may))
     return tuple(marked)
 
 
@@ -107,9 +107,9 @@ def _nock(c: Computed, due: float) -> CorrectionLever:
 
 
 def _spine(c: Computed, reckoned: Reckoned, due: float) -> list[CorrectionLever]:
-    found = [_silencers(c, reckoned, due), _plate(c, reckoned, due), _point(c, reckoned, due)]
-    found += [_brace(c, reckoned, due), _length(c, reckoned, due), _shafts(c, due)]
-    return [one for one in found if one is not None]
+    result = [_silencers(c, reckoned, due), _plate(c, reckoned, due), _point(c, reckoned, due)]
+    result += [_brace(c, reckoned, due), _length(c, reckoned, due), _shafts(c, due)]
+    return [item for item in result if item is not None]
 
 
 def _silencers(c: Computed, reckoned: Reckoned, due: float) -> CorrectionLever | None:

@@ -88,12 +88,12 @@ class Curves:
         """
         shift = np.where(np.isinf(k), 0.0, k)
         one = self._at(self.impulse, np.array(STRIKES_FROM))
-        found = (
+        result = (
             self._at(self.impulse, np.minimum(x, STRIKES_FROM))
             + self._at(self.impulse, np.maximum(x - shift, STRIKES_FROM))
             - one
         )
-        return np.where(np.isinf(k), FREE_IMPULSE, np.maximum(found, LEAST_IMPULSE))
+        return np.where(np.isinf(k), FREE_IMPULSE, np.maximum(result, LEAST_IMPULSE))
 
     @property
     def tail_zero(self) -> float:
@@ -126,8 +126,8 @@ class Curves:
         return self._at(clean, x) + np.where(np.isinf(k), 0.0, hit)
 
     def _at(self, values: tuple[float, ...], x: Array) -> Array:
-        found: Array = np.interp(x, self.index, values)
-        return found
+        result: Array = np.interp(x, self.index, values)
+        return result
 
 
 SPINE_EXAMPLE = Curves(

@@ -99,15 +99,15 @@ def reckon(asked: CurvesAsked) -> Reckoned:
     >>> len(found.curves.index), known(found.asked) is found
     (18, True)
     """
-    found = _RECKONED.get(asked)
-    if found is None:
+    result = _RECKONED.get(asked)
+    if result is None:
         shot = asked.shot
         curves = curves_of(shot, unfletched(shot), asked.matched_lbf, asked.diameter_m)
-        found = Reckoned(asked, curves, moves_of(shot, asked.weight_lbf, asked.matched_lbf))
+        result = Reckoned(asked, curves, moves_of(shot, asked.weight_lbf, asked.matched_lbf))
         while len(_RECKONED) >= _MOST_RECKONED:
             _RECKONED.pop(next(iter(_RECKONED)), None)
-        _RECKONED[asked] = found
-    return found
+        _RECKONED[asked] = result
+    return result
 
 
 class Hands(NamedTuple):
@@ -149,7 +149,7 @@ def sensitivity(reckoned: Reckoned, change: MatchChange, amount: float) -> float
     True
     """
     matched = reckoned.asked.matched_lbf
-    moves = {one.change: one.pounds for one in reckoned.moves.sensitivities}
+    moves = {lever.change: lever.pounds for lever in reckoned.moves.sensitivities}
     pounds = (moves[change] or 0.0) * amount / CHANGE_STEPS[change]
     return -10 * math.log(max(matched + pounds, 1.0) / matched)
 
@@ -173,9 +173,9 @@ def point_shift(reckoned: Reckoned, before_gr: float, after_gr: float) -> float 
 
 
 def _between(known: Sequence[tuple[float, float]], at: float) -> float | None:
-    for (low, one), (high, two) in pairwise(known):
+    for (low, item), (high, two) in pairwise(known):
         if low <= at <= high:
-            return one + (two - one) * (at - low) / (high - low)
+            return item + (two - item) * (at - low) / (high - low)
     return None
 
 
@@ -198,11 +198,11 @@ def push_of(reckoned: Reckoned, change: Change, own_lbf: float | None, tip_gr: f
         case "draw_extra":
             return Push(EXTRA_PER_MM * by)
         case "silencers":
-            found = sensitivity(reckoned, "string", by / GRAINS_PER_GRAM / 1000)
-            return Push(_at_least(found, LEAST_SILENCERS_PER_GR * by))
+            result = sensitivity(reckoned, "string", by / GRAINS_PER_GRAM / 1000)
+            return Push(_at_least(result, LEAST_SILENCERS_PER_GR * by))
         case "plate":
-            found = sensitivity(reckoned, "window", by / 1000)
-            return Push(_at_least(found, LEAST_PLATE_PER_MM * by))
+            result = sensitivity(reckoned, "window", by / 1000)
+            return Push(_at_least(result, LEAST_PLATE_PER_MM * by))
         case "brace":
             return Push(sensitivity(reckoned, "brace", by / 1000))
         case "point":
@@ -391,8 +391,8 @@ def apart_of(hits: Iterable[Hit]) -> Apart | None:
     >>> apart_of(hits)
     Apart(right_mm=-30.0, up_mm=10.0, arrows=1.0)
     """
-    found = list(hits)
-    bare, fletched = [h for h in found if h.bare], [h for h in found if not h.bare]
+    result = list(hits)
+    bare, fletched = [h for h in result if h.bare], [h for h in result if not h.bare]
     if not bare or not fletched:
         return None
     right, up = (

@@ -68,23 +68,27 @@ def _set_of(readings: EffectiveReadings, tuned: Recorded[RigTuned]) -> str | Non
     if tuned.entry.fitted is not None:
         return tuned.entry.fitted.arrow_set
     before = [
-        one.reading.part_id
-        for one in readings.all(PartFitted)
-        if one.reading.part == "arrow_set" and when(one.entry) < when(tuned.entry)
+        recorded.reading.part_id
+        for recorded in readings.all(PartFitted)
+        if recorded.reading.part == "arrow_set" and when(recorded.entry) < when(tuned.entry)
     ]
     return before[-1] if before else None
 
 
 def facts(readings: EffectiveReadings) -> FlightFacts:
     """Return what is in force of the flight on this rig."""
-    seen: list[Recorded[BaseReading]] = [one for kind in SEEN for one in readings.all(kind)]
+    seen: list[Recorded[BaseReading]] = [
+        recorded for kind in SEEN for recorded in readings.all(kind)
+    ]
     kit = readings.merged(FlightKit)
     return FlightFacts(
-        seen=tuple(sorted(seen, key=lambda one: when(one.entry))),  # type: ignore[arg-type]
-        elsewhere=sum(isinstance(one.reading, SEEN) for one in readings.others),
+        seen=tuple(sorted(seen, key=lambda sighting: when(sighting.entry))),  # type: ignore[arg-type]
+        elsewhere=sum(isinstance(other.reading, SEEN) for other in readings.others),
         trial_set=readings.last(TrialSet),
         care=readings.last(ShotCare),
         kit=kit.reading if kit else None,
         source=readings.last(MatchSource),
-        tunings=tuple((_set_of(readings, one), one) for one in readings.all(RigTuned)),
+        tunings=tuple(
+            (_set_of(readings, recorded), recorded) for recorded in readings.all(RigTuned)
+        ),
     )

@@ -89,8 +89,11 @@ def _changes(upstream: Upstream, reckoned: Reckoned, since: At) -> list[LogLine]
 
 def _nock_moves(upstream: Upstream, since: At) -> Iterator[LogLine]:
     lifts = [
-        (one, lift_of(one.reading.height_mm, one.reading.datum, upstream.nock.arrow_nock).value)
-        for one in upstream.heights
+        (
+            height,
+            lift_of(height.reading.height_mm, height.reading.datum, upstream.nock.arrow_nock).value,
+        )
+        for height in upstream.heights
     ]
     for (_, before), (recorded, after) in pairwise(lifts):
         moved = after - before

@@ -50,19 +50,19 @@ def ledger(flight: FlightNumbers) -> tuple[LedgerRow, ...]:
     ]
     odd = flight.verdict.surprising
     taken = 0
-    for one in flight.log:
-        if one.step is not None:
+    for entry in flight.log:
+        if entry.step is not None:
             before, after = flight.belief.after(taken), flight.belief.after(taken + 1)
             taken += 1
-            rows.append(_row(flight, one, before, after, odd=one is odd))
+            rows.append(_row(flight, entry, before, after, odd=entry is odd))
         else:
-            rows.append(_uncounted(one))
+            rows.append(_uncounted(entry))
     return tuple(rows)
 
 
 def _pull(after: float, before: float) -> float:
-    found = math.log(max(after, 1e-6) / max(before, 1e-6))
-    return round(max(-MOST_PULL, min(MOST_PULL, found)), 3)
+    result = math.log(max(after, 1e-6) / max(before, 1e-6))
+    return round(max(-MOST_PULL, min(MOST_PULL, result)), 3)
 
 
 def _row(

@@ -109,8 +109,8 @@ def tail_table(
         (weight * _cut(rho * reads, _tail_sd(noise, arrows, rho)) for weight, rho in ways),
         np.zeros((TAIL_CLASSES, *reads.shape)),
     )
-    found: Array = (1 - noise.lapse) * table + noise.lapse / TAIL_CLASSES
-    return found
+    result: Array = (1 - noise.lapse) * table + noise.lapse / TAIL_CLASSES
+    return result
 
 
 def _tail_sd(noise: Noise, arrows: float, rho: float) -> float:
@@ -121,8 +121,8 @@ def _cut(mean: Array, sd: float) -> Array:
     """Return the chance of every class for readings about a mean."""
     below = normal_below((BORDERS[:, None, None, None, None, None, None] - mean[None]) / sd)
     ends = [np.zeros((1, *mean.shape)), below, np.ones((1, *mean.shape))]
-    found: Array = np.diff(np.concatenate(ends), axis=0)
-    return found
+    result: Array = np.diff(np.concatenate(ends), axis=0)
+    return result
 
 
 def angle_class(degrees: float) -> int:
@@ -150,8 +150,8 @@ def normal_below(z: Array) -> Array:
         0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429)))
     )
     tail = series * np.exp(-a * a) / 2
-    found: Array = np.where(z < 0, tail, 1 - tail)
-    return found
+    result: Array = np.where(z < 0, tail, 1 - tail)
+    return result
 
 
 def bare_mean(plane: Plane, distance_m: float, push: Push = NO_PUSH) -> Array:
@@ -168,8 +168,8 @@ def bare_mean(plane: Plane, distance_m: float, push: Push = NO_PUSH) -> Array:
     x, k = _grid(plane, push)
     bare = plane.curves.bare(x, k, distance_m)[:, :, None, None, None, :]
     gain, zero = GAINS[None, None, :, None, None, None], ZEROS[None, None, None, None, :, None]
-    found: Array = gain * bare + plane.curves.bare_zero(distance_m) * zero
-    return found
+    result: Array = gain * bare + plane.curves.bare_zero(distance_m) * zero
+    return result
 
 
 def bare_likely(
@@ -193,8 +193,8 @@ def bare_likely(
     off = gap_m - bare_mean(plane, distance_m, push)
     sd = bare_sd(noise, distance_m, arrows)
     flyers = noise.lapse + 0.02
-    found: Array = (1 - flyers) * np.exp(-0.5 * (off / sd) ** 2) / sd
-    return found + flyers * np.exp(-0.5 * (off / (4 * sd)) ** 2) / (4 * sd)
+    result: Array = (1 - flyers) * np.exp(-0.5 * (off / sd) ** 2) / sd
+    return result + flyers * np.exp(-0.5 * (off / (4 * sd)) ** 2) / (4 * sd)
 
 
 def bare_sd(noise: Noise, distance_m: float, arrows: float) -> float:
@@ -253,5 +253,5 @@ def slap_chance(plane: Plane, push: Push = NO_PUSH) -> Array:
 
 
 def _logistic(impulse: Array, half: float) -> Array:
-    found: Array = 1 / (1 + (half / impulse) ** STEEPNESS)
-    return found
+    result: Array = 1 / (1 + (half / impulse) ** STEEPNESS)
+    return result

@@ -70,8 +70,12 @@ def page(c: Computed) -> FlightPage:
     flight, facts = c.flight, c.flight.facts
     length = c.arrow.sheet.length_mm
     borders = [length * math.sin(math.radians(abs(border))) for border in BORDERS[3:]]
-    tails = [one.reading for one in facts.seen if isinstance(one.reading, TailSeen)]
-    bares = [one.reading for one in facts.seen if isinstance(one.reading, BareApart | ButtHits)]
+    tails = [sighting.reading for sighting in facts.seen if isinstance(sighting.reading, TailSeen)]
+    bares = [
+        sighting.reading
+        for sighting in facts.seen
+        if isinstance(sighting.reading, BareApart | ButtHits)
+    ]
     noise, freedom = flight.basis.noise, flight.basis.freedom
     arrows = tails[-1].arrows if tails else 3
     spread = math.hypot(noise.eye_deg, 0.7) / math.sqrt(arrows)
@@ -94,9 +98,9 @@ def page(c: Computed) -> FlightPage:
         trial_entry=facts.trial_set.entry.id if facts.trial and facts.trial_set else None,
         before=_before(tails[-1], borders) if tails else None,
         seen=tuple(
-            SeenLine(entry_id=one.entry.id, says=one.reading.say(), kind=one.reading.kind,
-                     at=one.entry.happened_at)
-            for one in facts.seen[-MOST_SEEN:]
+            SeenLine(entry_id=sighting.entry.id, says=sighting.reading.say(),
+                     kind=sighting.reading.kind, at=sighting.entry.happened_at)
+            for sighting in facts.seen[-MOST_SEEN:]
         ),
         bare_shafts=kit.bare_shafts if kit else None,
         longest_m=kit.longest_m if kit else None,

@@ -17,17 +17,17 @@ HALF_INCH_MM = MM_PER_IN / 2
 
 
 def expected_reading(flight: FlightNumbers, axis: Axis) -> ExpectedReading:
-    found = expected(axis, flight.basis.noise)
-    tail = found.tail if flight.basis.hands.outward_is_left else tuple(reversed(found.tail))
-    right = -found.bare_m if flight.basis.hands.outward_is_left else found.bare_m
+    result = expected(axis, flight.basis.noise)
+    tail = result.tail if flight.basis.hands.outward_is_left else tuple(reversed(result.tail))
+    right = -result.bare_m if flight.basis.hands.outward_is_left else result.bare_m
     names = _tail_names()
     return ExpectedReading(
         tail=tail,
         likeliest=names[max(range(7), key=lambda i: tail[i])],
         unexpected=tuple(names[i] for i in range(7) if tail[i] < 0.05),
-        bare=_bare_words(1000 * right, 2000 * found.bare_sd_m),
+        bare=_bare_words(1000 * right, 2000 * result.bare_sd_m),
         bare_right_mm=1000 * right,
-        bare_plus_minus_mm=2000 * found.bare_sd_m,
+        bare_plus_minus_mm=2000 * result.bare_sd_m,
     )  # fmt: skip
 
 
@@ -58,7 +58,7 @@ def proofs(flight: FlightNumbers) -> tuple[Proof, ...]:
     places = [i for i, step in enumerate(flight.belief.steps) if isinstance(step, Shifted)]
     if not places:
         return ()
-    counted = [one for one in flight.log if one.step is not None]
+    counted = [entry for entry in flight.log if entry.step is not None]
     rows = []
     for at in range(places[-1] + 1, len(flight.belief.steps)):
         step, one = flight.belief.steps[at], counted[at]

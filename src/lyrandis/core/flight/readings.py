@@ -243,8 +243,8 @@ class PlateMarked(BaseReading):
     trial: Change | None = None
 
     def say(self) -> Phrase:
-        found = "Mark" if self.mark else "No mark"
-        return _with(self.trial, f"{found} on the side plate after {self.shots} shots")
+        result = "Mark" if self.mark else "No mark"
+        return _with(self.trial, f"{result} on the side plate after {self.shots} shots")
 
 
 class SlapHeard(BaseReading):

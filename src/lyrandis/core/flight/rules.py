@@ -144,7 +144,7 @@ def chances_sum(c: Computed) -> tuple[Phrase, ...]:
         chances = axis.chances()
         said = ", ".join(
             f"{cause_word(axis.name, name)} {100 * chances[name]:.0f} %"
-            for name in sorted(CLASSES, key=lambda one: -chances[one])
+            for name in sorted(CLASSES, key=lambda item: -chances[item])
         )
         lines.append(phrase(f"{'Shaft' if axis.name == 'spine' else 'Nock'}: {said}."))
     lines.append(
@@ -216,8 +216,8 @@ def _stiffer(c: Computed) -> list[j.Finding]:
     if c.flight.belief.spine is None or not c.flight.belief.counted:
         return []
     false = c.flight.belief.spine.chances()["false_weak"]
-    tails = [one for one in c.flight.log if one.step is not None and one.seen is not None
-             and isinstance(one.seen.reading, TailSeen)]  # fmt: skip
+    tails = [entry for entry in c.flight.log if entry.step is not None and entry.seen is not None
+             and isinstance(entry.seen.reading, TailSeen)]  # fmt: skip
     weak = bool(tails) and getattr(tails[-1].step, "spine", None) in (0, 1, 2)
     if not weak or false <= CAUTIOUS_FALSE or c.flight.verdict.shaft in ("false_weak", "stiff"):
         return []
@@ -268,9 +268,12 @@ def _distance(c: Computed) -> list[j.Finding]:
 def _bare(c: Computed) -> list[j.Finding]:
     kit = c.flight.facts.kit
     shot = any(
-        isinstance(one.reading, BareApart)
-        or (isinstance(one.reading, ButtHits) and any(hit.bare for hit in one.reading.hits))
-        for one in c.flight.facts.seen
+        isinstance(sighting.reading, BareApart)
+        or (
+            isinstance(sighting.reading, ButtHits)
+            and any(hit.bare for hit in sighting.reading.hits)
+        )
+        for sighting in c.flight.facts.seen
     )
     if kit is None or kit.bare_shafts is not False or not shot:
         return []
@@ -319,17 +322,17 @@ def _elsewhere(c: Computed) -> list[j.Finding]:
 
 
 def _model(c: Computed) -> list[j.Finding]:
-    found = c.flight.match.tuning
-    if not c.flight.verdict.tuned or found is None or abs(found.offset) <= BEYOND_MODEL:
+    result = c.flight.match.tuning
+    if not c.flight.verdict.tuned or result is None or abs(result.offset) <= BEYOND_MODEL:
         return []
-    model = c.arrow.model.matched if c.arrow.model and c.arrow.model.matched else found.matched
+    model = c.arrow.model.matched if c.arrow.model and c.arrow.model.matched else result.matched
     return [
         _finding(
             "flight-model",
             "watch",
             phrase("The mechanics do not fit this bow: they said {model}, your tuning {own}. Your "
-                   "tuning rules.", model=spine(model), own=spine(found.matched)),
-            (phrase(f"{abs(found.offset):.1f} tenths of stiffness apart."),),
+                   "tuning rules.", model=spine(model), own=spine(result.matched)),
+            (phrase(f"{abs(result.offset):.1f} tenths of stiffness apart."),),
             j.Action(label="See what is assumed", stage="arrow", control="window"),
         )
     ]  # fmt: skip

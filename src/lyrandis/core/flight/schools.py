@@ -41,7 +41,7 @@ def schools(c: Computed) -> tuple[SchoolLine, ...]:
     ['tail', 'bare', 'marks', 'walk_back', 'no_bare_wood']
     """
     flight = with_curves(c).flight
-    seen = [one.reading for one in flight.facts.seen]
+    seen = [sighting.reading for sighting in flight.facts.seen]
     wood = c.setup.arrows.material == "wood"
 
     def best(test: FlightTest) -> float | None:
@@ -63,7 +63,7 @@ def schools(c: Computed) -> tuple[SchoolLine, ...]:
             + (" On a thumb bow it shows a third of that." if thumb else ""),
             cannot="Seven paces tell nothing: a healthy tail swings through there and beyond. A "
             "stiff shaft that strikes reads weak.",
-            readings=sum(isinstance(one, TailSeen) for one in seen),
+            readings=sum(isinstance(sighting, TailSeen) for sighting in seen),
             bits=tail,
             ours=not prefers_bare,
         ),
@@ -75,9 +75,9 @@ def schools(c: Computed) -> tuple[SchoolLine, ...]:
             cannot="One bare shaft is one arrow's scatter. It needs distance, a clear backstop and "
             "shafts to spare.",
             readings=sum(
-                isinstance(one, BareApart)
-                or (isinstance(one, ButtHits) and any(hit.bare for hit in one.hits))
-                for one in seen
+                isinstance(sighting, BareApart)
+                or (isinstance(sighting, ButtHits) and any(hit.bare for hit in sighting.hits))
+                for sighting in seen
             ),
             bits=bare if has_bare else None,
             ours=prefers_bare,
@@ -88,7 +88,7 @@ def schools(c: Computed) -> tuple[SchoolLine, ...]:
             holds="Put felt on the plate: a shaft that strikes leaves its mark.",
             can="It parts stiff from false weak, which no picture of the tail can.",
             cannot="Some strikes leave none, and a brushing feather marks too.",
-            readings=sum(isinstance(one, PlateMarked) for one in seen),
+            readings=sum(isinstance(sighting, PlateMarked) for sighting in seen),
             bits=mark,
             ours=False,
         ),
@@ -100,7 +100,7 @@ def schools(c: Computed) -> tuple[SchoolLine, ...]:
             can="It is kept, with its drift, as the setting it is in the order of work.",
             cannot="The mechanics compute no absolute left or right, so it does not count here: it "
             "confirms at the end.",
-            readings=sum(isinstance(one, WalkedBack) for one in seen),
+            readings=sum(isinstance(sighting, WalkedBack) for sighting in seen),
             bits=None,
             ours=False,
         ),

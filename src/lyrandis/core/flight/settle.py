@@ -170,7 +170,7 @@ def rig_prior(index: float, tunings: Iterable[Tuning], own_sd: float = SPINE_SD)
     >>> round(found.centre, 2), round(found.sd, 2)
     (2.84, 0.72)
     """
-    offsets = [(one.offset, 1 / (one.sd**2 + TRANSFER_SD**2)) for one in tunings]
+    offsets = [(item.offset, 1 / (item.sd**2 + TRANSFER_SD**2)) for item in tunings]
     total = sum(weight for _, weight in offsets) + 1 / own_sd**2
     offset = sum(value * weight for value, weight in offsets) / total
     return RigPrior(index + offset, math.sqrt(1 / total))

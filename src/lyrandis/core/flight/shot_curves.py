@@ -34,10 +34,10 @@ def curves_of(shot: Shot, bare: Shot, matched_lbf: float, diameter_m: float) -> 
     ei = np.array([[stiffness(float(spine)) for spine in (*spines, *spines)]])
     lets_pass = tuple(i < len(spines) for i in range(ei.shape[1]))
     tails, hits, impulse = [], [], None
-    for one in (shot, bare):
-        bent = bend((one,), ei, releases=PUSHES, clean=lets_pass, dt=CURVES_DT)
+    for item in (shot, bare):
+        bent = bend((item,), ei, releases=PUSHES, clean=lets_pass, dt=CURVES_DT)
         columns = np.repeat(ei[0], len(PUSHES))
-        near, *far = flown(one, bent, columns, diameter_m, (TAIL_M, *BARE_DISTANCES_M))
+        near, *far = flown(item, bent, columns, diameter_m, (TAIL_M, *BARE_DISTANCES_M))
         tails.append(np.degrees(_mean(near.lean)))
         hits.append([_mean(place.tip) for place in far])
         impulse = _mean(bent.rear_impulse[0]) if impulse is None else impulse
@@ -49,8 +49,8 @@ def curves_of(shot: Shot, bare: Shot, matched_lbf: float, diameter_m: float) -> 
         tail_clean=_counted(tails[0][clean], tails[0][clean]),
         tail_struck=_counted(tails[0][struck], tails[0][clean]),
         bare_m=BARE_DISTANCES_M,
-        bare_clean=tuple(_counted(one[clean], one[clean]) for one in apart),
-        bare_struck=tuple(_counted(one[struck], one[clean]) for one in apart),
+        bare_clean=tuple(_counted(item[clean], item[clean]) for item in apart),
+        bare_struck=tuple(_counted(item[struck], item[clean]) for item in apart),
         impulse=tuple(impulse[struck].tolist()),
         tail_bare_clean=_counted(tails[1][clean], tails[1][clean]),
         tail_bare_struck=_counted(tails[1][struck], tails[1][clean]),
@@ -71,8 +71,8 @@ def unfletched(shot: Shot) -> Shot:
 
 def _mean(columns: Array) -> Array:
     """Return the mean over the releases of each stiffness."""
-    found: Array = columns.reshape(-1, len(PUSHES)).mean(axis=1)
-    return found
+    result: Array = columns.reshape(-1, len(PUSHES)).mean(axis=1)
+    return result
 
 
 def _counted(values: Array, clean: Array) -> tuple[float, ...]:

@@ -81,7 +81,7 @@ def _word(c: Computed) -> str:
 
 def _values(c: Computed) -> list[j.Value]:
     flight, facts = c.flight, c.flight.facts
-    seen = tuple(one.entry.id for one in facts.seen)
+    seen = tuple(sighting.entry.id for sighting in facts.seen)
     if not facts.seen:
         verdict = j.Value(key="verdict", label="The shaft", missing=NO_SHOT)
     else:
@@ -163,7 +163,7 @@ def change_of(c: Computed, test: FlightTest) -> Change | None:
     >>> change_of(rig(), PLAIN_TESTS[0]) is None
     True
     """
-    return next((one for one in c.flight.tests.trials if one.what == test.pushed), None)
+    return next((trial for trial in c.flight.tests.trials if trial.what == test.pushed), None)
 
 
 def under_way(c: Computed) -> j.NextStep | None:
@@ -186,9 +186,9 @@ def left_changed(c: Computed) -> j.NextStep | None:
     on = trial.say()
     begun = c.flight.facts.trial_set
     shot = [
-        one for one in c.flight.facts.seen
-        if getattr(one.reading, "trial", None) == trial and begun is not None
-        and one.entry.happened_at >= begun.entry.happened_at
+        sighting for sighting in c.flight.facts.seen
+        if getattr(sighting.reading, "trial", None) == trial and begun is not None
+        and sighting.entry.happened_at >= begun.entry.happened_at
     ]  # fmt: skip
     if shot:
         return j.NextStep(
@@ -234,7 +234,7 @@ def _odd_step(c: Computed) -> j.NextStep | None:
 
 def _correction_step(c: Computed) -> j.NextStep | None:
     enough = c.flight.belief.sitting is not None and not c.flight.tests.ranked
-    lever = next((one for one in levers_of(c) if one.first), None)
+    lever = next((lever for lever in levers_of(c) if lever.first), None)
     if lever is None or not (enough or lever.axis == "upright"):
         return None
     if lever.axis == "upright" and abs(lever.by) < WORTH_A_STEP:

@@ -127,15 +127,15 @@ def _start(
 
 def _tunings(facts: FlightFacts, upstream: Upstream, basis: FlightBasis) -> tuple[Tuning, ...]:
     """Return the tunings of other sets; what was moved since makes each of them less sure."""
-    found = []
+    result = []
     for of_set, recorded in dict(facts.tunings).items():
         if of_set == upstream.own_set:
             continue
         kept = recorded.reading
         moves = _moves_since(upstream, basis, when(recorded.entry))
         sd = math.hypot(kept.sd, *(MOVED_SHARE * by for by in moves))
-        found.append(Tuning(kept.matched_lbf, 2 * sd / 10, kept.offset, sd))
-    return tuple(found)
+        result.append(Tuning(kept.matched_lbf, 2 * sd / 10, kept.offset, sd))
+    return tuple(result)
 
 
 def _moves_since(upstream: Upstream, basis: FlightBasis, since: At) -> list[float]:
@@ -231,18 +231,18 @@ def flight_match(
     by_flight = facts.source is None or facts.source.reading.source == "flight"
     own = [recorded for of_set, recorded in facts.tunings if of_set == upstream.own_set]
     kept = bool(own) and all(when(own[-1].entry) > line.at for line in log)
-    found = None
+    result = None
     if belief.spine is not None and basis.own_lbf is not None and model and model.matched:
-        found = tuning(belief.spine, basis.own_lbf, model.matched)
+        result = tuning(belief.spine, basis.own_lbf, model.matched)
     in_force = model
     if model is not None and model.matched is not None and by_flight:
-        if verdict.tuned and found is not None:
-            in_force = _matched_at(model, found.matched, found.band)
+        if verdict.tuned and result is not None:
+            in_force = _matched_at(model, result.matched, result.band)
         elif belief.tunings:
             prior = rig_prior(0.0, belief.tunings)
             matched = model.matched * math.exp(-prior.centre / 10)
             in_force = _matched_at(model, matched, 2 * prior.sd / 10)
-    return FlightMatch(found, kept, by_flight, in_force)
+    return FlightMatch(result, kept, by_flight, in_force)
 
 
 def _matched_at(model: SpineMatch, matched: float, band: float) -> SpineMatch:

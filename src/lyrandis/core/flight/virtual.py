@@ -118,12 +118,12 @@ class VirtualRig:
         return self.index + push.by * (1.0 if push.exact else self.push_gain)
 
     def _tail(self, push: Push) -> float:
-        found = self.curves.tail(np.array([self._moved(push)]), np.array([self.shift]))
-        return float(found[0])
+        result = self.curves.tail(np.array([self._moved(push)]), np.array([self.shift]))
+        return float(result[0])
 
     def _strike(self, push: Push) -> float:
-        found = self.curves.strike(np.array([self._moved(push)]), np.array([self.shift]))
-        return float(found[0])
+        result = self.curves.strike(np.array([self._moved(push)]), np.array([self.shift]))
+        return float(result[0])
 
     def _tail_class(self, test: FlightTest, push: Push, rng: np.random.Generator) -> float:
         if rng.random() < self.care.lapse:
@@ -152,8 +152,8 @@ class VirtualRig:
 def _wide(rng: np.random.Generator, arrows: int) -> Array:
     """Draw a scatter of sd about one: heavy tails, now and then a flyer."""
     scale = np.sqrt((HEAVY_TAIL - 2) / HEAVY_TAIL)
-    found = rng.standard_t(HEAVY_TAIL, arrows) * scale
-    wide: Array = np.where(rng.random(arrows) < FLYERS, FLYER_TIMES * found, found)
+    result = rng.standard_t(HEAVY_TAIL, arrows) * scale
+    wide: Array = np.where(rng.random(arrows) < FLYERS, FLYER_TIMES * result, result)
     return wide
 
 

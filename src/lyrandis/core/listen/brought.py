@@ -100,7 +100,7 @@ def said_traces(found: Sequence[Trace]) -> tuple[TraceSaid, ...]:
     >>> said_traces(())
     ()
     """
-    return tuple(TraceSaid(low=one.low, high=one.high) for one in found)
+    return tuple(TraceSaid(low=item.low, high=item.high) for item in found)
 
 
 def hearing(
@@ -124,17 +124,17 @@ def hearing(
     True
     """
     moved = moved or {}
-    found = hear(samples, rate, what, voice, struck=struck, moved=moved, progress=progress)
+    result = hear(samples, rate, what, voice, struck=struck, moved=moved, progress=progress)
     seconds = len(samples) / rate
-    said = tuple(TROUBLE_WORDS[one] for one in found.quality.troubles)
+    said = tuple(TROUBLE_WORDS[trouble] for trouble in result.quality.troubles)
     takes = []
-    for number, one in enumerate(found.features, 1):
-        takes.append(as_take(one))
-        progress(0.6 + 0.35 * number / len(found.features))
-    drawn = said_traces(traces(found.sound, [one.at_s for one in takes]))
-    if not takes or not may(found.quality.troubles, "note"):
+    for number, feature in enumerate(result.features, 1):
+        takes.append(as_take(feature))
+        progress(0.6 + 0.35 * number / len(result.features))
+    drawn = said_traces(traces(result.sound, [take.at_s for take in takes]))
+    if not takes or not may(result.quality.troubles, "note"):
         return Hearing(draft=None, troubles=said, traces=drawn)
-    draft = _draft(found, what, sounded, seconds, rate, same_place=same_place).model_copy(
+    draft = _draft(result, what, sounded, seconds, rate, same_place=same_place).model_copy(
         update={
             "takes": tuple(takes),
             "struck": tuple(sorted(n for n in set(struck) if n <= len(takes))),
@@ -143,9 +143,9 @@ def hearing(
             ),
         }
     )
-    levels = tuple(one.level_db for one in draft.counting)
+    levels = tuple(mark.level_db for mark in draft.counting)
     half = None
-    if levels and may(found.quality.troubles, "levels"):
+    if levels and may(result.quality.troubles, "levels"):
         half = round(2 * loudness_of(levels).sd, 3)
     return Hearing(draft=draft, troubles=said, traces=drawn, level_half_db=half)
 
@@ -162,7 +162,7 @@ def _draft(
         seconds=round(seconds, 3),
         rate_hz=rate,
         lossy=sounded.lossy,
-        takes=tuple(as_take(one) for one in found.features[:1]),
+        takes=tuple(as_take(feature) for feature in found.features[:1]),
         note_hz=round(note.value, 3) if note else None,
         note_half_hz=round(note.plus_minus, 3) if note else None,
         partials=tuple(PartialHeard(number=n, hz=round(hz, 3)) for n, hz in note.partials)
@@ -256,12 +256,12 @@ def speed_hearing(
     speeds: list[Estimate] = []
     for number, take in enumerate(takes, 1):
         put = marks.get(number)
-        found = (
+        result = (
             _found(whole, take, takes, where, drag, expected_mps)
             if put is None
             else HeardShot(put.release_s, put.strike_s, 0.0)
         )
-        shot, speed = _shot(whole, number, take, found, where, drag,
+        shot, speed = _shot(whole, number, take, result, where, drag,
                             moved=put is not None, struck=number in struck)  # fmt: skip
         shots.append(shot)
         if speed is not None and shot.counts:
@@ -304,14 +304,14 @@ def _found(
 ) -> HeardShot | None:  # fmt: skip
     """Return release and strike of one take, in the recording's own time."""
     start = max(take.onset_s - 0.3, 0.0)
-    later = [one.onset_s for one in takes if one.onset_s > take.onset_s]
-    end = min([take.onset_s + 1.1, whole.seconds, *(one - 0.1 for one in later)])
-    found = heard_shot(whole.part(start, end), where, drag, expected, near_s=take.onset_s - start)
-    if found is None:
+    later = [item.onset_s for item in takes if item.onset_s > take.onset_s]
+    end = min([take.onset_s + 1.1, whole.seconds, *(item - 0.1 for item in later)])
+    result = heard_shot(whole.part(start, end), where, drag, expected, near_s=take.onset_s - start)
+    if result is None:
         return None
     first = round(start * whole.rate) / whole.rate
-    other = None if found.other_s is None else found.other_s + first
-    return HeardShot(found.release_s + first, found.strike_s + first, found.over_db, other)
+    other = None if result.other_s is None else result.other_s + first
+    return HeardShot(result.release_s + first, result.strike_s + first, result.over_db, other)
 
 
 def _shot(
@@ -383,13 +383,13 @@ def numbered(
     >>> numbered(5, 1, (2, 4), ()), numbered(4, 3, (), (2,))
     ((1, 1, 2, 2, 3), (3, 3, 4, 5))
     """
-    found: list[int] = []
+    result: list[int] = []
     shaft = first - 1
     for tap in range(1, count + 1):
         if tap not in struck and (tap not in again or shaft < first):
             shaft += 1
-        found.append(max(shaft, first))
-    return tuple(found)
+        result.append(max(shaft, first))
+    return tuple(result)
 
 
 def tap_hearing(
@@ -417,9 +417,9 @@ def tap_hearing(
     takes = takes_of(low)[:MOST_TAKES]
     quality = quality_of(channel, rate, ())
     troubles = tuple(
-        TROUBLE_WORDS[one]
-        for one in quality.troubles
-        if one in ("too_quiet", "clipped") or (one == "no_takes" and not takes)
+        TROUBLE_WORDS[trouble]
+        for trouble in quality.troubles
+        if trouble in ("too_quiet", "clipped") or (trouble == "no_takes" and not takes)
     )
     shafts = numbered(len(takes), first, again, struck)
     taps: list[TapSaid] = []
@@ -428,21 +428,21 @@ def tap_hearing(
         part = low.samples[round(take.onset_s * low.rate) : round((take.onset_s + 0.1) * low.rate)]
         loud = float(np.sqrt(np.mean(part**2))) if len(part) else 0.0
         over = 20 * float(np.log10(max(loud, 1e-9) / max(floor, 1e-9)))
-        found = tapped(low, take.onset_s, per_root_ei)
+        result = tapped(low, take.onset_s, per_root_ei)
         ring = half = None
         why = "Struck out." if number in struck else None
-        if found is None:
+        if result is None:
             why = why or "Not heard: hold it at the marks, tap harder."
         else:
-            ring = per_root_ei[0] * found.ei.value**0.5
-            half = max(ring * found.ei.sd / found.ei.value, 0.01)
+            ring = per_root_ei[0] * result.ei.value**0.5
+            half = max(ring * result.ei.sd / result.ei.value, 0.01)
             if not LEAST_RING_HZ <= ring <= MOST_RING_HZ:
                 ring = half = None
                 why = why or "No shaft rings like that: see its length and what it weighs."
         taps.append(
             TapSaid(
                 take=number, at_s=take.onset_s, number=shaft, quarter=number in quarter,
-                ring_hz=ring, half_hz=half, lines=len(found.lines) if found else 0,
+                ring_hz=ring, half_hz=half, lines=len(result.lines) if result else 0,
                 over_db=over, why_not=why,
             )
         )  # fmt: skip
@@ -454,12 +454,12 @@ def _shafts(
     taps: Sequence[TapSaid], sounded: Sounded, state: TappedState
 ) -> tuple[ShaftTapped, ...]:
     by_shaft: dict[int, list[TapHeard]] = {}
-    for one in taps:
-        if one.why_not is None and one.ring_hz is not None and one.half_hz is not None:
-            by_shaft.setdefault(one.number, []).append(
+    for tap in taps:
+        if tap.why_not is None and tap.ring_hz is not None and tap.half_hz is not None:
+            by_shaft.setdefault(tap.number, []).append(
                 TapHeard(
-                    at_s=round(one.at_s, 4), ring_hz=round(one.ring_hz, 3),
-                    half_hz=round(one.half_hz, 3), lines=one.lines, quarter=one.quarter,
+                    at_s=round(tap.at_s, 4), ring_hz=round(tap.ring_hz, 3),
+                    half_hz=round(tap.half_hz, 3), lines=tap.lines, quarter=tap.quarter,
                 )
             )  # fmt: skip
     return tuple(

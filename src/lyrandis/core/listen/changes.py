@@ -36,12 +36,13 @@ def _brace(readings: EffectiveReadings, grips: ArcherFacts, before: Entry) -> fl
     """Return the brace that stood when a recording was made [mm], whatever string was on."""
     told = [
         *readings.all(BraceHeight), *readings.all(BraceTried),
-        *(one for one in readings.others if isinstance(one.reading, BraceHeight | BraceTried)),
+        *(other for other in readings.others
+          if isinstance(other.reading, BraceHeight | BraceTried)),
     ]  # fmt: skip
-    earlier = [one for one in told if when(one.entry) <= when(before)]
+    earlier = [recorded for recorded in told if when(recorded.entry) <= when(before)]
     if not earlier:
         return None
-    last = max(earlier, key=lambda one: when(one.entry)).reading
+    last = max(earlier, key=lambda item: when(item.entry)).reading
     assert isinstance(last, BraceHeight | BraceTried)
     return brace_read_to_pivot(last.brace_height_mm, last.datum, grips).value
 
@@ -59,25 +60,25 @@ def changes(
     >>> changes(told.effective, told.archer.grips, entry, entry)
     ()
     """
-    found: list[SoundChange] = []
+    result: list[SoundChange] = []
     then, now = before.fitted or Fitted(), after.fitted or Fitted()
     for part, words in _PARTS:
         if getattr(then, part) != getattr(now, part):
-            found.append(SoundChange(phrase(words), part))
+            result.append(SoundChange(phrase(words), part))
     one, other = (_brace(readings, grips, entry) for entry in (before, after))
     if one is not None and other is not None and abs(other - one) >= SAME_BRACE_MM:
         says = phrase("brace {before} to {after}", before=mm(one), after=mm(other))
-        found.append(SoundChange(says, "brace"))
-    found += _set_between(readings, before, after)
-    return tuple(found)
+        result.append(SoundChange(says, "brace"))
+    result += _set_between(readings, before, after)
+    return tuple(result)
 
 
 def _set_between(readings: EffectiveReadings, before: Entry, after: Entry) -> Sequence[SoundChange]:
     newest: dict[str, SoundChange] = {}
     for kind in SET:
-        for one in readings.all(kind):
-            if when(before) < when(one.entry) < when(after):
-                said = one.reading.say()
+        for recorded in readings.all(kind):
+            if when(before) < when(recorded.entry) < when(after):
+                said = recorded.reading.say()
                 says = Phrase(said.template[0].lower() + said.template[1:], said.figures)
-                newest[one.reading.kind] = SoundChange(says, one.reading.kind)
+                newest[recorded.reading.kind] = SoundChange(says, recorded.reading.kind)
     return list(newest.values())

@@ -72,7 +72,7 @@ def _brace(c: Computed, shot: SoundHeard | None, pointed: Pointed | None) -> Che
             if pointed.louder.told_apart:
                 way = "louder" if pointed.louder.change_db > 0 else "quieter"
                 shows = phrase(f"{abs(pointed.louder.change_db):.1f} dB {way} than before")
-            braced = pair is not None and any(one.of == "brace" for one in pair.changed)
+            braced = pair is not None and any(item.of == "brace" for item in pair.changed)
             if braced and pointed.louder.told_apart and pointed.louder.change_db < 0:
                 state = "gone"
     return Check("brace", "brace height", state, shows, says, do)
@@ -123,7 +123,7 @@ def _loose(pluck: SoundHeard | None, pointed: Pointed | None) -> Check:
     if pluck is None or pointed is None:
         return Check("loose", "anything loose", "cannot",
                      phrase("a shot cannot tell it: pluck it"), None, do)  # fmt: skip
-    unrep = float(np.median([one.unrep for one in pluck.counting]))
+    unrep = float(np.median([mark.unrep for mark in pluck.counting]))
     rattles = pointed.fault == "rattle"
     if "low_rate" in pluck.troubles and not rattles:
         return Check("loose", "anything loose", "cannot",
@@ -148,8 +148,8 @@ def _dampers(c: Computed, shot: SoundHeard | None, pointed: Pointed | None) -> C
                      phrase("ring not measurable: too noisy, or cut by the arrow's blow"), says,
                      do)  # fmt: skip
     longest = max(
-        float(np.median(found)) for octave in range(3)
-        if (found := rings_of(shot.counting, octave))
+        float(np.median(result)) for octave in range(3)
+        if (result := rings_of(shot.counting, octave))
     )  # fmt: skip
     long = longest > LONG_RING_S
     shows = phrase(f"rings {longest:.2f} s, {'long' if long else 'short enough'}")
@@ -183,7 +183,7 @@ def _spine(c: Computed, shot: SoundHeard | None, pointed: Pointed | None) -> Che
     says = phrase(f"{seen} reading{'' if seen == 1 else 's'} of its flight") if seen else None
     if shot is None:
         return Check("spine", "spine and contact", "cannot", _NO_SHOT, says, do)
-    bursts = [one.bursts for one in shot.counting]
+    bursts = [mark.bursts for mark in shot.counting]
     several = float(np.median(bursts)) >= 3 and max(bursts) > min(bursts)
     shows = (
         phrase(f"{min(bursts)} to {max(bursts)} bursts round the release, changing")
@@ -205,4 +205,4 @@ def first_to_do(found: tuple[Check, ...]) -> Check | None:
     >>> first_to_do(()) is None
     True
     """
-    return next((one for one in found if one.state == "heard"), None)
+    return next((item for item in found if item.state == "heard"), None)

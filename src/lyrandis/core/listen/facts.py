@@ -16,6 +16,6 @@ class ListenFacts:
 
 def facts(readings: EffectiveReadings) -> ListenFacts:
     """Return what is in force of what was heard."""
-    heard = sorted(readings.keyed(SoundHeard), key=lambda one: when(one.entry))
-    tapped = sorted(readings.keyed(ShaftTapped), key=lambda one: one.reading.arrow_number)
+    heard = sorted(readings.keyed(SoundHeard), key=lambda recorded: when(recorded.entry))
+    tapped = sorted(readings.keyed(ShaftTapped), key=lambda recorded: recorded.reading.arrow_number)
     return ListenFacts(tuple(heard), tuple(tapped))

@@ -80,9 +80,9 @@ class Features:
         """A-weighted energy from 30 ms before the onset to 150 after it [dB]."""
         part = self._part(LEVEL_FROM_S, LEVEL_TO_S)
         count = 1 << max(len(part.samples) - 1, 1).bit_length()
-        found = np.fft.rfft(part.samples, count)
+        result = np.fft.rfft(part.samples, count)
         hz = cells_hz(count, part.rate)
-        weighted = np.abs(found * a_weight(hz) * gains(hz, LEVEL_LOW_HZ, part.top_hz)) ** 2
+        weighted = np.abs(result * a_weight(hz) * gains(hz, LEVEL_LOW_HZ, part.top_hz)) ** 2
         energy = (2 * weighted.sum() - weighted[0]) / count
         return level(energy / part.rate)
 
@@ -167,7 +167,7 @@ class Features:
     @lazy
     def z(self) -> Array:
         """Powers of five bands in five windows [dB], free of the room's noise."""
-        found = np.zeros((len(FIVE_BANDS_HZ), len(FIVE_WINDOWS_MS)))
+        result = np.zeros((len(FIVE_BANDS_HZ), len(FIVE_WINDOWS_MS)))
         early = min(0.06, self.take.onset_s)
         whole = self._part(-early, 0.4)
         for b, (low, high) in enumerate(FIVE_BANDS_HZ):
@@ -179,8 +179,8 @@ class Features:
                 if part is not None:
                     heard = part.part(early + start / 1000, early + end / 1000).samples
                     power = float((heard**2).mean()) if len(heard) else 0.0
-                found[b, w] = level(max(power - noise, KEPT_SHARE * noise))
-        return found
+                result[b, w] = level(max(power - noise, KEPT_SHARE * noise))
+        return result
 
     def d(self, b: int, w: int) -> float:
         """Return how a band falls from its first window to another [dB]: free of gain and phone.
@@ -229,7 +229,7 @@ class Features:
         middle = float((weight * at).sum())
         spread = math.sqrt(float((weight * (at - middle) ** 2).sum()))
         crest = float(said.max()) - level(float(smooth.mean()))
-        times = tuple(int(one) + 1 + first - onset for one in np.nonzero(peaks)[0])
+        times = tuple(int(item) + 1 + first - onset for item in np.nonzero(peaks)[0])
         return Crack(len(times), spread, crest, times)
 
     def in_step(self, window_ms: tuple[int, int]) -> float:
@@ -277,7 +277,7 @@ class Features:
         power, noise = self._bright
         last = min(SPIKE_TO_MS, len(power))
         said = levels(power + 0.3 * noise)
-        found = []
+        result = []
         for at in range(SPIKE_FROM_MS, last):
             around = said[max(at - SPIKE_AROUND, 0) : at + SPIKE_AROUND + 1]
             if len(around) < 2 * SPIKE_AROUND + 1:
@@ -285,12 +285,12 @@ class Features:
             base = float(np.sort(around)[SPIKE_BASE])
             peak = said[at] == around[SPIKE_AROUND - 1 : SPIKE_AROUND + 2].max()
             if peak and said[at] > base + SPIKE_DB and said[at] > level(noise) + SPIKE_DB:
-                found.append((at, min(float(said[at]) - base, SPIKE_MOST_DB)))
+                result.append((at, min(float(said[at]) - base, SPIKE_MOST_DB)))
         span = max(last - SPIKE_FROM_MS, 1) / 100
-        again = sum(self._comes_back(said, at) for at, _ in found)
-        height = sum(over for _, over in found) / len(found) if found else 0.0
-        times = tuple(at for at, _ in found)
-        return Spikes(again / span, (len(found) - again) / span, height, times)
+        again = sum(self._comes_back(said, at) for at, _ in result)
+        height = sum(over for _, over in result) / len(result) if result else 0.0
+        times = tuple(at for at, _ in result)
+        return Spikes(again / span, (len(result) - again) / span, height, times)
 
     def _comes_back(self, said: Array, at: int) -> bool:
         period = self.period_s * 1000

@@ -80,7 +80,7 @@ def hear(
     hz = note.value if note else voice.expected_hz or USUAL_NOTE_HZ
     features = tuple(Features(sound, take, room, 1 / hz) for take in takes)
     line = line_of(sound, counting)
-    heard = [one for number, one in enumerate(features, 1) if number not in struck]
+    heard = [feature for number, feature in enumerate(features, 1) if number not in struck]
     quality = quality_of(channel, rate, heard)
     return Listened(sound, tuple(takes), features, note, second, line, quality)
 

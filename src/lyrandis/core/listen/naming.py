@@ -132,10 +132,10 @@ def medians(heard: SoundHeard) -> dict[str, float]:
     -40.0
     """
     rows = [per_take(take) for take in heard.counting]
-    found = (
+    result = (
         {name: float(np.median([row[name] for row in rows])) for name in rows[0]} if rows else {}
     )
-    return {**found, "line": heard.line_db}
+    return {**result, "line": heard.line_db}
 
 
 def differences(
@@ -151,17 +151,17 @@ def differences(
     >>> differences(None, (sound(1), louder))["s_level"]
     3.0
     """
-    found: dict[str, float] = {}
+    result: dict[str, float] = {}
     for letter, pair in (("p", pluck), ("s", shot)):
         if pair is None:
             continue
         before, after = medians(pair[0]), medians(pair[1])
         for name in before.keys() & after.keys():
-            found[f"{letter}_{name}"] = after[name] - before[name]
+            result[f"{letter}_{name}"] = after[name] - before[name]
     if pluck and shot:
         for b in (3, 4):
-            found[f"x{b}"] = found[f"s_first{b}"] - found[f"p_first{b}"]
-    return found
+            result[f"x{b}"] = result[f"s_first{b}"] - result[f"p_first{b}"]
+    return result
 
 
 @dataclass(frozen=True)
@@ -285,7 +285,7 @@ def point(
         "brace": loud * (1 - share),
         "arrow": max(loud * share, _odds(arrow, 0.0, WIDTH_LOGISTIC)),
     }
-    likely = {name: one * odds.factors.get(name, 1.0) for name, one in likely.items()}
+    likely = {name: item * odds.factors.get(name, 1.0) for name, item in likely.items()}
     speaks: dict[Fault, bool] = {
         "slack": second > POINTS,
         "rattle": (rattle is not None and rattle > 0) or signs == len(PLAIN_ODDS) - 1,
@@ -293,10 +293,10 @@ def point(
         "arrow": arrow > 0 or (told and which == "arrow"),
     }
     # a loud shot shakes everything; otherwise the likeliest of what speaks
-    heard: list[Fault] = [fault for fault, one in speaks.items() if one]
+    heard: list[Fault] = [fault for fault, item in speaks.items() if item]
     if told and rises > VERY_LOUD_DB:
         heard = [which]
-    fault = max(heard, key=lambda one: likely[one], default=None)
+    fault = max(heard, key=lambda item: likely[item], default=None)
     near = (
         second > POINTS - SECOND_NEAR
         or (rattle is not None and rattle > -RATTLE_NEAR)
@@ -323,7 +323,7 @@ def point(
 def _louder(shots: tuple[SoundHeard, SoundHeard] | None) -> Compared | None:
     if shots is None:
         return None
-    before, after = ([one.level_db for one in side.counting] for side in shots)
+    before, after = ([mark.level_db for mark in side.counting] for side in shots)
     if min(len(before), len(after)) < LEAST_TAKES:
         return None
     return compared(before, after)

@@ -127,23 +127,23 @@ class ListenNumbers:
     @lazy
     def sessions(self) -> dict[str, int]:
         """The session of each recording, by its mark: phone, place and gain as before, or anew."""
-        found: dict[str, int] = {}
+        result: dict[str, int] = {}
         session = 0
-        for one in self.facts.heard:
-            if not one.reading.same_place:
+        for item in self.facts.heard:
+            if not item.reading.same_place:
                 session += 1
-            found[one.reading.mark] = session
-        return found
+            result[item.reading.mark] = session
+        return result
 
     def of(self, what: What) -> tuple[HeardSound, ...]:
         """Return the recordings of a kind that have takes left."""
         return tuple(
-            one for one in self.facts.heard if one.reading.what == what and one.reading.counting
+            item for item in self.facts.heard if item.reading.what == what and item.reading.counting
         )
 
     def heard(self, mark: str) -> HeardSound | None:
         """Return the recording with a mark."""
-        return next((one for one in self.facts.heard if one.reading.mark == mark), None)
+        return next((item for item in self.facts.heard if item.reading.mark == mark), None)
 
     def newest_pair(self, what: What) -> tuple[HeardSound, HeardSound] | None:
         """Return the newest recording of a kind and the one before it."""
@@ -153,18 +153,18 @@ class ListenNumbers:
     @lazy
     def pair(self) -> Pair | None:
         """The newest recording beside the one of its kind before."""
-        last = [one for one in self.facts.heard if one.reading.what != "reference"]
-        for one in reversed(last):
-            found = self.newest_pair(one.reading.what)
-            if found is not None and found[1] is one:
-                return self.beside(*found)
+        last = [item for item in self.facts.heard if item.reading.what != "reference"]
+        for item in reversed(last):
+            result = self.newest_pair(item.reading.what)
+            if result is not None and result[1] is item:
+                return self.beside(*result)
         return None
 
     @lazy
     def shots(self) -> Pair | None:
         """The newest shot beside the one before."""
-        found = self.newest_pair("shot")
-        return self.beside(*found) if found else None
+        result = self.newest_pair("shot")
+        return self.beside(*result) if result else None
 
     def beside(self, before: HeardSound, after: HeardSound) -> Pair:
         """Return two recordings compared."""
@@ -201,12 +201,12 @@ class ListenNumbers:
             return "gain", 0.0
         if self.gain_rides(before) or self.gain_rides(after):
             return "gain", 0.0
-        first, last = (self.sessions[one.reading.mark] for one in (before, after))
+        first, last = (self.sessions[item.reading.mark] for item in (before, after))
         if first == last:
             return "session", 0.0
         knocks = [self._knocks(session) for session in (first, last)]
         if all(knocks):
-            return "reference", KNOCK_DB * sum(1 / len(one) for one in knocks) ** 0.5
+            return "reference", KNOCK_DB * sum(1 / len(knock) for knock in knocks) ** 0.5
         return "no", 0.0
 
     def gain_rides(self, one: HeardSound) -> bool:
@@ -224,23 +224,23 @@ class ListenNumbers:
     def _knocks(self, session: int) -> list[float]:
         return [
             level
-            for one in self.of("reference")
-            if self.sessions[one.reading.mark] == session
-            for level in _of(one.reading, "level_db")
+            for item in self.of("reference")
+            if self.sessions[item.reading.mark] == session
+            for level in _of(item.reading, "level_db")
         ]
 
     def _knock(self, before: HeardSound, after: HeardSound) -> float:
         """Return how much louder the knock is in the later session."""
-        first, last = (self._knocks(self.sessions[one.reading.mark]) for one in (before, after))
+        first, last = (self._knocks(self.sessions[item.reading.mark]) for item in (before, after))
         return middle(last) - middle(first)
 
     @lazy
     def pointed(self) -> Pointed | None:
         """What the newest takes point to, against this bow's own earlier ones."""
-        found = self._point(*self._now_and_before, self.odds)
-        if found is not None and found.fault == "arrow" and not self.too_light:
-            return replace(found, fault="contact")
-        return found
+        result = self._point(*self._now_and_before, self.odds)
+        if result is not None and result.fault == "arrow" and not self.too_light:
+            return replace(result, fault="contact")
+        return result
 
     @property
     def too_light(self) -> bool:
@@ -270,24 +270,24 @@ class ListenNumbers:
         now: _ByKind = {}
         before: _ByKind = {}
         fault: Fault | None = None
-        for one in self.facts.heard:
-            what = one.reading.what
-            if what not in CONCERNS or not one.reading.counting:
+        for item in self.facts.heard:
+            what = item.reading.what
+            if what not in CONCERNS or not item.reading.counting:
                 continue
             # a second pitch with nothing to hold it against may be the limbs' own
             new_one = fault not in CONCERNS[what] or (fault == "slack" and what not in before)
             if what in now and new_one:
                 before[what] = now[what]
-            if what in before and not self._comparable(before[what], one):
+            if what in before and not self._comparable(before[what], item):
                 del before[what]
-            now[what] = one
-            found = self._point(now, before, Odds())
-            fault = found.fault if found else None
+            now[what] = item
+            result = self._point(now, before, Odds())
+            fault = result.fault if result else None
         return now, before
 
     def _comparable(self, before: HeardSound, after: HeardSound) -> bool:
         """Return whether one may be held against another: one session, shots with one arrow set."""
-        first, last = (self.sessions[one.reading.mark] for one in (before, after))
+        first, last = (self.sessions[item.reading.mark] for item in (before, after))
         if first != last:
             return False
         then, now = before.entry.fitted, after.entry.fitted
@@ -327,16 +327,16 @@ class ListenNumbers:
     def tension(self) -> Tension | None:
         """The string's tension by its newest pluck, where it was heard with this very string."""
         fitted = self.setup.fitted.string
-        for one in reversed(self.of("pluck")):
-            note = note_in(one.reading)
+        for item in reversed(self.of("pluck")):
+            note = note_in(item.reading)
             if note is None or self.braced is None:
                 continue
-            if one.entry.fitted is not None and one.entry.fitted.string != fitted:
+            if item.entry.fitted is not None and item.entry.fitted.string != fitted:
                 continue
-            if self._braced_otherwise(one):
+            if self._braced_otherwise(item):
                 return None
             by_note = self.braced.tension_by(note)
-            return Tension(one, note, by_note, self.braced.tension)
+            return Tension(item, note, by_note, self.braced.tension)
         return None
 
     def _braced_otherwise(self, one: HeardSound) -> bool:
@@ -355,7 +355,7 @@ class ListenNumbers:
     @lazy
     def speeds(self) -> tuple[Recorded[ArrowSpeed], ...]:
         """Speeds by ear."""
-        return tuple(one for one in self.setup.bow.speeds if one.reading.ear is not None)
+        return tuple(speed for speed in self.setup.bow.speeds if speed.reading.ear is not None)
 
 
 def _reading(one: HeardSound | None, what: Literal["note", "comparison"]) -> SoundHeard | None:
@@ -375,7 +375,7 @@ def note_in(heard: SoundHeard) -> StringNote | None:
     """
     if heard.note_hz is None or heard.note_half_hz is None:
         return None
-    partials = tuple((one.number, one.hz) for one in heard.partials)
+    partials = tuple((partial.number, partial.hz) for partial in heard.partials)
     return StringNote(heard.note_hz, heard.note_half_hz / 2, partials)
 
 
@@ -397,7 +397,7 @@ def rings_of(takes: Sequence[TakeHeard], octave: int) -> list[float]:
     >>> rings_of([take(ring_s=0.4), take(ring_s=0.3)], 1)
     [0.4, 0.3]
     """
-    return [ring for one in takes if (ring := one.ring_s[octave]) is not None]
+    return [ring for take in takes if (ring := take.ring_s[octave]) is not None]
 
 
 def _ring(before: SoundHeard, after: SoundHeard, octave: int) -> Ring:

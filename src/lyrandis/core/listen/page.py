@@ -238,9 +238,9 @@ def page(c: Computed) -> ListenPage:
     low, high = c.string.limits
     quiet = c.string.quiet
     return ListenPage(
-        recordings=tuple(_recording(c, one) for one in listen.facts.heard[-MOST_RECORDINGS:]),
+        recordings=tuple(_recording(c, item) for item in listen.facts.heard[-MOST_RECORDINGS:]),
         pair=pair_board(listen.pair) if listen.pair else None,
-        checks=tuple(CheckSeen(**one._asdict()) for one in checks(c)),
+        checks=tuple(CheckSeen(**check._asdict()) for check in checks(c)),
         pointed=_pointed(c),
         tension=_tension(c),
         expected_hz=listen.braced.expected_hz if listen.braced else None,
@@ -250,11 +250,12 @@ def page(c: Computed) -> ListenPage:
         shafts=shafts_board(c, USUAL_BAND_LBF),
         speeds=tuple(
             SpeedHeard(
-                entry_id=one.entry.id, mark=one.reading.ear.mark, speed_mps=one.reading.speed_mps,
-                half_mps=one.reading.ear.half, at=one.entry.happened_at,
+                entry_id=speed.entry.id, mark=speed.reading.ear.mark,
+                speed_mps=speed.reading.speed_mps,
+                half_mps=speed.reading.ear.half, at=speed.entry.happened_at,
             )
-            for one in listen.speeds
-            if one.reading.ear is not None
+            for speed in listen.speeds
+            if speed.reading.ear is not None
         ),
         expected_mps=thrust.speed(mass) if thrust and mass else None,
         arrow_mass_gr=mass,
@@ -344,14 +345,14 @@ def pair_board(pair: Pair) -> PairBoard:
         how=pair.how,
         few=pair.few,
         level=_change(pair.level),
-        rings=tuple(_ring(one) for one in pair.rings),
+        rings=tuple(_ring(ring) for ring in pair.rings),
         bright_before_hz=_middle(before, "centroid_hz"),
         bright_after_hz=_middle(after, "centroid_hz"),
         bright=_change(pair.bright, 100.0),
         note_before_hz=first.value if first else None,
         note_after_hz=last.value if last else None,
         note_cents=cents,
-        changed=tuple(one.says for one in pair.changed),
+        changed=tuple(item.says for item in pair.changed),
     )
 
 
@@ -389,35 +390,35 @@ def board_of(c: Computed, before: str, after: str) -> PairBoard:
 
 
 def _pointed(c: Computed) -> PointedSeen | None:
-    found = c.listen.pointed
-    if found is None:
+    result = c.listen.pointed
+    if result is None:
         return None
     return PointedSeen(
-        fault=found.fault,
-        sure=found.sure,
-        enough=found.enough,
-        hint=found.hint,
-        proof=CHECKS[found.fault] if found.fault else None,
-        because=sum_of_sound(c, found),
-        second=found.second,
-        second_ratio=found.second_ratio,
-        has_before=found.louder is not None or found.rattle is not None,
+        fault=result.fault,
+        sure=result.sure,
+        enough=result.enough,
+        hint=result.hint,
+        proof=CHECKS[result.fault] if result.fault else None,
+        because=sum_of_sound(c, result),
+        second=result.second,
+        second_ratio=result.second_ratio,
+        has_before=result.louder is not None or result.rattle is not None,
     )
 
 
 def _tension(c: Computed) -> TensionSeen | None:
-    found, braced = c.listen.tension, c.listen.braced
-    if found is None or braced is None:
+    result, braced = c.listen.tension, c.listen.braced
+    if result is None or braced is None:
         return None
-    statics = found.by_statics
+    statics = result.by_statics
     return TensionSeen(
-        note_hz=found.note.value,
+        note_hz=result.note.value,
         expected_hz=braced.expected_hz,
-        by_note_lbf=found.by_note.value / NEWTONS_PER_LBF,
-        by_note_half=found.by_note.plus_minus / NEWTONS_PER_LBF,
+        by_note_lbf=result.by_note.value / NEWTONS_PER_LBF,
+        by_note_half=result.by_note.plus_minus / NEWTONS_PER_LBF,
         by_statics_lbf=statics.value / NEWTONS_PER_LBF if statics else None,
         by_statics_half=statics.plus_minus / NEWTONS_PER_LBF if statics else None,
-        apart=found.apart,
+        apart=result.apart,
         mass_weighed=braced.mass_weighed,
         serving_known=braced.serving_known,
     )
@@ -448,33 +449,34 @@ def shafts_board(c: Computed, width_lbf: float) -> ShaftsBoard | None:
     >>> shafts_board(rig(), 1.5) is None
     True
     """
-    found: TappedSet | None = c.listen.shafts
-    if found is None:
+    result: TappedSet | None = c.listen.shafts
+    if result is None:
         return None
-    kept = {one.number: one.spine_lbf for one in c.arrow.quiver}
-    told = {one.entry.id: one for one in c.listen.facts.tapped}
-    band = best_band(found.shafts, width_lbf)
-    known = [one.spine.value for one in found.shafts if one.spine is not None]
+    kept = {arrow.number: arrow.spine_lbf for arrow in c.arrow.quiver}
+    told = {shaft.entry.id: shaft for shaft in c.listen.facts.tapped}
+    band = best_band(result.shafts, width_lbf)
+    known = [shaft.spine.value for shaft in result.shafts if shaft.spine is not None]
     return ShaftsBoard(
         shafts=tuple(
             ShaftSeen(
-                entry_id=one.entry_id, number=one.number, state=one.state, mass_gr=one.mass_gr,
-                weighed=one.weighed, ring_hz=one.ring_hz, taps=one.taps,
-                spine_lbf=one.spine.value if one.spine else None,
-                half_lbf=one.spine.plus_minus if one.spine else None,
-                uneven=one.uneven,
-                kept=one.spine is not None and _same(kept.get(one.number), one.spine.value),
-                mark=told[one.entry_id].reading.mark, source=told[one.entry_id].source,
-                heard=told[one.entry_id].reading.taps,
+                entry_id=shaft.entry_id, number=shaft.number, state=shaft.state,
+                mass_gr=shaft.mass_gr,
+                weighed=shaft.weighed, ring_hz=shaft.ring_hz, taps=shaft.taps,
+                spine_lbf=shaft.spine.value if shaft.spine else None,
+                half_lbf=shaft.spine.plus_minus if shaft.spine else None,
+                uneven=shaft.uneven,
+                kept=shaft.spine is not None and _same(kept.get(shaft.number), shaft.spine.value),
+                mark=told[shaft.entry_id].reading.mark, source=told[shaft.entry_id].source,
+                heard=told[shaft.entry_id].reading.taps,
             )
-            for one in found.shafts
+            for shaft in result.shafts
         ),
         width_lbf=width_lbf,
         low_lbf=band.low if band else None,
         high_lbf=band.high if band else None,
         inside=band.numbers if band else (),
-        ratio=found.ratio.value,
-        ratio_half=found.ratio.plus_minus,
-        calibrated=found.calibrated,
-        shared_half_lbf=2 * found.shared * sum(known) / len(known) if known else None,
+        ratio=result.ratio.value,
+        ratio_half=result.ratio.plus_minus,
+        calibrated=result.calibrated,
+        shared_half_lbf=2 * result.shared * sum(known) / len(known) if known else None,
     )  # fmt: skip

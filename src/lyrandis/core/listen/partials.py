@@ -69,15 +69,15 @@ def shape(string: ServedString, count: int = MOST_PARTIALS) -> tuple[float, ...]
     theta = k * a - np.arctan(mu / (k * string.tip_kg))
     odd = k * np.cos(theta) * np.cos(k2 * b) - k2 * np.sin(theta) * np.sin(k2 * b)
     even = k * np.cos(theta) * np.sin(k2 * b) + k2 * np.sin(theta) * np.cos(k2 * b)
-    found = sorted([*_crossings(k, odd), *_crossings(k, even)])
-    return tuple(found[:count])
+    result = sorted([*_crossings(k, odd), *_crossings(k, even)])
+    return tuple(result[:count])
 
 
 def _crossings(k: Array, value: Array) -> list[float]:
     """Return where a function changes its sign, by straight lines between samples."""
     at = np.nonzero(value[:-1] * value[1:] < 0)[0]
     share = value[at] / (value[at] - value[at + 1])
-    return [float(one) for one in k[at] + share * (k[at + 1] - k[at])]
+    return [float(item) for item in k[at] + share * (k[at + 1] - k[at])]
 
 
 def partials_hz(string: ServedString, tension_n: float, count: int = MOST_PARTIALS) -> Array:
@@ -90,8 +90,8 @@ def partials_hz(string: ServedString, tension_n: float, count: int = MOST_PARTIA
     [95.404, 220.632, 295.087]
     """
     wave = math.sqrt(tension_n / string.bare_kg_m)
-    found: Array = np.array(shape(string, count)) * wave / (2 * math.pi)
-    return found
+    result: Array = np.array(shape(string, count)) * wave / (2 * math.pi)
+    return result
 
 
 def tension_of(

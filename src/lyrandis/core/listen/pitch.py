@@ -101,7 +101,7 @@ def note_of(
         return None
     whole = np.mean(spectra, axis=0)  # the geometric mean of powers, in dB
     stands = np.mean(
-        [np.clip(one - running_median(one, cell), 0.0, MOST_PEAK_DB) for one in spectra], axis=0
+        [np.clip(item - running_median(item, cell), 0.0, MOST_PEAK_DB) for item in spectra], axis=0
     )
     best = _best(stands, cell, series, expected_hz)
     least = STANDS_DB + SINGLE_DB * max(ENOUGH_TAKES - len(spectra), 0)
@@ -118,9 +118,9 @@ def running_median(spectrum: Array, cell_hz: float) -> Array:
     """
     half, step = round(MEDIAN_HZ / 2 / cell_hz), max(round(MEDIAN_STEP_HZ / cell_hz), 1)
     at = np.arange(0, len(spectrum), step)
-    said = [np.median(spectrum[max(one - half, 0) : one + half + 1]) for one in at]
-    found: Array = np.interp(np.arange(len(spectrum)), at, np.array(said, dtype=np.float64))
-    return found
+    said = [np.median(spectrum[max(item - half, 0) : item + half + 1]) for item in at]
+    result: Array = np.interp(np.arange(len(spectrum)), at, np.array(said, dtype=np.float64))
+    return result
 
 
 def _best(
@@ -139,8 +139,8 @@ def _best(
         at = np.minimum(np.round(hz / cell).astype(int), len(stands) - 1)
         score += weight * wide[at] * counts
         weights += weight * counts
-    found = score / np.maximum(weights, 1e-9)
-    return float(tried[int(np.argmax(found))]) if found.max() > 0 else None
+    result = score / np.maximum(weights, 1e-9)
+    return float(tried[int(np.argmax(result))]) if result.max() > 0 else None
 
 
 def _refined(

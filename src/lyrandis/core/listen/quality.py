@@ -46,7 +46,7 @@ def may(troubles: Sequence[Trouble], what: May) -> bool:
     >>> may(("clipped",), "levels"), may(("clipped",), "note")
     (False, True)
     """
-    return not any(what in FORBIDS[one] for one in troubles)
+    return not any(what in FORBIDS[trouble] for trouble in troubles)
 
 
 class Quality(NamedTuple):
@@ -75,25 +75,25 @@ def quality_of(samples: Samples, rate: float, heard: Sequence[Features]) -> Qual
     ('too_quiet', 'no_takes')
     """
     peak = float(max(samples.max(initial=0.0), -samples.min(initial=0.0)))
-    found: list[Trouble] = []
+    result: list[Trouble] = []
     if peak < FAINT:
-        found.append("too_quiet")
+        result.append("too_quiet")
     if not heard:
-        found.append("no_takes")
+        result.append("no_takes")
     if _clipped(samples, peak):
-        found.append("clipped")
-    if heard and float(np.median([one.snr for one in heard])) < NOISY_DB:
-        found.append("noisy")
-    spoken = heard and "noisy" not in found
-    if spoken and (_goes_on(heard) or _spoken(heard[0].sound, [one.take for one in heard])):
-        found.append("voice")
-    if _rides([one.level for one in heard]):
-        found.append("gain_rides")
+        result.append("clipped")
+    if heard and float(np.median([item.snr for item in heard])) < NOISY_DB:
+        result.append("noisy")
+    spoken = heard and "noisy" not in result
+    if spoken and (_goes_on(heard) or _spoken(heard[0].sound, [item.take for item in heard])):
+        result.append("voice")
+    if _rides([item.level for item in heard]):
+        result.append("gain_rides")
     if 0 < len(heard) < FEW_TAKES:
-        found.append("few_takes")
+        result.append("few_takes")
     if rate < LOW_RATE_HZ:
-        found.append("low_rate")
-    return Quality(tuple(found))
+        result.append("low_rate")
+    return Quality(tuple(result))
 
 
 def _clipped(samples: Samples, peak: float) -> bool:
@@ -110,11 +110,11 @@ def _clipped(samples: Samples, peak: float) -> bool:
 def _goes_on(heard: Sequence[Features]) -> bool:
     """Return whether it does not die away as a bow does: talk, music, an engine."""
     falls = []
-    for number, one in enumerate(heard):
-        at = one.take.onset_s
+    for number, item in enumerate(heard):
+        at = item.take.onset_s
         following = [later.take.onset_s for later in heard[number + 1 : number + 2]]
         end = min([at + LATE_S[1], *(onset - 0.03 for onset in following)])
-        part = band(one.sound.part(at, end), LOW_HZ, one.sound.top_hz)
+        part = band(item.sound.part(at, end), LOW_HZ, item.sound.top_hz)
         first, late = part.part(0, EARLY_S).samples, part.part(*LATE_S).samples
         if len(late) > 0.1 * part.rate and len(first):
             said = levels(np.array([(first**2).mean(), (late**2).mean()]))
@@ -124,8 +124,8 @@ def _goes_on(heard: Sequence[Features]) -> bool:
 
 def _gaps(sound: Sound, takes: Sequence[Take]) -> list[tuple[float, float]]:
     """Return the spans between takes in which nothing of them rings."""
-    starts = [0.0, *(one.onset_s + GAP_AFTER_S for one in takes)]
-    ends = [*(one.onset_s - GAP_BEFORE_S for one in takes), sound.seconds]
+    starts = [0.0, *(take.onset_s + GAP_AFTER_S for take in takes)]
+    ends = [*(take.onset_s - GAP_BEFORE_S for take in takes), sound.seconds]
     spans = zip(starts, ends, strict=True)
     return [(start, end) for start, end in spans if end - start >= VOICE_LEAST_S]
 

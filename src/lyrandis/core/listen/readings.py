@@ -106,7 +106,7 @@ class SoundHeard(BaseReading):
 
     @model_validator(mode="after")
     def _takes_are_there(self) -> "SoundHeard":
-        named = {*self.struck, *(one.take for one in self.moved)}
+        named = {*self.struck, *(item.take for item in self.moved)}
         if named and max(named) > len(self.takes):
             raise DomainError(
                 "out_of_range",
@@ -120,7 +120,7 @@ class SoundHeard(BaseReading):
     def counting(self) -> tuple[TakeHeard, ...]:
         """The takes that are not struck out."""
         gone = frozenset(self.struck)
-        return tuple(one for number, one in enumerate(self.takes, 1) if number not in gone)
+        return tuple(take for number, take in enumerate(self.takes, 1) if number not in gone)
 
     def say(self) -> Phrase:
         count = len(self.counting)
@@ -160,7 +160,7 @@ class ShaftTapped(BaseReading):
     @property
     def ring_hz(self) -> float:
         """The mean of its taps."""
-        return sum(one.ring_hz for one in self.taps) / len(self.taps)
+        return sum(tap.ring_hz for tap in self.taps) / len(self.taps)
 
     def say(self) -> Phrase:
         count = len(self.taps)

@@ -229,12 +229,12 @@ def _judge_recording(c: Computed) -> list[j.Finding]:
     if not c.listen.facts.heard:
         return []
     last = c.listen.facts.heard[-1]
-    troubles = [one for one in last.reading.troubles if one != "no_takes"]
+    troubles = [trouble for trouble in last.reading.troubles if trouble != "no_takes"]
     if c.listen.gain_rides(last) and "gain_rides" not in troubles:
         troubles.append("gain_rides")
     if not troubles:
         return []
-    words = " ".join(TROUBLE_WORDS[one] for one in troubles)
+    words = " ".join(TROUBLE_WORDS[trouble] for trouble in troubles)
     sums = (phrase(f"Of the last recording, {len(last.reading.takes)} takes."),)
     return [_finding("sound-recording", "watch", phrase(words), sums, RECORDINGS)]
 
@@ -243,20 +243,20 @@ def _judge_shafts(c: Computed) -> list[j.Finding]:
     tapped = c.listen.shafts
     if tapped is None:
         return []
-    found = []
-    uneven = [one for one in tapped.shafts if one.uneven is not None]
+    result = []
+    uneven = [shaft for shaft in tapped.shafts if shaft.uneven is not None]
     if uneven:
-        named = ", ".join(str(one.number) for one in uneven)
+        named = ", ".join(str(item.number) for item in uneven)
         shaft = "Shaft" if len(uneven) == 1 else "Shafts"
         has = "is" if len(uneven) == 1 else "are"
         sums = tuple(
-            phrase(f"{one.number}: {{change}} after a quarter turn.",
-                   change=percent(abs((one.uneven or 1.0) - 1)))
-            for one in uneven[: j.MOST_LINES]
+            phrase(f"{item.number}: {{change}} after a quarter turn.",
+                   change=percent(abs((item.uneven or 1.0) - 1)))
+            for item in uneven[: j.MOST_LINES]
         )  # fmt: skip
         sentence = phrase(f"{shaft} {named} {has} uneven round the axis: mark the stiff side.")
-        found.append(_finding("tap-uneven", "watch", sentence, sums, TAPS))
-    known = [one.spine.value for one in tapped.shafts if one.spine is not None]
+        result.append(_finding("tap-uneven", "watch", sentence, sums, TAPS))
+    known = [shaft.spine.value for shaft in tapped.shafts if shaft.spine is not None]
     if known and not tapped.calibrated:
         middle = sum(known) / len(known)
         sentence = phrase(
@@ -267,5 +267,5 @@ def _judge_shafts(c: Computed) -> list[j.Finding]:
             phrase("They ring {ratio} stiffer than a gauge finds.",
                    ratio=percent(tapped.ratio.value - 1, tapped.ratio.plus_minus)),
         )  # fmt: skip
-        found.append(_finding("tap-shared", "watch", sentence, sums, TAPS))
-    return found
+        result.append(_finding("tap-shared", "watch", sentence, sums, TAPS))
+    return result

@@ -54,18 +54,18 @@ def second_pitch(
     >>> second_pitch(Sound(np.zeros(16000), 16000.0), (), (1.0,), 96.0)
     Second(strength=0.0, ratio=1.0)
     """
-    found: list[Beside] = []
+    result: list[Beside] = []
     for number in PARTIALS:
         if number > len(series):
             break
         hz = series[number - 1] * note_hz
         half = min(max(HALF_SHARE * hz, HALF_HZ[0]), HALF_HZ[1])
         if hz + half < HIGHEST_HZ:
-            found += _beside(sound, takes, number, hz, half)
-    if not found:
+            result += _beside(sound, takes, number, hz, half)
+    if not result:
         return Second(0.0, 1.0)
     tried = np.arange(SLACK[0], SLACK[1] + SLACK[2] / 2, SLACK[2])
-    strengths = [_strength(found, float(q), note_hz) for q in tried]
+    strengths = [_strength(result, float(q), note_hz) for q in tried]
     best = int(np.argmax(strengths))
     return Second(strengths[best], round(float(tried[best]), 3))
 
@@ -76,9 +76,9 @@ def _strength(found: Sequence[Beside], q: float, note_hz: float) -> float:
         near = 0.0035 + 0.6 / (number * note_hz)
         best = max(
             (
-                DOWN_DB + min(one.under_db, 0.0) - 12 * abs(one.ratio - q) / 0.006
-                for one in found
-                if one.partial == number and abs(one.ratio - q) < near
+                DOWN_DB + min(item.under_db, 0.0) - 12 * abs(item.ratio - q) / 0.006
+                for item in found
+                if item.partial == number and abs(item.ratio - q) < near
             ),
             default=0.0,
         )
@@ -121,10 +121,10 @@ def _beside(
 def _brought_down(low: Sound, hz: float, half: float) -> Complex:
     """Return a partial's neighbourhood, its middle at nought."""
     count = len(low.samples)
-    found = np.fft.fft(low.samples)
+    result = np.fft.fft(low.samples)
     at = np.fft.fftfreq(count, 1 / low.rate)
-    found *= np.clip((1.25 * half - np.abs(at - hz)) / (0.25 * half), 0.0, 1.0)
-    turned: Complex = np.fft.ifft(found) * np.exp(-2j * np.pi * hz * np.arange(count) / low.rate)
+    result *= np.clip((1.25 * half - np.abs(at - hz)) / (0.25 * half), 0.0, 1.0)
+    turned: Complex = np.fft.ifft(result) * np.exp(-2j * np.pi * hz * np.arange(count) / low.rate)
     return turned
 
 
@@ -138,13 +138,13 @@ def _poles(rows: Sequence[Complex]) -> Complex:
     if size[0] <= 1e-12:
         return np.empty(0, dtype=np.complex128)
     vectors = left[:, :POLES]
-    found: Complex = np.linalg.eigvals(np.linalg.pinv(vectors[:-1]) @ vectors[1:])
-    return found
+    result: Complex = np.linalg.eigvals(np.linalg.pinv(vectors[:-1]) @ vectors[1:])
+    return result
 
 
 def _powers(rows: Sequence[Complex], poles: Complex) -> Array:
     """Return the power of each pole, summed over the rows."""
     basis = poles[None, :] ** np.arange(len(rows[0]))[:, None]
     told = [np.abs(np.linalg.lstsq(basis, row, rcond=None)[0]) ** 2 for row in rows]
-    found: Array = np.sum(told, axis=0)
-    return found
+    result: Array = np.sum(told, axis=0)
+    return result

@@ -155,9 +155,9 @@ def own_mass(arrows: ArrowFacts, sheet: BuildSheet, told: ShaftTapped) -> tuple[
     if told.mass_gr is not None:
         return told.mass_gr, True
     if told.state == "finished":
-        for one in reversed(arrows.masses):
-            if one.reading.arrow_number == told.arrow_number:
-                return one.reading.arrow_mass_gr, True
+        for mass in reversed(arrows.masses):
+            if mass.reading.arrow_number == told.arrow_number:
+                return mass.reading.arrow_mass_gr, True
         return None, False
     whole = arrows.part("shaft_gr")[0]
     if whole is not None:
@@ -181,33 +181,33 @@ def tapped_set(
     """
     if not told:
         return None
-    rung = [(one, *_rung(arrows, sheet, one.reading)) for one in told]
+    rung = [(recorded, *_rung(arrows, sheet, recorded.reading)) for recorded in told]
     gauge = _by_gauge(arrows)
     both = [
-        (one.reading.arrow_number, ei.value / stiffness(gauge[one.reading.arrow_number]))
-        for one, ei, _, _ in rung
-        if ei is not None and one.reading.arrow_number in gauge
+        (item.reading.arrow_number, ei.value / stiffness(gauge[item.reading.arrow_number]))
+        for item, ei, _, _ in rung
+        if ei is not None and item.reading.arrow_number in gauge
     ]
     ratio = _ratio(sheet.material, [found for _, found in both])
     # EI ~ f^2 m L^3 of a bare shaft
     length = 3 * LENGTH_SD_MM / sheet.length_mm
     shafts = tuple(
         Spined(
-            number=one.reading.arrow_number,
-            entry_id=one.entry.id,
-            state=one.reading.state,
+            number=item.reading.arrow_number,
+            entry_id=item.entry.id,
+            state=item.reading.state,
             mass_gr=mass,
             weighed=weighed,
-            ring_hz=one.reading.ring_hz,
-            taps=len(one.reading.taps),
+            ring_hz=item.reading.ring_hz,
+            taps=len(item.reading.taps),
             spine=None
             if ei is None
             else Estimate(pounds(ei.value / ratio.value), pounds(ei.sd / ratio.value)),
-            uneven=_uneven(one.reading),
+            uneven=_uneven(item.reading),
         )
-        for one, ei, mass, weighed in rung
+        for item, ei, mass, weighed in rung
     )
-    guessed = UNWEIGHED_SHARED if any(not one.weighed for one in shafts) else 0.0
+    guessed = UNWEIGHED_SHARED if any(not shaft.weighed for shaft in shafts) else 0.0
     shared = math.hypot(ratio.sd / ratio.value, length, guessed)
     return TappedSet(shafts, ratio, tuple(number for number, _ in both), shared)
 
@@ -220,8 +220,8 @@ def _rung(
         return None, None, False
     note = per_root_ei(beam_as_tapped(sheet, told.state, mass))[0]
     ei = (told.ring_hz / note) ** 2
-    taps = np.array([one.ring_hz for one in told.taps])
-    own = np.mean([one.half_hz / 2 / one.ring_hz for one in told.taps])
+    taps = np.array([tap.ring_hz for tap in told.taps])
+    own = np.mean([tap.half_hz / 2 / tap.ring_hz for tap in told.taps])
     scatter = float(taps.std(ddof=1) / taps.mean()) if len(taps) > 1 else 0.0
     ring = 2 * max(float(own), scatter) / math.sqrt(len(taps))
     scale = MASS_SD_GR / mass if weighed else UNWEIGHED_SHARE
@@ -231,12 +231,12 @@ def _rung(
 
 def _by_gauge(arrows: ArrowFacts) -> dict[int, float]:
     """Return the spines a gauge measured, by number; those by ear do not count."""
-    found: dict[int, float] = {}
-    for one in arrows.numbered:
-        reading: NumberedArrow = one.reading
+    result: dict[int, float] = {}
+    for arrow in arrows.numbered:
+        reading: NumberedArrow = arrow.reading
         if reading.spine_lbf is not None and reading.spine_ear is None:
-            found[reading.arrow_number] = reading.spine_lbf
-    return found
+            result[reading.arrow_number] = reading.spine_lbf
+    return result
 
 
 def _ratio(material: ShaftMaterial | None, both: Sequence[float]) -> Estimate:
@@ -254,8 +254,8 @@ def _ratio(material: ShaftMaterial | None, both: Sequence[float]) -> Estimate:
 
 def _uneven(told: ShaftTapped) -> float | None:
     """Return stiffness after a quarter turn over before; None where even, or not tapped so."""
-    before = [one.ring_hz for one in told.taps if not one.quarter]
-    after = [one.ring_hz for one in told.taps if one.quarter]
+    before = [tap.ring_hz for tap in told.taps if not tap.quarter]
+    after = [tap.ring_hz for tap in told.taps if tap.quarter]
     if not before or not after:
         return None
     ratio = (float(np.mean(after)) / float(np.mean(before))) ** 2
@@ -279,7 +279,7 @@ def best_band(shafts: Sequence[Spined], width_lbf: float) -> Band | None:
     >>> best_band([one(1, 60.0), one(2, 61.0), one(3, 64.0), one(4, 61.4)], 1.5).numbers
     (1, 2, 4)
     """
-    known = sorted((one.spine.value, one.number) for one in shafts if one.spine is not None)
+    known = sorted((shaft.spine.value, shaft.number) for shaft in shafts if shaft.spine is not None)
     best: tuple[int, float, Band] | None = None
     for low, _ in known:
         inside = [(lb, number) for lb, number in known if low <= lb <= low + width_lbf + 1e-9]

@@ -102,7 +102,7 @@ def launch_mps(release_s: float, strike_s: float, where: Range, drag: float) -> 
         speed(release_s, strike_s, where, drag * (1 + DRAG_SD)) - value,
         speed(release_s, strike_s + math.sqrt(2) * ONSET_SD_S, where, drag) - value,
     )
-    return Estimate(value, math.sqrt(sum(one**2 for one in off)))
+    return Estimate(value, math.sqrt(sum(item**2 for item in off)))
 
 
 def heard_shot(
@@ -168,11 +168,11 @@ def _rises(power: Array) -> Array:
     """Return how far a 4 ms mean at each frame stands over the median of the 12 ms before [dB]."""
     mean = np.convolve(power, np.ones(STRIKE_MEAN_MS) / STRIKE_MEAN_MS, mode="full")
     ahead = mean[STRIKE_MEAN_MS - 1 :]
-    found = np.zeros(len(power))
+    result = np.zeros(len(power))
     for at in range(STRIKE_BEFORE_MS, len(power)):
         before = float(np.median(power[at - STRIKE_BEFORE_MS : at]))
-        found[at] = level(float(ahead[at])) - level(before)
-    return found
+        result[at] = level(float(ahead[at])) - level(before)
+    return result
 
 
 def _strike(rises: Array, first: int, last: int) -> int | None:
@@ -209,10 +209,10 @@ def several(speeds: Sequence[Estimate]) -> Estimate:
     >>> round(found.value, 1), round(found.sd, 2)
     (50.1, 0.38)
     """
-    values = [one.value for one in speeds]
+    values = [speed.value for speed in speeds]
     mean = sum(values) / len(values)
-    shared = sum(one.sd for one in speeds) / len(speeds)
+    shared = sum(speed.sd for speed in speeds) / len(speeds)
     if len(values) < 2:
         return Estimate(mean, shared)
-    scatter = math.sqrt(sum((one - mean) ** 2 for one in values) / (len(values) - 1))
+    scatter = math.sqrt(sum((value - mean) ** 2 for value in values) / (len(values) - 1))
     return Estimate(mean, math.hypot(shared, scatter / math.sqrt(len(values))))

@@ -88,8 +88,8 @@ def levels(power: Array) -> Array:
     >>> levels(np.array([1.0, 0.1])).tolist()
     [0.0, -10.0]
     """
-    found: Array = 10 * np.log10(np.maximum(power, TINY))
-    return found
+    result: Array = 10 * np.log10(np.maximum(power, TINY))
+    return result
 
 
 FRAME_S = 0.02
@@ -118,11 +118,11 @@ def standing_out(levels_of: Sequence[Array]) -> int:
     1
     """
     spans = []
-    for found in levels_of:
-        if not len(found):
-            found = np.zeros(1)
-        loud = float(np.percentile(found, 99))
-        spans.append((loud - float(np.percentile(found, 15)), loud))
+    for result in levels_of:
+        if not len(result):
+            result = np.zeros(1)
+        loud = float(np.percentile(result, 99))
+        spans.append((loud - float(np.percentile(result, 15)), loud))
     widest = max(span for span, _ in spans)
     likely = [number for number, (span, _) in enumerate(spans) if span > widest - ALIKE_DB]
     return max(likely, key=lambda number: spans[number][1])
@@ -185,11 +185,11 @@ def at_working_rate(samples: Samples, rate: float) -> Sound:
     whole[:count] = _without_offset(whole[:count])
     kept = round(padded * WORKING_HZ / rate)
     kept -= kept % 2
-    found = np.fft.rfft(whole)[: kept // 2 + 1].astype(np.complex128)
+    result = np.fft.rfft(whole)[: kept // 2 + 1].astype(np.complex128)
     del whole
-    hz = np.arange(len(found)) * rate / padded
-    found *= np.clip((STOP_HZ - hz) / (STOP_HZ - PASS_HZ), 0.0, 1.0)
-    lower = np.fft.irfft(found, kept) * (kept / padded)
+    hz = np.arange(len(result)) * rate / padded
+    result *= np.clip((STOP_HZ - hz) / (STOP_HZ - PASS_HZ), 0.0, 1.0)
+    lower = np.fft.irfft(result, kept) * (kept / padded)
     new_rate = rate * kept / padded
     return Sound(lower[: round(count * new_rate / rate)], new_rate)
 
@@ -206,7 +206,7 @@ def _in_pieces(samples: Samples, rate: float) -> Sound:
                        .sum(dtype=np.float64)) for at in range(0, len(samples), size))  # fmt: skip
     offset /= len(samples)
     count = round(len(samples) * lower / per_s)
-    found = np.empty(count)
+    result = np.empty(count)
     hz = np.arange((size + 2 * beside) // 2 + 1) * rate / (size + 2 * beside)
     kept = round((size + 2 * beside) * lower / per_s)
     gain = np.clip((STOP_HZ - hz[: kept // 2 + 1]) / (STOP_HZ - PASS_HZ), 0.0, 1.0)
@@ -218,8 +218,8 @@ def _in_pieces(samples: Samples, rate: float) -> Sound:
         spectrum = np.fft.rfft(piece)[: kept // 2 + 1] * gain
         low = np.fft.irfft(spectrum, kept)[lower // 2 :] * (kept / len(piece))
         at = first // per_s * lower
-        found[at : at + PIECE_S * lower] = low[: min(PIECE_S * lower, count - at)]
-    return Sound(found, WORKING_HZ)
+        result[at : at + PIECE_S * lower] = low[: min(PIECE_S * lower, count - at)]
+    return Sound(result, WORKING_HZ)
 
 
 def _without_offset(samples: npt.NDArray[Any]) -> npt.NDArray[Any]:
@@ -244,8 +244,8 @@ def at_rate(sound: Sound, wished_hz: float) -> Sound:
     padded = _smooth(len(sound.samples))
     kept = round(padded * wished_hz / sound.rate)
     kept -= kept % 2
-    found = np.fft.rfft(sound.samples, padded)[: kept // 2 + 1]
-    lower = np.fft.irfft(found, kept) * (kept / padded)
+    result = np.fft.rfft(sound.samples, padded)[: kept // 2 + 1]
+    lower = np.fft.irfft(result, kept) * (kept / padded)
     rate = sound.rate * kept / padded
     return Sound(lower[: round(len(sound.samples) * rate / sound.rate)], rate)
 
@@ -258,8 +258,8 @@ def cells_hz(count: int, rate: float) -> Array:
     >>> cells_hz(4, 8.0).tolist()
     [0.0, 2.0, 4.0]
     """
-    found: Array = np.arange(count // 2 + 1, dtype=np.float64) * (rate / count)
-    return found
+    result: Array = np.arange(count // 2 + 1, dtype=np.float64) * (rate / count)
+    return result
 
 
 def gains(hz: Array, low: float, high: float) -> Array:
@@ -270,11 +270,11 @@ def gains(hz: Array, low: float, high: float) -> Array:
     >>> gains(np.array([50.0, 100.0, 200.0, 500.0]), 100.0, 400.0).round(2).tolist()
     [0.0, 0.71, 1.0, 0.0]
     """
-    found: Array = np.where((hz > 0.9 * low) & (hz < 1.05 * high), 1.0, 0.0)
+    result: Array = np.where((hz > 0.9 * low) & (hz < 1.05 * high), 1.0, 0.0)
     for ends, turn in (((0.9 * low, 1.1 * low), np.sin), ((0.95 * high, 1.05 * high), np.cos)):
         soft = (hz > ends[0]) & (hz < ends[1])
-        found[soft] *= turn(np.pi / 2 * (hz[soft] - ends[0]) / (ends[1] - ends[0]))
-    return found
+        result[soft] *= turn(np.pi / 2 * (hz[soft] - ends[0]) / (ends[1] - ends[0]))
+    return result
 
 
 def band(sound: Sound, low: float, high: float) -> Sound:
@@ -297,13 +297,13 @@ def _band_in_pieces(sound: Sound, low: float, high: float) -> Sound:
     """Return a band of a long sound, eight seconds at a time with a second on both sides."""
     beside = round(sound.rate)
     size = round(PIECE_S * sound.rate)
-    found = np.empty(len(sound.samples))
-    for first in range(0, len(found), size):
+    result = np.empty(len(sound.samples))
+    for first in range(0, len(result), size):
         start = max(first - beside, 0)
         some = Sound(sound.samples[start : first + size + beside], sound.rate)
         heard = band(some, low, high).samples
-        found[first : first + size] = heard[first - start :][:size]
-    return Sound(found, sound.rate)
+        result[first : first + size] = heard[first - start :][:size]
+    return Sound(result, sound.rate)
 
 
 @lru_cache(maxsize=64)
@@ -321,8 +321,8 @@ def frames(sound: Sound, ms: int = 1) -> Array:
     """
     size = sound.per_ms * ms
     count = len(sound.samples) // size
-    found: Array = (sound.samples[: count * size].reshape(count, size) ** 2).mean(axis=1)
-    return found
+    result: Array = (sound.samples[: count * size].reshape(count, size) ** 2).mean(axis=1)
+    return result
 
 
 # A weighting: the curve of IEC 61672, 0 dB at 1 kHz
@@ -339,11 +339,11 @@ def a_weight(hz: Array) -> Array:
     [-19.14, 0.0, -1.15]
     """
     f2 = hz**2
-    a, b, c, d = (one**2 for one in _A_HZ)
-    found: Array = (
+    a, b, c, d = (item**2 for item in _A_HZ)
+    result: Array = (
         10 ** (_A_AT_1_KHZ_DB / 20)
         * d
         * f2**2
         / ((f2 + a) * np.sqrt((f2 + b) * (f2 + c)) * (f2 + d))
     )
-    return found
+    return result

@@ -37,10 +37,10 @@ def stage(c: Computed, _: list[j.Finding]) -> j.Standing:
 def _mark(c: Computed) -> j.Mark:
     if not c.listen.facts.heard:
         return "unset"
-    found = checks(c)
-    if first_to_do(found) is not None:
+    result = checks(c)
+    if first_to_do(result) is not None:
         return "in_doubt"
-    return "settled" if all(one.state != "cannot" for one in found) else "estimated"
+    return "settled" if all(item.state != "cannot" for item in result) else "estimated"
 
 
 def _detail(c: Computed) -> Phrase | None:
@@ -58,9 +58,9 @@ def _values(c: Computed) -> list[j.Value]:
     listen = c.listen
     pair, tension, tapped = listen.pair, listen.tension, listen.shafts
     if listen.facts.heard:
-        found = checks(c)
-        told = sum(one.state != "cannot" for one in found)
-        seen = j.Value(key="seen", label="Looked for", text=f"{told} of {len(found)} seen",
+        result = checks(c)
+        told = sum(item.state != "cannot" for item in result)
+        seen = j.Value(key="seen", label="Looked for", text=f"{told} of {len(result)} seen",
                        origin="measured",
                        entries=(listen.facts.heard[-1].entry.id,))  # fmt: skip
     else:

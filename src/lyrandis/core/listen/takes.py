@@ -66,14 +66,14 @@ def takes_of(sound: Sound) -> tuple[Take, ...]:
     ]
     starts = [_refined(fine, at * step, sound) for at in loud]
     low = levels(frames(band(sound, *BLOW_BAND_HZ), FRAME_MS))
-    found = []
+    result = []
     for number, start in enumerate(starts):
         end = min(start + LONGEST_S, sound.seconds)
         if number + 1 < len(starts):
             end = min(end, starts[number + 1] - BEFORE_NEXT_S)
         blow = _blow(low, start, min(end, start + BLOW_TO_S), step)
-        found.append(Take(start, end if blow is None else blow - BLOW_BEFORE_S, blow))
-    return tuple(found)
+        result.append(Take(start, end if blow is None else blow - BLOW_BEFORE_S, blow))
+    return tuple(result)
 
 
 def _refined(fine: Array, near_s: float, sound: Sound) -> float:

@@ -97,9 +97,9 @@ def _median(said: Array) -> Array:
     """Return the running median over a fifth in log frequency, worked out in steps."""
     half, step = round(LN_MEDIAN / 2 / LN_STEP), 20
     at = np.arange(0, len(said), step)
-    told = np.array([np.median(said[max(one - half, 0) : one + half + 1]) for one in at])
-    found: Array = np.interp(np.arange(len(said)), at, told)
-    return found
+    told = np.array([np.median(said[max(item - half, 0) : item + half + 1]) for item in at])
+    result: Array = np.interp(np.arange(len(said)), at, told)
+    return result
 
 
 def _line(number: int, note: float, ln_ei: float, ln_hz: Array, stands: Array) -> HeardLine | None:

@@ -49,12 +49,12 @@ def traces(
         edges = np.round((onset + np.linspace(from_s, to_s, count + 1)) * sound.rate).astype(int)
         edges = np.clip(edges, 0, len(sound.samples))
         pieces.append([sound.samples[a : max(b, a + 1)] for a, b in pairwise(edges)])
-    peak = max((float(np.abs(one).max(initial=0.0)) for piece in pieces for one in piece),
+    peak = max((float(np.abs(item).max(initial=0.0)) for piece in pieces for item in piece),
                default=0.0) or 1.0  # fmt: skip
     return tuple(
         Trace(
-            tuple(round(TRACE_STEPS * float(one.min(initial=0.0)) / peak) for one in piece),
-            tuple(round(TRACE_STEPS * float(one.max(initial=0.0)) / peak) for one in piece),
+            tuple(round(TRACE_STEPS * float(item.min(initial=0.0)) / peak) for item in piece),
+            tuple(round(TRACE_STEPS * float(item.max(initial=0.0)) / peak) for item in piece),
         )
         for piece in pieces
     )
@@ -102,6 +102,6 @@ def picture(sound: Sound, onset_s: float) -> Picture:
     return Picture(
         1000 * PICTURE_FROM_S,
         1000 * HOP_S,
-        tuple(round(float(one), 1) for one in middles),
+        tuple(round(float(middle), 1) for middle in middles),
         tuple(tuple(int(cell) for cell in row) for row in cells),
     )

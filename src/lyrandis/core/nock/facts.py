@@ -53,7 +53,9 @@ def facts(readings: EffectiveReadings) -> NockFacts:
         centre_shot=readings.last(CentreShot),
         bolts=readings.merged(LimbBolts),
         bolt_log=readings.all(LimbBolts),
-        weights=tuple(one for one in readings.keyed(RiserWeight) if one.reading.mass_g > 0),
+        weights=tuple(
+            recorded for recorded in readings.keyed(RiserWeight) if recorded.reading.mass_g > 0
+        ),
         side=readings.merged(RiserSide),
         crawl=readings.last(UsualCrawl),
         kit=readings.last(BowKitTold),

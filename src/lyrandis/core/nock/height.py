@@ -156,9 +156,9 @@ def one_nock(crawls: Sequence[CrawlShare]) -> NockPlan:
     >>> one_nock([CrawlShare(0, 1), CrawlShare(40, 3)]).crawls_mm
     (30.0,)
     """
-    total = sum(one.shots for one in crawls)
-    mean = sum(one.shots * one.crawl_mm for one in crawls) / total
-    square = sum(one.shots * (one.crawl_mm - mean) ** 2 for one in crawls) / total
+    total = sum(crawl.shots for crawl in crawls)
+    mean = sum(crawl.shots * crawl.crawl_mm for crawl in crawls) / total
+    square = sum(crawl.shots * (crawl.crawl_mm - mean) ** 2 for crawl in crawls) / total
     return NockPlan((mean,), HEIGHT_PER_CRAWL * math.sqrt(square))
 
 
@@ -172,12 +172,12 @@ def two_nocks(crawls: Sequence[CrawlShare]) -> NockPlan | None:
     NockPlan(crawls_mm=(5.0, 55.0), error_mm=0.65)
     """
     ordered = sorted(crawls)
-    total = sum(one.shots for one in ordered)
+    total = sum(item.shots for item in ordered)
     best: NockPlan | None = None
     for cut in range(1, len(ordered)):
         sides = (ordered[:cut], ordered[cut:])
         plans = [one_nock(side) for side in sides]
-        weights = [sum(one.shots for one in side) / total for side in sides]
+        weights = [sum(item.shots for item in side) / total for side in sides]
         square = sum(w * p.error_mm**2 for w, p in zip(weights, plans, strict=True))
         error = math.sqrt(square)
         if best is None or error < best.error_mm:

@@ -86,7 +86,7 @@ class NockNumbers:
 
     @lazy
     def schools(self) -> Schools:
-        shots = [HeightShot(one.reading.lift_mm, one.reading.flew) for one in self.facts.shots]
+        shots = [HeightShot(shot.reading.lift_mm, shot.reading.flew) for shot in self.facts.shots]
         return schools_of(shots)
 
     @lazy
@@ -111,9 +111,9 @@ class NockNumbers:
     def bolt_pairs(self) -> tuple[BoltPair, ...]:
         """Own weighings before and after both bolts were turned alike, in order."""
         turned = [
-            (when(one.entry), (one.reading.upper_turns + one.reading.lower_turns) / 2)
-            for one in self.facts.bolt_log
-            if one.reading.upper_turns is not None and one.reading.lower_turns is not None
+            (when(item.entry), (item.reading.upper_turns + item.reading.lower_turns) / 2)
+            for item in self.facts.bolt_log
+            if item.reading.upper_turns is not None and item.reading.lower_turns is not None
         ]
         if len(turned) < 2 or self.bow.weight is None:
             return ()
@@ -142,8 +142,8 @@ class NockNumbers:
         if not self.facts.weights:
             return None
         weights = tuple(
-            Weight(one.reading.mass_g, one.reading.forward_mm, one.reading.up_mm)
-            for one in self.facts.weights
+            Weight(weight.reading.mass_g, weight.reading.forward_mm, weight.reading.up_mm)
+            for weight in self.facts.weights
         )
         return balance_of(weights, self.bow.likeness.shape.riser_length_mm)
 

@@ -167,19 +167,19 @@ def _shots(c: Computed) -> tuple[NockShotDrawn, ...]:
         for event in c.order.events
         if event.node == "brace" and isinstance(event.value, float)
     ]
-    found = []
-    for one in c.setup.nock.shots:
-        at = one.entry.happened_at
+    result = []
+    for shot in c.setup.nock.shots:
+        at = shot.entry.happened_at
         before = [value for when, value in braces if when is not None and when <= at]
-        found.append(
+        result.append(
             NockShotDrawn(
-                entry_id=one.entry.id,
-                lift_mm=one.reading.lift_mm,
-                flew=one.reading.flew,
+                entry_id=shot.entry.id,
+                lift_mm=shot.reading.lift_mm,
+                flew=shot.reading.flew,
                 brace_mm=before[-1] if before else None,
             )
         )
-    return tuple(found)
+    return tuple(result)
 
 
 def _tiller(c: Computed) -> TillerDrawing:
@@ -232,12 +232,12 @@ def _balance(c: Computed) -> BalanceDrawing:
         riser_mm=c.bow.likeness.shape.riser_length_mm,
         weights=tuple(
             WeightDrawn(
-                place=one.reading.place,
-                mass_g=one.reading.mass_g,
-                forward_mm=one.reading.forward_mm,
-                up_mm=one.reading.up_mm,
+                place=weight.reading.place,
+                mass_g=weight.reading.mass_g,
+                forward_mm=weight.reading.forward_mm,
+                up_mm=weight.reading.up_mm,
             )
-            for one in c.setup.nock.weights
+            for weight in c.setup.nock.weights
         ),
         mass_g=balance.mass_g if balance else None,
         x_mm=balance.x_mm if balance else None,

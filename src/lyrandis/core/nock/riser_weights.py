@@ -63,14 +63,16 @@ def balance_of(
     0.0
     """
     mass, bare_x, bare_y = bare
-    total = mass + sum(one.mass_g for one in weights)
-    x = (mass * bare_x + sum(one.mass_g * one.x_mm for one in weights)) / total
-    y = (mass * bare_y + sum(one.mass_g * one.y_mm for one in weights)) / total
+    total = mass + sum(weight.mass_g for weight in weights)
+    x = (mass * bare_x + sum(weight.mass_g * weight.x_mm for weight in weights)) / total
+    y = (mass * bare_y + sum(weight.mass_g * weight.y_mm for weight in weights)) / total
     inertia = mass * ((RISER_RADIUS * riser_length_mm) ** 2 + (bare_y - y) ** 2)
-    inertia += sum(one.mass_g * ((one.x_mm - x) ** 2 + (one.y_mm - y) ** 2) for one in weights)
+    inertia += sum(
+        weight.mass_g * ((weight.x_mm - x) ** 2 + (weight.y_mm - y) ** 2) for weight in weights
+    )
     root = riser_length_mm / 2
     low, up = (1 / total + (end - y) ** 2 / inertia for end in (-root, root))
-    near = sum(one.mass_g for one in weights if abs(one.y_mm + root) <= NEAR_ROOT_MM)
+    near = sum(weight.mass_g for weight in weights if abs(weight.y_mm + root) <= NEAR_ROOT_MM)
     moment = total * x / 1e6
     return Balance(
         total, x, y, STANDARD_GRAVITY * moment, (low - up) / (low + up), bare_y - y, near

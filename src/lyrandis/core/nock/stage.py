@@ -37,8 +37,8 @@ def _mark(c: Computed) -> j.Mark:
     if c.nock.lift is None:
         return "unset"
     schools = c.nock.schools
-    found = c.nock.fixed or schools.bare is not None or schools.clean is not None
-    return "settled" if found else "estimated"
+    result = c.nock.fixed or schools.bare is not None or schools.clean is not None
+    return "settled" if result else "estimated"
 
 
 def _detail(c: Computed) -> Phrase | None:

@@ -112,17 +112,17 @@ def moved_by(before: Setting, now: Setting, threshold: float | None) -> float:
 
 def _finds(events: Sequence[Event]) -> dict[Node, int]:
     """Return where in the list each setting was last found: set, or checked while known."""
-    found: dict[Node, int] = {}
+    result: dict[Node, int] = {}
     unknown: set[Node] = set()
     for at, (node, done, _, _) in enumerate(events):
         if done == "set":
             unknown.discard(node)
-            found[node] = at
+            result[node] = at
         elif done == "touched":
             unknown.add(node)
         elif node not in unknown:
-            found[node] = at
-    return found
+            result[node] = at
+    return result
 
 
 def _known(events: Sequence[Event], kind: NodeKind) -> _Known:
@@ -181,10 +181,10 @@ def states_of(
     'direct'
     """
     edges, known = into(kind.kit, kind.walks), _known(events, kind)
-    found: dict[Node, NodeState] = {}
+    result: dict[Node, NodeState] = {}
     for node in kind.nodes:
-        found[node] = _state(node, edges[node], known, found, node in waiting)
-    return found
+        result[node] = _state(node, edges[node], known, result, node in waiting)
+    return result
 
 
 def _state(
@@ -252,7 +252,7 @@ def next_of(states: dict[Node, NodeState], kind: NodeKind) -> NextNode | None:
     ]
     if not due:
         return None
-    node = min(due, key=lambda one: (RANKS[one], _minutes(states[one])))
+    node = min(due, key=lambda item: (RANKS[item], _minutes(states[item])))
     state = states[node]
     return NextNode(node, _checks(state), _minutes(state), waiting)
 

@@ -46,9 +46,9 @@ class OrderFacts:
 def _brace_datum(readings: EffectiveReadings) -> BraceDatum | None:
     read = [*readings.others, *readings.all(BraceHeight), *readings.all(BraceTried)]
     said = [
-        (when(one.entry), one.reading.datum)
-        for one in read
-        if isinstance(one.reading, BraceHeight | BraceTried)
+        (when(row.entry), row.reading.datum)
+        for row in read
+        if isinstance(row.reading, BraceHeight | BraceTried)
     ]
     return max(said)[1] if said else None
 

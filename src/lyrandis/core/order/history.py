@@ -64,9 +64,9 @@ def history(
     facts = setup.order
     done: list[_Done] = [
         *_draws(draw),
-        *_set("hold", facts.holds, lambda one: one.hold),
-        *_set("anchor", facts.anchors, lambda one: one.anchor),
-        *_set("grip", facts.grips, lambda one: one.grip_under_rest_mm),
+        *_set("hold", facts.holds, lambda item: item.hold),
+        *_set("anchor", facts.anchors, lambda item: item.anchor),
+        *_set("grip", facts.grips, lambda item: item.grip_under_rest_mm),
         *_string(setup),
         *_settled(string),
         *(_weights_of_bow(bow) if nock.kit in KITS["weight_rough"] else ()),
@@ -76,10 +76,10 @@ def history(
         *_centres(facts.centres, setup.arrows.passes),
         *_riser(setup),
         *_by_flight(setup),
-        *(_done(one, "crawls", "set", None) for one in setup.crawls.marks),
-        *(_done(one, one.reading.setting, "checked", None) for one in facts.checked),
-        *(_done(one, one.reading.setting, "touched", None) for one in facts.moved),
-        *(_done(one, one.reading.setting, "set", _found(one.reading)) for one in facts.found),
+        *(_done(mark, "crawls", "set", None) for mark in setup.crawls.marks),
+        *(_done(item, item.reading.setting, "checked", None) for item in facts.checked),
+        *(_done(item, item.reading.setting, "touched", None) for item in facts.moved),
+        *(_done(item, item.reading.setting, "set", _found(item.reading)) for item in facts.found),
     ]
     done.sort(key=itemgetter(0))
     return done
@@ -91,18 +91,18 @@ LEVEL_MM_AT_18 = 100.0
 
 def _by_flight(setup: "Setup") -> list[_Done]:
     """What was shot: walk-backs by their drift, bare shafts by where they strike; no trials."""
-    found = []
+    result = []
     outward = -1 if outward_is_left(setup.archer) else 1
-    for one in setup.flight.seen:
-        reading = one.reading
+    for sighting in setup.flight.seen:
+        reading = sighting.reading
         if isinstance(reading, WalkedBack):
-            found.append(_done(one, "walk_back", "set", outward * reading.drift_mm))
+            result.append(_done(sighting, "walk_back", "set", outward * reading.drift_mm))
         elif isinstance(reading, BareApart | ButtHits) and reading.trial is None:
             said = _bare_word(reading)
             if said is not None:
                 node: Node = "bare_final" if reading.distance_m >= FAR_BARE_M else "bare_rough"
-                found.append(_done(one, node, "set", said))
-    return found
+                result.append(_done(sighting, node, "set", said))
+    return result
 
 
 def _bare_word(reading: BareApart | ButtHits) -> str | None:
@@ -131,46 +131,46 @@ def _found(reading: Any) -> Setting:
 def _set(
     node: Node, told: Iterable[Recorded[Any]], value: Callable[[Any], Setting | None]
 ) -> list[_Done]:
-    found = []
-    for one in told:
-        said = value(one.reading)
+    result = []
+    for recorded in told:
+        said = value(recorded.reading)
         if said is not None:
-            found.append(_done(one, node, "set", said))
-    return found
+            result.append(_done(recorded, node, "set", said))
+    return result
 
 
 @memo_by_equality
 def _draws(draw: Draw | None) -> list[_Done]:
     """The draw as it was known after each reading that counts."""
-    found: list[_Done] = []
+    result: list[_Done] = []
     total = 0.0
-    used = sorted(draw.used, key=lambda one: when(one.recorded.entry)) if draw else []
+    used = sorted(draw.used, key=lambda item: when(item.recorded.entry)) if draw else []
     for number, reading in enumerate(used, start=1):
         total += reading.length.value
-        found.append(_done(reading.recorded, "draw", "set", total / number))
-    return found
+        result.append(_done(reading.recorded, "draw", "set", total / number))
+    return result
 
 
 def _string(setup: "Setup") -> list[_Done]:
     """A string counts as set once something of it is told; a new one in its place at once."""
-    fitted = [one for one in setup.order.fitted if one.reading.part == "string"]
-    found = [_done(one, "string", "set", one.reading.part_id or "none") for one in fitted[1:]]
+    fitted = [item for item in setup.order.fitted if item.reading.part == "string"]
+    result = [_done(item, "string", "set", item.reading.part_id or "none") for item in fitted[1:]]
     builds = setup.string.builds
-    if builds and (not fitted or fitted[-1] is fitted[0] or not found):
+    if builds and (not fitted or fitted[-1] is fitted[0] or not result):
         name = setup.fitted.string or "string"
-        found.append(_done(builds[0], "string", "set", name))
-    return found
+        result.append(_done(builds[0], "string", "set", name))
+    return result
 
 
 def _settled(string: StringNumbers) -> list[_Done]:
     told = string.facts.settled
-    found = []
+    result = []
     if string.settling is not None and string.facts.braces:
         left = string.settling.now.p90_mm
-        found.append(_done(string.facts.braces[-1], "settled", "set", left))
+        result.append(_done(string.facts.braces[-1], "settled", "set", left))
     if told is not None and told.reading.settled:
-        found.append(_done(told, "settled", "set", 0.0))
-    return found
+        result.append(_done(told, "settled", "set", 0.0))
+    return result
 
 
 def _weights_of_bow(bow: "BowNumbers") -> list[_Done]:
@@ -179,13 +179,13 @@ def _weights_of_bow(bow: "BowNumbers") -> list[_Done]:
         return []
     curve = bow.weight.fitted
     force = cache(lambda draw_mm: curve.at(draw_mm - TRADE_OFFSET_MM))
-    found = []
+    result = []
     for point in bow.weight.points:
         if point.recorded.reading.kind == "bow_weighed":
             there = max(force(point.draw_mm), 1e-9)
             value = point.weight.value * force(MARKED_DRAW_MM) / there
-            found.append(_done(point.recorded, "weight_rough", "set", value))
-    return found
+            result.append(_done(point.recorded, "weight_rough", "set", value))
+    return result
 
 
 @memo_by_equality
@@ -195,19 +195,21 @@ def _braces(
     read = [
         *facts.braces,
         *facts.tried,
-        *(one for one in others if isinstance(one.reading, BraceHeight | BraceTried)),
+        *(other for other in others if isinstance(other.reading, BraceHeight | BraceTried)),
     ]
     return _set(
-        "brace", read, lambda one: brace_read_to_pivot(one.brace_height_mm, one.datum, grips).value
+        "brace",
+        read,
+        lambda item: brace_read_to_pivot(item.brace_height_mm, item.datum, grips).value,
     )
 
 
 def _nocks(setup: "Setup", nock: NockNumbers) -> list[_Done]:
-    others = [one for one in setup.order.others if isinstance(one.reading, NockHeight)]
+    others = [other for other in setup.order.others if isinstance(other.reading, NockHeight)]
     return _set(
         "nock",
         [*setup.order.heights, *others],
-        lambda one: lift_of(one.height_mm, one.datum, nock.arrow_nock).value,
+        lambda item: lift_of(item.height_mm, item.datum, nock.arrow_nock).value,
     )
 
 
@@ -266,23 +268,23 @@ def _arrows(
 ) -> list[_Done]:
     """Arrows as they were known after each weighing and change; another set is another word."""
     arrows = _Set()
-    found = []
-    told: list[Recorded[Any]] = sorted([*masses, *builds], key=lambda one: when(one.entry))
-    for number, one in enumerate(told):
-        if isinstance(one.reading, ArrowMassed):
-            key = one.reading.arrow_number
+    result = []
+    told: list[Recorded[Any]] = sorted([*masses, *builds], key=lambda mass: when(mass.entry))
+    for number, recorded in enumerate(told):
+        if isinstance(recorded.reading, ArrowMassed):
+            key = recorded.reading.arrow_number
             which = key if key is not None else f"unnumbered {number}"
-            arrows.weigh(which, one.reading.arrow_mass_gr)
-        elif not arrows.build(one.reading):
+            arrows.weigh(which, recorded.reading.arrow_mass_gr)
+        elif not arrows.build(recorded.reading):
             continue
-        found.append(_done(one, "arrows", "set", arrows.value))
-    known = found[-1][1].value if found else None
-    fitted = [one for one in put_on if one.reading.part == "arrow_set"]
+        result.append(_done(recorded, "arrows", "set", arrows.value))
+    known = result[-1][1].value if result else None
+    fitted = [part for part in put_on if part.reading.part == "arrow_set"]
     for one_set in fitted[1:]:
         part = one_set.reading.part_id
         value_now = known if part == own and known is not None else part or "none"
-        found.append(_done(one_set, "arrows", "set", value_now))
-    return found
+        result.append(_done(one_set, "arrows", "set", value_now))
+    return result
 
 
 def _centres(
@@ -292,25 +294,27 @@ def _centres(
 
     The face alone says it where nobody measured; a face that never moved says nothing.
     """
-    faces = [one for one in passes if one.reading.window_mm is not None]
-    if len({one.reading.window_mm for one in faces}) < 2:
-        return _set("centre_shot", centres, lambda one: one.out_mm)
-    told: list[Recorded[Any]] = sorted([*centres, *faces], key=lambda one: when(one.entry))
+    faces = [item for item in passes if item.reading.window_mm is not None]
+    if len({face.reading.window_mm for face in faces}) < 2:
+        return _set("centre_shot", centres, lambda item: item.out_mm)
+    told: list[Recorded[Any]] = sorted([*centres, *faces], key=lambda centre: when(centre.entry))
     face, apart = faces[0].reading.window_mm or 0.0, 0.0
-    for one in told:
-        if isinstance(one.reading, CentreShot):
-            apart = one.reading.out_mm - face  # what is measured first says where the face stood
+    for recorded in told:
+        if isinstance(recorded.reading, CentreShot):
+            apart = (
+                recorded.reading.out_mm - face
+            )  # what is measured first says where the face stood
             break
-        face = one.reading.window_mm
-    found: list[_Done] = []
+        face = recorded.reading.window_mm
+    result: list[_Done] = []
     face = faces[0].reading.window_mm or 0.0
-    for one in told:
-        if isinstance(one.reading, CentreShot):
-            apart = one.reading.out_mm - face
+    for recorded in told:
+        if isinstance(recorded.reading, CentreShot):
+            apart = recorded.reading.out_mm - face
         else:
-            face = one.reading.window_mm
-        found.append(_done(one, "centre_shot", "set", face + apart))
-    return found
+            face = recorded.reading.window_mm
+        result.append(_done(recorded, "centre_shot", "set", face + apart))
+    return result
 
 
 def _off(reading: LimbsInLine) -> float:
@@ -319,17 +323,22 @@ def _off(reading: LimbsInLine) -> float:
 
 def _riser(setup: "Setup") -> list[_Done]:
     facts = setup.order
-    found = [
+    result = [
         *_set("limb_alignment", facts.in_line, _off),
-        *_set("tiller_rough", facts.tillers, lambda one: one.upper_mm - one.lower_mm),
+        *_set("tiller_rough", facts.tillers, lambda item: item.upper_mm - item.lower_mm),
     ]
-    in_line = min((when(one.entry) for one in facts.in_line), default=None)
-    final = [one for one in facts.tillers if in_line is not None and when(one.entry) > in_line]
-    found += _set("tiller", final, lambda one: one.upper_mm - one.lower_mm)
+    in_line = min((when(item.entry) for item in facts.in_line), default=None)
+    final = [
+        tiller for tiller in facts.tillers if in_line is not None and when(tiller.entry) > in_line
+    ]
+    result += _set("tiller", final, lambda item: item.upper_mm - item.lower_mm)
     on: dict[str, tuple[float, float]] = {}
-    for one in facts.weights:
-        on[one.reading.place] = (one.reading.mass_g, one.reading.mass_g * one.reading.up_mm)
+    for weight in facts.weights:
+        on[weight.reading.place] = (
+            weight.reading.mass_g,
+            weight.reading.mass_g * weight.reading.up_mm,
+        )
         grams = sum(mass for mass, _ in on.values())
         moment = sum(moment for _, moment in on.values()) / MOMENT_MM
-        found.append(_done(one, "riser_weights", "set", grams + moment))
-    return found
+        result.append(_done(weight, "riser_weights", "set", grams + moment))
+    return result

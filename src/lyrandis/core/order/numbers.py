@@ -129,8 +129,10 @@ class OrderNumbers:
     def resting_on(self, node: Node) -> tuple[str, ...]:
         """Return the names of the settings that rest on one."""
         below = into(self.kind.kit, self.kind.walks)
-        found = [one for one, edges in below.items() if any(edge.above == node for edge in edges)]
-        return tuple(NODE_WORDS[one] for one in found)
+        result = [
+            item for item, edges in below.items() if any(edge.above == node for edge in edges)
+        ]
+        return tuple(NODE_WORDS[item] for item in result)
 
     def require_known(self, node: Node) -> None:
         """Raise `DomainError` where looking is not enough: the setting was moved, not measured."""

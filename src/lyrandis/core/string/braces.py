@@ -61,7 +61,7 @@ def hours_strung(strung: Sequence[Recorded[StringStrung]], at: datetime) -> floa
     True
     """
     total, since, ever = 0.0, None, False
-    for recorded in sorted(strung, key=lambda one: when(one.entry)):
+    for recorded in sorted(strung, key=lambda item: when(item.entry)):
         moment = recorded.entry.happened_at
         if moment > at:
             break
@@ -87,7 +87,7 @@ def settling_log(facts: StringFacts, grips: ArcherFacts) -> SettlingLog:
     >>> settling_log(StringFacts(), ArcherFacts()).readings
     ()
     """
-    found: list[SettlingReading] = []
+    result: list[SettlingReading] = []
     early = 0
     for recorded in facts.braces:
         reading, at = recorded.reading, recorded.entry.happened_at
@@ -96,16 +96,16 @@ def settling_log(facts: StringFacts, grips: ArcherFacts) -> SettlingLog:
             if not facts.strung:
                 continue
             hours = hours_strung(facts.strung, at)
-        if hours is None or (found and hours < found[-1].hours):
+        if hours is None or (result and hours < result[-1].hours):
             early += 1
             continue
         height = brace_read_to_pivot(reading.brace_height_mm, reading.datum, grips).value
-        found.append(SettlingReading(round(hours, 3), height, _segment(facts, recorded)))
-    return SettlingLog(tuple(found), early)
+        result.append(SettlingReading(round(hours, 3), height, _segment(facts, recorded)))
+    return SettlingLog(tuple(result), early)
 
 
 def _segment(facts: StringFacts, brace: Recorded[BraceHeight]) -> int:
-    before = [one for one in facts.turns if when(one.entry) <= when(brace.entry)]
+    before = [turn for turn in facts.turns if when(turn.entry) <= when(brace.entry)]
     return sum(a.reading.turns != b.reading.turns for a, b in pairwise(before))
 
 
@@ -118,8 +118,8 @@ def turned_braces(facts: StringFacts, grips: ArcherFacts) -> tuple[TurnedBrace, 
     >>> turned_braces(StringFacts(), ArcherFacts())
     ()
     """
-    found: list[tuple[Any, TurnedBrace]] = []
-    told = [(when(one.entry), one.reading.turns) for one in facts.turns]
+    result: list[tuple[Any, TurnedBrace]] = []
+    told = [(when(turn.entry), turn.reading.turns) for turn in facts.turns]
     if not told and not facts.tried:
         return ()
     for recorded in facts.braces:
@@ -128,16 +128,16 @@ def turned_braces(facts: StringFacts, grips: ArcherFacts) -> tuple[TurnedBrace, 
         if before:
             reading = recorded.reading
             height = brace_read_to_pivot(reading.brace_height_mm, reading.datum, grips).value
-            found.append((at, TurnedBrace(told[before - 1][1], height)))
+            result.append((at, TurnedBrace(told[before - 1][1], height)))
     for tried in facts.tried:
         if tried.reading.turns is not None:
             height = brace_read_to_pivot(
                 tried.reading.brace_height_mm, tried.reading.datum, grips
             ).value
-            found.append((when(tried.entry), TurnedBrace(tried.reading.turns, height)))
+            result.append((when(tried.entry), TurnedBrace(tried.reading.turns, height)))
     if facts.tried:
-        found.sort(key=itemgetter(0))
-    return tuple(turned for _, turned in found)
+        result.sort(key=itemgetter(0))
+    return tuple(turned for _, turned in result)
 
 
 def usual_limits(brace_in: float) -> tuple[float, float]:

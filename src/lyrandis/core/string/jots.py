@@ -122,10 +122,10 @@ def _silencers(line: Line) -> e.Reading:
 
 
 def _ratings(line: Line) -> tuple[float, ...]:
-    found = []
+    result = []
     while (token := line.peek()) is not None and token.kind == "number":
-        found.append(number_from(line.take().text))
-    return tuple(found)
+        result.append(number_from(line.take().text))
+    return tuple(result)
 
 
 _TAILS: dict[str, Tail] = {word: word for word in get_args(Tail)}

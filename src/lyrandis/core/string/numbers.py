@@ -134,26 +134,26 @@ class StringNumbers:
         return tuple(
             Height(
                 brace_read_to_pivot(
-                    one.reading.brace_height_mm, one.reading.datum, self.grips
+                    trial.reading.brace_height_mm, trial.reading.datum, self.grips
                 ).value,
-                one.reading.sound,
-                one.reading.shock,
-                one.reading.takes_db if one.entry.id in comparable else (),
+                trial.reading.sound,
+                trial.reading.shock,
+                trial.reading.takes_db if trial.entry.id in comparable else (),
             )
-            for one in self.facts.tried
+            for trial in self.facts.tried
         )
 
     @lazy
     def _comparable(self) -> frozenset[str]:
         """Entries of heights recorded with the same phone, place and gain as the newest."""
-        found: list[str] = []
-        for one in self.facts.tried:
-            if not one.reading.takes_db:
+        result: list[str] = []
+        for trial in self.facts.tried:
+            if not trial.reading.takes_db:
                 continue
-            if one.reading.ear is None or not one.reading.ear.same_place:
-                found = []
-            found.append(one.entry.id)
-        return frozenset(found)
+            if trial.reading.ear is None or not trial.reading.ear.same_place:
+                result = []
+            result.append(trial.entry.id)
+        return frozenset(result)
 
     @lazy
     def quiet(self) -> Quiet | None:

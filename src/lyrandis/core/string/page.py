@@ -216,9 +216,9 @@ def _sheet(c: Computed) -> StringSheet:
         groove_mm=groove_of(c),
         groove_told=nock is not None and nock.reading.groove_mm is not None,
         advised=tuple(
-            Advised(material=material, least=one.least, strands=one.strands,
-                    thread_mm=one.thread_mm, served_mm=one.served_mm)
-            for material, one in advised if one is not None
+            Advised(material=material, least=item.least, strands=item.strands,
+                    thread_mm=item.thread_mm, served_mm=item.served_mm)
+            for material, item in advised if item is not None
         ),
         factor=strength.factor if strength else None,
         few_strands=facts.strands is not None and facts.strands <= FEW_STRANDS,
@@ -285,8 +285,8 @@ def _settling(c: Computed) -> SettlingDrawing:
         )
     return SettlingDrawing(
         points=tuple(
-            SettlingPoint(hours=one.hours, brace_mm=one.brace_mm, segment=one.segment)
-            for one in log.readings
+            SettlingPoint(hours=reading.hours, brace_mm=reading.brace_mm, segment=reading.segment)
+            for reading in log.readings
         ),
         too_early=log.too_early,
         curve=curve,
@@ -359,15 +359,15 @@ def _shots(c: Computed, quiet: Quiet | None) -> tuple[ShotHeight, ...]:
     heights = c.string.heights
     rise = [0.0] * len(heights)
     if quiet is not None and heights:
-        rise = quiet.valley(np.array([one.brace_mm for one in heights]))[0].tolist()
+        rise = quiet.valley(np.array([height.brace_mm for height in heights]))[0].tolist()
     offsets = {name: _level(heights, rise, name) for name in ("sound", "shock")}
 
     def at(height: Height, name: str) -> float | None:
         ratings = getattr(height, name)
         return rated(ratings).value - offsets[name] if ratings else None
 
-    known = [(loudness_of(one.takes_db).value, up) for one, up in zip(heights, rise, strict=True)
-             if one.takes_db]  # fmt: skip
+    known = [(loudness_of(item.takes_db).value, up) for item, up in zip(heights, rise, strict=True)
+             if item.takes_db]  # fmt: skip
     quietest = sum(db - up for db, up in known) / len(known) if known else 0.0
 
     def loud(height: Height) -> float | None:
@@ -375,21 +375,21 @@ def _shots(c: Computed, quiet: Quiet | None) -> tuple[ShotHeight, ...]:
 
     return tuple(
         ShotHeight(
-            entry_id=one.entry.id,
+            entry_id=item.entry.id,
             brace_mm=height.brace_mm,
-            turns=one.reading.turns,
-            tail=one.reading.tail,
+            turns=item.reading.turns,
+            tail=item.reading.tail,
             sound=height.sound,
             shock=height.shock,
             sound_at=at(height, "sound"),
             shock_at=at(height, "shock"),
-            recorded=len(one.reading.takes_db),
+            recorded=len(item.reading.takes_db),
             recorded_db=loud(height),
             recorded_at=None if (db := loud(height)) is None else POINTS_PER_DB * db,
             sound_shots=tuple(rating - offsets["sound"] for rating in height.sound),
             shock_shots=tuple(rating - offsets["shock"] for rating in height.shock),
         )
-        for one, height in zip(c.setup.string.tried, heights, strict=True)
+        for item, height in zip(c.setup.string.tried, heights, strict=True)
     )
 
 
@@ -410,16 +410,16 @@ def _quarter(c: Computed) -> BraceQuarter | None:
     hold: Hold | None = c.setup.archer.hold.reading.hold if c.setup.archer.hold else None
     arrow = c.arrow.finished.mass.value if c.arrow.finished else USUAL_GPP * weight.weight.value
     pivot = c.archer.drawn_to.value - TRADE_OFFSET_MM
-    found = brace_change(c.bow.likeness.shape, weight.weight.value, pivot, arrow, hold)
-    if found is None:
+    result = brace_change(c.bow.likeness.shape, weight.weight.value, pivot, arrow, hold)
+    if result is None:
         return None
     brace, bundle = c.string.brace, c.string.bundle
     then = turns_to(c, brace.value + MM_PER_IN / 4) if brace else None
     return BraceQuarter(
-        weight_lbf=found.weight_lbf,
-        stored_j=found.stored_j,
-        speed_mps=found.speed_mps,
-        string_mm=found.string_mm,
+        weight_lbf=result.weight_lbf,
+        stored_j=result.stored_j,
+        speed_mps=result.speed_mps,
+        string_mm=result.string_mm,
         turns=then - bundle.turns if then is not None and bundle else None,
         spine_lbf=_spine_moves(c),
     )

@@ -167,7 +167,7 @@ class BraceTried(BaseReading):
 
     def say(self) -> Phrase:
         parts = [
-            f"{name} {' '.join(f'{one:g}' for one in ratings)}"
+            f"{name} {' '.join(f'{rating:g}' for rating in ratings)}"
             for name, ratings in (("sound", self.sound), ("shock", self.shock))
             if ratings
         ]

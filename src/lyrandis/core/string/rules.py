@@ -198,10 +198,10 @@ def _wrong_length(c: Computed) -> Phrase | None:
 
 
 def _judge_strands(c: Computed) -> list[j.Finding]:
-    found = strength_of(c)
-    if found is None:
+    result = strength_of(c)
+    if result is None:
         return []
-    factor, strands = found.factor, found.strands
+    factor, strands = result.factor, result.strands
     texts: tuple[tuple[float, j.Severity, str], ...] = (
         (FACTOR_OF_SAFETY, "good", "{strands} strands hold {factor} times the most a shot asks."),
         (WEAK_STRING, "watch", "{strands} strands hold {factor} times the most a shot asks; "
@@ -212,13 +212,13 @@ def _judge_strands(c: Computed) -> list[j.Finding]:
          "shoot this string."),
     )  # fmt: skip
     severity, text = next((s, t) for limit, s, t in texts if factor >= limit)
-    tensions = found.tensions
+    tensions = result.tensions
     pound = NEWTONS_PER_LBF
     return [
         _finding(
             "string-strands",
             severity,
-            phrase(text, strands=count(strands), factor=ratio(factor), least=count(found.least)),
+            phrase(text, strands=count(strands), factor=ratio(factor), least=count(result.least)),
             (
                 phrase(
                     "Tension {brace} at brace, {full} at full draw, about {peak} as the limbs come "
@@ -229,7 +229,7 @@ def _judge_strands(c: Computed) -> list[j.Finding]:
                     dry=lbf(tensions.dry_fire_n / pound),
                 ),
                 phrase(
-                    f"{strands} strands of {STRING_MATERIAL_WORDS[found.material]} hold {{holds}} "
+                    f"{strands} strands of {STRING_MATERIAL_WORDS[result.material]} hold {{holds}} "
                     "at the loops.",
                     holds=lbf(factor * max(tensions.peak_n, tensions.full_n) / pound),
                 ),

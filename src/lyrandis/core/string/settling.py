@@ -185,16 +185,18 @@ def fit_settling(
     >>> found.is_settled
     False
     """
-    hours = np.array([one.hours for one in readings])
-    brace = np.array([one.brace_mm for one in readings])
-    segments = sorted({one.segment for one in readings})
-    first = [next(one.brace_mm for one in readings if one.segment == s) for s in segments]
+    hours = np.array([reading.hours for reading in readings])
+    brace = np.array([reading.brace_mm for reading in readings])
+    segments = sorted({reading.segment for reading in readings})
+    first = [
+        next(reading.brace_mm for reading in readings if reading.segment == s) for s in segments
+    ]
     stretch, stretch_sd = STRETCH_MM.get(material, STRETCH_MM[None])
     prior = np.array([*first, stretch])
     spread = np.diag([*(END_SD_MM**2 for _ in segments), stretch_sd**2])
     design = np.zeros((len(_TAU), len(readings), len(prior)))
-    for row, one in enumerate(readings):
-        design[:, row, segments.index(one.segment)] = 1.0
+    for row, reading in enumerate(readings):
+        design[:, row, segments.index(reading.segment)] = 1.0
     design[:, :, -1] = np.exp(-((hours / _TAU[:, None]) ** _BETA[:, None]))
     # y ~ N(X m, S), S = X P X' + sd^2 I; posterior mean m + P X' S^-1 (y - X m)
     across = spread @ design.transpose(0, 2, 1)

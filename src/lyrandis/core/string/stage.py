@@ -38,8 +38,8 @@ def _mark(c: Computed) -> j.Mark:
     if c.setup.string.brace_height is None:
         return "unset"
     quiet = c.string.quiet
-    found = quiet is not None and quiet.enough and c.string.settled is not False
-    return "settled" if found or c.string.settled else "estimated"
+    result = quiet is not None and quiet.enough and c.string.settled is not False
+    return "settled" if result or c.string.settled else "estimated"
 
 
 def _detail(c: Computed) -> Phrase | None:

@@ -153,28 +153,28 @@ def _loud(heard: list[Loudness], rise: Array) -> Array:
     """Return the likelihood of recordings: the level out by weighted mean, robust in its scale."""
     chi2 = _chi2(heard, rise)
     freedom = len(heard) - 1
-    found: Array = sum(
+    result: Array = sum(
         (weight * np.exp(-chi2 / (2 * kappa**2)) / kappa**freedom for kappa, weight in _KAPPAS),
         np.zeros_like(chi2),
     )
-    return found
+    return result
 
 
 def _felt(heard: list[Loudness], rise: Array) -> Array:
     """Return the likelihood of a channel of ratings: own zero, own points per dB."""
-    found: Array = sum(
+    result: Array = sum(
         (np.exp(-_chi2(heard, gain * rise) / 2) for gain in _GAINS), np.zeros(rise.shape[1:])
     )
-    return found / len(_GAINS)
+    return result / len(_GAINS)
 
 
 def _chi2(heard: list[Loudness], expected: Array) -> Array:
-    value = np.array([one.value for one in heard])[:, None, None]
-    weight = np.array([1 / one.sd**2 for one in heard])[:, None, None]
+    value = np.array([item.value for item in heard])[:, None, None]
+    weight = np.array([1 / item.sd**2 for item in heard])[:, None, None]
     off = value - expected
     off = off - (weight * off).sum(axis=0) / weight.sum(axis=0)
-    found: Array = (weight * off**2).sum(axis=0)
-    return found
+    result: Array = (weight * off**2).sum(axis=0)
+    return result
 
 
 @lru_cache(maxsize=64)

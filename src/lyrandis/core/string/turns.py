@@ -162,12 +162,12 @@ def pairs_of(
     >>> pairs_of((TurnedBrace(10, 180.0), TurnedBrace(30, 191.0)), 1500.0, 2.3)[0].gained_mm
     11.0
     """
-    found = []
+    result = []
     for before, after in pairwise(readings):
         if before.turns == after.turns:
             continue
         shorter = shortening(length_mm, diameter_mm, after.turns, before.turns)
         if abs(shorter) >= BRACE_READING_SD_MM:
             gained = after.brace_mm - before.brace_mm
-            found.append(GainPair(shorter, gained, BRACE_READING_SD_MM * math.sqrt(2)))
-    return tuple(found)
+            result.append(GainPair(shorter, gained, BRACE_READING_SD_MM * math.sqrt(2)))
+    return tuple(result)
