@@ -170,7 +170,7 @@ def best_matched(quiver: tuple[QuiverArrow, ...], count: int) -> MatchedSet:
     by_spine = sum(arrow.spine_lbf is not None for arrow in usable) >= max(count, 2)
     if by_spine:
         out += [Out(arrow.number, "no_spine") for arrow in usable if arrow.spine_lbf is None]
-        usable = [mark for arrow in usable if arrow.spine_lbf is not None]
+        usable = [arrow for arrow in usable if arrow.spine_lbf is not None]
     if not 2 <= count <= len(usable):
         raise DomainError(
             "too_few",
@@ -274,7 +274,9 @@ def _as_set(
     masses, spines = [_mass(item) for item in chosen], [_spine(item) for item in chosen]
     numbers = {item.number for item in chosen}
     left = [
-        _why_left(arrow, masses, spines, by_spine) for arrow in usable if arrow.number not in numbers
+        _why_left(arrow, masses, spines, by_spine)
+        for arrow in usable
+        if arrow.number not in numbers
     ]
     return MatchedSet(
         chosen=tuple(sorted(numbers)),
