@@ -15,7 +15,7 @@ from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.bend import PUSHES, RELEASES, Shot, bend
 from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND, stiffness
 from lyrandis.core.constants import NEWTONS_PER_LBF
-from lyrandis.core.numeric import Array
+from lyrandis.core.numeric import Array, border
 
 Clearance = Literal["clear", "marginal", "slap"]
 Stiffness = Literal["very_weak", "weak", "little_weak", "matched", "little_stiff", "stiff", "far"]
@@ -246,13 +246,7 @@ def first_root(spines: Array, kicks: Array) -> float | None:
     at = min(max(i - 1, 0), len(spines) - 4)
     cubic = _cubic(spines[at : at + 4].tolist(), kicks[at : at + 4].tolist())
     high, low = float(spines[i]), float(spines[i + 1])
-    for _ in range(40):
-        middle = (high + low) / 2
-        if cubic(middle) > 0:
-            high = middle
-        else:
-            low = middle
-    return round((high + low) / 2, 6)
+    return round(sum(border(lambda at: cubic(at) <= 0, low, high)) / 2, 6)
 
 
 def _cubic(x: list[float], y: list[float]) -> Callable[[float], float]:

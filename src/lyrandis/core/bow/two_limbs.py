@@ -13,6 +13,7 @@ import numpy as np
 
 from lyrandis.core.bow.statics import BowShape, Pass, draw_curve, pass_down
 from lyrandis.core.constants import MM_PER_IN
+from lyrandis.core.numeric import border
 
 Held = Literal["free", "square"]
 """The bow free to tip in the hand, or kept square to the arrow by a heeled grip."""
@@ -192,15 +193,13 @@ def worst_extra_draw(shape: BowShape, draw_mm: float, offset_mm: float) -> float
     if off is None:
         return None
     curve = draw_curve(shape)
-    low, high = curve.first_mm, curve.last_mm
-    for _ in range(40):
-        middle = (low + high) / 2
-        t = curve.tension.at(middle)
-        if t * pass_down(curve.chain, t, curve.tip.at(middle)).moment_arm < off.root_moments[1]:
-            low = middle
-        else:
-            high = middle
-    return low - draw_mm
+    lower = off.root_moments[1]
+
+    def bends_less(at: float) -> bool:
+        t = curve.tension.at(at)
+        return t * pass_down(curve.chain, t, curve.tip.at(at)).moment_arm < lower
+
+    return border(bends_less, curve.first_mm, curve.last_mm)[0] - draw_mm
 
 
 HOOK_UNDER_NOCK_MM, NOCK_OVER_MIDDLE_MM = 25.0, 45.0

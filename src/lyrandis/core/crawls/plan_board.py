@@ -15,6 +15,7 @@ from lyrandis.core.crawls.words import DistanceUnit
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
 from lyrandis.core.nock.height import HEIGHT_PER_CRAWL, CrawlShare, one_nock, start_lift, two_nocks
+from lyrandis.core.numeric import border
 from lyrandis.core.phrase import Phrase, gap, gr, mm, mps, phrase, plain
 
 WISHED_M = 50.0
@@ -235,11 +236,8 @@ def _deep(c: Computed) -> float | None:
         return 0.0
     if crawl_draw(bow_mm, DEEPEST_MM) <= margin.value:
         return None
-    low, high = 0.0, DEEPEST_MM
-    for _ in range(20):
-        middle = (low + high) / 2
-        low, high = (middle, high) if crawl_draw(bow_mm, middle) < margin.value else (low, middle)
-    return high
+    spare = margin.value
+    return border(lambda deep: crawl_draw(bow_mm, deep) < spare, 0.0, DEEPEST_MM, steps=20)[1]
 
 
 def _line(c: Computed, key: str, says: Phrase, sight: Sight, *, now: bool) -> PlanLine:

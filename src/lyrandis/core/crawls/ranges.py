@@ -20,6 +20,7 @@ from lyrandis.core.crawls.sight import (
     height_mm,
     zeroed,
 )
+from lyrandis.core.numeric import border
 
 INTEGRATED_M, INTEGRATED_MPS = 40.0, 48.0
 """Further than this with a slower arrow, a slope is flown in full."""
@@ -97,10 +98,7 @@ def furthest_m(sight: Sight, guess_m: float, circle_mm: float) -> float | None:
         return None
     if worst(high) <= circle_mm:
         return high
-    for _ in range(40):
-        middle = (low + high) / 2
-        low, high = (middle, high) if worst(middle) <= circle_mm else (low, middle)
-    return low
+    return border(lambda distance: worst(distance) <= circle_mm, low, high)[0]
 
 
 def on_slope(sight: Sight, distance_m: float, degrees: float) -> Slope:

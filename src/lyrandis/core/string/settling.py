@@ -14,7 +14,7 @@ import numpy as np
 
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.lazy import lazy
-from lyrandis.core.numeric import Array
+from lyrandis.core.numeric import Array, border, normal_below
 from lyrandis.core.string.words import StringMaterial
 
 READING_SD_MM, CARELESS_SD_MM = 0.5, 0.8
@@ -86,19 +86,12 @@ class Settling:
 
     def _below(self, fading: Array, limit_mm: float) -> float:
         """Return the probability that what is to come is below a limit."""
-        whole = _normal(self.stretch / self.stretch_sd)
-        over = _normal((self.stretch - limit_mm / fading) / self.stretch_sd)
+        whole = normal_below(self.stretch / self.stretch_sd)
+        over = normal_below((self.stretch - limit_mm / fading) / self.stretch_sd)
         return float(self.weights @ (1 - over / whole))
 
     def _quantile(self, fading: Array, share: float) -> float:
-        low, high = 0.0, 60.0
-        for _ in range(20):
-            middle = (low + high) / 2
-            if self._below(fading, middle) < share:
-                low = middle
-            else:
-                high = middle
-        return (low + high) / 2
+        return sum(border(lambda mm: self._below(fading, mm) < share, 0.0, 60.0, steps=20)) / 2
 
     @lazy
     def now(self) -> Left:
@@ -115,8 +108,8 @@ class Settling:
     def settled_at(self) -> float | None:
         """Hours strung by which it will have settled; None where 96 do not do it."""
         fading = _fading(_HOURS[:, None])
-        whole = _normal(self.stretch / self.stretch_sd)
-        over = _normal((self.stretch - ENOUGH_MM / fading) / self.stretch_sd)
+        whole = normal_below(self.stretch / self.stretch_sd)
+        over = normal_below((self.stretch - ENOUGH_MM / fading) / self.stretch_sd)
         sure = np.flatnonzero((1 - over / whole) @ self.weights >= SURE)
         if not sure.size:
             return None
@@ -141,7 +134,6 @@ class Settling:
 
 LEAST_LEFT = 1e-30
 """What has faded away: no smaller share is told from nothing."""
-FARTHEST_SD = 30.0
 
 
 def _fading(hours: float | Array) -> Array:
@@ -151,21 +143,10 @@ def _fading(hours: float | Array) -> Array:
     return left
 
 
-def _normal(z: Array) -> Array:
-    """Return the standard normal's distribution, never quite nought; good to 1e-7."""
-    # erf(x) = 1 - (a1 t + ... + a5 t^5) exp(-x^2), t = 1/(1 + p x): Abramowitz and Stegun 7.1.26
-    x = np.minimum(np.abs(z), FARTHEST_SD) / math.sqrt(2)
-    t = 1 / (1 + 0.3275911 * x)
-    a1, a2, a3, a4, a5 = 0.254829592, -0.284496736, 1.421413741, -1.453152027, 1.061405429
-    tail = ((((a5 * t + a4) * t + a3) * t + a2) * t + a1) * t * np.exp(-x * x) / 2
-    below: Array = np.where(z < 0, tail, 1 - tail)
-    return np.maximum(below, 1e-12)
-
-
 def _mean_cut(mean: Array, sd: Array) -> Array:
     """Return the mean of a normal cut off at nought: m + s phi(m/s)/Phi(m/s)."""
     z = mean / sd
-    return mean + sd * np.exp(-0.5 * z * z) / math.sqrt(2 * math.pi) / _normal(z)
+    return mean + sd * np.exp(-0.5 * z * z) / math.sqrt(2 * math.pi) / normal_below(z)
 
 
 @lru_cache(maxsize=64)
@@ -208,7 +189,7 @@ def fit_settling(
     mean = prior + np.einsum("ijk,ik->ij", across, solved)
     left = spread - across @ np.linalg.solve(total, across.transpose(0, 2, 1))
     sd = np.sqrt(np.maximum(np.einsum("ijj->ij", left), 1e-12))
-    log_weight = log_weight + np.log(_normal(mean[:, -1] / sd[:, -1]))
+    log_weight = log_weight + np.log(normal_below(mean[:, -1] / sd[:, -1]))
     weights = np.exp(log_weight - log_weight.max())
     return Settling(
         weights=weights / weights.sum(),
