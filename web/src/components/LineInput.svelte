@@ -10,6 +10,7 @@
     label,
     placeholder,
     control = null,
+    inputmode,
   }: {
     reading: Reading;
     /** The field of the reading. */
@@ -20,6 +21,7 @@
     placeholder: string;
     /** Id that findings use to point here. */
     control?: string | null;
+    inputmode?: 'numeric';
   } = $props();
 
   let input = $state<HTMLInputElement>();
@@ -40,6 +42,7 @@
     class="field"
     autocomplete="off"
     {placeholder}
+    {inputmode}
     value={reading.fields[name]}
     oninput={(event) => reading.set({ [name]: event.currentTarget.value })}
     aria-invalid={reading.wrong === name ? 'true' : undefined}

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { wanted } from '../../lib/wanted';
   import LineForm from '../../components/LineForm.svelte';
+  import LineInput from '../../components/LineInput.svelte';
   import { recorder } from '../../lib/recorder.svelte';
   import { Reading } from '../../lib/reading.svelte';
 
-  let input = $state<HTMLInputElement>();
+  let input = $state<LineInput>();
   const counted = (number: string | undefined) => number?.trim() || `${recorder.nextArrow}`;
   const reading = new Reading({
     from: 'arrow',
@@ -24,35 +24,23 @@
   hint="Complete, as it is shot. Enter records; then the next."
 >
   {#snippet children(record)}
-    <div>
-      <label class="label block" for="field-arrow-number">Number</label>
-      <input
-        id="field-arrow-number"
-        class="field"
-        inputmode="numeric"
-        autocomplete="off"
-        placeholder={`${recorder.nextArrow}`}
-        value={reading.fields.number}
-        oninput={(event) => reading.set({ number: event.currentTarget.value })}
-        aria-invalid={reading.wrong === 'number' ? 'true' : undefined}
-        aria-describedby="arrow-says"
-      />
-    </div>
-    <div class="min-w-0">
-      <label class="label block" for="field-arrow">Finished mass</label>
-      <input
-        bind:this={input}
-        {@attach wanted('arrow')}
-        id="field-arrow"
-        class="field"
-        autocomplete="off"
-        placeholder="e.g. 431gr or 27.9g"
-        value={reading.fields.mass}
-        oninput={(event) => reading.set({ mass: event.currentTarget.value })}
-        aria-invalid={reading.wrong === 'mass' ? 'true' : undefined}
-        aria-describedby="arrow-says"
-      />
-    </div>
+    <LineInput
+      {reading}
+      name="number"
+      form="arrow"
+      label="Number"
+      placeholder={`${recorder.nextArrow}`}
+      inputmode="numeric"
+    />
+    <LineInput
+      bind:this={input}
+      {reading}
+      name="mass"
+      form="arrow"
+      label="Finished mass"
+      placeholder="e.g. 431gr or 27.9g"
+      control="arrow"
+    />
     {@render record()}
   {/snippet}
 </LineForm>

@@ -1,13 +1,13 @@
 <script lang="ts">
-  import { wanted } from '../../lib/wanted';
   import { figure } from '../../lib/preferences.svelte';
   import { Reading } from '../../lib/reading.svelte';
   import { mm } from '../../lib/units';
   import LineForm from '../../components/LineForm.svelte';
+  import LineInput from '../../components/LineInput.svelte';
 
   let { own }: { own: number | null } = $props();
 
-  let input = $state<HTMLInputElement>();
+  let input = $state<LineInput>();
   const reading = new Reading({
     from: 'scale',
     fields: { weight: '', draw: '', at: '' },
@@ -26,34 +26,22 @@
     : `Your own hook stands at ${figure(mm(own))}: weigh there first.`}
 >
   {#snippet children(record)}
-    <div class="min-w-0">
-      <label class="label block" for="field-scale">Scale reads</label>
-      <input
-        bind:this={input}
-        {@attach wanted('scale')}
-        id="field-scale"
-        class="field"
-        autocomplete="off"
-        placeholder="e.g. 36.2 lb"
-        value={reading.fields.weight}
-        oninput={(event) => reading.set({ weight: event.currentTarget.value })}
-        aria-invalid={reading.wrong === 'weight' ? 'true' : undefined}
-        aria-describedby="scale-says"
-      />
-    </div>
-    <div class="min-w-0">
-      <label class="label block" for="field-scale-draw">with the string at</label>
-      <input
-        id="field-scale-draw"
-        class="field"
-        autocomplete="off"
-        placeholder={`e.g. ${own === null ? '28' : figure(mm(own))}`}
-        value={reading.fields.draw}
-        oninput={(event) => reading.set({ draw: event.currentTarget.value })}
-        aria-invalid={reading.wrong === 'draw' ? 'true' : undefined}
-        aria-describedby="scale-says"
-      />
-    </div>
+    <LineInput
+      bind:this={input}
+      {reading}
+      name="weight"
+      form="scale"
+      label="Scale reads"
+      placeholder="e.g. 36.2 lb"
+      control="scale"
+    />
+    <LineInput
+      {reading}
+      name="draw"
+      form="scale"
+      label="with the string at"
+      placeholder={`e.g. ${own === null ? '28' : figure(mm(own))}`}
+    />
     <label class="flex min-h-9 items-center gap-2 text-sm">
       <input
         type="checkbox"

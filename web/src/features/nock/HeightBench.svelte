@@ -1,5 +1,6 @@
 <script lang="ts">
   import LineForm from '../../components/LineForm.svelte';
+  import LineInput from '../../components/LineInput.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import type { Locator } from '../../drawings/nock/locator.svelte';
   import type { Assessment } from '../../lib/api';
@@ -7,7 +8,6 @@
   import { Reading } from '../../lib/reading.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { gap } from '../../lib/units';
-  import { wanted } from '../../lib/wanted';
 
   let { assessment, locator }: { assessment: Assessment; locator: Locator } = $props();
 
@@ -48,20 +48,14 @@
       : 'Square on the rest; read the arrow’s underside at the string.'}
   >
     {#snippet children(record)}
-      <div class="min-w-0">
-        <label class="label block" for="field-lift">Lift, underside over square</label>
-        <input
-          {@attach wanted('height')}
-          id="field-lift"
-          class="field"
-          autocomplete="off"
-          placeholder={side.lift_mm == null ? 'e.g. 3.5mm' : figure(gap(side.lift_mm))}
-          value={reading.fields.lift}
-          oninput={(event) => reading.set({ lift: event.currentTarget.value })}
-          aria-invalid={reading.problem ? 'true' : undefined}
-          aria-describedby="lift-says"
-        />
-      </div>
+      <LineInput
+        {reading}
+        name="lift"
+        form="lift"
+        label="Lift, underside over square"
+        placeholder={side.lift_mm == null ? 'e.g. 3.5mm' : figure(gap(side.lift_mm))}
+        control="height"
+      />
       {@render record()}
     {/snippet}
   </LineForm>

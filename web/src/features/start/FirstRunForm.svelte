@@ -1,6 +1,7 @@
 <script lang="ts">
   import { tick } from 'svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
+  import TextField from '../../components/TextField.svelte';
   import { FAMILIES } from '../../lib/choices';
   import { goToPath } from '../../lib/navigation';
   import { pagePath } from '../../lib/paths';
@@ -76,39 +77,33 @@
       do to begin with.
     </p>
     <div class="mt-4 grid gap-4 sm:grid-cols-2">
-      <div>
-        <label class="label block" for="first-draw">Length</label>
-        <input
-          id="first-draw"
-          data-first
-          class="field"
-          autocomplete="off"
-          placeholder="e.g. 27 3/8 or 69.5cm"
-          bind:value={run.answers.draw}
-          aria-invalid={run.problem?.field === 'draw' ? 'true' : undefined}
-          aria-describedby="problem-draw"
-        />
+      <TextField
+        id="first-draw"
+        label="Length"
+        bind:value={run.answers.draw}
+        wrong={run.problem?.field === 'draw'}
+        aria-describedby="problem-draw"
+        data-first
+        placeholder="e.g. 27 3/8 or 69.5cm"
+      >
         {@render note('draw')}
-      </div>
+      </TextField>
       <div>
         <label class="label block" for="first-way">How you know it</label>
         <select id="first-way" class="field" bind:value={run.answers.drawWay}>
           {#each DRAW_WAYS as [value, words] (value)}<option {value}>{words}</option>{/each}
         </select>
       </div>
-      <div>
-        <label class="label block" for="first-name">Your name (if you like)</label>
-        <input
-          id="first-name"
-          class="field"
-          maxlength="60"
-          autocomplete="off"
-          bind:value={run.answers.archerName}
-          aria-invalid={run.problem?.field === 'name' ? 'true' : undefined}
-          aria-describedby="problem-name"
-        />
+      <TextField
+        id="first-name"
+        label="Your name (if you like)"
+        bind:value={run.answers.archerName}
+        wrong={run.problem?.field === 'name'}
+        aria-describedby="problem-name"
+        maxlength={60}
+      >
         {@render note('name')}
-      </div>
+      </TextField>
     </div>
   {:else if run.step === 1}
     <p class="mt-2">What is written on it is enough; the scale can come later.</p>
@@ -120,32 +115,26 @@
         </select>
         {@render note('family')}
       </div>
-      <div>
-        <label class="label block" for="first-mark">Marked weight, at 28 in unless you say</label>
-        <input
-          id="first-mark"
-          class="field"
-          autocomplete="off"
-          placeholder="e.g. 45 or 45 @ 28"
-          bind:value={run.answers.mark}
-          aria-invalid={run.problem?.field === 'mark' ? 'true' : undefined}
-          aria-describedby="problem-mark"
-        />
+      <TextField
+        id="first-mark"
+        label="Marked weight, at 28 in unless you say"
+        bind:value={run.answers.mark}
+        wrong={run.problem?.field === 'mark'}
+        aria-describedby="problem-mark"
+        placeholder="e.g. 45 or 45 @ 28"
+      >
         {@render note('mark')}
-      </div>
-      <div>
-        <label class="label block" for="first-length">Bow length (if you know)</label>
-        <input
-          id="first-length"
-          class="field"
-          autocomplete="off"
-          placeholder="e.g. 62"
-          bind:value={run.answers.length}
-          aria-invalid={run.problem?.field === 'length' ? 'true' : undefined}
-          aria-describedby="problem-length"
-        />
+      </TextField>
+      <TextField
+        id="first-length"
+        label="Bow length (if you know)"
+        bind:value={run.answers.length}
+        wrong={run.problem?.field === 'length'}
+        aria-describedby="problem-length"
+        placeholder="e.g. 62"
+      >
         {@render note('length')}
-      </div>
+      </TextField>
     </div>
   {:else}
     <p class="mt-2">
@@ -159,33 +148,25 @@
           {#each ARROW_WAYS as [value, words] (value)}<option {value}>{words}</option>{/each}
         </select>
       </div>
-      <div>
-        <label class="label block" for="first-mass">
-          {run.answers.arrowWay === 'spine' ? 'Number on the shaft' : 'Finished mass'}
-        </label>
-        <input
-          id="first-mass"
-          data-first
-          class="field"
-          autocomplete="off"
-          placeholder={run.answers.arrowWay === 'spine' ? 'e.g. 700' : 'e.g. 431gr or 27.9g'}
-          bind:value={run.answers.mass}
-          aria-invalid={run.problem?.field === 'mass' ? 'true' : undefined}
-          aria-describedby="problem-mass"
-        />
+      <TextField
+        id="first-mass"
+        label={run.answers.arrowWay === 'spine' ? 'Number on the shaft' : 'Finished mass'}
+        bind:value={run.answers.mass}
+        wrong={run.problem?.field === 'mass'}
+        aria-describedby="problem-mass"
+        data-first
+        placeholder={run.answers.arrowWay === 'spine' ? 'e.g. 700' : 'e.g. 431gr or 27.9g'}
+      >
         {@render note('mass')}
-      </div>
-      <div>
-        <label class="label block" for="first-rig">Name for this rig (if you like)</label>
-        <input
-          id="first-rig"
-          class="field"
-          maxlength="60"
-          autocomplete="off"
-          bind:value={run.answers.rigName}
-        />
+      </TextField>
+      <TextField
+        id="first-rig"
+        label="Name for this rig (if you like)"
+        bind:value={run.answers.rigName}
+        maxlength={60}
+      >
         {@render note('rig')}
-      </div>
+      </TextField>
     </div>
   {/if}
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import TextField from '../../components/TextField.svelte';
   import DidNotCome from '../../components/DidNotCome.svelte';
   import Plain from '../../components/Plain.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
@@ -38,24 +39,21 @@
             {#each making.bows as bow (bow.id)}<option value={bow.id}>{bow.name}</option>{/each}
           </select>
         </div>
-        <div>
-          <label class="label block" for="from-archer">Archer</label>
-          <input
-            id="from-archer"
-            class="field"
-            list="archers"
-            maxlength="60"
-            autocomplete="off"
-            bind:value={making.answers.archer}
-            aria-describedby="from-archer-says"
-          />
+        <TextField
+          id="from-archer"
+          label="Archer"
+          list="archers"
+          maxlength={60}
+          bind:value={making.answers.archer}
+          aria-describedby="from-archer-says"
+        >
           <datalist id="archers">
             {#each making.archers as archer (archer.id)}<option value={archer.name}></option>{/each}
           </datalist>
           <p id="from-archer-says" class="mt-1 text-sm text-soft" aria-live="polite">
             {making.says}
           </p>
-        </div>
+        </TextField>
       </div>
       {#if making.bow?.looked_over && making.bow.looked_over.found !== 'sound'}
         <p class="mt-3">Look the bow over before it is shot: it is the first thing asked for.</p>
