@@ -22,11 +22,9 @@ from lyrandis.core.listen.brought import (
     Sounded,
     SpeedHearing,
     TapHearing,
-    TraceSaid,
     check_places,
     hearing,
     restruck,
-    said_traces,
     speed_hearing,
     tap_hearing,
 )
@@ -36,7 +34,7 @@ from lyrandis.core.listen.readings import MOST_TAKES, TakeNumber
 from lyrandis.core.listen.shafts import beam_as_tapped, per_root_ei
 from lyrandis.core.listen.shot_time import Range
 from lyrandis.core.listen.sound import Sound, at_working_rate
-from lyrandis.core.listen.traces import picture, traces
+from lyrandis.core.listen.traces import Trace, picture, traces
 from lyrandis.core.listen.words import TappedState, What
 from lyrandis.core.reading import SubjectId, plain_text
 from lyrandis.instruments.microphone import Faults, PhonePlace, RecordingKind, record
@@ -129,7 +127,7 @@ class Heard(BaseModel):
 class Traces(BaseModel):
     """Takes of a kept recording, drawn."""
 
-    traces: tuple[TraceSaid, ...]
+    traces: tuple[Trace, ...]
 
 
 class SpectrogramOut(BaseModel):
@@ -221,7 +219,7 @@ async def read_traces(
     onsets = [min(max(one, 0.0), 700.0) for one in at]
 
     def make(_: Tell) -> Traces:
-        return Traces(traces=said_traces(traces(_sound(recordings, mark), onsets)))
+        return Traces(traces=traces(_sound(recordings, mark), onsets))
 
     return await work.take(("traces", mark, tuple(onsets)), make)
 

@@ -9,20 +9,13 @@ from lyrandis.core.arrow.after import Size, bare_against_fletched, size_of
 from lyrandis.core.arrow.closing import MatchChange, moves_of
 from lyrandis.core.arrow.match import SpineMatch, Stiffness, straight_spines
 from lyrandis.core.arrow.shooting import Shooting, outward_is_left
-from lyrandis.core.arrow.thumb_rule import ThumbRule, thumb_rule
+from lyrandis.core.arrow.thumb_rule import ThumbRule, ThumbTerm, thumb_rule
 from lyrandis.core.arrow.ways import Undo, no_match, ways_into_range, ways_to_close
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import KG_PER_GRAIN
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Phrase, phrase, spine
-
-
-class RuleTerm(Drawn):
-    """One line of the rule of thumb's sum."""
-
-    name: str
-    pounds: float
 
 
 class MovesMatch(Drawn):
@@ -89,7 +82,7 @@ class SpineBoard(Drawn):
     high_lbf: float
     rule_lbf: float | None
     """None where the rule's sum comes to no spine at all."""
-    rule_terms: tuple[RuleTerm, ...]
+    rule_terms: tuple[ThumbTerm, ...]
     why_apart: Phrase
     moves: tuple[MovesMatch, ...]
     points: tuple[PointSpine, ...]
@@ -167,7 +160,7 @@ def spine_board(c: Computed) -> SpineBoard:
         low_lbf=match.low,
         high_lbf=match.high,
         rule_lbf=rule.wants if rule.wants >= LEAST_RULE_LBF else None,
-        rule_terms=tuple(RuleTerm(name=t.name, pounds=t.pounds) for t in rule.terms),
+        rule_terms=rule.terms,
         why_apart=why_apart(match, rule),
         moves=tuple(
             MovesMatch(change=change, step=step, pounds=item.pounds, rough=rough)

@@ -84,6 +84,8 @@ the upper [gr/lbf]."""
 def band_words(family: Family) -> str:
     """Return the trade's band of a kind of bow in words [gr/lbf].
 
+    Source: `SCHOOL_BAND_GPP`, sayings of the trade.
+
     >>> band_words("selfbow")
     '7.5 to 9'
     """

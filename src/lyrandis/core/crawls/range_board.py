@@ -2,7 +2,7 @@
 
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import M_PER_YD
-from lyrandis.core.crawls.ranges import ends_m, miss, on_slope
+from lyrandis.core.crawls.ranges import Slope, ends_m, miss, on_slope
 from lyrandis.core.crawls.readings import said_distance
 from lyrandis.core.crawls.words import DistanceUnit
 from lyrandis.core.drawn import Drawn
@@ -25,18 +25,12 @@ class GuessRow(Drawn):
     """The mark stands further: - low."""
 
 
-class SlopeCost(Drawn):
-    degrees: float
-    more_mm: float
-    costs_mm: float
-
-
 class SlopeRow(Drawn):
     """Slopes at one distance."""
 
     distance: float
     says: str
-    slopes: tuple[SlopeCost, ...]
+    slopes: tuple[Slope, ...]
 
 
 class RangeBoard(Drawn):
@@ -89,11 +83,7 @@ def range_board(c: Computed) -> RangeBoard:
         SlopeRow(
             distance=distance,
             says=said_distance(distance * per, crawls.basis.unit),
-            slopes=tuple(
-                SlopeCost(degrees=way, more_mm=found.more_mm, costs_mm=found.costs_mm)
-                for way in ANGLES
-                for found in (on_slope(sight, distance * per, way),)
-            ),
+            slopes=tuple(on_slope(sight, distance * per, way) for way in ANGLES),
         )
         for distance in distances
         if distance % SLOPES_EVERY == 0 and distance >= 10

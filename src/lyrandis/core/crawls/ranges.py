@@ -4,6 +4,7 @@ In the arrow's own quantities (see `Own`), not in the seen ones a table is fitte
 """
 
 import math
+from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
@@ -36,7 +37,8 @@ class Miss(NamedTuple):
     """- low."""
 
 
-class Slope(NamedTuple):
+@dataclass(frozen=True, slots=True)
+class Slope:
     """A shot up (+) or down, by the crawl of level ground and put right."""
 
     degrees: float

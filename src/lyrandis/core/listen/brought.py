@@ -48,20 +48,13 @@ LEAST_RING_HZ, MOST_RING_HZ = 20.0, 600.0
 """What a shaft may be recorded to ring at."""
 
 
-class TraceSaid(Drawn):
-    """One take drawn: least and most of each column, in hundredths of the peak."""
-
-    low: tuple[int, ...]
-    high: tuple[int, ...]
-
-
 class Hearing(Drawn):
     """Takes that were found, and the reading they would be."""
 
     draft: SoundHeard | None
     """None where nothing may be recorded of it; `troubles` then say why."""
     troubles: tuple[str, ...]
-    traces: tuple[TraceSaid, ...]
+    traces: tuple[Trace, ...]
     level_half_db: float | None = None
     """How well the takes' level is known; None where it compares with nothing."""
 
@@ -92,17 +85,6 @@ def check_places(places: Iterable[float], seconds: float) -> None:
             )
 
 
-def said_traces(found: Sequence[Trace]) -> tuple[TraceSaid, ...]:
-    """Return traces as they are sent.
-
-    Source: definition.
-
-    >>> said_traces(())
-    ()
-    """
-    return tuple(TraceSaid(low=item.low, high=item.high) for item in found)
-
-
 def hearing(
     samples: Samples,
     rate: float,
@@ -131,7 +113,7 @@ def hearing(
     for number, feature in enumerate(result.features, 1):
         takes.append(as_take(feature))
         progress(0.6 + 0.35 * number / len(result.features))
-    drawn = said_traces(traces(result.sound, [take.at_s for take in takes]))
+    drawn = traces(result.sound, [take.at_s for take in takes])
     if not takes or not may(result.quality.troubles, "note"):
         return Hearing(draft=None, troubles=said, traces=drawn)
     draft = _draft(result, what, sounded, seconds, rate, same_place=same_place).model_copy(
@@ -202,7 +184,7 @@ class ShotSaid(Drawn):
     half_mps: float | None
     counts: bool
     why_not: str | None
-    trace: TraceSaid
+    trace: Trace
     """From 100 ms before the release to a second after it."""
 
 
@@ -344,7 +326,7 @@ def _shot(
             half_mps=speed.plus_minus if speed else None,
             counts=why is None,
             why_not=why,
-            trace=said_traces(drawn)[0],
+            trace=drawn[0],
         ),
         speed,
     )

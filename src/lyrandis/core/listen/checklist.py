@@ -1,6 +1,7 @@
 """The check list in the trade's order: what the sound shows of each, what the entries say of it."""
 
-from typing import Literal, NamedTuple
+from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -17,7 +18,8 @@ LONG_RING_S = 0.35
 """Assumption: a shot that rings longer at 125 to 500 Hz wants dampers."""
 
 
-class Check(NamedTuple):
+@dataclass(frozen=True, slots=True)
+class Check:
     """One line of the list."""
 
     key: str

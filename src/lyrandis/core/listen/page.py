@@ -8,7 +8,7 @@ from lyrandis.core.computed import Computed
 from lyrandis.core.constants import NEWTONS_PER_LBF
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
-from lyrandis.core.listen.checklist import CheckState, checks
+from lyrandis.core.listen.checklist import Check, checks
 from lyrandis.core.listen.compare import Compared
 from lyrandis.core.listen.numbers import HeardSound, Levels, Pair, Ring, note_in
 from lyrandis.core.listen.readings import SoundHeard, TapHeard
@@ -109,15 +109,6 @@ class PairBoard(Drawn):
     changed: tuple[Phrase, ...]
 
 
-class CheckSeen(Drawn):
-    key: str
-    name: str
-    state: CheckState
-    shows: Phrase
-    from_entries: Phrase | None
-    do: str
-
-
 class PointedSeen(Drawn):
     """What the sound points to."""
 
@@ -214,7 +205,7 @@ class ListenPage(Page):
     stage: Literal["listen"] = "listen"
     recordings: tuple[RecordingSeen, ...]
     pair: PairBoard | None
-    checks: tuple[CheckSeen, ...]
+    checks: tuple[Check, ...]
     pointed: PointedSeen | None
     tension: TensionSeen | None
     expected_hz: float | None
@@ -240,7 +231,7 @@ def page(c: Computed) -> ListenPage:
     return ListenPage(
         recordings=tuple(_recording(c, item) for item in listen.facts.heard[-MOST_RECORDINGS:]),
         pair=pair_board(listen.pair) if listen.pair else None,
-        checks=tuple(CheckSeen(**check._asdict()) for check in checks(c)),
+        checks=checks(c),
         pointed=_pointed(c),
         tension=_tension(c),
         expected_hz=listen.braced.expected_hz if listen.braced else None,

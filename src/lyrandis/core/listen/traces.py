@@ -5,6 +5,7 @@ For drawing only; every number comes from the samples themselves.
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -20,7 +21,8 @@ ROWS, LOW_HZ = 56, 80.0
 PICTURE_DB = 60.0
 
 
-class Trace(NamedTuple):
+@dataclass(frozen=True, slots=True)
+class Trace:
     """One take: for each column the least and the most, in hundredths of the recording's peak."""
 
     low: tuple[int, ...]

@@ -19,6 +19,7 @@ from lyrandis.core.string.advice import (
     turns_to,
 )
 from lyrandis.core.string.brace_change import brace_change
+from lyrandis.core.string.settling import SettlingReading
 from lyrandis.core.string.strands import FEW_STRANDS, FIBRES, bundle_diameter, served_diameter
 from lyrandis.core.string.sweep import Height, Quiet, loudness_of, rated
 from lyrandis.core.string.turns import brace_per_turn, per_inch, shortening
@@ -68,12 +69,6 @@ class StringSheet(Drawn):
     """What to write to the maker of the next one."""
 
 
-class SettlingPoint(Drawn):
-    hours: float
-    brace_mm: float
-    segment: int
-
-
 class SettlingCurve(Drawn):
     """The creep as fitted, with the turns of now."""
 
@@ -85,7 +80,7 @@ class SettlingCurve(Drawn):
 class SettlingDrawing(Drawn):
     """Brace readings over hours strung."""
 
-    points: tuple[SettlingPoint, ...]
+    points: tuple[SettlingReading, ...]
     too_early: int
     curve: SettlingCurve | None
     left_mm: float | None
@@ -284,10 +279,7 @@ def _settling(c: Computed) -> SettlingDrawing:
             sd_mm=tuple(sd.round(3).tolist()),
         )
     return SettlingDrawing(
-        points=tuple(
-            SettlingPoint(hours=reading.hours, brace_mm=reading.brace_mm, segment=reading.segment)
-            for reading in log.readings
-        ),
+        points=log.readings,
         too_early=log.too_early,
         curve=curve,
         left_mm=fit.now.mean_mm if fit else None,

@@ -37,7 +37,8 @@ trade. Linen and others are taken as polyester."""
 _HOURS: Array = np.concatenate([np.arange(0.25, 12.0, 0.25), np.arange(12.0, 96.5, 0.5)])
 
 
-class SettlingReading(NamedTuple):
+@dataclass(frozen=True, slots=True)
+class SettlingReading:
     """A brace read while the string settles."""
 
     hours: float

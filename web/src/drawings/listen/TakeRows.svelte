@@ -1,10 +1,10 @@
 <script lang="ts" module>
-  import type { TraceSaid } from '../../lib/api';
+  import type { Trace } from '../../lib/api';
 
   /** One take as a line of the drawing. */
   export interface TakeLine {
     number: number;
-    trace: TraceSaid | null;
+    trace: Trace | null;
     struck: boolean;
     /** What stands behind it, in words. */
     says: string;

@@ -1,11 +1,11 @@
 /** The wave of one take as a path: least and most of each column. */
-import type { TraceSaid } from '../../lib/api';
+import type { Trace } from '../../lib/api';
 
 export const FROM_MS = -20;
 export const TO_MS = 200;
 
 /** Return a closed path of a trace, `width` by `height`, its middle at half the height. */
-export function waveOf(trace: TraceSaid, width: number, height: number): string {
+export function waveOf(trace: Trace, width: number, height: number): string {
   const count = trace.high.length;
   if (!count) return '';
   const step = width / count;

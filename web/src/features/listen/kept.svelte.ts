@@ -1,6 +1,6 @@
 /** Which recordings are still kept on this machine, and their takes drawn. */
 import { SvelteMap } from 'svelte/reactivity';
-import { api, type KeptSound, type PageOf, type TraceSaid } from '../../lib/api';
+import { api, type KeptSound, type PageOf, type Trace } from '../../lib/api';
 import { settled } from '../../lib/poll';
 
 type Recording = PageOf<'listen'>['recordings'][number];
@@ -9,7 +9,7 @@ class KeptSounds {
   all = $state.raw<KeptSound[] | null>(null);
   /** One that is to be listened to on the page that opens next. */
   #pending: KeptSound | null = null;
-  #traces = new SvelteMap<string, TraceSaid[] | null>();
+  #traces = new SvelteMap<string, Trace[] | null>();
   #asked = new Set<string>();
 
   async load(): Promise<void> {
@@ -48,7 +48,7 @@ class KeptSounds {
   }
 
   /** Takes of a recording drawn; null while they are on their way, or where it is forgotten. */
-  tracesOf(recording: Recording): TraceSaid[] | null {
+  tracesOf(recording: Recording): Trace[] | null {
     const at = recording.takes.map((take) => take.at_s);
     const key = `${recording.mark}:${at.join(',')}`;
     if (!this.#asked.has(key) && this.has(recording.mark)) {
