@@ -1942,8 +1942,11 @@ export interface components {
             /** Amount */
             amount: number;
         };
-        /** CheckSeen */
-        CheckSeen: {
+        /**
+         * Check
+         * @description One line of the list.
+         */
+        Check: {
             /** Key */
             key: string;
             /** Name */
@@ -3108,7 +3111,7 @@ export interface components {
             /** Troubles */
             troubles: string[];
             /** Traces */
-            traces: components["schemas"]["TraceSaid"][];
+            traces: components["schemas"]["Trace"][];
             /** Level Half Db */
             level_half_db?: number | null;
         };
@@ -3614,7 +3617,7 @@ export interface components {
             recordings: components["schemas"]["RecordingSeen"][];
             pair: components["schemas"]["PairBoard"] | null;
             /** Checks */
-            checks: components["schemas"]["CheckSeen"][];
+            checks: components["schemas"]["Check"][];
             pointed: components["schemas"]["PointedSeen"] | null;
             tension: components["schemas"]["TensionSeen"] | null;
             /** Expected Hz */
@@ -5057,16 +5060,6 @@ export interface components {
             source: string;
         };
         /**
-         * RuleTerm
-         * @description One line of the rule of thumb's sum.
-         */
-        RuleTerm: {
-            /** Name */
-            name: string;
-            /** Pounds */
-            pounds: number;
-        };
-        /**
          * SchoolBand
          * @description Lifts that a school would set [mm].
          */
@@ -5208,7 +5201,7 @@ export interface components {
          */
         SettlingDrawing: {
             /** Points */
-            points: components["schemas"]["SettlingPoint"][];
+            points: components["schemas"]["SettlingReading"][];
             /** Too Early */
             too_early: number;
             curve: components["schemas"]["SettlingCurve"] | null;
@@ -5225,13 +5218,19 @@ export interface components {
             /** Strung */
             strung: boolean | null;
         };
-        /** SettlingPoint */
-        SettlingPoint: {
+        /**
+         * SettlingReading
+         * @description A brace read while the string settles.
+         */
+        SettlingReading: {
             /** Hours */
             hours: number;
             /** Brace Mm */
             brace_mm: number;
-            /** Segment */
+            /**
+             * Segment
+             * @default 0
+             */
             segment: number;
         };
         /**
@@ -5476,7 +5475,7 @@ export interface components {
             counts: boolean;
             /** Why Not */
             why_not: string | null;
-            trace: components["schemas"]["TraceSaid"];
+            trace: components["schemas"]["Trace"];
         };
         /**
          * ShownArrow
@@ -5528,8 +5527,11 @@ export interface components {
             heard: boolean;
             trial?: components["schemas"]["Change"] | null;
         };
-        /** SlopeCost */
-        SlopeCost: {
+        /**
+         * Slope
+         * @description A shot up (+) or down, by the crawl of level ground and put right.
+         */
+        Slope: {
             /** Degrees */
             degrees: number;
             /** More Mm */
@@ -5547,7 +5549,7 @@ export interface components {
             /** Says */
             says: string;
             /** Slopes */
-            slopes: components["schemas"]["SlopeCost"][];
+            slopes: components["schemas"]["Slope"][];
         };
         /**
          * SoundHeard
@@ -5718,7 +5720,7 @@ export interface components {
             /** Rule Lbf */
             rule_lbf: number | null;
             /** Rule Terms */
-            rule_terms: components["schemas"]["RuleTerm"][];
+            rule_terms: components["schemas"]["ThumbTerm"][];
             why_apart: components["schemas"]["Phrase"];
             /** Moves */
             moves: components["schemas"]["MovesMatch"][];
@@ -6564,6 +6566,16 @@ export interface components {
             /** Arrows */
             arrows: number;
         };
+        /**
+         * ThumbTerm
+         * @description One line of the rule's sum.
+         */
+        ThumbTerm: {
+            /** Name */
+            name: string;
+            /** Pounds */
+            pounds: number;
+        };
         /** TillerDrawing */
         TillerDrawing: {
             /** Upper Mm */
@@ -6724,10 +6736,10 @@ export interface components {
             struck: number[];
         };
         /**
-         * TraceSaid
-         * @description One take drawn: least and most of each column, in hundredths of the peak.
+         * Trace
+         * @description One take: for each column the least and the most, in hundredths of the recording's peak.
          */
-        TraceSaid: {
+        Trace: {
             /** Low */
             low: number[];
             /** High */
@@ -6739,7 +6751,7 @@ export interface components {
          */
         Traces: {
             /** Traces */
-            traces: components["schemas"]["TraceSaid"][];
+            traces: components["schemas"]["Trace"][];
         };
         /**
          * Trial
