@@ -42,6 +42,8 @@ def values_of(entry: e.Entry) -> dict[str, Any]:
 
 _MOST_FUTURE = 200
 COLUMNS = tuple(ENTRY_TABLE.c)
+WITH_KIND = select(*COLUMNS, SUBJECT_TABLE.c.kind.label("subject_kind")).join(SUBJECT_TABLE)
+"""Entries of several subjects, each row with its subject's kind."""
 
 
 def entry_of(row: Any, kind: SubjectKind) -> e.Entry:
@@ -106,15 +108,13 @@ def entries_where(
 
 def standing_of_kinds(connection: Connection, *kinds: str) -> list[e.Entry]:
     """Return the standing entries of some kinds of reading, of all subjects."""
-    query = select(*COLUMNS, SUBJECT_TABLE.c.kind.label("subject_kind")).join(SUBJECT_TABLE)
-    rows: Any = connection.execute(query.where(ENTRY_TABLE.c.kind.in_((*kinds, "retraction"))))
+    rows: Any = connection.execute(WITH_KIND.where(ENTRY_TABLE.c.kind.in_((*kinds, "retraction"))))
     return in_force(readable(entry_or_unreadable(row, row.subject_kind) for row in rows))
 
 
 def future_entries(connection: Connection, after: datetime) -> list[e.Entry]:
     """Return the entries that happened after an instant, in order; some hundred at the most."""
-    query = select(*COLUMNS, SUBJECT_TABLE.c.kind.label("subject_kind")).join(SUBJECT_TABLE)
-    query = query.where(ENTRY_TABLE.c.happened_at > after, ENTRY_TABLE.c.kind != "retraction")
+    query = WITH_KIND.where(ENTRY_TABLE.c.happened_at > after, ENTRY_TABLE.c.kind != "retraction")
     rows: Any = connection.execute(query.order_by(ENTRY_TABLE.c.happened_at).limit(_MOST_FUTURE))
     return readable(entry_or_unreadable(row, row.subject_kind) for row in rows)
 

@@ -18,7 +18,7 @@ from lyrandis.core.reading import Fitted, Subject, SubjectKind
 from lyrandis.core.record import Fittings
 from lyrandis.store.models import ENTRY_TABLE, SUBJECT_TABLE
 from lyrandis.store.rows import (
-    COLUMNS,
+    WITH_KIND,
     UnreadableRow,
     entries_where,
     entry_or_unreadable,
@@ -112,7 +112,7 @@ class Transaction:
         """Return those of some entries that are recorded, by their ids."""
         wanted = list(ids)
         fresh = [entry_id for entry_id in wanted if entry_id not in self._entries]
-        query = select(*COLUMNS, SUBJECT_TABLE.c.kind.label("subject_kind")).join(SUBJECT_TABLE)
+        query = WITH_KIND
         for first in range(0, len(fresh), _AT_ONCE):
             some = fresh[first : first + _AT_ONCE]
             self._entries.update(dict.fromkeys(some))
@@ -218,8 +218,7 @@ class Transaction:
     def _all_namings(self) -> dict[str, list[_Name]]:
         if self._namings is None:
             self._namings = {}
-            query = select(*COLUMNS, SUBJECT_TABLE.c.kind.label("subject_kind")).join(SUBJECT_TABLE)
-            rows: Any = self.connection.execute(query.where(ENTRY_TABLE.c.kind == "named"))
+            rows: Any = self.connection.execute(WITH_KIND.where(ENTRY_TABLE.c.kind == "named"))
             for entry in readable(entry_or_unreadable(row, row.subject_kind) for row in rows):
                 if isinstance(entry.reading, Named):
                     self._kinds[entry.subject.id] = entry.subject.kind

@@ -4,6 +4,7 @@
   import type { Horn } from './horn.svelte';
   import { dragged } from '../dragged';
   import DragKnob from '../DragKnob.svelte';
+  import PlotFigure from '../PlotFigure.svelte';
   import { Plot } from '../plot.svelte';
 
   let { horn }: { horn: Horn } = $props();
@@ -42,70 +43,63 @@
   }
 </script>
 
-<figure bind:clientWidth={plot.width}>
-  <svg
-    viewBox="0 0 {plot.across} {plot.height}"
-    class="w-full touch-pan-y"
-    role="group"
-    aria-label="Where it strikes when the guess is wrong"
+<PlotFigure {plot} label="Where it strikes when the guess is wrong" dragged>
+  <rect
+    x={plot.left}
+    y={y(horn.circle_cm)}
+    width={plot.right - plot.left}
+    height={y(-horn.circle_cm) - y(horn.circle_cm)}
+    class="circle"
+  />
+  <line x1={plot.left} x2={plot.right} y1={y(0)} y2={y(0)} class="aim" />
+  <text x={plot.left - 24} y={y(0)} dy="4" text-anchor="end" class="said">where you aim</text>
+  {#each [horn.beside?.nearer_mm, horn.beside?.further_mm] as of, i (i)}
+    <path d={edge(of)} class="beside" />
+  {/each}
+  {#each [horn.row?.nearer_mm, horn.row?.further_mm] as of, i (i)}
+    <path d={edge(of)} class="edge" />
+  {/each}
+  {#each [1, -1] as way (way)}
+    <line
+      x1={plot.left}
+      x2={plot.right}
+      y1={y(way * horn.circle_cm)}
+      y2={y(way * horn.circle_cm)}
+      stroke="var(--green)"
+      stroke-width="1.6"
+    />
+  {/each}
+  <text x={plot.left - 24} y={y(-horn.circle_cm)} dy="4" text-anchor="end" class="green"
+    >{horn.circle_cm} cm low</text
   >
-    <rect
-      x={plot.left}
-      y={y(horn.circle_cm)}
-      width={plot.right - plot.left}
-      height={y(-horn.circle_cm) - y(horn.circle_cm)}
-      class="circle"
-    />
-    <line x1={plot.left} x2={plot.right} y1={y(0)} y2={y(0)} class="aim" />
-    <text x={plot.left - 24} y={y(0)} dy="4" text-anchor="end" class="said">where you aim</text>
-    {#each [horn.beside?.nearer_mm, horn.beside?.further_mm] as of, i (i)}
-      <path d={edge(of)} class="beside" />
-    {/each}
-    {#each [horn.row?.nearer_mm, horn.row?.further_mm] as of, i (i)}
-      <path d={edge(of)} class="edge" />
-    {/each}
-    {#each [1, -1] as way (way)}
-      <line
-        x1={plot.left}
-        x2={plot.right}
-        y1={y(way * horn.circle_cm)}
-        y2={y(way * horn.circle_cm)}
-        stroke="var(--green)"
-        stroke-width="1.6"
-      />
-    {/each}
-    <text x={plot.left - 24} y={y(-horn.circle_cm)} dy="4" text-anchor="end" class="green"
-      >{horn.circle_cm} cm low</text
+  <text x={plot.left - 24} y={y(horn.circle_cm)} dy="4" text-anchor="end" class="green"
+    >{horn.circle_cm} cm high</text
+  >
+  {#if out !== null && out < last}
+    <line x1={x(out)} x2={x(out)} y1={y(-horn.circle_cm)} y2={plot.floor} class="drop" />
+    <circle cx={x(out)} cy={y(-horn.circle_cm)} r="5" class="leaves" />
+    <text
+      x={x(out) + (outLeft ? -8 : 8)}
+      y={plot.floor - 8}
+      text-anchor={outLeft ? 'end' : 'start'}
+      class="said">{horn.by} {board.unit} wrong leaves the circle here</text
     >
-    <text x={plot.left - 24} y={y(horn.circle_cm)} dy="4" text-anchor="end" class="green"
-      >{horn.circle_cm} cm high</text
-    >
-    {#if out !== null && out < last}
-      <line x1={x(out)} x2={x(out)} y1={y(-horn.circle_cm)} y2={plot.floor} class="drop" />
-      <circle cx={x(out)} cy={y(-horn.circle_cm)} r="5" class="leaves" />
-      <text
-        x={x(out) + (outLeft ? -8 : 8)}
-        y={plot.floor - 8}
-        text-anchor={outLeft ? 'end' : 'start'}
-        class="said">{horn.by} {board.unit} wrong leaves the circle here</text
-      >
-    {/if}
-    {#each board.distances.filter((one) => one % 5 === 0) as at (at)}
-      <text x={x(at)} y={plot.height - 6} text-anchor="middle" class="soft">{at}</text>
-    {/each}
-    <DragKnob
-      x={plot.left}
-      y={y(horn.circle_cm)}
-      label="Circle, half across"
-      low={5}
-      high={60}
-      now={horn.circle_cm}
-      says="{horn.circle_cm} cm"
-      {...dragged((at) => horn.hold(Math.abs(y.invert(at.y))))}
-      onkeydown={key}
-    />
-  </svg>
-</figure>
+  {/if}
+  {#each board.distances.filter((one) => one % 5 === 0) as at (at)}
+    <text x={x(at)} y={plot.height - 6} text-anchor="middle" class="soft">{at}</text>
+  {/each}
+  <DragKnob
+    x={plot.left}
+    y={y(horn.circle_cm)}
+    label="Circle, half across"
+    low={5}
+    high={60}
+    now={horn.circle_cm}
+    says="{horn.circle_cm} cm"
+    {...dragged((at) => horn.hold(Math.abs(y.invert(at.y))))}
+    onkeydown={key}
+  />
+</PlotFigure>
 
 <style>
   .said {

@@ -13,6 +13,11 @@
   const run = new FirstRun();
   let form = $state<HTMLFormElement>();
 
+  /** Answers that are typed. */
+  type Typed = 'draw' | 'archerName' | 'mark' | 'length' | 'mass' | 'rigName';
+
+  type More = { placeholder?: string; maxlength?: number; 'data-first'?: boolean };
+
   const QUESTIONS = ['How long is your draw?', 'Which bow?', 'Which arrow?'] as const;
 
   async function act(step: () => Promise<boolean>) {
@@ -53,6 +58,20 @@
   {/if}
 {/snippet}
 
+{#snippet field(name: string, answer: Typed, label: string, more: More)}
+  {@const wrong = run.problem?.field === name}
+  <TextField
+    id="first-{name}"
+    {label}
+    bind:value={run.answers[answer]}
+    {wrong}
+    aria-describedby={wrong ? `problem-${name}` : undefined}
+    {...more}
+  >
+    {@render note(name)}
+  </TextField>
+{/snippet}
+
 <p class="text-soft">
   Three questions to a first verdict{#if known}, or
     <a class="underline" href="/new/from-bow">one with a bow that is here already</a>{/if}
@@ -77,33 +96,17 @@
       do to begin with.
     </p>
     <div class="mt-4 grid gap-4 sm:grid-cols-2">
-      <TextField
-        id="first-draw"
-        label="Length"
-        bind:value={run.answers.draw}
-        wrong={run.problem?.field === 'draw'}
-        aria-describedby="problem-draw"
-        data-first
-        placeholder="e.g. 27 3/8 or 69.5cm"
-      >
-        {@render note('draw')}
-      </TextField>
+      {@render field('draw', 'draw', 'Length', {
+        'data-first': true,
+        placeholder: 'e.g. 27 3/8 or 69.5cm',
+      })}
       <div>
         <label class="label block" for="first-way">How you know it</label>
         <select id="first-way" class="field" bind:value={run.answers.drawWay}>
           {#each DRAW_WAYS as [value, words] (value)}<option {value}>{words}</option>{/each}
         </select>
       </div>
-      <TextField
-        id="first-name"
-        label="Your name (if you like)"
-        bind:value={run.answers.archerName}
-        wrong={run.problem?.field === 'name'}
-        aria-describedby="problem-name"
-        maxlength={60}
-      >
-        {@render note('name')}
-      </TextField>
+      {@render field('name', 'archerName', 'Your name (if you like)', { maxlength: 60 })}
     </div>
   {:else if run.step === 1}
     <p class="mt-2">What is written on it is enough; the scale can come later.</p>
@@ -115,26 +118,10 @@
         </select>
         {@render note('family')}
       </div>
-      <TextField
-        id="first-mark"
-        label="Marked weight, at 28 in unless you say"
-        bind:value={run.answers.mark}
-        wrong={run.problem?.field === 'mark'}
-        aria-describedby="problem-mark"
-        placeholder="e.g. 45 or 45 @ 28"
-      >
-        {@render note('mark')}
-      </TextField>
-      <TextField
-        id="first-length"
-        label="Bow length (if you know)"
-        bind:value={run.answers.length}
-        wrong={run.problem?.field === 'length'}
-        aria-describedby="problem-length"
-        placeholder="e.g. 62"
-      >
-        {@render note('length')}
-      </TextField>
+      {@render field('mark', 'mark', 'Marked weight, at 28 in unless you say', {
+        placeholder: 'e.g. 45 or 45 @ 28',
+      })}
+      {@render field('length', 'length', 'Bow length (if you know)', { placeholder: 'e.g. 62' })}
     </div>
   {:else}
     <p class="mt-2">
@@ -148,25 +135,16 @@
           {#each ARROW_WAYS as [value, words] (value)}<option {value}>{words}</option>{/each}
         </select>
       </div>
-      <TextField
-        id="first-mass"
-        label={run.answers.arrowWay === 'spine' ? 'Number on the shaft' : 'Finished mass'}
-        bind:value={run.answers.mass}
-        wrong={run.problem?.field === 'mass'}
-        aria-describedby="problem-mass"
-        data-first
-        placeholder={run.answers.arrowWay === 'spine' ? 'e.g. 700' : 'e.g. 431gr or 27.9g'}
-      >
-        {@render note('mass')}
-      </TextField>
-      <TextField
-        id="first-rig"
-        label="Name for this rig (if you like)"
-        bind:value={run.answers.rigName}
-        maxlength={60}
-      >
-        {@render note('rig')}
-      </TextField>
+      {@render field(
+        'mass',
+        'mass',
+        run.answers.arrowWay === 'spine' ? 'Number on the shaft' : 'Finished mass',
+        {
+          'data-first': true,
+          placeholder: run.answers.arrowWay === 'spine' ? 'e.g. 700' : 'e.g. 431gr or 27.9g',
+        },
+      )}
+      {@render field('rig', 'rigName', 'Name for this rig (if you like)', { maxlength: 60 })}
     </div>
   {/if}
 
