@@ -81,9 +81,9 @@ def p95(times: list[float]) -> float:
     return statistics.quantiles(times, n=20)[-1]
 
 
-def slowest(what: str, times: Times, limit: float, how: str) -> Row:
+def slowest(what: str, times: Times, limit: float, how: str, why: str = "") -> Row:
     """Return a row of the p95 of some questions to the server, which has a pace of its own."""
-    return Row(f"{what}, p95", p95(times), limit, "ms", how)
+    return Row(f"{what}, p95", p95(times), limit, "ms", how, why=why)
 
 
 def timed(run: Callable[[], Any], times: int) -> Times:
