@@ -39,7 +39,7 @@ def bench_core() -> list[Row]:
     times = statistics.median(growing) / statistics.median(judging)
     return [
         Row("assess a rig, p95", p95(judging), 9, "ms", how, paced=p95(judging.at_reference()),
-            why="three runs one after the other on 1 December gave medians of 8.0, 9.2 and 9.4 ms and "
+            why="runs one after the other on 1 December gave medians of 8.0, 9.2 and 9.4 ms and "
             "p95 of 8.7, 10.5 and 11.9 at the reference pace. An assessment makes some 140 values "
             "and findings, checked each, and 210 figures; reading the log anew is a fifth of it."),
         Row("assess 5,000 entries over assess 500", times, 10, "times",
