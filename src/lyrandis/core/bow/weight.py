@@ -273,7 +273,7 @@ def _doubt(
     """Return the sd of a weight at a draw as a share: it reaches both of what contradicts."""
     share = math.sqrt(fit.variance(draw_mm))
     if without_end is not None:
-        gap = without_end.log_factor(draw_mm) - fit.log_factor(draw_mm)
+        gap = without_end.factor(draw_mm) / fit.factor(draw_mm) - 1
         share = math.hypot(share, gap / 2)
     if apart is not None:
         # half their distance is two standard deviations: what they scatter is not counted twice
