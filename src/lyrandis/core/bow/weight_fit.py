@@ -119,6 +119,24 @@ class WeightFit:
         before = float(share @ kernel(x[:, None], x, self.tilt_sd) @ share)
         return max(before - float(over @ self.inverse @ over), 1e-12) * self.widened**2
 
+    def drawn(self, draws_mm: Array, count: int) -> Array:
+        """Return some curves of ln W - ln f the posterior allows (count, draws); always the same.
+
+        Source: mean and covariance of the posterior, by its eigenvectors.
+
+        >>> fit = fit_points((0.0,), (0.1,), (1e-4,), 711.2, 0.0055)
+        >>> fit.drawn(np.array([685.8, 711.2]), 3).shape
+        (3, 2)
+        """
+        x = (draws_mm - self.centre_mm) / MM_PER_IN
+        over = kernel(x[:, None], self.inches, self.tilt_sd)
+        spread = kernel(x[:, None], x, self.tilt_sd) - over @ self.inverse @ over.T
+        values, vectors = np.linalg.eigh(spread)
+        root = vectors * np.sqrt(np.maximum(values, 0.0)) * self.widened
+        chance = np.random.default_rng(0).standard_normal((count, len(x)))
+        curves: Array = self.base + over @ self.pulls + chance @ root.T
+        return curves
+
     def _kernel(self, x: float) -> Array:
         return kernel(np.float64(x), self.inches, self.tilt_sd)
 
