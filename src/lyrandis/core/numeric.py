@@ -36,7 +36,7 @@ _FARTHEST_SD = 30.0
 
 
 def normal_below(z: Array) -> Array:
-    """Return the standard normal's distribution at z, never quite nought; good to 1e-7.
+    """Return the chance that a standard normal value lies below z; good to 1e-7.
 
     Any shape, z in standard deviations.
     Source: Abramowitz and Stegun, Handbook of Mathematical Functions, 7.1.26.
@@ -50,4 +50,4 @@ def normal_below(z: Array) -> Array:
     a1, a2, a3, a4, a5 = 0.254829592, -0.284496736, 1.421413741, -1.453152027, 1.061405429
     tail = ((((a5 * t + a4) * t + a3) * t + a2) * t + a1) * t * np.exp(-x * x) / 2
     below: Array = np.where(z < 0, tail, 1 - tail)
-    return np.maximum(below, 1e-12)
+    return below

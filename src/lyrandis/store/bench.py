@@ -26,7 +26,7 @@ from lyrandis.store.checks import (
 )
 from lyrandis.store.log import Logs, RigLog
 from lyrandis.store.logbooks import Plan, carry_out, plan_of
-from lyrandis.store.models import ENTRIES, SUBJECTS
+from lyrandis.store.models import ENTRY_TABLE, SUBJECT_TABLE
 from lyrandis.store.rows import (
     entries_where,
     future_entries,
@@ -97,15 +97,15 @@ class Bench:
 
     def is_empty(self) -> bool:
         with self._read.connect() as connection:
-            return connection.scalar(select(SUBJECTS.c.id).limit(1)) is None
+            return connection.scalar(select(SUBJECT_TABLE.c.id).limit(1)) is None
 
     def subjects(self, kind: SubjectKind | None = None) -> list[KnownSubject]:
         """Return subjects with their names, in the order they were made."""
         with self._reading() as transaction:
-            query = select(SUBJECTS.c.id, SUBJECTS.c.kind, SUBJECTS.c.origin)
-            query = query.order_by(SUBJECTS.c.created_at, SUBJECTS.c.id)
+            query = select(SUBJECT_TABLE.c.id, SUBJECT_TABLE.c.kind, SUBJECT_TABLE.c.origin)
+            query = query.order_by(SUBJECT_TABLE.c.created_at, SUBJECT_TABLE.c.id)
             if kind:
-                query = query.where(SUBJECTS.c.kind == kind)
+                query = query.where(SUBJECT_TABLE.c.kind == kind)
             rows = transaction.connection.execute(query).all()
             names = transaction.names()
             return [
@@ -190,7 +190,7 @@ class Bench:
         `request` becomes the id of its first entry: asked for again, the rig there is is returned.
         """
         with self._writing() as transaction:
-            about = select(ENTRIES.c.subject_id).where(ENTRIES.c.id == request)
+            about = select(ENTRY_TABLE.c.subject_id).where(ENTRY_TABLE.c.id == request)
             made: str | None = transaction.connection.scalar(about) if request else None
             if made is not None and transaction.kind_of(made) == "rig":
                 return made
@@ -257,15 +257,15 @@ class Bench:
         now = self._clock()
         with self._reading() as transaction:
             connection = transaction.connection
-            own = select(func.max(ENTRIES.c.recorded_at)).join(SUBJECTS)
-            newest: Any = connection.scalar(own.where(SUBJECTS.c.origin == "own"))
+            own = select(func.max(ENTRY_TABLE.c.recorded_at)).join(SUBJECT_TABLE)
+            newest: Any = connection.scalar(own.where(SUBJECT_TABLE.c.origin == "own"))
             found = future_entries(connection, now + FUTURE_ALLOWED)
             gone = transaction.taken_back([entry.id for entry in found])
         standing = [entry for entry in found if entry.id not in gone]
         return check_clock(now, newest, standing, len(standing))
 
     def _retract(self, transaction: Transaction, taking: e.Taking) -> e.Entry:
-        of = select(ENTRIES.c.subject_id).where(ENTRIES.c.id == taking.entry_id)
+        of = select(ENTRY_TABLE.c.subject_id).where(ENTRY_TABLE.c.id == taking.entry_id)
         about = transaction.connection.scalar(of)
         if about is None:
             raise no_such_entry(taking.entry_id)

@@ -13,7 +13,7 @@ from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.effective import when
 from lyrandis.core.reading import SubjectKind
-from lyrandis.store.models import ENTRIES
+from lyrandis.store.models import ENTRY_TABLE
 from lyrandis.store.rows import COLUMNS, UnreadableRow, entry_or_unreadable
 
 _MOST_KEPT = 20_000
@@ -106,8 +106,12 @@ def _read(
 ) -> tuple[list[e.Entry], list[UnreadableRow]]:
     query = (
         select(*COLUMNS)
-        .where(ENTRIES.c.subject_id.in_(subjects), ENTRIES.c.seq > after, ENTRIES.c.seq <= head)
-        .order_by(ENTRIES.c.seq)
+        .where(
+            ENTRY_TABLE.c.subject_id.in_(subjects),
+            ENTRY_TABLE.c.seq > after,
+            ENTRY_TABLE.c.seq <= head,
+        )
+        .order_by(ENTRY_TABLE.c.seq)
     )
     rows: Any = connection.execute(query)
     found = [entry_or_unreadable(row, subjects[row.subject_id]) for row in rows]

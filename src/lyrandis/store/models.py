@@ -40,7 +40,7 @@ class JsonText(TypeDecorator[Any]):
 
 METADATA = MetaData()
 
-SUBJECTS = Table(
+SUBJECT_TABLE = Table(
     "subjects",
     METADATA,
     Column("id", String(64), primary_key=True),
@@ -49,7 +49,7 @@ SUBJECTS = Table(
     Column("created_at", Instant, nullable=False),
 )
 
-ENTRIES = Table(
+ENTRY_TABLE = Table(
     "entries",
     METADATA,
     Column("seq", Integer, primary_key=True),

@@ -18,7 +18,7 @@ from lyrandis.core.errors import DomainError
 from lyrandis.core.quantities import AS_STORED
 from lyrandis.core.reading import Fitted, Subject, SubjectKind, revision_of
 from lyrandis.core.stored import cast_up
-from lyrandis.store.models import ENTRIES, SUBJECTS
+from lyrandis.store.models import ENTRY_TABLE, SUBJECT_TABLE
 
 
 def values_of(entry: e.Entry) -> dict[str, Any]:
@@ -41,7 +41,7 @@ def values_of(entry: e.Entry) -> dict[str, Any]:
 
 
 _MOST_FUTURE = 200
-COLUMNS = tuple(ENTRIES.c)
+COLUMNS = tuple(ENTRY_TABLE.c)
 
 
 def entry_of(row: Any, kind: SubjectKind) -> e.Entry:
@@ -99,23 +99,23 @@ def entries_where(
     connection: Connection, subject: Subject, *conditions: ColumnElement[bool]
 ) -> list[e.Entry]:
     """Return those entries of one subject that meet the conditions, by order of recording."""
-    query = select(*COLUMNS).where(ENTRIES.c.subject_id == subject.id, *conditions)
-    rows: Any = connection.execute(query.order_by(ENTRIES.c.seq))
+    query = select(*COLUMNS).where(ENTRY_TABLE.c.subject_id == subject.id, *conditions)
+    rows: Any = connection.execute(query.order_by(ENTRY_TABLE.c.seq))
     return readable(entry_or_unreadable(row, subject.kind) for row in rows)
 
 
 def standing_of_kinds(connection: Connection, *kinds: str) -> list[e.Entry]:
     """Return the standing entries of some kinds of reading, of all subjects."""
-    query = select(*COLUMNS, SUBJECTS.c.kind.label("subject_kind")).join(SUBJECTS)
-    rows: Any = connection.execute(query.where(ENTRIES.c.kind.in_((*kinds, "retraction"))))
+    query = select(*COLUMNS, SUBJECT_TABLE.c.kind.label("subject_kind")).join(SUBJECT_TABLE)
+    rows: Any = connection.execute(query.where(ENTRY_TABLE.c.kind.in_((*kinds, "retraction"))))
     return in_force(readable(entry_or_unreadable(row, row.subject_kind) for row in rows))
 
 
 def future_entries(connection: Connection, after: datetime) -> list[e.Entry]:
     """Return the entries that happened after an instant, in order; some hundred at the most."""
-    query = select(*COLUMNS, SUBJECTS.c.kind.label("subject_kind")).join(SUBJECTS)
-    query = query.where(ENTRIES.c.happened_at > after, ENTRIES.c.kind != "retraction")
-    rows: Any = connection.execute(query.order_by(ENTRIES.c.happened_at).limit(_MOST_FUTURE))
+    query = select(*COLUMNS, SUBJECT_TABLE.c.kind.label("subject_kind")).join(SUBJECT_TABLE)
+    query = query.where(ENTRY_TABLE.c.happened_at > after, ENTRY_TABLE.c.kind != "retraction")
+    rows: Any = connection.execute(query.order_by(ENTRY_TABLE.c.happened_at).limit(_MOST_FUTURE))
     return readable(entry_or_unreadable(row, row.subject_kind) for row in rows)
 
 

@@ -16,7 +16,7 @@ from lyrandis.core.effective import At, when
 from lyrandis.core.errors import DomainError
 from lyrandis.core.reading import Fitted, Subject, SubjectKind
 from lyrandis.core.record import Fittings
-from lyrandis.store.models import ENTRIES, SUBJECTS
+from lyrandis.store.models import ENTRY_TABLE, SUBJECT_TABLE
 from lyrandis.store.rows import (
     COLUMNS,
     UnreadableRow,
@@ -28,7 +28,7 @@ from lyrandis.store.rows import (
     values_of,
 )
 
-_INSERT_ENTRY = insert(ENTRIES)
+_INSERT_ENTRY = insert(ENTRY_TABLE)
 _AT_ONCE = 400
 """Ids that one question names."""
 
@@ -61,7 +61,7 @@ class Transaction:
     def find_kind(self, subject: str) -> SubjectKind | None:
         """Return what kind of subject something is; None when there is no such thing."""
         if subject not in self._kinds:
-            query = select(SUBJECTS.c.kind).where(SUBJECTS.c.id == subject)
+            query = select(SUBJECT_TABLE.c.kind).where(SUBJECT_TABLE.c.id == subject)
             kind: Any = self.connection.scalar(query)
             self._kinds[subject] = kind
         return self._kinds[subject]
@@ -85,7 +85,7 @@ class Transaction:
 
     def add_subject(self, subject: Subject, origin: str, now: datetime) -> None:
         values = {"id": subject.id, "kind": subject.kind, "origin": origin, "created_at": now}
-        self.connection.execute(insert(SUBJECTS).values(**values))
+        self.connection.execute(insert(SUBJECT_TABLE).values(**values))
         self._kinds[subject.id] = subject.kind
         for slug, taken in self._taken_slugs.items():
             if subject.id.startswith(slug):
@@ -96,7 +96,9 @@ class Transaction:
         slug = slug_of(name, kind)
         taken = self._taken_slugs.get(slug)
         if taken is None:
-            query = select(SUBJECTS.c.id).where(SUBJECTS.c.id.startswith(slug, autoescape=True))
+            query = select(SUBJECT_TABLE.c.id).where(
+                SUBJECT_TABLE.c.id.startswith(slug, autoescape=True)
+            )
             taken = self._taken_slugs[slug] = set(self.connection.scalars(query))
         candidate, number = slug, 1
         while candidate in taken or candidate in also_taken:
@@ -110,11 +112,11 @@ class Transaction:
         """Return those of some entries that are recorded, by their ids."""
         wanted = list(ids)
         fresh = [entry_id for entry_id in wanted if entry_id not in self._entries]
-        query = select(*COLUMNS, SUBJECTS.c.kind.label("subject_kind")).join(SUBJECTS)
+        query = select(*COLUMNS, SUBJECT_TABLE.c.kind.label("subject_kind")).join(SUBJECT_TABLE)
         for first in range(0, len(fresh), _AT_ONCE):
             some = fresh[first : first + _AT_ONCE]
             self._entries.update(dict.fromkeys(some))
-            rows: Any = self.connection.execute(query.where(ENTRIES.c.id.in_(some)))
+            rows: Any = self.connection.execute(query.where(ENTRY_TABLE.c.id.in_(some)))
             for row in rows:
                 self._entries[row.id] = entry_or_unreadable(row, row.subject_kind)
         known = {entry_id: self._entries[entry_id] for entry_id in wanted}
@@ -142,8 +144,8 @@ class Transaction:
             takers.update((entry_id, []) for entry_id in wanted)
             found: list[str] = []
             for first in range(0, len(wanted), _AT_ONCE):
-                query = select(ENTRIES.c.id, ENTRIES.c.retracts).where(
-                    ENTRIES.c.retracts.in_(wanted[first : first + _AT_ONCE])
+                query = select(ENTRY_TABLE.c.id, ENTRY_TABLE.c.retracts).where(
+                    ENTRY_TABLE.c.retracts.in_(wanted[first : first + _AT_ONCE])
                 )
                 for row in self.connection.execute(query):
                     takers[row.retracts].append(row.id)
@@ -216,8 +218,8 @@ class Transaction:
     def _all_namings(self) -> dict[str, list[_Name]]:
         if self._namings is None:
             self._namings = {}
-            query = select(*COLUMNS, SUBJECTS.c.kind.label("subject_kind")).join(SUBJECTS)
-            rows: Any = self.connection.execute(query.where(ENTRIES.c.kind == "named"))
+            query = select(*COLUMNS, SUBJECT_TABLE.c.kind.label("subject_kind")).join(SUBJECT_TABLE)
+            rows: Any = self.connection.execute(query.where(ENTRY_TABLE.c.kind == "named"))
             for entry in readable(entry_or_unreadable(row, row.subject_kind) for row in rows):
                 if isinstance(entry.reading, Named):
                     self._kinds[entry.subject.id] = entry.subject.kind
@@ -235,7 +237,7 @@ class Transaction:
         fittings = self._fittings.get(rig)
         if fittings is None:
             subject = Subject(kind="rig", id=rig)
-            told = entries_where(self.connection, subject, ENTRIES.c.kind == "part_fitted")
+            told = entries_where(self.connection, subject, ENTRY_TABLE.c.kind == "part_fitted")
             gone = self.taken_back([entry.id for entry in told])
             fittings = Fittings(entry for entry in told if entry.id not in gone)
             self._fittings[rig] = fittings
@@ -248,7 +250,7 @@ class Transaction:
         key = (subject.id, unseen.start, unseen.stop)
         if key not in self._unseen:
             newer = entries_where(
-                self.connection, subject, ENTRIES.c.seq.between(unseen.start, unseen.stop - 1)
+                self.connection, subject, ENTRY_TABLE.c.seq.between(unseen.start, unseen.stop - 1)
             )
             gone = self.taken_back([entry.id for entry in newer])
             self._unseen[key] = [

@@ -2,6 +2,7 @@
 
 import math
 from collections import Counter
+from dataclasses import replace
 from itertools import pairwise
 
 import numpy as np
@@ -318,7 +319,7 @@ def test_a_string_is_hardly_ever_called_settled_early(law: str) -> None:
 def test_a_change_of_turns_opens_a_segment_and_the_creep_goes_on() -> None:
     plain = tuple(map(SettlingReading, (0.1, 1.0, 3.0, 6.0, 9.0), (203, 200.2, 198, 196.5, 195.6)))
     turned = tuple(
-        one._replace(brace_mm=one.brace_mm + 6.0, segment=1) if one.hours > 2 else one
+        replace(one, brace_mm=one.brace_mm + 6.0, segment=1) if one.hours > 2 else one
         for one in plain
     )
     assert fit_settling(turned).now.mean_mm == pytest.approx(

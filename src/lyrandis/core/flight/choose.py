@@ -23,12 +23,11 @@ from lyrandis.core.flight.likely import (
     bare_null,
     bare_sd,
     mark_chance,
-    normal_below,
     slap_chance,
     tail_table,
 )
 from lyrandis.core.flight.words import CLASSES, Class, Doubtful, Pushed, Sees
-from lyrandis.core.numeric import Array
+from lyrandis.core.numeric import Array, normal_below
 
 TROUBLE_MINUTES = 4.0
 """Assumption: what any test costs before it begins."""

@@ -10,7 +10,7 @@ import numpy as np
 
 from lyrandis.core.flight.belief import GAINS, PUSH_GAINS, SHIFTS, ZEROS, Plane
 from lyrandis.core.flight.words import Care
-from lyrandis.core.numeric import Array
+from lyrandis.core.numeric import Array, normal_below
 
 BORDERS: Array = np.array([-5.0, -2.5, -1.0, 1.0, 2.5, 5.0])
 """Between strong, clear and slight weak, straight, slight, clear and strong stiff [deg]."""
@@ -134,24 +134,6 @@ def angle_class(degrees: float) -> int:
     [0, 3, 3, 4, 6]
     """
     return int(np.searchsorted(BORDERS, degrees, side="right" if degrees < 0 else "left"))
-
-
-def normal_below(z: Array) -> Array:
-    """Return the chance that a standard normal value lies below z.
-
-    Source: Abramowitz and Stegun (1964), 7.1.26, good to 1e-7.
-
-    >>> [round(float(one), 4) for one in normal_below(np.array([-1.96, 0.0, 1.96]))]
-    [0.025, 0.5, 0.975]
-    """
-    a = np.abs(z) / math.sqrt(2)
-    t = 1 / (1 + 0.3275911 * a)
-    series = t * (
-        0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429)))
-    )
-    tail = series * np.exp(-a * a) / 2
-    result: Array = np.where(z < 0, tail, 1 - tail)
-    return result
 
 
 def bare_mean(plane: Plane, distance_m: float, push: Push = NO_PUSH) -> Array:

@@ -87,8 +87,8 @@ class Settling:
 
     def _below(self, fading: Array, limit_mm: float) -> float:
         """Return the probability that what is to come is below a limit."""
-        whole = normal_below(self.stretch / self.stretch_sd)
-        over = normal_below((self.stretch - limit_mm / fading) / self.stretch_sd)
+        whole = _share_below(self.stretch / self.stretch_sd)
+        over = _share_below((self.stretch - limit_mm / fading) / self.stretch_sd)
         return float(self.weights @ (1 - over / whole))
 
     def _quantile(self, fading: Array, share: float) -> float:
@@ -109,8 +109,8 @@ class Settling:
     def settled_at(self) -> float | None:
         """Hours strung by which it will have settled; None where 96 do not do it."""
         fading = _fading(_HOURS[:, None])
-        whole = normal_below(self.stretch / self.stretch_sd)
-        over = normal_below((self.stretch - ENOUGH_MM / fading) / self.stretch_sd)
+        whole = _share_below(self.stretch / self.stretch_sd)
+        over = _share_below((self.stretch - ENOUGH_MM / fading) / self.stretch_sd)
         sure = np.flatnonzero((1 - over / whole) @ self.weights >= SURE)
         if not sure.size:
             return None
@@ -144,10 +144,15 @@ def _fading(hours: float | Array) -> Array:
     return left
 
 
+def _share_below(z: Array) -> Array:
+    """Return the normal's distribution, never quite nought: it is divided by."""
+    return np.maximum(normal_below(z), 1e-12)
+
+
 def _mean_cut(mean: Array, sd: Array) -> Array:
     """Return the mean of a normal cut off at nought: m + s phi(m/s)/Phi(m/s)."""
     z = mean / sd
-    return mean + sd * np.exp(-0.5 * z * z) / math.sqrt(2 * math.pi) / normal_below(z)
+    return mean + sd * np.exp(-0.5 * z * z) / math.sqrt(2 * math.pi) / _share_below(z)
 
 
 @lru_cache(maxsize=64)
@@ -190,7 +195,7 @@ def fit_settling(
     mean = prior + np.einsum("ijk,ik->ij", across, solved)
     left = spread - across @ np.linalg.solve(total, across.transpose(0, 2, 1))
     sd = np.sqrt(np.maximum(np.einsum("ijj->ij", left), 1e-12))
-    log_weight = log_weight + np.log(normal_below(mean[:, -1] / sd[:, -1]))
+    log_weight = log_weight + np.log(_share_below(mean[:, -1] / sd[:, -1]))
     weights = np.exp(log_weight - log_weight.max())
     return Settling(
         weights=weights / weights.sum(),
