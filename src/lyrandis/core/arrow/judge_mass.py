@@ -186,18 +186,21 @@ def _weak(c: Computed) -> bool:
 
 
 def floor_severity(light_gpp: float, floor: Floor) -> j.Severity:
-    """Return how grains per pound stand against the floor.
+    """Return how grains per pound stand against the floor; an arrow exactly at it is Good.
+
+    Both are compared as they are said, to a tenth: a last bit of a division is no finding.
 
     >>> from lyrandis.core.example import rig
     >>> floor = rig().arrow.floor
     >>> [floor_severity(floor.grains_per_pound + g, floor) for g in (-1.1, -0.9, -0.4, 0.1)]
     ['stop', 'mend', 'watch', 'good']
     """
-    if light_gpp < floor.stop_below:
+    said = round(light_gpp, 1)
+    if said < round(floor.stop_below, 1):
         return "stop"
-    if light_gpp < floor.watch_from:
+    if said < round(floor.watch_from, 1):
         return "mend"
-    good = light_gpp >= max(floor.grains_per_pound, NEVER_GOOD_GPP)
+    good = said >= round(max(floor.grains_per_pound, NEVER_GOOD_GPP), 1)
     return "good" if good else "watch"
 
 
