@@ -47,13 +47,13 @@ RULES: tuple[j.Rule, ...] = (
         stage="bow",
         title="Stack margin",
         statement=f"Stack begins where the weight per inch has grown to {ONSET:g} times its "
-        "least: on the curve your scale shows, with four points and more in the last five inches, "
-        "else of the kind's limbs at their usual brace. The margin is how far your hook stays "
-        "short of it. Past it is Watch, as hunters accept for a shorter bow; an inch past it, or "
-        "half an inch beyond doubt, is Mend; an inch beyond doubt is Stop, where the kind of bow "
-        "is told. Inside the maker's told limit it is Watch at most: the limbs bear it, hand and "
-        "arrow do not; so are static tips drawn by a thumb until four points show their stack. A "
-        "field, indoor or distance bow wants an inch or more in hand.",
+        "least: where you feel it, else on the curve your scale shows, with four points and more "
+        "in the last five inches, else of the kind's limbs at their usual brace. The margin is how "
+        "far your hook stays short of it. Past it is Watch, as hunters accept for a shorter bow; "
+        "an inch past it, or half an inch beyond doubt, is Mend; an inch beyond doubt is Stop, "
+        "where the kind of bow is told. Inside the maker's told limit it is Watch at most: the "
+        "limbs bear it, hand and arrow do not; so are static tips drawn by a thumb until four "
+        "points show their stack. A field, indoor or distance bow wants an inch or more in hand.",
         school="Stack margin, computed",
         source="Slope of the computed curve, fitted to your scale. The factor 1.6 and the inches "
         "are Lyrandis's own convention, within about an inch of practitioners' limits. The maker's "
@@ -254,8 +254,9 @@ def _kind_told(c: Computed) -> bool:
 def _static_by_thumb(c: Computed) -> bool:
     """Return whether a thumb draws static tips whose weight over the draw nobody has shown."""
     hold = c.setup.archer.hold
+    known = c.bow.stack.read or c.bow.stack.felt
     thumb = hold is not None and hold.reading.hold == "thumb"
-    return thumb and "rigid" in c.bow.likeness.shape.family and not c.bow.stack.read
+    return thumb and "rigid" in c.bow.likeness.shape.family and not known
 
 
 def _inside_limit(c: Computed) -> bool:
@@ -318,6 +319,11 @@ def _judge_stack(c: Computed) -> list[j.Finding]:
 
 def _stack_sum(c: Computed, figures: dict[str, Figure]) -> tuple[Phrase, ...]:
     stack, weight = c.bow.stack, c.bow.weight
+    if stack.felt:
+        return (
+            phrase("You feel it from {onset}, and that goes before any curve.", **figures),
+            phrase("Your hook stands at {at}.", at=figures["at"]),
+        )
     how = "your scale shows" if stack.read else "of its kind"
     # the curve of a kind has no weight of its own: its slopes are said as of yours at the hook
     at = c.archer.pivot_mm or stack.least_at_mm

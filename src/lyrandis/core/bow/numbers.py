@@ -60,7 +60,8 @@ def numbers(
     own = weight if archer.draw else None
     mechanical = thrust_of(own, at, string_gr, hold) if own else None
     calibration = calibrate(mechanical, facts.speeds, arrow_gr) if mechanical else None
-    stack = stack_of_rig(likeness, weight, archer.at_hook)
+    felt = facts.stack_felt.reading.draw_length_mm if facts.stack_felt else None
+    stack = stack_of_rig(likeness, weight, archer.at_hook, felt)
     return BowNumbers(
         likeness=likeness,
         weight=weight,

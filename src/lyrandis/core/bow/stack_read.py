@@ -25,15 +25,23 @@ SHOWN_BY_POINTS = 4
 SHOWN_OVER_MM = 5 * MM_PER_IN
 """They lie in the last of the draw before the hook."""
 PAST_HOOK_MM = MM_PER_IN / 2
+FELT_SD_MM = MM_PER_IN / 4
+"""Assumption: a wall is felt to within half an inch, two standard deviations."""
 CURVES_DRAWN = 32
 """Curves of the posterior whose onsets give the ±."""
 
 
-def stack_of_rig(likeness: Likeness, weight: DrawWeight | None, at_hook: Estimate | None) -> Stack:
+def stack_of_rig(
+    likeness: Likeness,
+    weight: DrawWeight | None,
+    at_hook: Estimate | None,
+    felt_mm: float | None = None,
+) -> Stack:
     """Return where a rig's bow stacks.
 
-    Where four weighings and more lie in the last five inches before the hook, of the curve they
-    show; else of the kind's limbs at their kind's usual brace.
+    Where its archer feels it (`felt_mm`, a draw with the string at the hook). Else, where four
+    weighings and more lie in the last five inches before the hook, of the curve they show. Else of
+    the kind's limbs at their kind's usual brace.
 
     Source: `stack_of`; the numbers of points and inches are Assumption.
 
@@ -42,6 +50,10 @@ def stack_of_rig(likeness: Likeness, weight: DrawWeight | None, at_hook: Estimat
     >>> stack_of_rig(c.bow.likeness, c.bow.weight, c.archer.at_hook).read
     False
     """
+    if felt_mm is not None:
+        onset = felt_mm - TRADE_OFFSET_MM
+        limbs = stack_of_limbs(likeness.shape)
+        return replace(limbs, onset_mm=onset, onset_sd_mm=FELT_SD_MM, felt=True)
     if weight is not None and weight.basis == "weighed" and at_hook is not None:
         last = [point.draw_mm - at_hook.value for point in weight.points]
         if sum(-SHOWN_OVER_MM <= off <= PAST_HOOK_MM for off in last) >= SHOWN_BY_POINTS:
