@@ -1,27 +1,24 @@
 <script lang="ts">
   import BottomAxis from './BottomAxis.svelte';
-  import { scaleLinear } from 'd3-scale';
   import { area, line } from 'd3-shape';
   import type { components } from '../lib/api.gen';
   import { figure, preferences } from '../lib/preferences.svelte';
   import { joules, lbf, mm } from '../lib/units';
   import { lengthTicks, lengthUnit, weightTicks, weightUnit } from './axis';
   import Hatch from './Hatch.svelte';
+  import { Plot } from './plot.svelte';
 
   type Drawing = components['schemas']['WeightDrawing'];
   type Sample = components['schemas']['WeightSample'];
   let { drawing, weight }: { drawing: Drawing; weight: number | null } = $props();
 
-  let width = $state(720);
-  const W = $derived(Math.max(width, 300));
-  const H = 290;
-  const PLOT = { left: 34, right: 8, top: 34, bottom: 40 };
+  const plot = new Plot(290, { left: 34, right: 8, top: 34, bottom: 40 });
 
   const first = $derived(drawing.line[0]?.draw_mm ?? 0);
   const last = $derived(drawing.line.at(-1)?.draw_mm ?? 1);
-  const x = $derived(scaleLinear([first, last], [PLOT.left, W - PLOT.right]));
+  const x = $derived(plot.x(first, last));
   const top = $derived(Math.max(...drawing.line.map((s) => s.high_lbf)) * 1.05);
-  const y = $derived(scaleLinear([0, top], [H - PLOT.bottom, PLOT.top]));
+  const y = $derived(plot.y(0, top));
   const band = $derived(
     area<Sample>(
       (s) => x(s.draw_mm),
@@ -57,39 +54,27 @@
   const limit = $derived(
     drawing.limit_mm != null && drawing.limit_mm < last ? drawing.limit_mm : null,
   );
-  const ownLeft = $derived(own !== null && x(own) > W - 130);
+  const ownLeft = $derived(own !== null && x(own) > plot.across - 130);
   const points = $derived(drawing.points.filter((point) => !point.is_mark));
 </script>
 
-<figure bind:clientWidth={width}>
+<figure bind:clientWidth={plot.width}>
   <svg
-    viewBox="0 0 {W} {H}"
+    viewBox="0 0 {plot.across} {plot.height}"
     class="w-full"
     role="img"
     aria-label="Draw weight against the position of the string at the hook"
   >
     <Hatch id="hatch" />
     {#each weightTicks(0, top, 5, preferences.units) as tick (tick.at)}
-      <line
-        x1={PLOT.left}
-        x2={W - PLOT.right}
-        y1={y(tick.at)}
-        y2={y(tick.at)}
-        stroke="var(--faint)"
-      />
-      <text x={PLOT.left - 8} y={y(tick.at)} dy="4" text-anchor="end" class="soft">{tick.text}</text
+      <line x1={plot.left} x2={plot.right} y1={y(tick.at)} y2={y(tick.at)} stroke="var(--faint)" />
+      <text x={plot.left - 8} y={y(tick.at)} dy="4" text-anchor="end" class="soft">{tick.text}</text
       >
     {/each}
-    <BottomAxis ticks={lengthTicks(first, last, 11, preferences.units)} {x} y={H - PLOT.bottom} />
-    <line
-      x1={PLOT.left}
-      x2={W - PLOT.right}
-      y1={H - PLOT.bottom}
-      y2={H - PLOT.bottom}
-      stroke="var(--line)"
-    />
+    <BottomAxis ticks={lengthTicks(first, last, 11, preferences.units)} {x} y={plot.floor} />
+    <line x1={plot.left} x2={plot.right} y1={plot.floor} y2={plot.floor} stroke="var(--line)" />
     <text x="0" y="12" class="soft">{weightUnit(preferences.units)}</text>
-    <text x={W - PLOT.right} y={H - 6} text-anchor="end" class="soft">
+    <text x={plot.right} y={plot.height - 6} text-anchor="end" class="soft">
       string at the hook, {lengthUnit(preferences.units)}
     </text>
 
@@ -104,13 +89,13 @@
     {#if onset !== null}
       <rect
         x={x(onset)}
-        y={PLOT.top}
-        width={W - PLOT.right - x(onset)}
-        height={H - PLOT.bottom - PLOT.top}
+        y={plot.top}
+        width={plot.right - x(onset)}
+        height={plot.floor - plot.top}
         fill="url(#hatch)"
         opacity="0.7"
       />
-      <text x={W - PLOT.right} y={PLOT.top - 6} class="red" text-anchor="end">
+      <text x={plot.right} y={plot.top - 6} class="red" text-anchor="end">
         stack from {figure(mm(onset))}
       </text>
     {/if}
@@ -118,12 +103,12 @@
       <line
         x1={x(limit)}
         x2={x(limit)}
-        y1={PLOT.top + 4}
-        y2={H - PLOT.bottom}
+        y1={plot.top + 4}
+        y2={plot.floor}
         stroke="var(--red)"
         stroke-width="1.6"
       />
-      <text x={x(limit) - 4} y={PLOT.top + 14} class="red" text-anchor="end">
+      <text x={x(limit) - 4} y={plot.top + 14} class="red" text-anchor="end">
         maker's limit {figure(mm(limit))}
       </text>
     {/if}
@@ -136,7 +121,7 @@
       stroke-dasharray={drawing.basis === 'mark' ? '6 4' : undefined}
     />
     {#if own !== null && weight !== null}
-      <line x1={x(own)} x2={x(own)} y1={y(weight)} y2={H - PLOT.bottom} stroke="var(--ink)" />
+      <line x1={x(own)} x2={x(own)} y1={y(weight)} y2={plot.floor} stroke="var(--ink)" />
       <circle cx={x(own)} cy={y(weight)} r="4" fill="var(--ink)" />
       <text
         x={x(own) + (ownLeft ? -10 : 10)}

@@ -1,6 +1,5 @@
 <script lang="ts">
   import { ticks } from 'd3-array';
-  import { scaleLinear } from 'd3-scale';
   import { area, line } from 'd3-shape';
   import type { PageOf } from '../../lib/api';
   import BottomAxis from '../BottomAxis.svelte';
@@ -8,16 +7,14 @@
   import { dragged } from '../dragged';
   import Hatch from '../Hatch.svelte';
   import DragKnob from '../DragKnob.svelte';
+  import { Plot } from '../plot.svelte';
 
   let { reach }: { reach: Reach } = $props();
 
   type Point = PageOf<'crawls'>['curve'][number];
   const page = $derived(reach.page);
 
-  let width = $state(440);
-  const W = $derived(Math.max(width, 300));
-  const H = 400;
-  const PLOT = { left: 62, right: 8, top: 24, bottom: 66 };
+  const plot = new Plot(400, { left: 62, right: 8, top: 24, bottom: 66 });
 
   const curve = $derived(page.curve);
   const shown = $derived(page.marks.filter((mark) => mark.crawl_mm != null));
@@ -32,8 +29,8 @@
     Math.max(Math.min(...curve.map((point) => point.crawl_mm - point.half_mm), -6), -16),
   );
   const last = $derived(curve.at(-1)?.distance_m ?? 50);
-  const x = $derived(scaleLinear([0, last / reach.per], [PLOT.left, W - PLOT.right]));
-  const y = $derived(scaleLinear([least, deepest], [PLOT.top, H - PLOT.bottom]));
+  const x = $derived(plot.x(0, last / reach.per));
+  const y = $derived(plot.y(deepest, least));
   const across = (metres: number) => x(metres / reach.per);
   const clamp = (mm: number) => y(Math.min(Math.max(mm, least), deepest));
   const band = $derived(
@@ -64,12 +61,12 @@
   );
   const on = $derived(page.point_on_m ?? null);
   const onHalf = $derived(page.point_on_half_m ?? 0);
-  const floor = H - PLOT.bottom;
+  const floor = plot.floor;
   // below the band, which falls to the left
   const proposedAt = $derived(Math.min(clamp((page.next?.crawl_mm ?? 0) + 14) + 40, floor - 12));
-  const proposedEnd = $derived(across(page.next?.distance_m ?? 0) > W - 150);
+  const proposedEnd = $derived(across(page.next?.distance_m ?? 0) > plot.across - 150);
   const here = $derived(reach.here);
-  const handleLeft = $derived(x(reach.at) > W - 190);
+  const handleLeft = $derived(x(reach.at) > plot.across - 190);
   const said = $derived(
     here
       ? `${reach.at} ${page.unit}: ${here.crawl_mm.toFixed(0)} ± ${here.half_mm.toFixed(0)} mm`
@@ -83,9 +80,9 @@
   const handle = dragged((at) => reach.hold(x.invert(at.x)));
 </script>
 
-<figure bind:clientWidth={width}>
+<figure bind:clientWidth={plot.width}>
   <svg
-    viewBox="0 0 {W} {H}"
+    viewBox="0 0 {plot.across} {plot.height}"
     class="w-full touch-pan-y"
     role="group"
     aria-label="Crawl against distance"
@@ -93,27 +90,22 @@
     <Hatch id="above-hatch" stroke="var(--line)" />
     <defs>
       <clipPath id="crawl-plot">
-        <rect
-          x={PLOT.left}
-          y={PLOT.top}
-          width={W - PLOT.left - PLOT.right}
-          height={floor - PLOT.top}
-        />
+        <rect x={plot.left} y={plot.top} width={plot.right - plot.left} height={floor - plot.top} />
       </clipPath>
     </defs>
     <text x="0" y="12" class="soft">mm down the string, your fingers beside it</text>
     <rect
-      x={PLOT.left}
-      y={PLOT.top}
-      width={W - PLOT.left - PLOT.right}
-      height={y(0) - PLOT.top}
+      x={plot.left}
+      y={plot.top}
+      width={plot.right - plot.left}
+      height={y(0) - plot.top}
       fill="url(#above-hatch)"
       opacity="0.6"
     />
     {#each ticks(0, deepest, 4) as tick (tick)}
       {#if tick > 0}<line
-          x1={PLOT.left}
-          x2={W - PLOT.right}
+          x1={plot.left}
+          x2={plot.right}
           y1={y(tick)}
           y2={y(tick)}
           class="grid"
@@ -141,11 +133,11 @@
         <line x1={x(0)} x2={across(last)} y1={y(even(0))} y2={y(even(last))} class="even" />
       {/if}
     </g>
-    <line x1={PLOT.left} x2={W - PLOT.right} y1={y(0)} y2={y(0)} stroke="var(--ink)" />
+    <line x1={plot.left} x2={plot.right} y1={y(0)} y2={y(0)} stroke="var(--ink)" />
     <line
-      x1={PLOT.left}
-      x2={PLOT.left}
-      y1={PLOT.top}
+      x1={plot.left}
+      x2={plot.left}
+      y1={plot.top}
       y2={floor}
       stroke="var(--ink)"
       stroke-width="2"
@@ -193,13 +185,13 @@
         stroke="var(--green)"
       />
       <text
-        x={proposedEnd ? W - PLOT.right : across(page.next.distance_m) - 4}
+        x={proposedEnd ? plot.right : across(page.next.distance_m) - 4}
         y={proposedAt}
         text-anchor={proposedEnd ? 'end' : 'start'}
         class="green">shoot {page.next.says} next</text
       >
     {/if}
-    <line x1={PLOT.left} x2={W - PLOT.right} y1={floor} y2={floor} stroke="var(--line)" />
+    <line x1={plot.left} x2={plot.right} y1={floor} y2={floor} stroke="var(--line)" />
     <BottomAxis
       ticks={ticks(0, last / reach.per, 6).map((at) => ({ at, text: `${at}` }))}
       {x}
@@ -210,15 +202,15 @@
     >
     {#if here}
       <path
-        d="M{PLOT.left} {clamp(here.crawl_mm)}H{x(reach.at)}V{floor + 30}"
+        d="M{plot.left} {clamp(here.crawl_mm)}H{x(reach.at)}V{floor + 30}"
         class="asked"
         fill="none"
       />
     {/if}
     <rect
-      x={PLOT.left - 10}
+      x={plot.left - 10}
       y={floor + 20}
-      width={W - PLOT.left - PLOT.right + 20}
+      width={plot.right - plot.left + 20}
       height="46"
       fill="transparent"
       class="cursor-ew-resize"

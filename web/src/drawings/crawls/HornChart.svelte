@@ -1,22 +1,19 @@
 <script lang="ts">
-  import { scaleLinear } from 'd3-scale';
   import { line } from 'd3-shape';
   import { slid } from '../keys';
   import type { Horn } from './horn.svelte';
   import { dragged } from '../dragged';
   import DragKnob from '../DragKnob.svelte';
+  import { Plot } from '../plot.svelte';
 
   let { horn }: { horn: Horn } = $props();
 
-  let width = $state(720);
-  const W = $derived(Math.max(width, 320));
-  const H = 230;
-  const PLOT = { left: 112, right: 12, top: 10, bottom: 26 };
+  const plot = new Plot(230, { left: 112, right: 12, top: 10, bottom: 26 }, 320);
 
   const board = $derived(horn.board);
   const first = $derived(board.distances[0] ?? 5);
   const last = $derived(board.distances.at(-1) ?? 50);
-  const x = $derived(scaleLinear([first, last], [PLOT.left, W - PLOT.right]));
+  const x = $derived(plot.x(first, last));
   const most = $derived(
     Math.max(
       1.25 * horn.circle_cm,
@@ -24,7 +21,7 @@
       ...(horn.row?.nearer_mm.map((mm) => (mm ?? 0) / 10) ?? []),
     ) + 3,
   );
-  const y = $derived(scaleLinear([most, -most], [PLOT.top, H - PLOT.bottom]));
+  const y = $derived(plot.y(-most, most));
 
   function edge(of: readonly (number | null)[] | undefined) {
     const points = (of ?? []).map((mm, i): [number, number | null] => [
@@ -37,7 +34,7 @@
       .y(([, mm]) => y((mm ?? 0) / 10))(points);
   }
   const out = $derived(horn.furthest);
-  const outLeft = $derived(out !== null && x(out) > W - 205);
+  const outLeft = $derived(out !== null && x(out) > plot.across - 205);
 
   function key(event: KeyboardEvent) {
     const to = slid(event, { now: horn.circle_cm, step: 1, page: 5, low: 5, high: 60 });
@@ -45,22 +42,22 @@
   }
 </script>
 
-<figure bind:clientWidth={width}>
+<figure bind:clientWidth={plot.width}>
   <svg
-    viewBox="0 0 {W} {H}"
+    viewBox="0 0 {plot.across} {plot.height}"
     class="w-full touch-pan-y"
     role="group"
     aria-label="Where it strikes when the guess is wrong"
   >
     <rect
-      x={PLOT.left}
+      x={plot.left}
       y={y(horn.circle_cm)}
-      width={W - PLOT.left - PLOT.right}
+      width={plot.right - plot.left}
       height={y(-horn.circle_cm) - y(horn.circle_cm)}
       class="circle"
     />
-    <line x1={PLOT.left} x2={W - PLOT.right} y1={y(0)} y2={y(0)} class="aim" />
-    <text x={PLOT.left - 24} y={y(0)} dy="4" text-anchor="end" class="said">where you aim</text>
+    <line x1={plot.left} x2={plot.right} y1={y(0)} y2={y(0)} class="aim" />
+    <text x={plot.left - 24} y={y(0)} dy="4" text-anchor="end" class="said">where you aim</text>
     {#each [horn.beside?.nearer_mm, horn.beside?.further_mm] as of, i (i)}
       <path d={edge(of)} class="beside" />
     {/each}
@@ -69,35 +66,35 @@
     {/each}
     {#each [1, -1] as way (way)}
       <line
-        x1={PLOT.left}
-        x2={W - PLOT.right}
+        x1={plot.left}
+        x2={plot.right}
         y1={y(way * horn.circle_cm)}
         y2={y(way * horn.circle_cm)}
         stroke="var(--green)"
         stroke-width="1.6"
       />
     {/each}
-    <text x={PLOT.left - 24} y={y(-horn.circle_cm)} dy="4" text-anchor="end" class="green"
+    <text x={plot.left - 24} y={y(-horn.circle_cm)} dy="4" text-anchor="end" class="green"
       >{horn.circle_cm} cm low</text
     >
-    <text x={PLOT.left - 24} y={y(horn.circle_cm)} dy="4" text-anchor="end" class="green"
+    <text x={plot.left - 24} y={y(horn.circle_cm)} dy="4" text-anchor="end" class="green"
       >{horn.circle_cm} cm high</text
     >
     {#if out !== null && out < last}
-      <line x1={x(out)} x2={x(out)} y1={y(-horn.circle_cm)} y2={H - PLOT.bottom} class="drop" />
+      <line x1={x(out)} x2={x(out)} y1={y(-horn.circle_cm)} y2={plot.floor} class="drop" />
       <circle cx={x(out)} cy={y(-horn.circle_cm)} r="5" class="leaves" />
       <text
         x={x(out) + (outLeft ? -8 : 8)}
-        y={H - PLOT.bottom - 8}
+        y={plot.floor - 8}
         text-anchor={outLeft ? 'end' : 'start'}
         class="said">{horn.by} {board.unit} wrong leaves the circle here</text
       >
     {/if}
     {#each board.distances.filter((one) => one % 5 === 0) as at (at)}
-      <text x={x(at)} y={H - 6} text-anchor="middle" class="soft">{at}</text>
+      <text x={x(at)} y={plot.height - 6} text-anchor="middle" class="soft">{at}</text>
     {/each}
     <DragKnob
-      x={PLOT.left}
+      x={plot.left}
       y={y(horn.circle_cm)}
       label="Circle, half across"
       low={5}

@@ -1,18 +1,15 @@
 <script lang="ts">
   import { ticks } from 'd3-array';
-  import { scaleLinear } from 'd3-scale';
   import { area, line } from 'd3-shape';
   import type { PageOf } from '../../lib/api';
   import { preferences } from '../../lib/preferences.svelte';
   import { lengthTicks, lengthUnit } from '../axis';
   import BottomAxis from '../BottomAxis.svelte';
+  import { Plot } from '../plot.svelte';
 
   let { drawing }: { drawing: PageOf<'string'>['settling'] } = $props();
 
-  let width = $state(720);
-  const W = $derived(Math.max(width, 300));
-  const H = 250;
-  const PLOT = { left: 50, right: 12, top: 26, bottom: 40 };
+  const plot = new Plot(250, { left: 50, right: 12, top: 26, bottom: 40 });
 
   const samples = $derived(
     (drawing.curve?.hours ?? []).map((hours, i) => ({
@@ -28,10 +25,8 @@
     ...samples.flatMap((s) => [s.brace - 2 * s.sd, s.brace + 2 * s.sd]),
     ...drawing.points.map((point) => point.brace_mm),
   ]);
-  const x = $derived(scaleLinear([0, last], [PLOT.left, W - PLOT.right]));
-  const y = $derived(
-    scaleLinear([Math.min(...braces) - 1, Math.max(...braces) + 1], [H - PLOT.bottom, PLOT.top]),
-  );
+  const x = $derived(plot.x(0, last));
+  const y = $derived(plot.y(Math.min(...braces) - 1, Math.max(...braces) + 1));
   type Sample = (typeof samples)[number];
   const band = $derived(
     area<Sample>(
@@ -53,35 +48,30 @@
   const now = $derived(drawing.points.at(-1)?.segment ?? 0);
 </script>
 
-<figure bind:clientWidth={width}>
-  <svg viewBox="0 0 {W} {H}" class="w-full" role="img" aria-label="Brace over hours strung">
+<figure bind:clientWidth={plot.width}>
+  <svg
+    viewBox="0 0 {plot.across} {plot.height}"
+    class="w-full"
+    role="img"
+    aria-label="Brace over hours strung"
+  >
     {#each lengthTicks(domain[0], domain[1], 5, preferences.units) as tick (tick.at)}
-      <line x1={PLOT.left} x2={W - PLOT.right} y1={y(tick.at)} y2={y(tick.at)} class="grid" />
-      <text x={PLOT.left - 8} y={y(tick.at)} dy="4" text-anchor="end" class="soft">{tick.text}</text
+      <line x1={plot.left} x2={plot.right} y1={y(tick.at)} y2={y(tick.at)} class="grid" />
+      <text x={plot.left - 8} y={y(tick.at)} dy="4" text-anchor="end" class="soft">{tick.text}</text
       >
     {/each}
-    <line
-      x1={PLOT.left}
-      x2={W - PLOT.right}
-      y1={H - PLOT.bottom}
-      y2={H - PLOT.bottom}
-      stroke="var(--line)"
-    />
-    <BottomAxis
-      ticks={ticks(0, last, 8).map((at) => ({ at, text: `${at}` }))}
-      {x}
-      y={H - PLOT.bottom}
-    />
+    <line x1={plot.left} x2={plot.right} y1={plot.floor} y2={plot.floor} stroke="var(--line)" />
+    <BottomAxis ticks={ticks(0, last, 8).map((at) => ({ at, text: `${at}` }))} {x} y={plot.floor} />
     <text x="0" y="12" class="soft">brace, {lengthUnit(preferences.units)}</text>
-    <text x={W - PLOT.right} y={H - 4} text-anchor="end" class="soft">hours strung</text>
+    <text x={plot.right} y={plot.height - 4} text-anchor="end" class="soft">hours strung</text>
     <path d={band} fill="var(--blue)" opacity="0.16" />
     <path d={path} fill="none" stroke="var(--ink)" stroke-width="2" />
     {#if settled !== null}
-      <line x1={x(settled)} x2={x(settled)} y1={PLOT.top} y2={H - PLOT.bottom} class="settled" />
+      <line x1={x(settled)} x2={x(settled)} y1={plot.top} y2={plot.floor} class="settled" />
       <text
-        x={x(settled) + (x(settled) > W - 150 ? -6 : 6)}
-        y={PLOT.top + 10}
-        text-anchor={x(settled) > W - 150 ? 'end' : 'start'}
+        x={x(settled) + (x(settled) > plot.across - 150 ? -6 : 6)}
+        y={plot.top + 10}
+        text-anchor={x(settled) > plot.across - 150 ? 'end' : 'start'}
         class="green">settled about here</text
       >
     {/if}

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { scaleLinear } from 'd3-scale';
   import { area, line } from 'd3-shape';
   import { figure, preferences } from '../../lib/preferences.svelte';
   import { mm } from '../../lib/units';
@@ -8,14 +7,12 @@
   import type { Handle } from './valley.svelte';
   import { dragged } from '../dragged';
   import Hatch from '../Hatch.svelte';
+  import { Plot } from '../plot.svelte';
 
   let { handle, onenter }: { handle: Handle; onenter: () => void } = $props();
 
   const valley = $derived(handle.valley);
-  let width = $state(460);
-  const W = $derived(Math.max(width, 300));
-  const H = 400;
-  const PLOT = { left: 28, right: 10, top: 44, bottom: 66 };
+  const plot = new Plot(400, { left: 28, right: 10, top: 44, bottom: 66 });
 
   interface Sample {
     brace: number;
@@ -38,8 +35,8 @@
     Math.min(Math.max(3, ...samples.map((s) => s.points + s.sd), ...marks) + 0.3, 6.5),
   );
   const bottom = $derived(Math.min(-0.6, ...marks) - 1);
-  const x = $derived(scaleLinear([handle.first, handle.last], [PLOT.left, W - PLOT.right]));
-  const y = $derived(scaleLinear([bottom, top], [H - PLOT.bottom, PLOT.top]));
+  const x = $derived(plot.x(handle.first, handle.last));
+  const y = $derived(plot.y(bottom, top));
   const clamp = (points: number) => Math.min(Math.max(points, bottom), top);
   const band = $derived(
     area<Sample>(
@@ -56,7 +53,7 @@
   );
   const quiet = $derived(valley.quiet_mm ?? null);
   const spread = $derived(2 * (valley.quiet_sd_mm ?? 0));
-  const floor = $derived(H - PLOT.bottom - 16);
+  const floor = $derived(plot.floor - 16);
   const words = $derived(
     handle.moved
       ? 'another height'
@@ -66,7 +63,7 @@
           ? 'start here'
           : 'next',
   );
-  const labelLeft = $derived(x(handle.at) > W - 110);
+  const labelLeft = $derived(x(handle.at) > plot.across - 110);
 
   function key(event: KeyboardEvent) {
     if (event.key === 'Enter') {
@@ -76,31 +73,31 @@
   }
 </script>
 
-<figure bind:clientWidth={width}>
+<figure bind:clientWidth={plot.width}>
   <svg
-    viewBox="0 0 {W} {H}"
+    viewBox="0 0 {plot.across} {plot.height}"
     class="w-full"
     role="group"
     aria-label="Ratings over brace, in points worse than the quiet spot"
   >
     <Hatch id="outside" stroke="var(--line)" />
     <text x="0" y="12" class="soft">points worse than the quiet spot</text>
-    <text x={W - PLOT.right} y="30" text-anchor="end" class="soft">
+    <text x={plot.right} y="30" text-anchor="end" class="soft">
       {valley.told ? "maker's range" : 'usual range'}
       {figure(mm(valley.low_mm))} to {figure(mm(valley.high_mm))}
     </text>
     {#each [[handle.first, valley.low_mm], [valley.high_mm, handle.last]] as [from = 0, to = 0], i (i)}
       <rect
         x={x(from)}
-        y={PLOT.top}
+        y={plot.top}
         width={Math.max(x(to) - x(from), 0)}
-        height={H - PLOT.bottom - PLOT.top}
+        height={plot.floor - plot.top}
         fill="url(#outside)"
       />
     {/each}
     {#each [0, 1, 2, 3, 4, 5, 6].filter((at) => at <= top) as at (at)}
-      <line x1={PLOT.left} x2={W - PLOT.right} y1={y(at)} y2={y(at)} stroke="var(--faint)" />
-      <text x={PLOT.left - 10} y={y(at)} dy="4" text-anchor="end" class="soft">{at}</text>
+      <line x1={plot.left} x2={plot.right} y1={y(at)} y2={y(at)} stroke="var(--faint)" />
+      <text x={plot.left - 10} y={y(at)} dy="4" text-anchor="end" class="soft">{at}</text>
     {/each}
     {#if samples.length}
       <path d={band} fill="var(--blue)" opacity="0.18" />
@@ -141,34 +138,28 @@
       />
       <line x1={x(quiet)} x2={x(quiet)} y1={floor - 7} y2={floor + 7} class="quiet-mark" />
     {/if}
-    <line
-      x1={PLOT.left}
-      x2={W - PLOT.right}
-      y1={H - PLOT.bottom}
-      y2={H - PLOT.bottom}
-      stroke="var(--ink)"
-    />
+    <line x1={plot.left} x2={plot.right} y1={plot.floor} y2={plot.floor} stroke="var(--ink)" />
     <BottomAxis
       ticks={lengthTicks(handle.first, handle.last, 7, preferences.units)}
       {x}
-      y={H - PLOT.bottom}
+      y={plot.floor}
       gap={36}
     />
     {#if valley.now_mm != null && valley.now_mm > handle.first && valley.now_mm < handle.last}
-      <path d="M{x(valley.now_mm)} {H - PLOT.bottom + 2}l-6 11h12Z" fill="var(--wood-line)" />
+      <path d="M{x(valley.now_mm)} {plot.floor + 2}l-6 11h12Z" fill="var(--wood-line)" />
     {/if}
     <line
       x1={x(handle.at)}
       x2={x(handle.at)}
-      y1={PLOT.top + 8}
-      y2={H - PLOT.bottom}
+      y1={plot.top + 8}
+      y2={plot.floor}
       stroke="var(--red)"
       stroke-width="1.5"
       stroke-dasharray="4 4"
     />
     <text
       x={x(handle.at) + (labelLeft ? -6 : 6)}
-      y={PLOT.top + 14}
+      y={plot.top + 14}
       text-anchor={labelLeft ? 'end' : 'start'}
       class="next">{words} {figure(mm(handle.at))}</text
     >
@@ -181,17 +172,17 @@
       aria-valuenow={handle.at}
       aria-valuetext={figure(mm(handle.at))}
       cx={x(handle.at)}
-      cy={H - PLOT.bottom}
+      cy={plot.floor}
       r="9"
       class="handle"
       {...dragged((at) => handle.hold(x.invert(at.x)))}
       onkeydown={key}
     />
-    <text x={PLOT.left} y={H - 6} class="soft"
+    <text x={plot.left} y={plot.height - 6} class="soft"
       >○ sound □ hand shock {valley.shots.some((shot) => shot.recorded) ? '△ recorded ' : ''}· one
       shot ▴ now</text
     >
-    <text x={W - PLOT.right} y={H - 6} text-anchor="end" class="soft">
+    <text x={plot.right} y={plot.height - 6} text-anchor="end" class="soft">
       brace, {lengthUnit(preferences.units)}
     </text>
   </svg>

@@ -1,10 +1,7 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
-  import Cautions from '../../components/Cautions.svelte';
   import PickOne from '../../components/PickOne.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import TakeBack from '../../components/TakeBack.svelte';
-  import WhenReady from '../../components/WhenReady.svelte';
   import ShotRow from '../../drawings/listen/ShotRow.svelte';
   import { openRig } from '../../lib/openrig.svelte';
   import { api, type EntryDraft, type KeptSound } from '../../lib/api';
@@ -12,18 +9,10 @@
   import { figure, tell } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { mps } from '../../lib/units';
-  import BringSound from './BringSound.svelte';
-  import ListeningState from './ListeningState.svelte';
+  import SoundPage from './SoundPage.svelte';
   import { Listening } from './hearing.svelte';
   import { keptSounds } from './kept.svelte';
-  import ListenHead from './ListenHead.svelte';
   import { numberIn } from './numbers';
-
-  onMount(() => {
-    void keptSounds.load();
-    const kept = keptSounds.handed();
-    if (kept) void listening.take(kept, question);
-  });
 
   const listening = new Listening();
   const pressed = new Recording();
@@ -91,9 +80,18 @@
   };
 </script>
 
-<WhenReady key="listen">
-  {#snippet children(_, stage, page)}
-    <ListenHead {stage} {page} />
+<SoundPage
+  {listening}
+  {question}
+  {ready}
+  problem="problem-speed"
+  onfresh={fresh}
+  what="butt"
+  how="Shoot three arrows at the butt, three seconds apart. Release and strike are heard in one recording; the rest is sums."
+  pretend={{ takes: 3, butt_m: told.butt_m ?? 18 }}
+  faults={['noisy']}
+>
+  {#snippet fields()}
     <form
       class="where"
       onsubmit={(event) => {
@@ -131,22 +129,8 @@
         }}
       />
     </form>
-    <BringSound
-      what="butt"
-      how="Shoot three arrows at the butt, three seconds apart. Release and strike are heard in one recording; the rest is sums."
-      busy={listening.share !== null || !ready}
-      pretend={{ takes: 3, butt_m: told.butt_m ?? 18 }}
-      faults={['noisy']}
-      onbrought={(brought) => {
-        fresh();
-        void listening.bring(brought, question);
-      }}
-      onkept={(kept) => {
-        fresh();
-        void listening.take(kept, question);
-      }}
-    />
-    <ListeningState {listening} {question} id="problem-speed" />
+  {/snippet}
+  {#snippet heard(page)}
     {#if found}
       <section class="mt-4" aria-labelledby="shots-title">
         <h2 id="shots-title">
@@ -239,9 +223,8 @@
         <p class="text-soft">None yet. They draw the bow's energy as a chronograph does.</p>
       {/if}
     </section>
-    <Cautions {stage} />
   {/snippet}
-</WhenReady>
+</SoundPage>
 
 <style>
   .where {

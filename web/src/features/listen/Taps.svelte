@@ -1,27 +1,15 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
-  import Cautions from '../../components/Cautions.svelte';
   import PickOne from '../../components/PickOne.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
-  import WhenReady from '../../components/WhenReady.svelte';
   import HoldShaft from '../../drawings/listen/HoldShaft.svelte';
   import { api, type EntryDraft, type KeptSound } from '../../lib/api';
   import { openRig } from '../../lib/openrig.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { fittedId } from '../../lib/values';
-  import BringSound from './BringSound.svelte';
-  import ListeningState from './ListeningState.svelte';
+  import SoundPage from './SoundPage.svelte';
   import { Listening } from './hearing.svelte';
-  import { keptSounds } from './kept.svelte';
-  import ListenHead from './ListenHead.svelte';
   import { numberIn } from './numbers';
   import TappedShafts from './TappedShafts.svelte';
-
-  onMount(() => {
-    void keptSounds.load();
-    const kept = keptSounds.handed();
-    if (kept) void listening.take(kept, question);
-  });
 
   const listening = new Listening();
   const pressed = new Recording();
@@ -74,10 +62,19 @@
   }
 </script>
 
-<WhenReady key="listen">
-  {#snippet children(_, stage, page)}
+<SoundPage
+  {listening}
+  {question}
+  ready={whole}
+  problem="problem-taps"
+  onfresh={fresh}
+  what="taps"
+  how="Tap one shaft after another, two seconds apart. Twice the same shaft? Say so below when it is heard."
+  pretend={{ takes: 12, state: built }}
+  faults={['noisy']}
+>
+  {#snippet fields(page)}
     {@const places = built === 'bare' ? page.hold_bare : page.hold_finished}
-    <ListenHead {stage} {page} />
     <div class="top">
       <PickOne
         legend="They are"
@@ -108,22 +105,8 @@
       </div>
     </div>
     <HoldShaft {places} />
-    <BringSound
-      what="taps"
-      how="Tap one shaft after another, two seconds apart. Twice the same shaft? Say so below when it is heard."
-      busy={listening.share !== null || !whole}
-      pretend={{ takes: 12, state: built }}
-      faults={['noisy']}
-      onbrought={(brought) => {
-        fresh();
-        void listening.bring(brought, question);
-      }}
-      onkept={(kept) => {
-        fresh();
-        void listening.take(kept, question);
-      }}
-    />
-    <ListeningState {listening} {question} id="problem-taps" />
+  {/snippet}
+  {#snippet heard(page)}
     {#if found}
       <section class="mt-4" aria-labelledby="taps-title">
         <h2 id="taps-title">
@@ -215,9 +198,8 @@
       </section>
     {/if}
     <TappedShafts {page} />
-    <Cautions {stage} />
   {/snippet}
-</WhenReady>
+</SoundPage>
 
 <style>
   .top {
