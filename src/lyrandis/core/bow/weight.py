@@ -48,7 +48,7 @@ ONE_DRAW_MM = MM_PER_IN / 4
 """Points so near each other were weighed at one draw."""
 APART_LBF = 0.5
 """Readings of one draw may differ by this, over twice what their errors explain."""
-MOST_POINTS = 40
+MOST_WEIGHED = 40
 """Points that are fitted: the nearest to the hook."""
 LEAST_STROKE_MM = MM_PER_IN
 """A weight this close to brace says nothing of the bow."""
@@ -289,7 +289,7 @@ def _at_one_draw(
 
     Of three and more readings of one draw of which all but one agree, that one is the odd one.
     """
-    near = sorted(points, key=lambda point: abs(point.draw_mm - at_mm))[:MOST_POINTS]
+    near = sorted(points, key=lambda point: abs(point.draw_mm - at_mm))[:MOST_WEIGHED]
     for point in near:
         alike = [other for other in near if abs(other.draw_mm - point.draw_mm) <= ONE_DRAW_MM]
         pairs = [
@@ -325,7 +325,7 @@ class _Evidence(NamedTuple):
 def _evidence(points: Sequence[Point], centre_mm: float, curve: Hermite) -> list[_Evidence]:
     force = cache(lambda draw_mm: curve.at(draw_mm - TRADE_OFFSET_MM))  # many weigh at one draw
     result = []
-    near = sorted(points, key=lambda point: abs(point.draw_mm - centre_mm))[:MOST_POINTS]
+    near = sorted(points, key=lambda point: abs(point.draw_mm - centre_mm))[:MOST_WEIGHED]
     for point in near:
         draw_mm, (weight, sd), _ = point
         x = (draw_mm - centre_mm) / MM_PER_IN
