@@ -368,12 +368,15 @@ def _fitted(curve: Hermite, fit: WeightFit) -> Hermite:
 
 
 def _slope(curve: Hermite, fit: WeightFit, at_mm: float) -> Estimate:
-    """Return the weight per inch at a draw [lbf/in], its sd from the weight and its climb."""
-    pivot = at_mm - TRADE_OFFSET_MM
-    weight, climb = fit.factor(at_mm) * curve.at(pivot), fit.climb(at_mm)
-    per_inch = curve.slope(pivot) / curve.at(pivot) * MM_PER_IN + climb.value
-    spread = math.hypot(per_inch * math.sqrt(fit.variance(at_mm)), climb.sd)
-    return Estimate(weight * per_inch, weight * spread)
+    """Return the weight per inch about a draw [lbf/in]: over the inch, as an archer feels it."""
+    # (W(x + half an inch) - W(x - half an inch)) / an inch; its doubt that of ln W's difference
+    half = MM_PER_IN / 2
+    ends = [at_mm + half, at_mm - half]
+    high, low = (fit.factor(end) * curve.at(end - TRADE_OFFSET_MM) for end in ends)
+    weight = (high + low) / 2
+    spread = math.sqrt(fit.variance_of(ends, [1.0, -1.0]))
+    share = (high - low) / weight
+    return Estimate(high - low, weight * math.hypot(spread, share * math.sqrt(fit.variance(at_mm))))
 
 
 def mark_to_ask_for(hold_lbf: float, at: Estimate, likeness: Likeness) -> Estimate:
