@@ -3,6 +3,7 @@
 import pytest
 
 from lyrandis.core import entries as e
+from lyrandis.core.arrow.judge_mass import floor_severity
 from lyrandis.core.arrow.mass import (
     arrow_mass_of,
     floor_of,
@@ -106,3 +107,18 @@ def test_the_bowyers_minimum_goes_before_the_computed_floor(
     found = floor_of(bow, Estimate(40.0, 0.0), computed, family)
     assert (found.grains_per_pound, found.basis) == (floor, basis)
     assert found.computed == computed
+
+
+@pytest.mark.parametrize("least", [7.0, 8.3, 9.0, 11.1])
+def test_an_arrow_exactly_at_a_told_least_is_good(least: float) -> None:
+    """For every 2 lb from 20 to 70, whatever the last bit of the division says."""
+    bow = fold(entries(f"floor {least} gpp")).bow
+    for pounds in range(20, 71, 2):
+        weight = pounds + 0.3
+        floor = floor_of(
+            bow, Estimate(weight, 0.0), ComputedFloor(Estimate(8.0, 0.5), 90.0, 45.0), "selfbow"
+        )
+        per_pound = grains_per_pound(Estimate(least * weight, 0.5), Estimate(weight, 0.4)).value
+        assert floor_severity(per_pound, floor) == "good"
+        assert floor_severity(per_pound - 0.1, floor) == "mend"
+        assert floor_severity(per_pound - 1.1, floor) == "stop"

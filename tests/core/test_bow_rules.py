@@ -8,6 +8,7 @@ from lyrandis.core.bow.inspection import SEVERITY, looked_over
 from lyrandis.core.bow.limbs import mismatch_of
 from lyrandis.core.bow.readings import Inspected, LimbPair
 from lyrandis.core.bow.words import InspectionItem
+from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
 from lyrandis.core.judgement import Finding
 from lyrandis.core.reading import BaseReading
@@ -306,3 +307,44 @@ def test_under_a_computed_floor_the_bowyer_is_asked_first() -> None:
     assert one.severity == "mend"
     assert one.action is not None
     assert one.action.control == "floor"
+
+
+@pytest.mark.parametrize("said", ["stack 27 1/2", "wall 27 1/2", "it stacks at 27 1/2"])
+def test_a_felt_wall_goes_before_every_curve(said: str) -> None:
+    told = ("family hunting recurve", "bow 62", "draw 28", "hook 0", "scale 45 @ 28", said)
+    c = compute(fold(entries(*told)))
+    assert c.bow.stack.felt
+    assert c.bow.stack_margin_mm is not None
+    assert c.bow.stack_margin_mm.value == pytest.approx(-0.5 * 25.4, abs=0.1)
+    finding = next(f for f in assess(fold(entries(*told))).findings if f.id == "stack-margin")
+    assert finding.severity == "watch"
+    assert "feel" in finding.sum[0].text()
+
+
+def test_four_weighings_before_the_hook_show_where_it_stacks() -> None:
+    told = ["family hunting recurve", "bow 62", "draw 28", "hook 0"]
+    points = ["scale 34 @ 24", "scale 37 @ 25", "scale 40 @ 26", "scale 43 @ 27", "scale 49 @ 28"]
+    few, many = (compute(fold(entries(*told, *said))) for said in (points[-3:], points))
+    assert not few.bow.stack.read
+    assert many.bow.stack.read
+    assert many.bow.stack.onset_mm is not None
+    assert few.bow.stack.onset_mm is not None
+    assert many.bow.stack.onset_mm < few.bow.stack.onset_mm
+
+
+@pytest.mark.parametrize("brace", [6.0, 6.5, 7.0, 8.0, 9.0])
+def test_the_brace_read_today_does_not_move_the_limbs_stack(brace: float) -> None:
+    """Any-rig 2: a hunting recurve 60 drawn 28 in has 1.07 in to spare at every brace."""
+    told = ("family hunting recurve", "bow 60", "riser 17", "draw 28", "hook 0", f"brace {brace}")
+    margin = compute(fold(entries(*told))).bow.stack_margin_mm
+    assert margin is not None
+    assert margin.value / 25.4 == pytest.approx(1.07, abs=0.35)
+    usual = compute(fold(entries(*told[:-1]))).bow.stack_margin_mm
+    assert usual is not None
+    assert margin.value == pytest.approx(usual.value, abs=1e-6)
+
+
+def test_a_kind_nobody_told_never_stops() -> None:
+    far = ("bow 56", "draw 32", "hook 1")
+    severity = {f.severity for f in assess(fold(entries(*far))).findings if f.id == "stack-margin"}
+    assert severity == {"mend"}

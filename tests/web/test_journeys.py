@@ -279,7 +279,7 @@ def test_the_bow_stage_says_weight_slope_and_the_mark_to_look_for(
     expect(page.get_by_role("heading", name="Bow", exact=True)).to_be_visible()
     read = text_of(page)
     assert "Hunting recurve, marked 38.0 lb at 28 in." in read
-    assert "Weight at your draw 39.5 lb ± 3.2, estimated" in read
+    assert "Weight at your draw 39.5 lb ± 3.5, estimated" in read
     assert "Mark to look for, at 28 in 34.6 lb ± 0.5, by rule" in read
 
 
@@ -291,7 +291,7 @@ def test_a_finding_shows_its_sum_its_rule_and_leads_to_its_control(
     finding.get_by_role("button", name="show the sum").click()
     read = " ".join(finding.inner_text().split())
     assert "Mark: 38.0 lb with the string at 28 in." in read
-    assert "Weight there 39.5 ± 3.2 lb." in read
+    assert "Weight there 39.5 ± 3.5 lb." in read
     finding.get_by_role("button", name="Weigh the bow").click()
     expect(page).to_have_url(re.compile("/bow$"))
     expect(page.get_by_label("Scale reads")).to_be_focused()

@@ -272,7 +272,7 @@ def _worded(text: str, line: Line, head: Token, to: Listener) -> Jotted:
     except ValidationError as error:
         raise refusal_of(error.errors()).error from None
     line.end()
-    return Jotted(word.subject, reading, word.word)
+    return Jotted(word.subject, reading, word.word, understood=tuple(line.understood))
 
 
 def _unknown(text: str, head: Token, to: Listener) -> DomainError:

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import NamedTuple, TypeVar
 
-from lyrandis.core.errors import Code, DomainError, Guess
-from lyrandis.core.quantities import check
+from lyrandis.core.errors import Code, DomainError, Guess, Understood
+from lyrandis.core.quantities import check, within
 from lyrandis.core.units import (
     DISTANCE_UNITS_M,
     FORCE_UNITS_LBF,
@@ -65,7 +65,7 @@ _EXAMPLES = {
 _METRIC_EXAMPLES = {
     **_EXAMPLES,
     "length": "69.5, 69.5cm or 695mm",
-    "force": "161, 161 N or 16.4 kg",
+    "force": "36.2 lb, 161 N or 16.4 kg",
     "mass": "27.9, 27.9g or 431gr",
     "speed": "51.2 m/s",
 }
@@ -80,6 +80,9 @@ _BARE: dict[UnitSet, dict[str, str]] = {
     "metric": {"length": "cm", "force": "n", "mass": "g"},
 }
 """What a number without a unit is taken for: the unit the reader's fields show."""
+POUNDS = (8.0, 120.0)
+"""A bow's weight without a unit is pounds in every unit set where it lies between: marks and scales
+say pounds, and no bow of so many newtons is shot."""
 _FEET = frozenset({"ft", "foot", "feet", "'"})
 _INCHES = frozenset({"in", "inch", "inches", '"', "″", "”", "''"})
 
@@ -193,6 +196,8 @@ class Line:
         self.units: UnitSet = units
         self.parts = parts
         self.brace_datum = brace_datum
+        self.understood: list[Understood] = []
+        """What was taken for something its reader may not expect."""
         self._tokens = tokens(text)
         self._next = 0
 
@@ -314,7 +319,7 @@ class Line:
         )
 
     def weight(self, key: str = "draw_weight") -> float:
-        """Take a force and return lbf; bare numbers are in the reader's unit."""
+        """Take a force and return lbf; a bare number that can be so many pounds is."""
         return self._quantity("force", _BARE[self.units]["force"], key)
 
     def mass(self, key: str = "arrow_mass") -> float:
@@ -360,6 +365,9 @@ class Line:
         measure = self.measure(kind)
         if measure.fraction and kind == "length":
             bare = "in"
+        if measure.unit is None and bare == "n" and within(measure.number, *POUNDS):
+            bare = "lb"
+            self.understood.append(Understood(measure.start, measure.end, "pounds"))
         factor = _UNITS[kind].get(measure.unit or bare)
         if factor is None:
             raise DomainError(

@@ -186,19 +186,21 @@ def _weak(c: Computed) -> bool:
 
 
 def floor_severity(light_gpp: float, floor: Floor) -> j.Severity:
-    """Return how grains per pound stand against the floor.
+    """Return how grains per pound stand against the floor; an arrow exactly at it is Good.
+
+    A told least is compared as it is said, to a tenth: a last bit of a division is no finding.
 
     >>> from lyrandis.core.example import rig
     >>> floor = rig().arrow.floor
     >>> [floor_severity(floor.grains_per_pound + g, floor) for g in (-1.1, -0.9, -0.4, 0.1)]
     ['stop', 'mend', 'watch', 'good']
     """
+    least, told = max(floor.grains_per_pound, NEVER_GOOD_GPP), floor.basis == "bowyer"
+    if light_gpp >= least or (told and round(light_gpp, 1) >= round(least, 1)):
+        return "good"
     if light_gpp < floor.stop_below:
         return "stop"
-    if light_gpp < floor.watch_from:
-        return "mend"
-    good = light_gpp >= max(floor.grains_per_pound, NEVER_GOOD_GPP)
-    return "good" if good else "watch"
+    return "mend" if light_gpp < floor.watch_from else "watch"
 
 
 def floor_sum(c: Computed, finished: ArrowMass, weight: DrawWeight) -> tuple[Phrase, ...]:

@@ -24,6 +24,7 @@ from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.likeness import usual_shape
 from lyrandis.core.bow.schools import School, SchoolsAsked
 from lyrandis.core.bow.stack import stack_of
+from lyrandis.core.bow.stack_read import stack_of_limbs
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
 from lyrandis.core.bow.thrust import typical_thrust, usual_floor
 from lyrandis.core.bow.words import FAMILY_WORDS, Family
@@ -227,7 +228,8 @@ def _drawn(shape: BowShape, at_mm: float) -> _Drawn:
             else "This draw is beyond what bows are computed to."
         )
         raise DomainError("draw_beyond_curve", reason, "Choose a longer bow, or check the draw.")
-    onset = stack_of(curve).onset_mm
+    usual = shape.brace_height_mm == FAMILIES[shape.family].brace_in * MM_PER_IN
+    onset = (stack_of(curve) if usual else stack_of_limbs(shape)).onset_mm
     margin = (onset or curve.last_mm) - pivot
     return _Drawn(curve, pivot, margin, onset is None, math.degrees(curve.finger_angle(pivot)))
 

@@ -16,6 +16,7 @@ from lyrandis.core.bow.readings import (
     LimbPair,
     PutTogether,
     RiserLength,
+    StackFelt,
 )
 from lyrandis.core.effective import EffectiveReadings, Recorded
 
@@ -29,6 +30,7 @@ class BowFacts:
     mark: Recorded[BowMark] | None = None
     weighed: tuple[Recorded[BowWeighed], ...] = ()
     draw_limit: Recorded[DrawLimit] | None = None
+    stack_felt: Recorded[StackFelt] | None = None
     arrow_minimum: Recorded[ArrowMinimum] | None = None
     brace_range: Recorded[BraceRange] | None = None
     limb_pair: Recorded[LimbPair] | None = None
@@ -48,6 +50,7 @@ def facts(readings: EffectiveReadings) -> BowFacts:
         mark=readings.last(BowMark),
         weighed=readings.all(BowWeighed),
         draw_limit=readings.last(DrawLimit),
+        stack_felt=readings.last(StackFelt),
         arrow_minimum=readings.last(ArrowMinimum),
         brace_range=readings.last(BraceRange),
         limb_pair=readings.merged(LimbPair),

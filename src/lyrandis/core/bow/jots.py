@@ -18,6 +18,7 @@ from lyrandis.core.bow.readings import (
     LimbPair,
     PutTogether,
     RiserLength,
+    StackFelt,
 )
 from lyrandis.core.bow.words import (
     ASSEMBLY_WORDS,
@@ -172,6 +173,21 @@ _SCALE = (
         implied=True,
     ),
 )  # fmt: skip
+_STACK = (
+    Hears(
+        "stack {length}",
+        (
+            "wall at",
+            "stacks at",
+            "stacks from",
+            "stack from",
+            "stack at",
+            "hits a wall at",
+            "it stacks at",
+        ),
+        _LENGTH,
+    ),
+)
 _LIMIT = (
     Hears("limit {length}", ("max draw", "maximum draw", "longest draw", "draw limit", "do not overdraw", "limit draw"), _LENGTH),
 )  # fmt: skip
@@ -231,6 +247,7 @@ WORDS: tuple[Word, ...] = (
     Word("bow", "bow", "bow 62", "bow length, nock to nock along the back", lambda line: BowLength(bow_length_mm=line.length("bow_length")), offered=True, hears=_BOW),
     Word("riser", "bow", "riser 17", "riser length", lambda line: RiserLength(riser_length_mm=line.length("riser_length")), hears=_RISER),
     Word("scale", "bow", "scale 36.2 @ 27", "a weighed point: weight with the hook at a draw; add “groove” when read at the nock groove", _scale, ("weigh", "weighed"), takes="@", hears=_SCALE),
+    Word("stack", "bow", "stack 28 1/2", "where you feel the weight climb, the string at your hook", lambda line: StackFelt(draw_length_mm=line.length("draw_length")), ("wall",), hears=_STACK),
     Word("limit", "bow", "limit 30", "the maker's longest draw", lambda line: DrawLimit(draw_length_mm=line.length("draw_length")), hears=_LIMIT),
     Word("floor", "bow", "floor 9 gpp", "the bowyer's lightest arrow, in gpp or grains", _floor, hears=_FLOOR),
     Word("bracerange", "bow", "bracerange 7 to 8", "the maker's brace heights", _brace_range, hears=_BRACERANGE),

@@ -47,11 +47,13 @@ RULES: tuple[j.Rule, ...] = (
         stage="bow",
         title="Stack margin",
         statement=f"Stack begins where the weight per inch has grown to {ONSET:g} times its "
-        "least. The margin is how far your hook stays short of it. Half an inch past it is "
-        "Watch, as hunters accept for a shorter bow; more is Mend; where an inch past it is "
-        "beyond doubt, Stop. Inside the maker's told limit it is Mend at most: the limbs bear "
-        "it, hand and arrow do not. A field, indoor or distance bow wants an inch or more in "
-        "hand.",
+        "least: where you feel it, else on the curve your scale shows, with four points and more "
+        "in the last five inches, else of the kind's limbs at their usual brace. The margin is how "
+        "far your hook stays short of it. Past it is Watch, as hunters accept for a shorter bow; "
+        "an inch past it, or half an inch beyond doubt, is Mend; an inch beyond doubt is Stop, "
+        "where the kind of bow is told. Inside the maker's told limit it is Watch at most: the "
+        "limbs bear it, hand and arrow do not; so are static tips drawn by a thumb until four "
+        "points show their stack. A field, indoor or distance bow wants an inch or more in hand.",
         school="Stack margin, computed",
         source="Slope of the computed curve, fitted to your scale. The factor 1.6 and the inches "
         "are Lyrandis's own convention, within about an inch of practitioners' limits. The maker's "
@@ -239,9 +241,22 @@ def stack_severity(past_mm: float, plus_minus_mm: float = 0.0) -> j.Severity:
     """
     if past_mm - plus_minus_mm > STACKING_STOP_MM:
         return "stop"
-    if past_mm > STACKING_WATCH_MM:
+    if past_mm > STACKING_STOP_MM or past_mm - plus_minus_mm > STACKING_WATCH_MM:
         return "mend"
     return "watch" if past_mm > 0 else "good"
+
+
+def _kind_told(c: Computed) -> bool:
+    """Return whether anybody said what sort of bow it is: what is supposed says no Stop."""
+    return c.setup.bow.family is not None
+
+
+def _static_by_thumb(c: Computed) -> bool:
+    """Return whether a thumb draws static tips whose weight over the draw nobody has shown."""
+    hold = c.setup.archer.hold
+    known = c.bow.stack.read or c.bow.stack.felt
+    thumb = hold is not None and hold.reading.hold == "thumb"
+    return thumb and "rigid" in c.bow.likeness.shape.family and not known
 
 
 def _inside_limit(c: Computed) -> bool:
@@ -261,8 +276,10 @@ def _judge_stack(c: Computed) -> list[j.Finding]:
     wanted = margin_for(family, purpose)[0] * MM_PER_IN
     allowed = _inside_limit(c)
     severity = stack_severity(-margin.value, margin.plus_minus)
-    if severity == "stop" and allowed:
+    if severity == "stop" and not _kind_told(c):
         severity = "mend"
+    if severity in ("stop", "mend") and (allowed or _static_by_thumb(c)):
+        severity = "watch"
     figures = {
         "margin": mm(abs(margin.value), margin.plus_minus),
         "onset": mm(c.bow.stack.onset_mm + TRADE_OFFSET_MM),
@@ -272,14 +289,14 @@ def _judge_stack(c: Computed) -> list[j.Finding]:
     texts: dict[j.Severity, str] = {
         "stop": "Your hook goes {margin} past {onset}, where stack begins. Limbs fail there: do "
         "not draw this bow so far.",
-        "mend": "Your hook goes {margin} past {onset}, where stack begins"
+        "mend": "Your hook goes {margin} past {onset}, where stack begins. A longer bow is the "
+        "cure.",
+        "watch": "The last {margin} of your draw stack"
         + (
-            ": inside the maker's limit, but it stacks and pinches. A longer bow is the cure."
+            ": inside the maker's limit, but it stacks and pinches."
             if allowed
-            else ". A longer bow is the cure."
+            else ": hunters accept half an inch for a shorter bow."
         ),
-        "watch": "The last {margin} of your draw stack: hunters accept half an inch for a shorter "
-        "bow.",
         "good": "{margin} to spare before stack begins at {onset}.",
     }
     if severity == "good" and margin.value < wanted:
@@ -302,11 +319,16 @@ def _judge_stack(c: Computed) -> list[j.Finding]:
 
 def _stack_sum(c: Computed, figures: dict[str, Figure]) -> tuple[Phrase, ...]:
     stack, weight = c.bow.stack, c.bow.weight
-    fitted = weight is not None and weight.basis == "weighed"
-    how = "fitted to your scale" if fitted else "of its kind"
-    # the curve of a kind has no weight of its own: its slopes are said as of 45 lb at the hook
+    if stack.felt:
+        return (
+            phrase("You feel it from {onset}, and that goes before any curve.", **figures),
+            phrase("Your hook stands at {at}.", at=figures["at"]),
+        )
+    how = "your scale shows" if stack.read else "of its kind"
+    # the curve of a kind has no weight of its own: its slopes are said as of yours at the hook
     at = c.archer.pivot_mm or stack.least_at_mm
-    unit = 1.0 if weight else USUAL_WEIGHT_LBF / c.bow.likeness.curve.force.at(at)
+    own = weight.weight.value if weight else USUAL_WEIGHT_LBF
+    unit = 1.0 if stack.read else own / c.bow.likeness.curve.force.at(at)
     least = unit * stack.least_slope * 10 * MM_PER_IN
     return (
         phrase(
@@ -332,6 +354,12 @@ def _assumed_riser(c: Computed) -> tuple[Phrase, ...]:
     return (phrase("Riser assumed, as usual for the length: {riser}.", riser=riser),)
 
 
+def _spent_severity(c: Computed) -> j.Severity:
+    if _inside_limit(c):
+        return "watch"
+    return "stop" if _kind_told(c) else "mend"
+
+
 def _judge_spent(c: Computed) -> list[j.Finding]:
     """Name a draw past the end of the computed curve: no limb survives there, or nobody knows."""
     curve = c.bow.likeness.curve
@@ -350,7 +378,7 @@ def _judge_spent(c: Computed) -> list[j.Finding]:
     return [
         _finding(
             "stack-margin",
-            ("mend" if _inside_limit(c) else "stop") if spent else "watch",
+            _spent_severity(c) if spent else "watch",
             phrase(text, **figures),
             (phrase("The computed curve ends at {end}; your hook is at {at}.", **figures),),
             _BOARD,

@@ -8,6 +8,7 @@ from lyrandis.core.bow.likeness import Likeness
 from lyrandis.core.bow.readings import BowWeighed
 from lyrandis.core.bow.thrust import USUAL_WEIGHT_LBF
 from lyrandis.core.bow.weight import DrawWeight, Point, mark_to_ask_for, points_at_rest
+from lyrandis.core.bow.weight_fit import RESIDUAL_IN, RESIDUAL_SD
 from lyrandis.core.bow.words import FAMILY_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
@@ -22,14 +23,16 @@ RULES: tuple[j.Rule, ...] = (
         id="weight-weighed",
         stage="bow",
         title="Draw weight from weighed points",
-        statement="Weighed points take the place of the mark. The computed curve of the bow's kind "
-        "keeps its shape; its height and one tilt, how much faster or slower than usual the weight "
-        "climbs, are fitted to the points, those near your draw counting most. The ± grows away "
-        "from the points. One of four points or more that is clearly off the others is named, and "
-        "left out until it is weighed again.",
-        school="Mechanics, fitted to your scale",
-        source="Statics of the elastic limb; linear Gaussian inference. Scale error ± 0.8 lb, the "
-        "tilt's ± 11 % of the slope and the curve's bend are Lyrandis's own assumptions.",
+        statement="Weighed points take the place of the mark, and go before what the kind of bow "
+        "usually does: its computed curve is drawn to them, height, one tilt and what neither "
+        "says. The ± grows away from the points, and with what they scatter. Of four points or "
+        "more, one between others that is clearly off them is named and left out until it is "
+        "weighed again; the first and the last never are: there the ± reaches both. Two readings "
+        "of one draw that differ by more than their errors explain are Mend.",
+        school="Measuring goes before mechanics",
+        source="Gaussian process about the statics of the elastic limb. Scale error ± 0.8 lb, the "
+        f"tilt's ± 11 % of the slope, and {100 * RESIDUAL_SD:.0f} % over {RESIDUAL_IN:g} in of "
+        "residual are Lyrandis's own assumptions.",
     ),
     j.Rule(
         id="weight-from-mark",
@@ -156,7 +159,7 @@ def _judge_weight(c: Computed) -> list[j.Finding]:
     elif c.bow.weight.beyond_mm > FAR_BEYOND_POINTS_MM:
         finding = "weight-beyond-points"
         text = "{weight} is read {beyond} outside the weighed points. Weigh once at {at}."
-    else:
+    elif c.bow.weight.apart is None:
         severity = "good"
     return [
         _finding(
@@ -181,6 +184,8 @@ def _judge_points(c: Computed) -> list[j.Finding]:
     at_rest = [_at_rest(point, c) for point in resting[:1]]
     if c.bow.weight is None or c.bow.weight.basis != "weighed":
         return at_rest
+    if c.bow.weight.apart is not None:
+        return [*at_rest, _apart(*c.bow.weight.apart)]
     points = c.bow.weight.points
     for lower, upper in pairwise(points):
         drop = lower.weight.value - upper.weight.value
@@ -194,7 +199,7 @@ def _judge_points(c: Computed) -> list[j.Finding]:
     others = (
         "The others expect {expected}; it is left out of the curve."
         if off is c.bow.weight.left_out
-        else "The curve through all of them gives {expected}."
+        else "The curve through all of them gives {expected}, its ± reaching what the others say."
     )
     line = phrase(others, expected=lbf(expected.value, expected.plus_minus))
     return [*at_rest, _misread(off, c, (point_line(off), line))]
@@ -214,6 +219,24 @@ def _at_rest(point: Point, c: Computed) -> j.Finding:
             brace=brace,
         ),
         (phrase("Brace and 1¾ in make {brace}, the string at rest.", brace=brace),),
+        _POINTS,
+        rule="weight-weighed",
+    )
+
+
+def _apart(one: Point, other: Point) -> j.Finding:
+    low, high = sorted((one, other), key=lambda point: point.weight.value)
+    return _finding(
+        "weighed-apart",
+        "mend",
+        phrase(
+            "{low} and {high} at one draw, {draw}: one of the two is wrong. Weigh again, and take "
+            "the wrong one back.",
+            low=lbf(low.weight.value),
+            high=lbf(high.weight.value),
+            draw=mm(one.draw_mm),
+        ),
+        (point_line(low), point_line(high), phrase("Until then the weight's ± reaches both.")),
         _POINTS,
         rule="weight-weighed",
     )

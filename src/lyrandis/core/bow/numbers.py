@@ -8,7 +8,8 @@ from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.archer.words import Hold
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.likeness import Likeness
-from lyrandis.core.bow.stack import Stack, stack_of
+from lyrandis.core.bow.stack import Stack
+from lyrandis.core.bow.stack_read import stack_of_rig
 from lyrandis.core.bow.thrust import Calibration, Thrust, calibrate, thrust_of
 from lyrandis.core.bow.weight import DrawWeight, draw_weight_at
 from lyrandis.core.constants import TRADE_OFFSET_MM
@@ -25,7 +26,7 @@ class BowNumbers:
     own_weight: DrawWeight | None
     """The same, only where the archer's draw is known."""
     stack: Stack
-    """True draws to the pivot: of the fitted curve, or of the bow's kind before weighing."""
+    """True draws to the pivot: of the curve its scale shows, else of its kind's limbs."""
     stack_margin_mm: Estimate | None
     """From the string at the hook to the onset of stack; below 0 it stacks."""
     thrust: Thrust | None
@@ -59,7 +60,8 @@ def numbers(
     own = weight if archer.draw else None
     mechanical = thrust_of(own, at, string_gr, hold) if own else None
     calibration = calibrate(mechanical, facts.speeds, arrow_gr) if mechanical else None
-    stack = stack_of(likeness.curve, weight.fitted if weight else None, known=likeness.known)
+    felt = facts.stack_felt.reading.draw_length_mm if facts.stack_felt else None
+    stack = stack_of_rig(likeness, weight, archer.at_hook, felt)
     return BowNumbers(
         likeness=likeness,
         weight=weight,

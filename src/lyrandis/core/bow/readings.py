@@ -114,6 +114,18 @@ class DrawLimit(BaseReading):
         return phrase("Maker's limit {draw} of draw", draw=mm(self.draw_length_mm))
 
 
+class StackFelt(BaseReading):
+    """Where the archer feels the weight climb: the string at the hook, as a draw length."""
+
+    of = frozenset({"bow"})
+    by = "measured"
+    kind: Literal["stack_felt"] = "stack_felt"
+    draw_length_mm: q.DrawLength
+
+    def say(self) -> Phrase:
+        return phrase("Stack felt from {draw}", draw=mm(self.draw_length_mm))
+
+
 class ArrowMinimum(BaseReading):
     """The lightest arrow the bowyer allows, per pound or outright."""
 
@@ -299,6 +311,7 @@ BowReading = (
     | BowMark
     | BowWeighed
     | DrawLimit
+    | StackFelt
     | ArrowMinimum
     | LimbPair
     | Inspected

@@ -36,6 +36,10 @@ class Stack:
     felt_mm: float | None
     onset_mm: float | None
     onset_sd_mm: float = ONSET_SD_MM
+    felt: bool = False
+    """True where its archer said where it is felt."""
+    read: bool = False
+    """True where the scale shows it: slopes are then in pounds, else in the kind's own unit."""
 
 
 def stack_of(curve: DrawCurve, climbs: Hermite | None = None, *, known: bool = True) -> Stack:

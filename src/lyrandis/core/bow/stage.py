@@ -217,6 +217,12 @@ def _known(c: Computed) -> list[j.Value]:
             mm(limit.reading.draw_length_mm) if limit else None,
         ),
         _recorded(
+            "stack_felt",
+            "Stack felt from",
+            bow.stack_felt,
+            mm(bow.stack_felt.reading.draw_length_mm) if bow.stack_felt else None,
+        ),
+        _recorded(
             "arrow_minimum", "Bowyer's lightest arrow", bow.arrow_minimum, _minimum_figure(c)
         ),
         _recorded(

@@ -290,20 +290,16 @@ def floor_per_pound(
 
 
 def _energy_doubt(weight: DrawWeight, at: Estimate, energy: float) -> float:
-    """Return the sd of ln E from the fit's level and tilt and from the draw itself.
+    """Return the sd of ln E from the fit's curve and from the draw itself.
 
-    d ln E / d level = 1; d ln E / d tilt is the work-weighed mean distance from the fit's centre.
+    d ln E / d ln W(x) is the share of the work that is done there.
     """
     fitted, pivot = weight.fitted, at.value - TRADE_OFFSET_MM
-    centre = weight.fit.centre_mm - TRADE_OFFSET_MM
-    work = moved = 0.0
-    for x, force in zip(fitted.x, fitted.y, strict=True):
-        if x <= pivot:
-            work += force
-            moved += force * (x - centre) / MM_PER_IN
-    mean = moved / work if work else 0.0
-    fit = weight.fit
-    variance = fit.level.sd**2 + 2 * fit.covariance * mean + (fit.tilt.sd * mean) ** 2
+    inside = [(x, force) for x, force in zip(fitted.x, fitted.y, strict=True) if x <= pivot]
+    work = sum(force for _, force in inside) or 1.0
+    variance = weight.fit.variance_of(
+        [x + TRADE_OFFSET_MM for x, _ in inside], [force / work for _, force in inside]
+    )
     drawn = fitted.at(pivot) * JOULES_PER_LBF_MM * at.sd / energy
     return math.hypot(math.sqrt(max(variance, 0.0)), drawn)
 

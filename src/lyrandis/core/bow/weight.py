@@ -1,16 +1,18 @@
 """Draw weight: the computed curve of the bow's kind, fitted to what its scale or mark says.
 
 Weights in lbf, draws in mm on the trade datum with the string at the hook, slopes in lbf per inch.
-The curve keeps its computed shape; its scale, and one tilt (how much faster or slower than typical
-the weight climbs), are inferred from the points.
+What a scale says goes before what the kind of bow usually does: the computed curve is drawn to the
+points (`weight_fit`), and no reading next to full draw is ever left out.
 """
 
 import math
-from bisect import bisect_left
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 from operator import itemgetter
 from typing import Literal, NamedTuple
+
+import numpy as np
 
 from lyrandis.core.archer.draw import to_trade
 from lyrandis.core.archer.facts import ArcherFacts
@@ -18,6 +20,7 @@ from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.hermite import Hermite
 from lyrandis.core.bow.likeness import Likeness
 from lyrandis.core.bow.readings import BowMark, BowWeighed
+from lyrandis.core.bow.weight_fit import WeightFit, fit_points, stands_off
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.effective import Recorded
 from lyrandis.core.estimate import Estimate
@@ -29,9 +32,6 @@ TILT_SD_PER_IN = 0.0055
 a tenth of the slope, so that a recurve's at 28 in is known to 1/2 lb per inch before weighing."""
 UNKNOWN_TILT_SD_PER_IN = 0.0085
 """The same where family or length is not told."""
-BEND_PER_IN2 = 0.0015
-"""Assumption: how the family's curve may bend otherwise than this bow's, share per inch squared."""
-MOST_BEND = 0.08
 SCALE_SD_LBF = 0.4
 """Assumption: one reading of a bow scale, draw error included, one standard deviation."""
 MARK_SD_SHARE = 0.04
@@ -44,6 +44,12 @@ POINT_OFF_CURVE = 3.5
 """A point this many standard deviations off what the others expect is named."""
 LEAST_TO_LEAVE_OUT = 4
 """With this many points, one that is off is left out of the fit until it is weighed again."""
+ONE_DRAW_MM = MM_PER_IN / 4
+"""Points so near each other were weighed at one draw."""
+APART_LBF = 0.5
+"""Readings of one draw may differ by this, over twice what their errors explain."""
+MOST_WEIGHED = 40
+"""Points that are fitted: the nearest to the hook."""
 LEAST_STROKE_MM = MM_PER_IN
 """A weight this close to brace says nothing of the bow."""
 _SD_SHARES: dict[Source, float] = {"told": TOLD_WEIGHT_SHARE, "estimated": ESTIMATED_WEIGHT_SHARE}
@@ -55,41 +61,6 @@ class Point(NamedTuple):
     draw_mm: float
     weight: Estimate
     recorded: Recorded[BowWeighed] | Recorded[BowMark]
-
-
-@dataclass(frozen=True)
-class WeightFit:
-    """ln W(x) = level + tilt (x - centre) + ln f(x), f the typical curve: the posterior."""
-
-    centre_mm: float
-    level: Estimate
-    tilt: Estimate
-    """Per inch."""
-    covariance: float
-
-    def factor(self, draw_mm: float) -> float:
-        """Return W over f at a draw.
-
-        Source: the model ln W = ln f + level + tilt (x - centre).
-
-        >>> WeightFit(711.2, Estimate(0.0, 0.1), Estimate(0.0, 0.01), 0.0).factor(736.6)
-        1.0
-        """
-        return math.exp(self.level.value + self.tilt.value * self._inches(draw_mm))
-
-    def variance(self, draw_mm: float) -> float:
-        """Return the variance of ln W at a draw, without the curve's own bend.
-
-        Source: variance of a linear model's prediction.
-
-        >>> round(WeightFit(711.2, Estimate(0.0, 0.1), Estimate(0.0, 0.01), 0.0).variance(736.6), 6)
-        0.0101
-        """
-        x = self._inches(draw_mm)
-        return max(self.level.sd**2 + 2 * self.covariance * x + (self.tilt.sd * x) ** 2, 0.0)
-
-    def _inches(self, draw_mm: float) -> float:
-        return (draw_mm - self.centre_mm) / MM_PER_IN
 
 
 @dataclass(frozen=True)
@@ -112,14 +83,18 @@ class DrawWeight:
     off: Point | None = None
     """The point that clearly does not go with the others."""
     left_out: Point | None = None
-    """One point so far off the others that the fit goes without it."""
+    """One point between others, so far off them that the fit goes without it."""
+    without_end: WeightFit | None = None
+    """Where the first or the last point is off: what the others say. The ± reaches both."""
+    apart: tuple[Point, Point] | None = None
+    """Two readings of one draw that cannot both be right; the ± reaches both."""
     unusable: tuple[Point, ...] = ()
     """Points at or before brace."""
 
     def at(self, draw_mm: float) -> Estimate:
         """Return the weight at another draw; the band widens with the distance from readings.
 
-        Source: linear Gaussian inference; the bend away from points is Assumption.
+        Source: `WeightFit`.
 
         >>> from lyrandis.core.example import rig
         >>> weight = rig().bow.weight
@@ -127,8 +102,8 @@ class DrawWeight:
         True
         """
         value = self.curve_at(draw_mm)
-        bend = _bend(self._distance_mm(draw_mm) / MM_PER_IN)
-        return Estimate(value, value * math.sqrt(self.fit.variance(draw_mm) + bend**2))
+        share = _doubt(self.fit, self.without_end, self.apart, draw_mm)
+        return Estimate(value, value * share)
 
     def curve_at(self, draw_mm: float) -> float:
         """Return the weight at another draw without its band; 0 at brace and before it.
@@ -140,12 +115,6 @@ class DrawWeight:
         0.0
         """
         return max(self.fitted.at(draw_mm - TRADE_OFFSET_MM), 0.0)
-
-    def _distance_mm(self, draw_mm: float) -> float:
-        """Return how far the nearest point lies; the points stand in order of draw."""
-        place = bisect_left(self.points, draw_mm, key=lambda point: point.draw_mm)
-        around = self.points[max(place - 1, 0) : place + 1]
-        return min(abs(draw_mm - point.draw_mm) for point in around)
 
     @property
     def beyond_mm(self) -> float:
@@ -239,10 +208,10 @@ def draw_weight_at(
 ) -> DrawWeight | None:
     """Return the weight with the string at `at` (hook position, mm).
 
-    ln W = ln f(x) + level + tilt (x - at), f the computed curve of the bow's kind; level free,
-    tilt ~ N(0, 0.0055 per inch); every point's variance grows by the bend the family's curve may
-    have otherwise, so that near readings count most. Weighed points take the mark's place. None
-    without evidence, or where `at` is not past brace. Source: linear Gaussian inference.
+    Weighed points take the mark's place. One that stands between others and clearly off them is
+    left out until it is weighed again; the first and the last never are, and two readings of one
+    draw that differ are both kept: there the ± reaches from one to the other. None without
+    evidence, or where `at` is not past brace. Source: `weight_fit`.
 
     >>> from lyrandis.core.example import rig
     >>> c = rig()
@@ -262,16 +231,20 @@ def draw_weight_at(
     prior = TILT_SD_PER_IN if likeness.known else UNKNOWN_TILT_SD_PER_IN
     evidence = _evidence(points, at.value, curve)
     fit = _fit(evidence, at.value, prior)
-    off = _off_curve(evidence, fit)
-    left_out = off if len(points) >= LEAST_TO_LEAVE_OUT else None
-    if left_out is not None:
-        fit = _fit(
-            [reading for reading in evidence if reading.point is not left_out], at.value, prior
-        )
+    apart, odd = _at_one_draw(points, at.value)
+    off = odd or (None if apart else _off_curve(evidence, fit))
+    left_out = without_end = None
+    if off is not None:
+        others = _fit([one for one in evidence if one.point is not off], at.value, prior)
+        between = points[0].draw_mm < off.draw_mm < points[-1].draw_mm
+        if odd or (between and len(points) >= LEAST_TO_LEAVE_OUT):
+            fit, left_out = others, off
+        else:
+            without_end = others
     fitted = _fitted(curve, fit)
     value = fitted.at(at.value - TRADE_OFFSET_MM)
     slope = _slope(curve, fit, at.value)
-    bow_sd = value * fit.level.sd
+    bow_sd = value * _doubt(fit, without_end, apart, at.value)
     return DrawWeight(
         at_mm=at.value,
         weight=Estimate(value, math.hypot(bow_sd, slope.value * at.sd / MM_PER_IN)),
@@ -285,13 +258,59 @@ def draw_weight_at(
         mark=mark,
         off=off,
         left_out=left_out,
+        without_end=without_end,
+        apart=apart,
         unusable=tuple(point for point in weighed if point.draw_mm < least),
     )
 
 
-def _bend(inches: float) -> float:
-    """Return how far the family's curve may bend off this bow's, `inches` from a point (share)."""
-    return min(BEND_PER_IN2 * inches**2 / 2, MOST_BEND)
+def _doubt(
+    fit: WeightFit,
+    without_end: WeightFit | None,
+    apart: tuple[Point, Point] | None,
+    draw_mm: float,
+) -> float:
+    """Return the sd of a weight at a draw as a share: it reaches both of what contradicts."""
+    share = math.sqrt(fit.variance(draw_mm))
+    if without_end is not None:
+        gap = without_end.factor(draw_mm) / fit.factor(draw_mm) - 1
+        share = math.hypot(share, gap / 2)
+    if apart is not None:
+        # half their distance is two standard deviations: what they scatter is not counted twice
+        low, high = sorted(point.weight.value for point in apart)
+        share = max(share / fit.widened, (high - low) / 2 / (high + low))
+    return share
+
+
+def _at_one_draw(
+    points: Sequence[Point], at_mm: float
+) -> tuple[tuple[Point, Point] | None, Point | None]:
+    """Return two readings of one draw that contradict, the nearest to `at_mm`; or the one odd one.
+
+    Of three and more readings of one draw of which all but one agree, that one is the odd one.
+    """
+    near = sorted(points, key=lambda point: abs(point.draw_mm - at_mm))[:MOST_WEIGHED]
+    for point in near:
+        alike = [other for other in near if abs(other.draw_mm - point.draw_mm) <= ONE_DRAW_MM]
+        pairs = [
+            (one, two)
+            for place, one in enumerate(alike)
+            for two in alike[place + 1 :]
+            if _contradict(one, two)
+        ]
+        if not pairs:
+            continue
+        in_all = [one for one in alike if all(any(one is each for each in pair) for pair in pairs)]
+        if len(alike) > 2 and len(in_all) == 1:
+            return None, in_all[0]
+        return max(pairs, key=lambda pair: abs(pair[0].weight.value - pair[1].weight.value)), None
+    return None, None
+
+
+def _contradict(one: Point, two: Point) -> bool:
+    # |W1 - W2| > 2 sqrt(sd1^2 + sd2^2) + half a pound
+    allowed = 2 * math.hypot(one.weight.sd, two.weight.sd) + APART_LBF
+    return abs(one.weight.value - two.weight.value) > allowed
 
 
 class _Evidence(NamedTuple):
@@ -303,78 +322,61 @@ class _Evidence(NamedTuple):
     variance: float
 
 
-def _evidence(points: list[Point], centre_mm: float, curve: Hermite) -> list[_Evidence]:
+def _evidence(points: Sequence[Point], centre_mm: float, curve: Hermite) -> list[_Evidence]:
     force = cache(lambda draw_mm: curve.at(draw_mm - TRADE_OFFSET_MM))  # many weigh at one draw
     result = []
-    for point in points:
+    near = sorted(points, key=lambda point: abs(point.draw_mm - centre_mm))[:MOST_WEIGHED]
+    for point in near:
         draw_mm, (weight, sd), _ = point
         x = (draw_mm - centre_mm) / MM_PER_IN
         y = math.log(weight / force(draw_mm))
-        result.append(_Evidence(point, x, y, (sd / weight) ** 2 + _bend(x) ** 2))
+        result.append(_Evidence(point, x, y, (sd / weight) ** 2))
     return result
 
 
-def _fit(evidence: list[_Evidence], centre_mm: float, tilt_sd: float) -> WeightFit:
-    """Return level and tilt about `centre_mm` (normal equations, tilt with its prior)."""
-    # minimise sum w (y - level - tilt x)^2 + (tilt/sd)^2, w = 1/variance
-    s_w = s_x = s_y = s_xy = 0.0
-    s_xx = 1 / tilt_sd**2
-    for _, x, y, variance in evidence:
-        w = 1 / variance
-        s_w += w
-        s_x += w * x
-        s_xx += w * x * x
-        s_y += w * y
-        s_xy += w * x * y
-    determinant = s_w * s_xx - s_x**2
-    return WeightFit(
-        centre_mm=centre_mm,
-        level=Estimate((s_xx * s_y - s_x * s_xy) / determinant, math.sqrt(s_xx / determinant)),
-        tilt=Estimate((s_w * s_xy - s_x * s_y) / determinant, math.sqrt(s_w / determinant)),
-        covariance=-s_x / determinant,
+def _fit(evidence: Sequence[_Evidence], centre_mm: float, tilt_sd: float) -> WeightFit:
+    return fit_points(
+        tuple(one.x for one in evidence),
+        tuple(one.y for one in evidence),
+        tuple(one.variance for one in evidence),
+        centre_mm,
+        tilt_sd,
     )
 
 
-def _off_curve(evidence: list[_Evidence], fit: WeightFit) -> Point | None:
-    """Return the point furthest off what the others expect, if it is clearly off.
-
-    Leave-one-out in closed form: residual / (sd sqrt(1 - leverage)).
-    """
+def _off_curve(evidence: Sequence[_Evidence], fit: WeightFit) -> Point | None:
+    """Return the point furthest off what the others expect, if it is clearly off."""
     if len(evidence) < 3:
         return None
-    # residual^2 / (variance (1 - leverage)); leverage variance = a + b x + c x^2
-    level, tilt = fit.level.value, fit.tilt.value
-    a, b, c = fit.level.sd**2, 2 * fit.covariance, fit.tilt.sd**2
-    worst, most = None, POINT_OFF_CURVE**2
-    for point, x, y, variance in evidence:
-        left = variance - min(a + b * x + c * x * x, 0.99 * variance)
-        off = (y - level - tilt * x) ** 2 / left
-        if off > most:
-            worst, most = point, off
-    return worst
+    off = np.abs(stands_off(fit))
+    worst = int(off.argmax())
+    return evidence[worst].point if off[worst] > POINT_OFF_CURVE else None
 
 
 def _fitted(curve: Hermite, fit: WeightFit) -> Hermite:
-    """Return the typical curve with level and tilt put in [lbf against true draw in mm]."""
+    """Return the typical curve drawn to the points [lbf against true draw in mm]."""
     factors = [fit.factor(x + TRADE_OFFSET_MM) for x in curve.x]
-    tilt = fit.tilt.value / MM_PER_IN
+    climbs = [fit.climb(x + TRADE_OFFSET_MM).value / MM_PER_IN for x in curve.x]
     return Hermite(
         curve.x,
         tuple(factor * f for factor, f in zip(factors, curve.y, strict=True)),
         tuple(
-            factor * (slope + tilt * f)
-            for factor, f, slope in zip(factors, curve.y, curve.dy, strict=True)
+            factor * (slope + climb * f)
+            for factor, f, slope, climb in zip(factors, curve.y, curve.dy, climbs, strict=True)
         ),
     )
 
 
 def _slope(curve: Hermite, fit: WeightFit, at_mm: float) -> Estimate:
-    """Return the weight per inch at a draw [lbf/in], its sd from level and tilt."""
-    pivot = at_mm - TRADE_OFFSET_MM
-    weight = fit.factor(at_mm) * curve.at(pivot)
-    per_inch = curve.slope(pivot) / curve.at(pivot) * MM_PER_IN + fit.tilt.value
-    spread = math.hypot(per_inch * fit.level.sd, fit.tilt.sd)
-    return Estimate(weight * per_inch, weight * spread)
+    """Return the weight per inch about a draw [lbf/in]: over the inch, as an archer feels it."""
+    # (W(x + half an inch) - W(x - half an inch)) / an inch; its doubt that of ln W's difference
+    half = MM_PER_IN / 2
+    ends = [at_mm + half, at_mm - half]
+    high, low = (fit.factor(end) * curve.at(end - TRADE_OFFSET_MM) for end in ends)
+    weight = (high + low) / 2
+    spread = math.sqrt(fit.variance_of(ends, [1.0, -1.0]))
+    share = (high - low) / weight
+    return Estimate(high - low, weight * math.hypot(spread, share * math.sqrt(fit.variance(at_mm))))
 
 
 def mark_to_ask_for(hold_lbf: float, at: Estimate, likeness: Likeness) -> Estimate:

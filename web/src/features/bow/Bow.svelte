@@ -18,6 +18,7 @@
     ['bow', 'Length, nock to nock', 'bow', '62', 'bow_length'],
     ['riser', 'Riser, fades included', 'riser', '17', 'riser_length'],
     ['limit', "Maker's longest draw", 'limit', '30', 'draw_limit'],
+    ['stack', 'Stack or wall felt from', 'stack', '28 1/2', 'stack_felt'],
     ['floor', "Bowyer's lightest arrow", 'floor', '9 gpp or 430gr', 'arrow_minimum'],
     ['bracerange', "Maker's brace, low to high", 'bracerange', '7 to 8', 'brace_range'],
     ['brace', 'Brace height now', 'brace', '7 5/8', 'brace_height'],
