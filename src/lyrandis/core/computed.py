@@ -8,7 +8,7 @@ from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.archer.numbers import numbers as archer_numbers
 from lyrandis.core.archer.words import Anchor, Hold
 from lyrandis.core.arrow.mass import ArrowMass, arrow_mass_of
-from lyrandis.core.arrow.match import SpineMatch
+from lyrandis.core.arrow.matched import SpineMatch
 from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.arrow.numbers import numbers as arrow_numbers
 from lyrandis.core.bow.likeness import brace_to_pivot, likeness_of
@@ -68,13 +68,14 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
     likeness = likeness_of(setup.bow, brace_mm)
     archer = archer_numbers(setup.archer, likeness=likeness)
     finished = arrow_mass_of(setup.arrows, archer.draw_mm)
+    hold = setup.archer.hold.reading.hold if setup.archer.hold else None
     bow = bow_numbers(
         setup.bow,
         archer_facts=setup.archer,
         likeness=likeness,
         archer=archer,
         string_gr=setup.string.told_mass_gr,
-        hold=setup.archer.hold.reading.hold if setup.archer.hold else None,
+        hold=hold,
         arrow_gr=finished.mass.value if finished else None,
     )
     arrow = arrow_numbers(
@@ -85,6 +86,7 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
         bow_facts=setup.bow,
         string=setup.string,
         brace_mm=brace_mm,
+        thumb=hold == "thumb",
     )
     string = string_numbers(
         setup.string, archer_facts=setup.archer, bow_facts=setup.bow, likeness=likeness

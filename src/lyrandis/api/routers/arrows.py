@@ -17,9 +17,7 @@ from lyrandis.core.arrow.spine_board import SpineBoard, shot_of, spine_board
 from lyrandis.core.arrow.table_columns import ColumnAs
 from lyrandis.core.arrow.taper_plan import TaperAsked, TaperPlan, plan_taper
 from lyrandis.core.arrow.trial import Trial, Tried, trial
-from lyrandis.core.arrow.ways import no_match
 from lyrandis.core.computed import Computed
-from lyrandis.core.errors import DomainError
 from lyrandis.core.reading import SubjectId
 
 router = api_router("arrows")
@@ -43,16 +41,13 @@ async def read_shot(work: LongWorkOf, rig: SubjectId) -> Response:
 
 
 def _shot(c: Computed) -> ShotDrawing:
-    shooting, match = shot_of(c)
+    shooting, _ = shot_of(c)
     hold = c.setup.archer.hold
-    drawing = shot_drawing(
+    return shot_drawing(
         shooting,
         hold=hold.reading.hold if hold else None,
         outward_is_left=outward_is_left(c.setup.archer),
     )
-    if drawing is None:
-        raise DomainError("no_match", no_match(match), "Enter your shafts' spine to see them bend.")
-    return drawing
 
 
 @router.get("/rigs/{rig}/spine-board", response_model=SpineBoard, responses=LONG)

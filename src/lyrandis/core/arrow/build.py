@@ -8,7 +8,7 @@ from typing import Literal
 
 from lyrandis.core.arrow.beam import Beam, Modes, modes_of
 from lyrandis.core.arrow.facts import ArrowFacts
-from lyrandis.core.arrow.mass import ArrowMass, Part, beyond_draw, shaft_length
+from lyrandis.core.arrow.mass import ArrowMass, Part, beyond_draw, deduced_shaft, shaft_length
 from lyrandis.core.arrow.spine import M_PER_IN, stiffness
 from lyrandis.core.arrow.taper import DIAMETER_MM, fill, profile_of
 from lyrandis.core.arrow.words import ShaftMaterial, SpineStandard
@@ -29,7 +29,7 @@ SPINE_TOLD_SHARE = 0.06
 SPINE_MEASURED_SHARE = 0.015
 LEAST_GR_PER_IN = 1.0
 LEAST_SCALING, MOST_SCALING = 0.5, 1.8
-"""A shaft is not made lighter or heavier than this to meet the scale."""
+"""A shaft this much lighter or heavier than its parts say is asked about."""
 
 
 @dataclass(frozen=True)
@@ -119,7 +119,7 @@ def build_sheet(arrows: ArrowFacts, mass: ArrowMass | None, draw_mm: float | Non
     nock = _of(parts, "arrow nock", 9.0)
     fletching = _of(parts, "fletching", 24.0) + _of(parts, "wrap", 0.0)
     profile = profile_of(arrows, length.value)
-    weighed = mass is not None and mass.basis != "parts" and mass.stale is None
+    weighed = mass is not None and mass.basis != "parts"
     shaft = _of(parts, "shaft", 9.5 * length.value / MM_PER_IN)
     fitting, unbelievable = _fitting(shaft, tip + nock + fletching, mass if weighed else None)
     per_inch = fitting / (length.value / MM_PER_IN * fill(profile))
@@ -156,13 +156,11 @@ def _of(parts: dict[str, Part], name: str, usual: float) -> float:
 
 
 def _fitting(shaft: float, rest: float, mass: ArrowMass | None) -> tuple[float, bool]:
-    """Return the shaft's mass that meets the scale; all that is unexplained is put into it."""
+    """Return the shaft's mass that meets the scale, and whether that is to be doubted."""
     if mass is None:
         return shaft, False
-    wanted = mass.mass.value - rest
-    if LEAST_SCALING * shaft <= wanted <= MOST_SCALING * shaft:
-        return wanted, False
-    return shaft, True
+    wanted = deduced_shaft(mass.mass.value, rest)
+    return wanted, not LEAST_SCALING * shaft <= wanted <= MOST_SCALING * shaft
 
 
 def spine_of(arrows: ArrowFacts) -> Spine | None:

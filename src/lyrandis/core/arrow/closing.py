@@ -7,15 +7,12 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Literal
 
-import numpy as np
-
 from lyrandis.core.arrow.beam import Beam
-from lyrandis.core.arrow.bend import RELEASES, Shot, bend
-from lyrandis.core.arrow.match import MATCH_DT, match_spine, middle_of, roots_of
-from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND
+from lyrandis.core.arrow.bend import Shot
+from lyrandis.core.arrow.matched import matches_of
+from lyrandis.core.arrow.practice import Habit
 from lyrandis.core.arrow.stroke import StringPush
 from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
-from lyrandis.core.numeric import Array
 
 MatchChange = Literal["length", "point", "weight", "window", "brace", "string"]
 
@@ -29,8 +26,6 @@ CHANGE_STEPS: dict[MatchChange, float] = {
     "string": 20 * KG_PER_GRAIN,
 }
 """One step of each, as an archer counts: 1 in, 25 gr, 1 lb, 1 mm, 1/4 in, 20 gr (SI; weight lb)."""
-_NEAR = np.array([1.4, 1.18, 1.06, 0.98, 0.9, 0.78])
-"""Spines tried round the known match; beyond them the whole range is scanned."""
 
 
 def changed(shot: Shot, weight_lbf: float, change: MatchChange, amount: float) -> Shot:
@@ -75,32 +70,12 @@ def _braced(push: StringPush, amount: float) -> StringPush:
     return replace(push, brace=round(push.brace + amount, 5))
 
 
-def match_all(shots: tuple[Shot, ...], near: float) -> tuple[float | None, ...]:
-    """Return the matched spine of every shot, near a known one, in one batch.
-
-    Source: as `match_spine`, near a spine already known.
-
-    >>> from lyrandis.core.example import rig
-    >>> shot = rig().arrow.shooting.shot
-    >>> round(match_all((shot,), 60.0)[0]) == round(rig().match.matched)
-    True
-    """
-    spines: Array = near * _NEAR
-    ei = STIFFNESS_PER_POUND * np.tile(spines, (len(shots), 1))
-    kicks = bend(shots, ei, dt=MATCH_DT).kick.reshape(len(shots), len(spines), len(RELEASES))
-    result = []
-    for shot, kick in zip(shots, kicks, strict=True):
-        root = middle_of(roots_of(spines, kick))[0]
-        result.append(root if root is not None else match_spine(shot).matched)
-    return tuple(result)
-
-
 @dataclass(frozen=True)
 class Sensitivity:
     """How far the match moves for one step of one thing [lb]."""
 
     change: MatchChange
-    pounds: float | None
+    pounds: float
 
 
 @dataclass(frozen=True)
@@ -108,7 +83,7 @@ class Moves:
     """What moves the match: one step of everything, and the curve over the point's mass."""
 
     sensitivities: tuple[Sensitivity, ...]
-    points: tuple[tuple[float, float | None], ...]
+    points: tuple[tuple[float, float], ...]
     """(point and insert [gr], matched spine)."""
 
 
@@ -116,14 +91,14 @@ TRIED_POINTS_GR = (60.0, 85.0, 110.0, 135.0, 160.0, 185.0, 210.0)
 
 
 @lru_cache(maxsize=64)
-def moves_of(shot: Shot, weight_lbf: float, matched: float) -> Moves:
+def moves_of(shot: Shot, habit: Habit, weight_lbf: float) -> Moves:
     """Return the sensitivities of the match round a set-up, and its curve over point mass.
 
     Source: differences of computed matches.
 
     >>> from lyrandis.core.example import rig
     >>> c = rig()
-    >>> len(moves_of(c.arrow.shooting.shot, 46.0, c.match.matched).sensitivities)
+    >>> len(moves_of(c.arrow.shooting.shot, c.arrow.shooting.habit, 46.0).sensitivities)
     6
     """
     stepped = tuple(
@@ -133,10 +108,10 @@ def moves_of(shot: Shot, weight_lbf: float, matched: float) -> Moves:
         replace(shot, beam=replace(shot.beam, tip=round(mass * KG_PER_GRAIN, 7)))
         for mass in TRIED_POINTS_GR
     )
-    result = match_all((*stepped, *pointed), matched)
+    matched, *result = matches_of((shot, *stepped, *pointed), habit)
     sensitivities = tuple(
-        Sensitivity(change, None if root is None else root - matched)
-        for change, root in zip(CHANGE_STEPS, result, strict=False)
+        Sensitivity(change, after - matched)
+        for change, after in zip(CHANGE_STEPS, result, strict=False)
     )
     return Moves(
         sensitivities, tuple(zip(TRIED_POINTS_GR, result[len(CHANGE_STEPS) :], strict=True))

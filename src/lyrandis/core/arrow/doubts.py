@@ -38,12 +38,12 @@ def _doubt_of_match(c: Computed) -> list[Doubt]:
     apart, match = schools_apart(c), c.match
     if c.flight.facts.seen:
         return []
-    if apart is None or match is None or match.matched is None:
+    if apart is None or match is None:
         return []
     off = Estimate(match.matched, apart * match.matched)
     of = Target("match", "The spine this rig wants", off, spine, MATCH_SHARP_ENOUGH)
     why = phrase(
-        "The mechanics and the rule of thumb disagree over your shafts. Shoot one bare beside two "
+        "The mechanics and practice disagree over your shafts. Shoot one bare beside two "
         "fletched at 18 m, at a clear backstop, and see which side it strikes."
     )
     step = _step(phrase("Shoot one bare shaft"), why, 10, RECORD_BARE)

@@ -8,25 +8,38 @@ from typing import Literal
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import draw_to_pivot
 from lyrandis.core.arrow.mass import (
+    DANGER_GPP,
+    MEND_OVER_DANGER_GPP,
     NEVER_GOOD_GPP,
     SCALE_SD_GR,
+    STATIC_DANGER_UNDER_GPP,
+    UNDER_TOLD_GPP,
     ArrowMass,
     Floor,
     grains_per_pound,
     shaft_length,
 )
+from lyrandis.core.bow.judge_weight import WEIGH
 from lyrandis.core.bow.schools import band_words
 from lyrandis.core.bow.thrust import FLOOR_TIMES, USUAL_WEIGHT_LBF
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.phrase import Phrase, gpp, gr, lbf, mm, phrase
+from lyrandis.core.phrase import Phrase, gpp, gr, joules, lbf, mm, phrase
 
 MASS_SPREAD_TO_WATCH = 0.03
 MASS_SPREAD_TO_MEND = 0.06
 """Heaviest less lightest, as a share of the mean. Lyrandis convention."""
 LEAST_BEYOND_PIVOT_MM = MM_PER_IN
+
+KNOWN_WEIGHT_SHARE = 0.08
+"""Draw weights vaguer than this refuse no arrow."""
+FIT_INDEX = -1.0
+"""A shaft of this index or stiffer takes up what a light arrow leaves."""
+_DANGER_WORDS = ", ".join(
+    f"{line:g} gr/lb ({family.replace('_', ' ')})" for family, line in DANGER_GPP.items()
+)
 
 RULES: tuple[j.Rule, ...] = (
     j.Rule(
@@ -41,10 +54,14 @@ RULES: tuple[j.Rule, ...] = (
         f"selfbows {band_words('selfbow')}, longbows and hunting recurves "
         f"{band_words('hunting_recurve')}, static tips {band_words('short_rigid_tip')} short, "
         f"{band_words('long_rigid_tip')} long, {band_words('large_rigid_tip')} large. The "
-        "lightest arrow of the set is judged. From the floor up is Good; to half a grain under "
-        "it Watch, tolerated with a stiff enough shaft; to a whole one Mend; further is Stop. "
-        "Under the bowyer's word it is Mend to half a grain, then Stop. Nothing under "
-        f"{NEVER_GOOD_GPP:g} gr/lb is ever Good.",
+        "lightest arrow of the set is judged. Danger and economy are two lines. A told least: at "
+        f"it or over is Good, more than {UNDER_TOLD_GPP:g} gr/lb under it Stop, between them Watch "
+        "with a shaft of its match or stiffer, else Mend. Where nobody told one, "
+        f"Stop is under {_DANGER_WORDS}, for static tips {STATIC_DANGER_UNDER_GPP:g} under the "
+        f"floor, after the ± of grains per pound; to {MEND_OVER_DANGER_GPP:g} above that Mend; "
+        "under the floor Watch, for that costs energy, not the bow. Only weighed arrows on a bow "
+        f"of known kind whose weight is known to {100 * KNOWN_WEIGHT_SHARE:.0f} % are more than "
+        f"Watch. Nothing under {NEVER_GOOD_GPP:g} gr/lb is ever Good.",
         school="Maker's limit, else mechanics inside the trade's band",
         source="The bowyer's word decides. The computed floor leaves a constant share of the "
         "energy behind, good to a grain per pound; the bands are sayings of the trade.",
@@ -123,50 +140,104 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
     finished, weight = c.arrow.finished, c.bow.own_weight
     if finished is None or weight is None:
         return []
-    light = lightest_gpp(finished, weight)
-    floor = c.arrow.floor.grains_per_pound
-    severity = floor_severity(light.value, c.arrow.floor)
-    needed = floor * weight.weight.value
-    whose = _WHOSE[c.arrow.floor.basis]
+    light, floor = lightest_gpp(finished, weight), c.arrow.floor
+    known = mass_is_known(c)
+    severity = floor_severity(light, floor, known=known, fit=_fit(c))
+    least = floor.grains_per_pound
+    needed = (
+        least if floor.told or severity == "watch" else _mended_from(floor)
+    ) * weight.weight.value
     lightest = finished.heaviest_gr > finished.lightest_gr
     which = "The lightest arrow, {mass}," if lightest else "{mass}"
-    texts = {
-        "stop": f"{which} on {{weight}} is {{gpp}}: too far under the {whose}, {{floor}}. "
-        "Do not shoot it. It wants {needed} or more.",
-        "mend": f"{which} on {{weight}} is {{gpp}}, under the {whose}, {{floor}}. "
-        "It wants {needed} or more.",
-        "watch": f"{which} on {{weight}} is {{gpp}}, a little under the {whose}, {{floor}}: "
-        "tolerated with a stiff enough shaft.",
-        "good": f"{which} on {{weight}} is {{gpp}}, above the {whose}, {{floor}}.",
-    }
-    if severity == "watch" and light.value >= floor:
-        texts["watch"] = (
-            f"{which} on {{weight}} is {{gpp}}: under 6 gr/lb nothing is good, whoever allows it."
-        )
+    text = f"{which} on {{weight}} is {{gpp}}" + _floor_text(light.value, floor, severity, known)
     figures = {
         "mass": gr(finished.lightest_gr),
         "weight": lbf(weight.weight.value),
         "gpp": gpp(light.value, light.plus_minus),
-        "floor": gpp(floor),
+        "floor": gpp(least),
+        "danger": gpp(floor.danger),
         "needed": gr(needed),
+        "energy": joules(_kept_more(c, finished.lightest_gr, least * weight.weight.value)),
     }
     action = None
-    if severity in ("watch", "mend") and c.arrow.floor.basis != "bowyer":
-        action = WEIGH_ARROW if finished.basis != "weighed" else ASK_BOWYER
+    if severity == "watch" and not known:
+        action = WEIGH_ARROW if finished.basis != "weighed" else WEIGH
     elif severity in ("stop", "mend"):
-        short_gr = needed - finished.lightest_gr
-        point = short_gr <= MOST_FROM_POINT_GR and not _weak(c)
+        point = needed - finished.lightest_gr <= MOST_FROM_POINT_GR and not _weak(c)
         action = _HEAVIER if point else WEIGH_HEAVIER
+    elif severity == "watch" and not floor.told:
+        action = ASK_BOWYER
     return [
         _finding(
             "arrow-floor",
             severity,
-            phrase(texts[severity], **figures),
+            phrase(text, **{k: v for k, v in figures.items() if f"{{{k}}}" in text}),
             floor_sum(c, finished, weight),
             action,
             title="These arrows are too light",
         )
     ]
+
+
+def _floor_text(light_gpp: float, floor: Floor, severity: j.Severity, known: bool) -> str:
+    """Return what follows the arrow's own grains per pound."""
+    whose = _WHOSE[floor.basis]
+    if severity == "good":
+        return f", at or above the {whose}, {{floor}}."
+    if severity == "stop":
+        limit = f"the {whose}, {{floor}}" if floor.told else "{danger}, where this kind is refused"
+        return f": too far under {limit}. Do not shoot it. It wants {{needed}} or more."
+    if severity == "mend":
+        if floor.told:
+            return f", under the {whose}, {{floor}}. It wants {{needed}} or more."
+        return ", close to {danger}, where this kind is refused. It wants {needed} or more."
+    if round(light_gpp, 1) >= round(floor.grains_per_pound, 1):
+        return ": under 6 gr/lb nothing is good, whoever allows it."
+    if not known and light_gpp < _mended_from(floor):
+        return f", under the {whose}, {{floor}}. Not yet for sure: weigh arrow and bow first."
+    if floor.told:
+        return f", a little under the {whose}, {{floor}}: tolerated with a stiff enough shaft."
+    return (
+        f", under the {whose}, {{floor}}: the bow keeps {{energy}} more than it need. Heavier is "
+        "quieter and kinder."
+    )
+
+
+def _mended_from(floor: Floor) -> float:
+    """Return grains per pound from which an arrow is not sent to be made heavier."""
+    return floor.grains_per_pound if floor.told else floor.danger + MEND_OVER_DANGER_GPP
+
+
+def _kept_more(c: Computed, mass_gr: float, floor_gr: float) -> float:
+    """Return the energy the bow keeps beyond what it keeps with an arrow at its floor [J]."""
+    thrust = c.bow.thrust
+    return thrust.left_behind(mass_gr) - thrust.left_behind(floor_gr) if thrust else 0.0
+
+
+def mass_is_known(c: Computed) -> bool:
+    """Return whether arrow, bow's weight and kind are known: else no arrow is refused.
+
+    Source: `KNOWN_WEIGHT_SHARE`; what nobody measured never says Stop.
+
+    >>> from lyrandis.core.example import rig
+    >>> mass_is_known(rig()), mass_is_known(rig(["draw 28", "mark 40", "arrow about 400gr"]))
+    (True, False)
+    """
+    finished, weight = c.arrow.finished, c.bow.own_weight
+    if finished is None or weight is None or finished.basis != "weighed":
+        return False
+    if c.setup.bow.family is None and not c.arrow.floor.told:
+        return False
+    return weight.weight.plus_minus <= KNOWN_WEIGHT_SHARE * weight.weight.value
+
+
+def _fit(c: Computed) -> bool:
+    """Return whether the shafts are told, and of their match or stiffer."""
+    match, shooting = c.match, c.arrow.shooting
+    if match is None or shooting is None or shooting.own_lbf is None:
+        return False
+    own = shooting.own_lbf
+    return match.index(own) >= FIT_INDEX or match.word(own) == "matched"
 
 
 _WHOSE = {
@@ -182,25 +253,39 @@ def _weak(c: Computed) -> bool:
     if match is None or shooting is None or shooting.own_lbf is None:
         return False
     index = match.index(shooting.own_lbf)
-    return index is not None and index < 0 and match.word(shooting.own_lbf) != "matched"
+    return index < 0 and match.word(shooting.own_lbf) != "matched"
 
 
-def floor_severity(light_gpp: float, floor: Floor) -> j.Severity:
-    """Return how grains per pound stand against the floor; an arrow exactly at it is Good.
+def floor_severity(light: Estimate, floor: Floor, *, known: bool, fit: bool) -> j.Severity:
+    """Return how grains per pound stand against danger and economy.
 
-    A told least is compared as it is said, to a tenth: a last bit of a division is no finding.
+    Compared as they are said, to a tenth: a last bit of a division is no finding. `known`: arrow
+    and weight were measured; `fit`: the shaft is of its match or stiffer.
+
+    Source: docs/MECHANICS.md, danger and economy; the bowyer's or maker's word goes first.
 
     >>> from lyrandis.core.example import rig
     >>> floor = rig().arrow.floor
-    >>> [floor_severity(floor.grains_per_pound + g, floor) for g in (-1.1, -0.9, -0.4, 0.1)]
+    >>> told = {"known": True, "fit": True}
+    >>> [floor_severity(Estimate(gpp, 0.0), floor, **told) for gpp in (5.2, 6.2, 6.9, 9.6)]
     ['stop', 'mend', 'watch', 'good']
     """
-    least, told = max(floor.grains_per_pound, NEVER_GOOD_GPP), floor.basis == "bowyer"
-    if light_gpp >= least or (told and round(light_gpp, 1) >= round(least, 1)):
-        return "good"
-    if light_gpp < floor.stop_below:
-        return "stop"
-    return "mend" if light_gpp < floor.watch_from else "watch"
+    said, least = round(light.value, 1), round(floor.grains_per_pound, 1)
+    severity: j.Severity
+    if said >= least:
+        severity = "good" if said >= NEVER_GOOD_GPP else "watch"
+    elif floor.told:
+        under = said < round(floor.danger, 1)
+        severity = "stop" if under else "watch" if fit else "mend"
+    else:
+        severity = "watch"
+    if not floor.told:
+        surely = light.value + light.plus_minus
+        if surely < floor.danger:
+            severity = "stop"
+        elif light.value < floor.danger or surely < floor.danger + MEND_OVER_DANGER_GPP:
+            severity = "mend"
+    return severity if known or severity == "good" else "watch"
 
 
 def floor_sum(c: Computed, finished: ArrowMass, weight: DrawWeight) -> tuple[Phrase, ...]:
@@ -236,9 +321,11 @@ def floor_sum(c: Computed, finished: ArrowMass, weight: DrawWeight) -> tuple[Phr
         *lines,
         phrase(binds, floor=gpp(floor.grains_per_pound)),
         phrase(
-            f"{{margin}} {'above' if margin >= 0 else 'under'} it; Stop begins at {{stop}}.",
-            margin=gpp(abs(margin)),
-            stop=gpp(floor.stop_below),
+            "Stop begins at {stop}."
+            if round(abs(margin), 1) == 0
+            else f"{{margin}} {'above' if margin > 0 else 'under'} it; Stop begins at {{stop}}.",
+            **({} if round(abs(margin), 1) == 0 else {"margin": gpp(abs(margin))}),
+            stop=gpp(floor.danger),
         ),
     )
 
@@ -252,8 +339,12 @@ def _judge_mass(c: Computed) -> list[j.Finding]:
         return [
             _finding(
                 "arrow-changed",
-                "mend",
-                phrase("Parts changed after these arrows weighed {mass}. Weigh again.", mass=mass),
+                "watch",
+                phrase(
+                    "Parts changed since these arrows were weighed: by the sum they are {mass} "
+                    "now. Weigh one to be sure.",
+                    mass=mass,
+                ),
                 mass_sum(finished),
                 WEIGH_ARROW,
                 rule="arrow-mass",

@@ -1,12 +1,14 @@
 """Finished arrow mass, weighed or from parts, and grains per pound. Masses in grains."""
 
 import math
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
 from statistics import fmean
-from typing import Literal
+from typing import Any, Literal
 
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.readings import ArrowBuild, ArrowMassed
+from lyrandis.core.arrow.spine import thousandths
 from lyrandis.core.arrow.taper import fill, profile_of
 from lyrandis.core.arrow.words import LengthDatum, ShaftMaterial
 from lyrandis.core.bow.facts import BowFacts
@@ -58,9 +60,18 @@ _DATUM_MM: dict[LengthDatum, tuple[float, float]] = {
 PART_SD_SHARE = 0.01
 """Assumption: a part's stated mass against the same part on a scale, one standard deviation."""
 
-WATCH_TO_GPP, MEND_TO_GPP = 0.5, 1.0
-"""Under a floor an arrow is watched, then put right, then refused, this far under it. Under the
-bowyer's word nothing is only watched: it is put right, then refused."""
+UNDER_TOLD_GPP = 0.5
+"""An arrow further under a told least than this is refused."""
+DANGER_GPP: dict[Family, float] = {
+    "target_recurve": 5.3, "hunting_recurve": 6.0, "reflex_deflex_longbow": 6.0,
+    "straight_longbow": 7.0, "selfbow": 7.5,
+}  # fmt: skip
+"""Assumption: at or under what makers of each kind allow; lighter arrows are refused [gr/lbf]."""
+STATIC_DANGER_UNDER_GPP = 1.0
+"""Static tips: their bowyers hold their own table as the limit, so danger begins this far under."""
+MEND_OVER_DANGER_GPP = 0.5
+BOTH_OVER_DANGER_GPP = 1.0
+"""Light and weak together is refused this far above the danger line already."""
 NEVER_GOOD_GPP = 6.0
 """Under this no word makes an arrow good."""
 
@@ -103,18 +114,25 @@ class Floor:
     """What the school allows this kind of bow, low and high [gr/lbf]."""
     recorded: Recorded[ArrowMinimum] | None = None
 
-    @property
-    def stop_below(self) -> float:
-        """Grains per pound under which an arrow is refused."""
-        under = WATCH_TO_GPP if self.basis == "bowyer" else MEND_TO_GPP
-        return self.grains_per_pound - under
+    family: Family = "hunting_recurve"
 
     @property
-    def watch_from(self) -> float:
-        """Grains per pound from which an arrow under the floor is tolerated."""
-        if self.basis == "bowyer":
-            return self.grains_per_pound
-        return self.grains_per_pound - WATCH_TO_GPP
+    def told(self) -> bool:
+        """True where maker or bowyer gave it."""
+        return self.basis == "bowyer"
+
+    @property
+    def danger(self) -> float:
+        """Grains per pound under which an arrow is refused: what breaks bows."""
+        if self.told:
+            return self.grains_per_pound - UNDER_TOLD_GPP
+        line = DANGER_GPP.get(self.family)
+        return self.grains_per_pound - STATIC_DANGER_UNDER_GPP if line is None else line
+
+    @property
+    def both_below(self) -> float:
+        """Grains per pound under which an arrow that is weak as well is refused."""
+        return self.grains_per_pound if self.told else self.danger + BOTH_OVER_DANGER_GPP
 
 
 def parts_of(arrows: ArrowFacts, draw_mm: float | None) -> tuple[Part, ...]:
@@ -182,12 +200,44 @@ def _shaft_part(arrows: ArrowFacts, draw_mm: float | None) -> Part:
     per = (
         Estimate(per_inch, PART_SD_SHARE * per_inch)
         if per_inch
-        else Estimate(*SHAFT_GR_PER_IN[arrows.material])
+        else usual_per_inch(arrows.material, arrows.part("spine_lbf")[0])
     )
     tapered = fill(profile_of(arrows, inches.value))
     value = long * per.value * tapered
     mass = Estimate(value, tapered * math.hypot(long * per.sd, per.value * long_sd))
     return Part("shaft", mass, length is not None and per_inch is not None)
+
+
+def usual_per_inch(material: ShaftMaterial | None, spine_lbf: float | None) -> Estimate:
+    """Return what shafts of a material and stiffness usually weigh [gr per inch].
+
+    wood 8.5 + .055 (spine - 45); carbon 10.6 - .0072 (thousandths - 340), held in 5.2 to 12;
+    aluminium 8.5, cane 9.5. Without a spine the material's middle.
+    Assumption: middles of what is sold, good to 7.5 % (docs/CALIBRATION.md).
+
+    >>> usual_per_inch("wood", 55.0)
+    Estimate(value=9.05, sd=0.67875)
+    >>> usual_per_inch(None, 55.0)
+    Estimate(value=9.5, sd=1.5)
+    """
+    usual = USUAL_GR_PER_IN.get(material) if material else None
+    if usual is None or spine_lbf is None:
+        return Estimate(*SHAFT_GR_PER_IN[material])
+    value = usual(spine_lbf)
+    return Estimate(round(value, 6), round(USUAL_SHARE * value, 9))
+
+
+USUAL_SHARE = 0.075
+LIGHTEST_WOOD = 5.5
+LIGHTEST_CARBON, HEAVIEST_CARBON = 5.2, 12.0
+USUAL_GR_PER_IN: dict[ShaftMaterial, Callable[[float], float]] = {
+    "wood": lambda spine: max(8.5 + 0.055 * (spine - 45), LIGHTEST_WOOD),
+    "carbon": lambda spine: min(
+        max(10.6 - 0.0072 * (thousandths(spine) - 340), LIGHTEST_CARBON), HEAVIEST_CARBON
+    ),
+    "aluminium": lambda _: 8.5,
+    "cane": lambda _: 9.5,
+}
 
 
 def _part(arrows: ArrowFacts, name: str, field: str, usual: tuple[float, float]) -> Part:
@@ -240,15 +290,17 @@ def arrow_mass_of(arrows: ArrowFacts, draw_mm: float | None) -> ArrowMass | None
             break
         if group:
             grains = [recorded.reading.arrow_mass_gr for recorded in group]
+            mean, stale = _mean(grains, share), _changed_since(arrows, group)
+            more = _put_on(arrows, draw_mm, mean, group) if stale else Estimate(0.0, 0.0)
             return ArrowMass(
-                mass=_mean(grains, share),
+                mass=Estimate(mean.value + more.value, math.hypot(mean.sd, more.sd)),
                 basis=basis,
-                lightest_gr=min(grains),
-                heaviest_gr=max(grains),
+                lightest_gr=min(grains) + more.value,
+                heaviest_gr=max(grains) + more.value,
                 weighed=group,
                 parts=parts,
                 parts_mass=parts_mass,
-                stale=_changed_since(arrows, group),
+                stale=stale,
             )
     if parts_mass is None:
         return None
@@ -262,6 +314,40 @@ def arrow_mass_of(arrows: ArrowFacts, draw_mm: float | None) -> ArrowMass | None
         parts_mass=parts_mass,
         stale=None,
     )
+
+
+def _put_on(
+    arrows: ArrowFacts, draw_mm: float | None, mean: Estimate, group: Sequence[Recorded[Any]]
+) -> Estimate:
+    """Return what a change of parts put on since the weighing [gr], the deduced shaft kept."""
+    newest = max((m.entry.happened_at, m.entry.seq) for m in group)
+    before = [b for b in arrows.builds if (b.entry.happened_at, b.entry.seq) <= newest]
+    since = arrows.builds[len(before) :]
+    # what was first told after the weighing was so before it: told then goes first, else told first
+    then = replace(arrows, builds=(*reversed(since), *before))
+    was, now = ({p.name: p.mass for p in parts_of(a, draw_mm)} for a in (then, arrows))
+    if not was:
+        return Estimate(0.0, 0.0)
+    shaft = deduced_shaft(mean.value, sum(m.value for n, m in was.items() if n != "shaft"))
+    longer = shaft * (now["shaft"].value / was["shaft"].value - 1)
+    others = [(now[name], was[name]) for name in now if name != "shaft"]
+    doubt = (math.hypot(a.sd, b.sd) for a, b in others if a.value != b.value)
+    return Estimate(longer + sum(a.value - b.value for a, b in others), math.hypot(*doubt))
+
+
+def deduced_shaft(finished_gr: float, others_gr: float) -> float:
+    """Return what a finished arrow leaves for its shaft [gr], whatever it comes to.
+
+    Source: difference of masses; no shaft is lighter than `LEAST_SHAFT_GR`.
+
+    >>> deduced_shaft(470.0, 160.0), deduced_shaft(150.0, 160.0)
+    (310.0, 60.0)
+    """
+    return max(finished_gr - others_gr, LEAST_SHAFT_GR)
+
+
+LEAST_SHAFT_GR = 60.0
+"""Assumption: no shaft that is shot weighs less."""
 
 
 def _mean(masses: list[float], share: float) -> Estimate:
@@ -346,9 +432,14 @@ def floor_of(
         if least is None and weight is not None and stated.reading.arrow_mass_gr is not None:
             least = stated.reading.arrow_mass_gr / weight.value
         if least is not None:
-            return Floor(least, "bowyer", 0.0, computed, band, stated)
+            return Floor(least, "bowyer", 0.0, computed, band, stated, family)
     held = held_in_band(computed.per_pound.value, family)
     inside = held == computed.per_pound.value
     return Floor(
-        held, "computed" if inside else "school", computed.per_pound.plus_minus, computed, band
+        held,
+        "computed" if inside else "school",
+        computed.per_pound.plus_minus,
+        computed,
+        band,
+        family=family,
     )

@@ -1,4 +1,4 @@
-"""The spine this rig wants: where the tail leaves without leaning, with its band.
+"""The mechanics' school of spine: how every shaft leaves, and where its tail does not lean.
 
 Spines in pounds of the wood scale, masses in grains, lengths in mm.
 """
@@ -7,14 +7,12 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal, overload
+from typing import Literal
 
 import numpy as np
 
-from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.bend import PUSHES, RELEASES, Shot, bend
 from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND, stiffness
-from lyrandis.core.constants import NEWTONS_PER_LBF
 from lyrandis.core.numeric import Array, border
 
 Clearance = Literal["clear", "marginal", "slap"]
@@ -24,7 +22,8 @@ STIFFEST, WEAKEST, STEP = 130.0, 26.0, 4.0
 SCAN: Array = np.arange(STIFFEST, WEAKEST - 0.1, -STEP)
 WEAKEST_AT_ALL, LIGHT_STEP = 12.0, 2.0
 LIGHT_SCAN: Array = np.arange(WEAKEST - LIGHT_STEP, WEAKEST_AT_ALL - 0.1, -LIGHT_STEP)
-"""Shot only where nothing stiffer matches: the shafts of a beginner's bow."""
+ALL_SPINES: Array = np.concatenate([SCAN, LIGHT_SCAN])
+"""Every spine that is shot, stiffest first."""
 MATCH_DT = 40e-6
 SPREAD_LOW, SPREAD_HIGH = 0.7, 1.4
 """Roots further off than this are of another kind and do not widen the band."""
@@ -32,8 +31,6 @@ LEAST_BAND = 0.10
 """The band is never narrower than this share either way."""
 OUTER = 2
 """Roots left out at either end before the mean is taken."""
-UNSEEN_DEG = 2.5
-"""Assumption: a lean of the tail nobody tells from none, archer's own spread in it."""
 FAR_INDEX = 2.5
 """Index from which a shaft is more than a little off. Convention."""
 VERY_WEAK = 0.65
@@ -41,79 +38,28 @@ VERY_WEAK = 0.65
 MARGINAL_NS, SLAP_NS = 0.0025, 0.008
 """Rear impulse: to 0.0015 is ordinary, 0.0036 marginal, 0.014 and more a slap; the limits lie
 between."""
-PLATE_SHARE_PER_MM = 0.018
-"""How far the match moves with the plate, as a share: 0.75 to 1.1 lb a mm on the reference rigs."""
-PARTS_SHARE = 0.028
-"""Ten grains of point and ten of string, which nobody knows closer: a fiftieth each, together."""
-STRONG_LBF = (50.0, 55.0)
-LEANS_STIFF = 0.10
-"""Assumption: from 55 lb up the shot asks for shafts a tenth stiffer than practice does."""
-ROUGH = 0.15
-"""A match whose band reaches further than this either way is rough."""
 PLATEAU_DEG = 5.0
 LEAST_PLATEAU = 4
 """A run of spines (in steps of the scan) that all leave this straight is a plateau."""
 
 
 @dataclass(frozen=True)
-class SpineMatch:
-    """The matched spine and what the arrow's own spine is against it."""
+class ShotMatch:
+    """What the computed shot alone says: every spine's kicks, and the root where it has one."""
 
     matched: float | None
-    """None when there is none between 12 and 130 lb."""
+    """None when no spine between 12 and 130 lb leaves straight."""
     low: float
     high: float
-    out_of_range: Literal["stiffer", "weaker"] | None
+    """How far the releases' roots spread, at least a tenth."""
+    kicks: tuple[tuple[float, ...], ...]
+    """Clean kick of every spine of `ALL_SPINES` (rows) by release [deg]."""
     kick_deg: float | None
     """Of the arrow's own spine."""
     clearance: Clearance | None
     rear_impulse: float | None
     exit_speed: float
     time_on_string: float
-    frequency: float | None
-    """First natural frequency of the own shaft, else of the matched one [Hz]."""
-
-    @property
-    def rough(self) -> bool:
-        """True where only a band is honest."""
-        return self.matched is not None and (self.high - self.low) / 2 > ROUGH * self.matched
-
-    def word(self, spine_lbf: float) -> Stiffness | None:
-        """Return the word for a shaft: matched inside the band, else by its index.
-
-        Source: as `stiffness_word`.
-
-        >>> from lyrandis.core.example import rig
-        >>> match = rig().match
-        >>> match.word(match.high), match.word(2 * match.matched)
-        ('matched', 'far')
-        """
-        index = self.index(spine_lbf)
-        if index is None:
-            return None
-        if self.low <= spine_lbf <= self.high:
-            return "matched"
-        word = stiffness_word(index)
-        if word != "matched":
-            return word
-        return "little_stiff" if index > 0 else "little_weak"
-
-    @property
-    def bends_on_string(self) -> float | None:
-        """Time on the string times first frequency; 0.87 to 1.06 near match."""
-        return None if self.frequency is None else self.time_on_string * self.frequency
-
-    def index(self, spine_lbf: float) -> float | None:
-        """Return 10 ln(EI/EI matched): -1 is about a tenth too weak; + is stiff.
-
-        Source: as `spine_index`.
-
-        >>> from lyrandis.core.example import rig
-        >>> match = rig().match
-        >>> match.index(match.matched)
-        0.0
-        """
-        return None if self.matched is None else spine_index(spine_lbf, self.matched)
 
 
 def spine_index(spine_lbf: float, matched_lbf: float) -> float:
@@ -127,11 +73,7 @@ def spine_index(spine_lbf: float, matched_lbf: float) -> float:
     return 10 * math.log(spine_lbf / matched_lbf)
 
 
-@overload
-def stiffness_word(index: float) -> Stiffness: ...
-@overload
-def stiffness_word(index: float | None) -> Stiffness | None: ...
-def stiffness_word(index: float | None) -> Stiffness | None:
+def stiffness_word(index: float) -> Stiffness:
     """Return the word for an index.
 
     Assumption: bounds of the words are our conventions.
@@ -139,8 +81,6 @@ def stiffness_word(index: float | None) -> Stiffness | None:
     >>> [stiffness_word(i) for i in (-6, -3, -1.5, 0.4, 2, 4, 8)]
     ['very_weak', 'weak', 'little_weak', 'matched', 'little_stiff', 'stiff', 'far']
     """
-    if index is None:
-        return None
     limits: tuple[tuple[float, Stiffness], ...] = (
         (10 * math.log(VERY_WEAK), "very_weak"),
         (-FAR_INDEX, "weak"),
@@ -166,14 +106,13 @@ def clearance_of(impulse: float) -> Clearance:
 
 
 @lru_cache(maxsize=128)
-def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT) -> SpineMatch:
-    """Return the matched spine of a set-up, and how a shaft of `spine_lbf` does on it.
+def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT) -> ShotMatch:
+    """Return what the computed shot says of a set-up, and how a shaft of `spine_lbf` does on it.
 
-    Scan down from 130 to 26 lb by 4: each of nine releases has its root, the first + to - change
-    of its clean kick, cubic through four points; the match is the mean of the middle five, the band
-    their spread, at least +-10 %, all spines round it whose tails lean by less than anybody sees,
-    and widened by what is not known of plate, point and string. Lower roots are false.
-    Where even 26 lb leans stiff (a light bow), on to 12 lb by 2.
+    Shot from 130 down to 26 lb by 4 and on to 12 lb by 2: each of nine releases has its root, the
+    first + to - change of its clean kick, cubic through four points; the mechanics' own match is
+    the mean of the middle five. Lower roots are false: those under 26 lb count only where there is
+    none above. `matched.py` weighs the kicks themselves.
     Source: docs/MECHANICS.md; good to 10 % at best.
 
     >>> from lyrandis.core.example import rig
@@ -182,37 +121,28 @@ def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT
     True
     """
     own = [spine_lbf, spine_lbf] if spine_lbf else []
-    spines = np.concatenate([SCAN, own])
-    clean = (*(True for _ in SCAN), *((True, False) if spine_lbf else ()))
+    spines = np.concatenate([ALL_SPINES, own])
+    clean = (*(True for _ in ALL_SPINES), *((True, False) if spine_lbf else ()))
     ei = STIFFNESS_PER_POUND * spines[None, :]
-    ways = (*(RELEASES for _ in SCAN), *(PUSHES for _ in own))
+    ways = (*(RELEASES for _ in ALL_SPINES), *(PUSHES for _ in own))
     bent = bend((shot,), ei, releases=ways, clean=clean, dt=dt)
     kicks = np.degrees(bent.kick[0].reshape(len(spines), len(RELEASES)))
     impulse = float(bent.rear_impulse[0, -len(RELEASES) :].mean()) if spine_lbf else None
-    scan, scanned = SCAN, kicks[: len(SCAN)]
-    roots = roots_of(scan, scanned)
+    every = kicks[: len(ALL_SPINES)]
+    roots = roots_of(SCAN, every[: len(SCAN)])
     if np.sort(roots)[OUTER] == 0.0:
-        lighter = bend((shot,), STIFFNESS_PER_POUND * LIGHT_SCAN[None, :], dt=dt).kick[0]
-        scan = np.concatenate([SCAN, LIGHT_SCAN])
-        light = np.degrees(lighter.reshape(len(LIGHT_SCAN), len(RELEASES)))
-        scanned = np.concatenate([scanned, light])
-        roots = roots_of(scan, scanned)
+        roots = roots_of(ALL_SPINES, every)
     matched, low, high = middle_of(roots)
-    if matched is not None:
-        flat_low, flat_high = unseen(scan, scanned.mean(axis=1), matched)
-        low, high = _with_doubts(shot, matched, min(low, flat_low), max(high, flat_high))
-    rings = spine_lbf or matched
-    return SpineMatch(
+    return ShotMatch(
         matched=matched,
         low=low,
         high=high,
-        out_of_range=None if matched else ("weaker" if np.median(roots) == 0.0 else "stiffer"),
-        kick_deg=float(kicks[len(SCAN)].mean()) if spine_lbf else None,
+        kicks=tuple(map(tuple, every.tolist())),
+        kick_deg=float(kicks[len(ALL_SPINES)].mean()) if spine_lbf else None,
         clearance=None if impulse is None else clearance_of(impulse),
         rear_impulse=impulse,
         exit_speed=bent.strokes[0].exit_speed,
         time_on_string=bent.strokes[0].time_on_string,
-        frequency=modes_of(shot.beam).frequency(stiffness(rings)) if rings else None,
     )
 
 
@@ -261,18 +191,6 @@ def _cubic(x: list[float], y: list[float]) -> Callable[[float], float]:
     return lambda s: c0 + (s - x0) * (c1 + (s - x1) * (c2 + (s - x2) * c3))
 
 
-def _with_doubts(shot: Shot, matched: float, low: float, high: float) -> tuple[float, float]:
-    """Return the band with what is not known closely: plate, point and string, and strong bows."""
-    # shares in quadrature: spread of the releases, 2 sd of the plate, parts
-    other = math.hypot(2000 * shot.side.doubt * PLATE_SHARE_PER_MM, PARTS_SHARE)
-    below = math.hypot(1 - low / matched, other)
-    above = math.hypot(high / matched - 1, other)
-    start, end = STRONG_LBF
-    weight = shot.push.force[-1] / NEWTONS_PER_LBF
-    below += LEANS_STIFF * min(max((weight - start) / (end - start), 0.0), 1.0)
-    return matched * (1 - below), matched * (1 + above)
-
-
 def roots_of(spines: Array, kicks: Array) -> Array:
     """Return the root of every release (columns of `kicks`): 0 where it lies below the spines
     shot, infinite where it lies above them, the stiffest being weak already.
@@ -312,27 +230,6 @@ def middle_of(roots: Array) -> tuple[float | None, float, float]:
     low = min(float(near.min(initial=middle)), middle * (1 - LEAST_BAND))
     high = max(float(near.max(initial=middle)), middle * (1 + LEAST_BAND))
     return middle, low, high
-
-
-def unseen(spines: Array, kicks: Array, matched: float) -> tuple[float, float]:
-    """Return the run of spines round a match whose kick [deg] is less than anybody sees.
-
-    Where the kick is flat over spine the match itself says little: the whole run flies alike.
-    Source: linear between the spines shot; the limit is Assumption (`UNSEEN_DEG`).
-
-    >>> kicks = np.array([9.0, 3.0, 1.0, -1.0, -2.0, -6.0])
-    >>> unseen(np.array([60.0, 56.0, 52.0, 48.0, 44.0, 40.0]), kicks, 50.0)
-    (43.5, 55.0)
-    """
-    fine: Array = np.linspace(spines[-1], spines[0], 4 * round(float(spines[0] - spines[-1])) + 1)
-    seen = np.abs(np.interp(fine, spines[::-1], kicks[::-1])) > UNSEEN_DEG
-    at = int(np.abs(fine - matched).argmin())
-    if seen[at]:
-        return matched, matched
-    below, above = np.flatnonzero(seen[:at]), np.flatnonzero(seen[at:])
-    low = fine[below[-1] + 1] if below.size else fine[0]
-    high = fine[at + above[0] - 1] if above.size else fine[-1]
-    return float(low), float(high)
 
 
 @lru_cache(maxsize=64)

@@ -6,7 +6,7 @@ from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.arrow.build import BuildSheet, build_sheet
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.mass import ArrowMass, Floor, floor_of, grains_per_pound
-from lyrandis.core.arrow.match import SpineMatch, match_spine
+from lyrandis.core.arrow.matched import SpineMatch, match_of
 from lyrandis.core.arrow.quiver import QuiverArrow, quiver_of
 from lyrandis.core.arrow.shooting import Shooting, shooting_of
 from lyrandis.core.bow.facts import BowFacts
@@ -46,18 +46,19 @@ def numbers(
     bow_facts: BowFacts,
     string: StringFacts,
     brace_mm: float | None,
+    thumb: bool,
 ) -> ArrowNumbers:
     """Return the arrows' numbers, `finished` being their mass; None where something is missing."""
     sheet = build_sheet(facts, finished, archer.draw_mm)
     shooting = shooting_of(
-        facts, sheet=sheet, archer=archer, bow=bow, string=string, brace_mm=brace_mm
+        facts, sheet=sheet, archer=archer, bow=bow, string=string, brace_mm=brace_mm, thumb=thumb
     )
     own = bow.own_weight
     return ArrowNumbers(
         finished=finished,
         sheet=sheet,
         shooting=shooting,
-        model=match_spine(shooting.shot, shooting.own_lbf) if shooting else None,
+        model=match_of(shooting.shot, shooting.habit, shooting.own_lbf) if shooting else None,
         gpp=grains_per_pound(finished.mass, own.weight) if finished and own else None,
         floor=floor_of(
             bow_facts,

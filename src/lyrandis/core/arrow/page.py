@@ -114,7 +114,7 @@ def _floor(c: Computed) -> FloorDrawing:
         floor=c.arrow.floor.grains_per_pound,
         floor_plus_minus=c.arrow.floor.plus_minus,
         floor_basis=c.arrow.floor.basis,
-        stop_below=c.arrow.floor.stop_below,
+        stop_below=c.arrow.floor.danger,
         weight_lbf=weight,
         arrows=tuple(
             ArrowTick(

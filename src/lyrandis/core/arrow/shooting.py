@@ -11,6 +11,7 @@ from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.arrow.bend import Shot, Side
 from lyrandis.core.arrow.build import BuildSheet
 from lyrandis.core.arrow.facts import ArrowFacts
+from lyrandis.core.arrow.practice import Habit, habit_of
 from lyrandis.core.arrow.stroke import StringPush, simple_push
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.weight import DrawWeight
@@ -69,6 +70,8 @@ class Shooting:
     pivot_mm: float
     """The archer's true draw to the pivot, at the nock groove."""
     assumed: tuple[str, ...]
+    habit: Habit
+    """What the practice school asks beyond the shot."""
 
     @property
     def own_lbf(self) -> float | None:
@@ -123,6 +126,7 @@ def shooting_of(
     bow: BowNumbers,
     string: StringFacts,
     brace_mm: float | None,
+    thumb: bool = False,
 ) -> Shooting | None:
     """Return the rig's shot; None without draw and weight, or where brace is not passed.
 
@@ -194,6 +198,13 @@ def shooting_of(
         weight_lbf=full,
         pivot_mm=groove,
         assumed=tuple(assumed),
+        habit=habit_of(
+            weight.likeness.shape.family,
+            low_stretch=string.low_stretch,
+            thumb=thumb,
+            diameter_mm=sheet.diameter_mm,
+            weight_doubt=weight.weight.sd / weight.weight.value,
+        ),
     )
 
 

@@ -13,13 +13,8 @@ import numpy as np
 from lyrandis.core.archer.words import Hold
 from lyrandis.core.arrow.beam import MODES, Modes
 from lyrandis.core.arrow.bend import NOMINAL, Bent, Shot, Side, bend
-from lyrandis.core.arrow.match import (
-    Clearance,
-    SpineMatch,
-    Stiffness,
-    clearance_of,
-    match_spine,
-)
+from lyrandis.core.arrow.match import Clearance, Stiffness, clearance_of
+from lyrandis.core.arrow.matched import SpineMatch, match_of
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.spine import GRAVITY, STIFFNESS_PER_POUND
 from lyrandis.core.drawn import Drawn
@@ -45,7 +40,7 @@ class ShownArrow(Drawn):
 
     which: Which
     spine_lbf: float
-    word: Stiffness | None
+    word: Stiffness
     aside: tuple[tuple[int, ...], ...]
     plate_n: tuple[float, ...]
     """Force on the plate per frame, rear contact left in."""
@@ -87,10 +82,8 @@ class ShotDrawing(Drawn):
     assumed: tuple[str, ...]
 
 
-def shot_drawing(
-    shooting: Shooting, *, hold: Hold | None, outward_is_left: bool
-) -> ShotDrawing | None:
-    """Return the drawing of a rig's shot; None without a matched spine and an own one.
+def shot_drawing(shooting: Shooting, *, hold: Hold | None, outward_is_left: bool) -> ShotDrawing:
+    """Return the drawing of a rig's shot.
 
     Shows the archer's own shaft, the matched one, and one far on either side.
 
@@ -103,19 +96,13 @@ def shot_drawing(
     """
     shot = shooting.shot
     own = shooting.own_lbf
-    match = match_spine(shot, own)
-    matched = match.matched
-    spines: list[tuple[Which, float]] = []
-    if own is not None:
-        spines.append(("own", own))
-    if matched is not None:
-        spines += [
-            ("matched", matched),
-            ("weak", TOO_WEAK * matched),
-            ("stiff", TOO_STIFF * matched),
-        ]
-    if not spines:
-        return None
+    match = match_of(shot, shooting.habit, own)
+    spines: list[tuple[Which, float]] = [] if own is None else [("own", own)]
+    spines += [
+        ("matched", match.matched),
+        ("weak", TOO_WEAK * match.matched),
+        ("stiff", TOO_STIFF * match.matched),
+    ]
     height = NOCK_HEIGHT_MM[hold]
     bent = _recorded(shot, tuple(spine for _, spine in spines), height / 1000)
     frames = _frames(bent)

@@ -3,14 +3,16 @@
 Spines in pounds of the wood scale, masses in grains. Computed on demand; nothing is recorded.
 """
 
+import math
 from typing import Literal
 
 from lyrandis.core.arrow.after import Size, bare_against_fletched, size_of
 from lyrandis.core.arrow.closing import MatchChange, moves_of
-from lyrandis.core.arrow.match import SpineMatch, Stiffness, straight_spines
+from lyrandis.core.arrow.match import Stiffness, straight_spines
+from lyrandis.core.arrow.matched import MECHANICS_SD, SpineMatch
+from lyrandis.core.arrow.practice import PracticeTerm, TermName
 from lyrandis.core.arrow.shooting import Shooting, outward_is_left
-from lyrandis.core.arrow.thumb_rule import ThumbRule, ThumbTerm, thumb_rule
-from lyrandis.core.arrow.ways import Undo, no_match, ways_into_range, ways_to_close
+from lyrandis.core.arrow.ways import Undo, ways_to_close
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import KG_PER_GRAIN
 from lyrandis.core.drawn import Drawn
@@ -32,7 +34,7 @@ class PointSpine(Drawn):
     """Matched spine at one mass of point and insert."""
 
     tip_gr: float
-    matched_lbf: float | None
+    matched_lbf: float
 
 
 class WayToClose(Drawn):
@@ -50,20 +52,12 @@ class WayToClose(Drawn):
     closes: bool
 
 
-class WayIntoRange(Drawn):
-    """One thing to change where nothing matches, and what the rig would want afterwards."""
+class SchoolSpine(Drawn):
+    """What one school wants, with its own doubt."""
 
-    what: Phrase
-    undo: Undo
+    wants_lbf: float
     low_lbf: float
     high_lbf: float
-
-
-class NoMatch(Drawn):
-    """Why there is no match, and what brings one within reach."""
-
-    said: Phrase
-    ways: tuple[WayIntoRange, ...]
 
 
 class BareSide(Drawn):
@@ -77,18 +71,18 @@ class SpineBoard(Drawn):
     """All that is computed of a rig's match."""
 
     own_lbf: float | None
-    matched_lbf: float | None
+    matched_lbf: float
     low_lbf: float
     high_lbf: float
-    rule_lbf: float | None
-    """None where the rule's sum comes to no spine at all."""
-    rule_terms: tuple[ThumbTerm, ...]
+    mechanics: SchoolSpine | None
+    """None where no spine leaves straight by the mechanics alone."""
+    practice: SchoolSpine
+    practice_terms: tuple[PracticeTerm, ...]
     why_apart: Phrase
     moves: tuple[MovesMatch, ...]
     points: tuple[PointSpine, ...]
     tip_gr: float
     ways: tuple[WayToClose, ...]
-    no_match: NoMatch | None
     bare: BareSide | None
     plateau: tuple[float, ...] | None
     """For a shaft without a point: spines that all leave straight, weakest and stiffest."""
@@ -104,8 +98,6 @@ _STEPS: tuple[tuple[MatchChange, str, bool], ...] = (
     ("string", "20 gr on the string", False),
 )
 _APART = 0.1
-LEAST_RULE_LBF = 10.0
-"""Under this the rule of thumb has taken off more than there is."""
 
 
 def shot_of(c: Computed) -> tuple[Shooting, SpineMatch]:
@@ -143,98 +135,85 @@ def shot_of(c: Computed) -> tuple[Shooting, SpineMatch]:
 def spine_board(c: Computed) -> SpineBoard:
     """Return the board of a rig. Raises `DomainError` until draw and weight are known.
 
-    Source: the computed shot beside the rule of thumb.
+    Source: the computed shot beside practice.
 
     >>> from lyrandis.core.example import rig
-    >>> round(rule_of(rig(), rig().arrow.shooting).wants)
-    49
+    >>> board = spine_board(rig())
+    >>> board.low_lbf < board.matched_lbf < board.high_lbf
+    True
     """
     shooting, match = shot_of(c)
-    rule = rule_of(c, shooting)
-    moves, model = None, c.arrow.model
-    if model is not None and model.matched is not None:
-        moves = moves_of(shooting.shot, round(shooting.weight_lbf, 1), model.matched)
+    model = c.arrow.model or match
+    moves = moves_of(shooting.shot, shooting.habit, round(shooting.weight_lbf, 1))
+    own_root = model.shot.matched
     return SpineBoard(
         own_lbf=shooting.own_lbf,
         matched_lbf=match.matched,
         low_lbf=match.low,
         high_lbf=match.high,
-        rule_lbf=rule.wants if rule.wants >= LEAST_RULE_LBF else None,
-        rule_terms=rule.terms,
-        why_apart=why_apart(match, rule),
+        mechanics=_school(own_root, MECHANICS_SD) if own_root else None,
+        practice=_school(model.practice.wants, model.practice.sd),
+        practice_terms=model.practice.terms,
+        why_apart=why_apart(model),
         moves=tuple(
             MovesMatch(change=change, step=step, pounds=item.pounds, rough=rough)
-            for (change, step, rough), item in zip(
-                _STEPS, moves.sensitivities if moves else (), strict=False
-            )
+            for (change, step, rough), item in zip(_STEPS, moves.sensitivities, strict=True)
         ),
-        points=tuple(
-            PointSpine(tip_gr=tip, matched_lbf=matched)
-            for tip, matched in (moves.points if moves else ())
-        ),
+        points=tuple(PointSpine(tip_gr=tip, matched_lbf=matched) for tip, matched in moves.points),
         tip_gr=shooting.shot.beam.tip / KG_PER_GRAIN,
         ways=_ways(c, shooting),
-        no_match=_no_match(shooting, match),
         bare=_bare(c, shooting, match),
         plateau=straight_spines(shooting.shot) if shooting.sheet.pointless else None,
         assumed=shooting.assumed,
     )
 
 
-def rule_of(c: Computed, shooting: Shooting) -> ThumbRule:
-    """Return what the rule of thumb says of this rig.
-
-    Source: a school's rule of thumb (thumb_rule.py).
-
-    >>> from lyrandis.core.example import rig
-    >>> round(rule_of(rig(), rig().arrow.shooting).wants)
-    49
-    """
-    builds = reversed(c.setup.string.builds)
-    material = next((b.reading.material for b in builds if b.reading.material), None)
-    return thumb_rule(
-        weight_lbf=shooting.weight_lbf,
-        length_mm=shooting.sheet.length_mm,
-        tip_gr=shooting.shot.beam.tip / KG_PER_GRAIN,
-        window_mm=shooting.side.window.value,
-        low_stretch=material == "low_stretch",
+def _school(wants: float, sd: float) -> SchoolSpine:
+    return SchoolSpine(
+        wants_lbf=wants, low_lbf=wants * math.exp(-sd), high_lbf=wants * math.exp(sd)
     )
 
 
-def why_apart(match: SpineMatch, rule: ThumbRule) -> Phrase:
-    """Say in one sentence why the two schools differ, by the largest reason.
+_REASONS: dict[TermName, str] = {
+    "point": "it counts every 25 gr of point as 6 %, where the computed shot hardly changes",
+    "window": "it knows the window by its distance alone, where the shot is computed round yours",
+    "string": "it adds 7 % for the string, where only its speed is computed",
+    "shaft length": "it counts 6 % an inch from 28 in, whatever the draw",
+    "brace": "it counts 4 % an inch of brace, where the shot feels the shorter stroke",
+    "thumb": "it takes a tenth off for a thumb, where the computed fingers are the same",
+}
+_AT_LARGE = "it knows draw weight only, not your bow's speed and how it stores energy"
+_LEAST_REASON = 0.03
 
-    Source: the largest of the rule's own terms.
+
+def why_apart(match: SpineMatch) -> Phrase:
+    """Say in one sentence why the two schools differ, by the largest of the practice's factors.
+
+    Source: the factors of `practice_of`.
 
     >>> from lyrandis.core.example import rig
-    >>> c = rig()
-    >>> why_apart(c.match, rule_of(c, c.arrow.shooting)).template[:12]
-    'The rule of '
+    >>> why_apart(rig().match).template[:13]
+    'The two agree'
     """
-    if match.matched is None:
-        return phrase("The mechanics find no match in range; the rule never says so.")
-    apart = rule.wants / match.matched - 1
-    figures = {"rule": spine(rule.wants), "matched": spine(match.matched)}
-    if abs(apart) < _APART:
+    wants = match.practice.wants
+    if match.shot.matched is None:
+        return phrase(
+            "By the mechanics alone no shaft leaves straight: practice decides, and your own "
+            "flight outranks it."
+        )
+    figures = {"rule": spine(wants), "matched": spine(match.shot.matched)}
+    if abs(wants / match.shot.matched - 1) < _APART:
         return phrase("The two agree within a tenth.", **figures)
-    tip = rule.pounds("point over 125 gr")
-    length = rule.pounds("length over 28 in")
-    more = apart > 0
-    reasons: list[tuple[float, str]] = [
-        (abs(tip) if (tip > 0) == more else 0.0,
-         "it counts every 25 gr of point as 5 lb, where the computed shot hardly changes"),
-        (abs(rule.pounds("window")) if (rule.pounds("window") > 0) == more else 0.0,
-         "it knows the window only in three steps, where the shot is computed round yours"),
-        (abs(rule.pounds("low-stretch string")) if more else 0.0,
-         "it adds 5 lb for the string, where only its speed is computed"),
-        (abs(length) / 4 if (length > 0) == more else 0.0,
-         "it counts 5 lb an inch from 28 in, whatever the draw"),
-        (1.5, "it knows draw weight only, not your bow's speed, brace and how it stores energy"),
-    ]  # fmt: skip
-    _, reason = max(reasons, key=lambda reason: reason[0])
+    more = wants > match.shot.matched
+    found = [
+        (abs(math.log(term.factor)), _REASONS[term.name])
+        for term in match.practice.terms[1:]
+        if (term.factor > 1) == more
+    ]
+    size, reason = max(found, default=(0.0, _AT_LARGE))
     return phrase(
-        f"The rule of thumb wants {'more' if more else 'less'}, {{rule}} against {{matched}}: "
-        f"{reason}.",
+        f"Practice wants {'more' if more else 'less'}, {{rule}} against {{matched}}: "
+        f"{reason if size > _LEAST_REASON else _AT_LARGE}.",
         **figures,
     )
 
@@ -264,23 +243,10 @@ def _ways(c: Computed, shooting: Shooting) -> tuple[WayToClose, ...]:
     )
 
 
-def _no_match(shooting: Shooting, match: SpineMatch) -> NoMatch | None:
-    if match.out_of_range is None:
-        return None
-    result = ways_into_range(shooting, shooting.pivot_mm)
-    return NoMatch(
-        said=no_match(match),
-        ways=tuple(
-            WayIntoRange(what=way.what, undo=way.undo, low_lbf=way.low, high_lbf=way.high)
-            for way in result
-        ),
-    )
-
-
 def _bare(c: Computed, shooting: Shooting, match: SpineMatch) -> BareSide | None:
     """Return where a bare shaft would strike, against one of a matched set."""
     own = shooting.own_lbf
-    if own is None or match.matched is None or shooting.sheet.pointless:
+    if own is None or shooting.sheet.pointless:
         return None
     across = shooting.sheet.diameter_mm / 1000
     shot = shooting.shot

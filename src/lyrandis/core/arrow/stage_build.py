@@ -55,8 +55,6 @@ def _wanted(c: Computed) -> j.Value:
     label = "This rig wants"
     if c.match is None or c.arrow.shooting is None:
         return j.Value(key="matched_spine", label=label, missing=_NO_SHOT)
-    if c.match.matched is None:
-        return j.Value(key="matched_spine", label=label, missing="No match from 12 to 130 lb")
     half = (c.match.high - c.match.low) / 2
     moved = from_flight(c)
     return j.Value(
@@ -87,8 +85,6 @@ def _verdict(c: Computed) -> j.Value:
     if c.match is None or c.arrow.shooting is None or c.arrow.shooting.own_lbf is None:
         return j.Value(key="spine_verdict", label=label, missing="Needs their spine")
     word = c.match.word(c.arrow.shooting.own_lbf)
-    if word is None:
-        return j.Value(key="spine_verdict", label=label, missing="No match to compare with")
     return j.Value(
         key="spine_verdict",
         label=label,
@@ -100,13 +96,13 @@ def _verdict(c: Computed) -> j.Value:
 
 def _clearance(c: Computed) -> j.Value:
     label = "Tail at the plate"
-    if c.match is None or c.match.clearance is None:
+    if c.match is None or c.match.shot.clearance is None:
         return j.Value(key="clearance", label=label, missing="Needs their spine")
     return j.Value(
         key="clearance",
         label=label,
-        text=CLEARANCE_WORDS[c.match.clearance],
-        choice=c.match.clearance,
+        text=CLEARANCE_WORDS[c.match.shot.clearance],
+        choice=c.match.shot.clearance,
         origin="estimated",
     )
 
@@ -118,7 +114,7 @@ def _timing(c: Computed) -> list[j.Value]:
         time = j.Value(
             key="time_on_string",
             label="Time on the string",
-            figure=millis(c.match.time_on_string),
+            figure=millis(c.match.shot.time_on_string),
             origin="estimated",
         )
         if c.match.bends_on_string is not None:

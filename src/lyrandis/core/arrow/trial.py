@@ -13,14 +13,14 @@ from lyrandis.core import judgement as j
 from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.bend import Shot
 from lyrandis.core.arrow.closing import changed
-from lyrandis.core.arrow.judge_mass import floor_severity, length_severity
-from lyrandis.core.arrow.match import (
-    Clearance,
-    SpineMatch,
-    Stiffness,
-    match_spine,
-    spine_index,
+from lyrandis.core.arrow.judge_mass import (
+    FIT_INDEX,
+    floor_severity,
+    length_severity,
+    mass_is_known,
 )
+from lyrandis.core.arrow.match import Clearance, Stiffness
+from lyrandis.core.arrow.matched import match_of
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.spine_board import shot_of
 from lyrandis.core.computed import Computed
@@ -47,7 +47,7 @@ class Tried(Frozen):
 class TrialNumbers(Frozen):
     """What the arrow would be and do."""
 
-    matched_lbf: float | None
+    matched_lbf: float
     low_lbf: float
     high_lbf: float
     index: float | None
@@ -166,26 +166,30 @@ def _numbers(
 ) -> TrialNumbers:
     same = there == now
     shot = shooting.shot if same else _shot(shooting, now, there)
-    match: SpineMatch = match_spine(shot, shooting.own_lbf)
+    match = match_of(shot, shooting.habit, shooting.own_lbf)
     modes = modes_of(shot.beam)
     mass = modes.mass / KG_PER_GRAIN
     gpp = mass / there.draw_weight_lbf
-    standing = match_spine(shooting.shot, shooting.own_lbf).exit_speed
+    standing = match_of(shooting.shot, shooting.habit, shooting.own_lbf).shot.exit_speed
     own = shooting.own_lbf
-    index = spine_index(own, match.matched) if own and match.matched else None
     length = there.shaft_length_mm
     beyond, draw = length - pivot, c.archer.draw
     return TrialNumbers(
         matched_lbf=match.matched,
         low_lbf=match.low,
         high_lbf=match.high,
-        index=index,
+        index=match.index(own) if own else None,
         word=match.word(own) if own else None,
-        clearance=match.clearance,
+        clearance=match.shot.clearance,
         mass_gr=mass,
         grains_per_pound=gpp,
-        floor_severity=floor_severity(gpp, c.arrow.floor),
-        speed_mps=match.exit_speed * shooting.speed_mps / standing,
+        floor_severity=floor_severity(
+            Estimate(gpp, 0.0),
+            c.arrow.floor,
+            known=mass_is_known(c),
+            fit=own is not None and match.index(own) >= FIT_INDEX,
+        ),
+        speed_mps=match.shot.exit_speed * shooting.speed_mps / standing,
         balance_mm=modes.centre * 1000,
         forward=modes.centre * 1000 / length - 0.5,
         beyond_pivot_mm=beyond,

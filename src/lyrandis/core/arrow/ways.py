@@ -9,16 +9,9 @@ from typing import Literal
 
 from lyrandis.core.arrow.beam import modes_of
 from lyrandis.core.arrow.bend import Shot
-from lyrandis.core.arrow.closing import MatchChange, changed, match_all
-from lyrandis.core.arrow.match import (
-    STIFFEST,
-    WEAKEST_AT_ALL,
-    SpineMatch,
-    Stiffness,
-    match_spine,
-    spine_index,
-    stiffness_word,
-)
+from lyrandis.core.arrow.closing import MatchChange, changed
+from lyrandis.core.arrow.match import Stiffness, spine_index, stiffness_word
+from lyrandis.core.arrow.matched import SpineMatch, asked, match_of, matches_of
 from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.taper import taper_profile
 from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
@@ -62,16 +55,6 @@ class Way:
 
 
 @dataclass(frozen=True)
-class IntoRange:
-    """One thing to change where nothing matches, and what the rig would want afterwards."""
-
-    what: Phrase
-    undo: Undo
-    low: float
-    high: float
-
-
-@dataclass(frozen=True)
 class _Try:
     key: str
     what: Phrase
@@ -95,9 +78,9 @@ def ways_to_close(
     []
     """
     own = shooting.own_lbf
-    match = match_spine(shooting.shot, own)
+    match = match_of(shooting.shot, shooting.habit, own)
     matched = match.matched
-    if own is None or matched is None or match.word(own) == "matched":
+    if own is None or match.word(own) == "matched":
         return ()
     index = spine_index(own, matched)
     stiff = index > 0
@@ -108,68 +91,10 @@ def ways_to_close(
         *_silencers(shooting, stiff),
         *([*_longer(shooting), *_tapers(shooting)] if stiff else _cuts(shooting, pivot_mm)),
     ]
-    result = match_all(tuple(trial.shot for trial in tries), matched) if tries else ()
-    ways = [
-        _way(item, after, own, matched)
-        for item, after in zip(tries, result, strict=True)
-        if after is not None
-    ]
-    ways = [*_best(ways, index), _new_shafts(shooting, matched)]
+    result = matches_of([trial.shot for trial in tries], shooting.habit)
+    ways = [_way(item, after, own, matched) for item, after in zip(tries, result, strict=True)]
+    ways = [*_best(ways, index), _new_shafts(shooting, match)]
     return tuple(sorted(ways, key=lambda way: _ORDER.index(way.undo)))
-
-
-def ways_into_range(shooting: Shooting, pivot_mm: float) -> tuple[IntoRange, ...]:
-    """Return what brings a match within reach where there is none; () where there is one.
-
-    Of every kind the smallest change that does. Source: shots computed anew for every try.
-
-    >>> from lyrandis.core.example import rig
-    >>> shooting = rig().arrow.shooting
-    >>> ways_into_range(shooting, shooting.pivot_mm)
-    ()
-    """
-    which = match_spine(shooting.shot, shooting.own_lbf).out_of_range
-    if which is None:
-        return ()
-    stiff = which == "weaker"
-    tries = [
-        *_points(shooting, stiff),
-        *(_longer(shooting) if stiff else _cuts(shooting, pivot_mm)),
-    ]
-    result = []
-    for _, group in groupby(tries, key=lambda trial: trial.key):
-        for item in group:
-            match = match_spine(item.shot)
-            if match.matched is not None and _near(match.matched, which):
-                result.append(IntoRange(item.what, item.undo, match.low, match.high))
-                break
-    return tuple(result)
-
-
-def _near(matched: float, beyond: Literal["stiffer", "weaker"]) -> bool:
-    """Return whether a match lies beside the end it was beyond: further off it is another root."""
-    return matched < 2 * WEAKEST_AT_ALL if beyond == "weaker" else matched > STIFFEST / 2
-
-
-def no_match(match: SpineMatch) -> Phrase:
-    """Say which way the match lies beyond what was shot.
-
-    Source: `match_spine`; which way a longer shaft or a heavier point acts: the computed shot.
-
-    >>> from lyrandis.core.example import rig
-    >>> heavy = rig(["draw 28", "mark 110", "shaft 32"]).match
-    >>> no_match(heavy).template.split(": ")[1]
-    'try stiffer or shorter ones, or a lighter point.'
-    """
-    reach = {"most": spine(STIFFEST), "least": spine(WEAKEST_AT_ALL)}
-    way = (
-        "weaker or longer ones, or a heavier point"
-        if match.out_of_range == "weaker"
-        else "stiffer or shorter ones, or a lighter point"
-    )
-    return phrase(
-        f"No shaft from {{most}} to {{least}} leaves this bow straight: try {way}.", **reach
-    )
 
 
 def _way(one: _Try, after: float, own: float, matched: float) -> Way:
@@ -299,15 +224,15 @@ def _tapers(shooting: Shooting) -> list[_Try]:
     return [_Try("taper", what, "never", replace(shooting.shot, beam=beam))]
 
 
-def _new_shafts(shooting: Shooting, matched: float) -> Way:
-    match = match_spine(shooting.shot, shooting.own_lbf)
+def _new_shafts(shooting: Shooting, match: SpineMatch) -> Way:
+    low, high = spine(asked(match.low)), spine(asked(match.high))
     return Way(
         key="shafts",
-        what=phrase("Next shafts at {low} to {high}", low=spine(match.low), high=spine(match.high)),
+        what=phrase("Next shafts at {low} to {high}", low=low, high=high),
         undo="new",
         index=0.0,
         word="matched",
         pounds=0.0,
         mass_gr=shooting.sheet.mass_gr,
-        closes=matched > 0,
+        closes=True,
     )

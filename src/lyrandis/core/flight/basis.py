@@ -51,7 +51,7 @@ class FlightBasis:
     """What readings of the flight are read with."""
 
     asked: CurvesAsked | None
-    """What the curves are reckoned from; None while the shot is not known or has no match."""
+    """What the curves are reckoned from; None while the shot is not known."""
     reckoned: Reckoned | None
     """The rig's own curves; None while they are not there."""
     waiting: bool
@@ -67,24 +67,26 @@ class FlightBasis:
     tip_gr: float
     """Point and insert."""
     index: float
-    """The shaft's index by the mechanics alone, as the rig stands now."""
+    """The shaft's index before any flight, as the rig stands now."""
     view: View | None
 
 
 def asked_of(arrow: ArrowNumbers) -> CurvesAsked | None:
-    """Return what a rig's curves are reckoned from; None where the shot has no match.
+    """Return what a rig's curves are reckoned from; None where the shot is not known.
 
     >>> from lyrandis.core.example import rig
     >>> asked_of(rig().arrow).matched_lbf == rig().arrow.model.matched
     True
     """
     shooting, match = arrow.shooting, arrow.model
-    if shooting is None or match is None or match.matched is None or shooting.sheet.pointless:
+    if shooting is None or match is None or shooting.sheet.pointless:
         return None
     return CurvesAsked(
         shooting.shot,
+        shooting.habit,
         round(shooting.weight_lbf, 1),
         match.matched,
+        match.shot.matched or match.matched,
         round(shooting.sheet.diameter_mm / 1000, 5),
     )
 
@@ -106,7 +108,7 @@ def flight_basis(
     care = facts.care.reading.care if facts.care else "ordinary"
     noise, freedom = learned(NOISE[care], ends)
     index = 0.0
-    if match is not None and match.matched is not None and own is not None:
+    if match is not None and own is not None:
         # index = 10 ln(own / match)
         index = 10 * math.log(own / match.matched)
     hands = Hands(outward_is_left(upstream.archer))

@@ -317,7 +317,7 @@ def _after_lever(flight: FlightNumbers, lever: CorrectionLever) -> ExpectedReadi
 
 def _match(flight: FlightNumbers) -> TunedMatch | None:
     result, model, own = flight.match.tuning, flight.upstream.arrow.model, flight.basis.own_lbf
-    if result is None or model is None or model.matched is None or own is None:
+    if result is None or model is None or own is None:
         return None
     if not flight.belief.counted:
         return None

@@ -10,6 +10,7 @@ from typing import Literal, NamedTuple
 
 from lyrandis.core.arrow.bend import Shot
 from lyrandis.core.arrow.closing import CHANGE_STEPS, MatchChange, Moves, moves_of
+from lyrandis.core.arrow.practice import Habit
 from lyrandis.core.constants import GRAINS_PER_GRAM, MM_PER_IN
 from lyrandis.core.flight.belief import Axis, new_axis
 from lyrandis.core.flight.choose import FlightTest, Sitting, seen, surprising
@@ -57,8 +58,12 @@ class CurvesAsked:
     """What a rig's curves and levers are computed from; the same rig asks the same."""
 
     shot: Shot
+    habit: Habit
     weight_lbf: float
     matched_lbf: float
+    """What the readings are counted from: the rig's match before any flight."""
+    root_lbf: float
+    """Where the curves have their shape from: the mechanics' own root, else the match."""
     diameter_m: float
 
 
@@ -82,7 +87,7 @@ def known(asked: CurvesAsked) -> Reckoned | None:
 
     >>> from lyrandis.core.example import rig
     >>> shooting = rig().arrow.shooting
-    >>> known(CurvesAsked(shooting.shot, 45.0, 1.0, 0.007)) is None
+    >>> known(CurvesAsked(shooting.shot, shooting.habit, 45.0, 1.0, 1.0, 0.007)) is None
     True
     """
     return _RECKONED.get(asked)
@@ -95,15 +100,18 @@ def reckon(asked: CurvesAsked) -> Reckoned:
 
     >>> from lyrandis.core.example import rig
     >>> shooting = rig().arrow.shooting
-    >>> found = reckon(CurvesAsked(shooting.shot, 45.0, rig().match.matched, 0.007))
+    >>> match = rig().match
+    >>> found = reckon(
+    ...     CurvesAsked(shooting.shot, shooting.habit, 45.0, match.matched, match.matched, 0.007)
+    ... )
     >>> len(found.curves.index), known(found.asked) is found
     (18, True)
     """
     result = _RECKONED.get(asked)
     if result is None:
         shot = asked.shot
-        curves = curves_of(shot, unfletched(shot), asked.matched_lbf, asked.diameter_m)
-        result = Reckoned(asked, curves, moves_of(shot, asked.weight_lbf, asked.matched_lbf))
+        curves = curves_of(shot, unfletched(shot), asked.root_lbf, asked.diameter_m)
+        result = Reckoned(asked, curves, moves_of(shot, asked.habit, asked.weight_lbf))
         while len(_RECKONED) >= _MOST_RECKONED:
             _RECKONED.pop(next(iter(_RECKONED)), None)
         _RECKONED[asked] = result
@@ -143,14 +151,15 @@ def sensitivity(reckoned: Reckoned, change: MatchChange, amount: float) -> float
     Source: differences of computed matches.
 
     >>> from lyrandis.core.example import rig
+    >>> from lyrandis.core.flight.basis import asked_of
     >>> c = rig()
-    >>> asked = CurvesAsked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
+    >>> asked = asked_of(c.arrow)
     >>> sensitivity(reckon(asked), "length", -0.0254) > 0.5
     True
     """
     matched = reckoned.asked.matched_lbf
     moves = {lever.change: lever.pounds for lever in reckoned.moves.sensitivities}
-    pounds = (moves[change] or 0.0) * amount / CHANGE_STEPS[change]
+    pounds = moves[change] * amount / CHANGE_STEPS[change]
     return -10 * math.log(max(matched + pounds, 1.0) / matched)
 
 
@@ -160,13 +169,13 @@ def point_shift(reckoned: Reckoned, before_gr: float, after_gr: float) -> float 
     Source: the computed match over the point's mass, linear between.
 
     >>> from lyrandis.core.example import rig
+    >>> from lyrandis.core.flight.basis import asked_of
     >>> c = rig()
-    >>> asked = CurvesAsked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
+    >>> asked = asked_of(c.arrow)
     >>> point_shift(reckon(asked), 100.0, 125.0) < 0
     True
     """
-    known = [(mass, root) for mass, root in reckoned.moves.points if root is not None]
-    before, after = (_between(known, mass) for mass in (before_gr, after_gr))
+    before, after = (_between(reckoned.moves.points, mass) for mass in (before_gr, after_gr))
     if before is None or after is None:
         return None
     return -10 * math.log(after / before)
@@ -186,8 +195,9 @@ def push_of(reckoned: Reckoned, change: Change, own_lbf: float | None, tip_gr: f
     Source: this rig's sensitivities, never below what practice sees; draws by practice.
 
     >>> from lyrandis.core.example import rig
+    >>> from lyrandis.core.flight.basis import asked_of
     >>> c = rig()
-    >>> asked = CurvesAsked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
+    >>> asked = asked_of(c.arrow)
     >>> round(push_of(reckon(asked), Change(what="draw_short", amount=25.4), 60.0, 110.0).by, 2)
     0.5
     """
@@ -287,8 +297,9 @@ def saw(view: View, reading: Seen) -> Saw | NotCounted:
     Source: docs/MECHANICS.md, the flight.
 
     >>> from lyrandis.core.example import rig
+    >>> from lyrandis.core.flight.basis import asked_of
     >>> c = rig()
-    >>> asked = CurvesAsked(c.arrow.shooting.shot, 45.0, c.match.matched, 0.007)
+    >>> asked = asked_of(c.arrow)
     >>> view = View(reckon(asked), Hands(True), 60.0, 750.0, 110.0)
     >>> saw(view, TailSeen(across=-2, distance_m=2.3)).spine
     1.0

@@ -27,7 +27,7 @@ def ledger(flight: FlightNumbers) -> tuple[LedgerRow, ...]:
     first, first_up = flight.belief.after(0)
     even = 1 / len(SHAFT_ORDER)
     model = flight.upstream.arrow.model
-    wants = model.matched if model and model.matched else 0.0
+    wants = model.matched if model else 0.0
     says = (
         phrase("The model, before any shot")
         if flight.basis.own_lbf is None

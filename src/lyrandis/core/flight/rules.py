@@ -325,7 +325,7 @@ def _model(c: Computed) -> list[j.Finding]:
     result = c.flight.match.tuning
     if not c.flight.verdict.tuned or result is None or abs(result.offset) <= BEYOND_MODEL:
         return []
-    model = c.arrow.model.matched if c.arrow.model and c.arrow.model.matched else result.matched
+    model = c.arrow.model.matched if c.arrow.model else result.matched
     return [
         _finding(
             "flight-model",

@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from lyrandis.core.arrow.match import SpineMatch
+from lyrandis.core.arrow.matched import SpineMatch
 from lyrandis.core.effective import At, when
 from lyrandis.core.flight.basis import FlightBasis, Upstream
 from lyrandis.core.flight.belief import SPINE_SD, WIDE_SHARE, Axis
@@ -232,10 +232,10 @@ def flight_match(
     own = [recorded for of_set, recorded in facts.tunings if of_set == upstream.own_set]
     kept = bool(own) and all(when(own[-1].entry) > line.at for line in log)
     result = None
-    if belief.spine is not None and basis.own_lbf is not None and model and model.matched:
+    if belief.spine is not None and basis.own_lbf is not None and model:
         result = tuning(belief.spine, basis.own_lbf, model.matched)
     in_force = model
-    if model is not None and model.matched is not None and by_flight:
+    if model is not None and by_flight:
         if verdict.tuned and result is not None:
             in_force = _matched_at(model, result.matched, result.band)
         elif belief.tunings:
@@ -247,4 +247,4 @@ def flight_match(
 
 def _matched_at(model: SpineMatch, matched: float, band: float) -> SpineMatch:
     low, high = matched * math.exp(-band), matched * math.exp(band)
-    return replace(model, matched=matched, low=low, high=high)
+    return replace(model, matched=matched, low=low, high=high, sd=band / 2)

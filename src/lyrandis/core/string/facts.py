@@ -69,6 +69,11 @@ class StringFacts:
         return material
 
     @property
+    def low_stretch(self) -> bool | None:
+        """Whether its strands hardly stretch; None where nobody told what it is made of."""
+        return None if self.material is None else self.material == "low_stretch"
+
+    @property
     def kind(self) -> StringType | None:
         kind: StringType | None = self.part("string_type")
         return kind

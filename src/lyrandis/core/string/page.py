@@ -5,7 +5,8 @@ from typing import Literal
 import numpy as np
 
 from lyrandis.core.archer.words import Hold
-from lyrandis.core.arrow.closing import changed, match_all
+from lyrandis.core.arrow.closing import changed
+from lyrandis.core.arrow.matched import matches_of
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, TRADE_OFFSET_MM, USUAL_GPP
 from lyrandis.core.drawn import Drawn
@@ -420,11 +421,11 @@ def _quarter(c: Computed) -> BraceQuarter | None:
 def _spine_moves(c: Computed) -> float | None:
     """Return what 1/4 in more brace does to the matched spine [lb]."""
     shooting, match = c.arrow.shooting, c.match
-    if shooting is None or match is None or match.matched is None:
+    if shooting is None or match is None:
         return None
     quarter = MM_PER_IN / 4 / 1000
     shots = tuple(
         changed(shooting.shot, shooting.weight_lbf, "brace", step) for step in (-quarter, quarter)
     )
-    low, high = match_all(shots, match.matched)
-    return None if low is None or high is None else (high - low) / 2
+    low, high = matches_of(shots, shooting.habit)
+    return (high - low) / 2
