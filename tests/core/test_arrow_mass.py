@@ -12,6 +12,7 @@ from lyrandis.core.arrow.mass import (
     sum_of,
 )
 from lyrandis.core.bow.thrust import ComputedFloor
+from lyrandis.core.bow.words import Family
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.setup import fold
 from tests.entries import entries
@@ -118,7 +119,42 @@ def test_an_arrow_exactly_at_a_told_least_is_good(least: float) -> None:
         floor = floor_of(
             bow, Estimate(weight, 0.0), ComputedFloor(Estimate(8.0, 0.5), 90.0, 45.0), "selfbow"
         )
-        per_pound = grains_per_pound(Estimate(least * weight, 0.5), Estimate(weight, 0.4)).value
-        assert floor_severity(per_pound, floor) == "good"
-        assert floor_severity(per_pound - 0.1, floor) == "mend"
-        assert floor_severity(per_pound - 1.1, floor) == "stop"
+        per_pound = grains_per_pound(Estimate(least * weight, 0.5), Estimate(weight, 0.4))
+
+        for under, expected in ((0.0, "good"), (0.1, "mend"), (0.5, "mend"), (0.6, "stop")):
+            light = Estimate(per_pound.value - under, per_pound.sd)
+            fit = "watch" if expected == "mend" else expected
+            unknown = "watch" if under else "good"
+            assert floor_severity(light, floor, known=True, fit=False) == expected
+            assert floor_severity(light, floor, known=True, fit=True) == fit
+            assert floor_severity(light, floor, known=False, fit=False) == unknown
+
+
+DANGERS = [
+    ("target_recurve", 5.3), ("hunting_recurve", 6.0), ("reflex_deflex_longbow", 6.0),
+    ("straight_longbow", 7.0), ("selfbow", 7.5),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("family", "danger"), DANGERS)
+def test_danger_is_one_line_and_economy_another(family: Family, danger: float) -> None:
+    """Both sides of each line, and the ± taken off first."""
+    computed = ComputedFloor(Estimate(9.0, 0.5), 120.0, 45.0)
+    floor = floor_of(fold(entries()).bow, Estimate(40.0, 0.0), computed, family)
+
+    def said(gpp: float, sd: float = 0.0, known: bool = True) -> str:
+        return floor_severity(Estimate(gpp, sd), floor, known=known, fit=True)
+
+    assert (said(danger - 0.01), said(danger + 0.01)) == ("stop", "mend")
+    assert (said(danger + 0.49), said(danger + 0.51)) == ("mend", "watch")
+    assert said(floor.grains_per_pound - 0.11) in ("watch", "mend")
+    assert said(max(floor.grains_per_pound, danger + 0.5)) == "good"
+    # a ± that reaches over a border steps one down; a supposed mass never more than Watch
+    assert said(danger - 0.1, sd=0.1) == "mend"
+    assert said(danger - 1.0, known=False) == "watch"
+
+
+def test_static_tips_are_refused_a_grain_under_their_floor() -> None:
+    computed = ComputedFloor(Estimate(12.0, 0.5), 150.0, 45.0)
+    floor = floor_of(fold(entries()).bow, Estimate(40.0, 0.0), computed, "long_rigid_tip")
+    assert floor.danger == pytest.approx(11.0)

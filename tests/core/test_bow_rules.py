@@ -281,16 +281,15 @@ def test_a_believable_speed_is_told_before_and_after() -> None:
     (("family hunting recurve", "bow 60", "floor 8 gpp"), 8.0),
 ])  # fmt: skip
 def test_the_floor_is_computed_inside_the_trades_band(said: tuple[str, ...], floor: float) -> None:
-    rig = ("draw 28", "hook 0", "mark 45", *said)
+    rig = ("draw 28", "hook 0", "scale 45 @ 28", *said)
     found = drawn(*rig, "arrow 500gr").floor
     assert found.floor == pytest.approx(floor, abs=0.1)
     bowyer = found.floor_basis == "bowyer"
-    assert found.stop_below == pytest.approx(found.floor - (0.5 if bowyer else 1.0))
-    steps = [(0.05, "good"), (-0.05, "mend" if bowyer else "watch"),
-             (-0.45, "mend" if bowyer else "watch"), (-0.55, "stop" if bowyer else "mend"),
-             (-0.95, "stop" if bowyer else "mend"), (-1.05, "stop")]  # fmt: skip
-    for over, expected in steps:
-        mass = (found.floor + over) * (found.weight_lbf or 0)
+    steps = [(found.floor + 0.05, "good"), (found.floor - 0.15, "mend" if bowyer else "watch"),
+             (found.floor - 0.65, "stop" if bowyer else "watch"),
+             (found.stop_below - 0.25, "stop")]  # fmt: skip
+    for gpp, expected in steps:
+        mass = gpp * (found.weight_lbf or 0)
         assert severity(judged(*rig, f"arrow {mass:.2f}gr"), "arrow-floor") == expected
 
 
@@ -301,10 +300,12 @@ def test_under_six_grains_nothing_is_good_whoever_allows_it() -> None:
 
 
 def test_under_a_computed_floor_the_bowyer_is_asked_first() -> None:
-    said = ("draw 28", "hook 0", "mark 45", "family straight longbow", "bow 66", "arrow 400gr")
+    said = ("draw 28", "hook 0", "scale 45 @ 28", "family straight longbow", "bow 66",
+            "arrow 400gr")  # fmt: skip
     one = finding(judged(*said), "arrow-floor")
     assert one is not None
-    assert one.severity == "mend"
+    assert one.severity == "watch"
+    assert "the bow keeps" in one.sentence.text()
     assert one.action is not None
     assert one.action.control == "floor"
 

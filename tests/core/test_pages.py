@@ -72,7 +72,7 @@ def test_every_weighed_arrow_is_a_tick_with_its_own_grains_per_pound() -> None:
     ).floor
     ticks = [(tick.number, tick.grains_per_pound) for tick in drawing.arrows]
     assert ticks == [(1, pytest.approx(10.0)), (2, pytest.approx(11.0))]
-    assert drawing.stop_below == drawing.floor - 1.0
+    assert drawing.stop_below == 6.0
 
 
 def test_the_floor_drawing_without_a_draw_has_no_grains_per_pound() -> None:

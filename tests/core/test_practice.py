@@ -1,5 +1,6 @@
 """Rigs as practitioners know them, and how a bowyer, a coach and a fletcher would judge them."""
 
+import math
 import re
 from functools import lru_cache
 from itertools import pairwise
@@ -93,26 +94,31 @@ def test_five_grains_a_pound_is_good_on_no_bow(family: str, weight: int) -> None
 
 FLOORS = [
     # a 61 lb target recurve: 5.2 gr/lb was once good, as the floor fell with the weight
-    (usual("target recurve", 60, "scale 61 @ 28 1/2", gpp=5.2), "stop"),
+    (usual("target recurve", 60, "scale 61 @ 28 1/2", gpp=5.2), "mend"),
+    (usual("target recurve", 60, "scale 61 @ 28 1/2", gpp=4.9), "stop"),
     (usual("target recurve", 45, gpp=6.9), "good"),
     (usual("target recurve", 45, gpp=6.4), "watch"),
-    (usual("target recurve", 45, gpp=6.0), "mend"),
+    (usual("target recurve", 45, gpp=6.0), "watch"),
+    (usual("target recurve", 45, gpp=5.5), "mend"),
     # a 35 lb selfbow of 70 in with 10 gr/lb was once stopped
     (("draw 28", "hold split", "family selfbow", "bow 70", "scale 35 @ 28 1/2", "arrow 1 350gr"),
      "good"),
     (("draw 28", "hold split", "family selfbow", "bow 70", "scale 35 @ 28 1/2", "arrow 1 310gr"),
      "watch"),
     (("draw 28", "hold split", "family selfbow", "bow 70", "scale 35 @ 28 1/2", "arrow 1 270gr"),
+     "mend"),
+    (("draw 28", "hold split", "family selfbow", "bow 70", "scale 35 @ 28 1/2", "arrow 1 250gr"),
      "stop"),
     (usual("straight longbow", 45, gpp=9.6), "good"),
     (usual("straight longbow", 45, gpp=9.2), "watch"),
-    (usual("straight longbow", 45, gpp=8.7), "mend"),
-    (usual("straight longbow", 45, gpp=8.3), "stop"),
+    (usual("straight longbow", 45, gpp=8.3), "watch"),
+    (usual("straight longbow", 45, gpp=7.2), "mend"),
+    (usual("straight longbow", 45, gpp=6.7), "stop"),
     (usual("large rigid tip", 45, gpp=13.2), "good"),
     (usual("large rigid tip", 45, gpp=11.8), "stop"),
     # the bowyer's word
     (usual("hunting recurve", 45, "floor 10 gpp", gpp=10.1), "good"),
-    (usual("hunting recurve", 45, "floor 10 gpp", gpp=9.6), "mend"),
+    (usual("hunting recurve", 45, "floor 10 gpp", gpp=9.6), "watch"),
     (usual("hunting recurve", 45, "floor 10 gpp", gpp=9.3), "stop"),
 ]  # fmt: skip
 
@@ -125,20 +131,20 @@ def test_the_floor_is_what_the_trade_shoots(said: tuple[str, ...], expected: str
 @pytest.mark.parametrize(
     ("gpp", "shaft", "spine", "floor", "both"),
     [
-        # under the bowyer's 10 with 9.6: a stiff enough shaft is put right, a weak one refused
-        (9.6, "shaft 30", "spine 500", "mend", None),
+        # under the bowyer's 10 with 9.6: a stiff enough shaft is watched, a weak one refused
+        (9.6, "shaft 30", "spine 450", "watch", None),
         (9.6, "shaft 30", "spine 600", "mend", "stop"),
-        (9.6, "shaft 29 1/2", "spine 580", "mend", "mend"),
+        (9.6, "shaft 29 1/2", "spine 520", "mend", "mend"),
         # far under it, whatever the spine; above it, weak alone is no danger
-        (9.3, "shaft 30", "spine 500", "stop", None),
+        (9.3, "shaft 30", "spine 450", "stop", None),
         (10.1, "shaft 30", "spine 650", "good", None),
     ],
 )
 def test_light_and_weak_is_stopped_only_beyond_doubt(
     gpp: float, shaft: str, spine: str, floor: str, both: str | None
 ) -> None:
-    more = ("floor 10 gpp", "point 165", shaft)
-    rig = usual("target recurve", 45, *more, gpp=gpp, spine=spine)
+    more = ("floor 10 gpp", "point 165", shaft, f"arrow 1 {45 * gpp:.0f}gr")
+    rig = usual("target recurve", 45, *more, spine=spine)
     assert severity("arrow-floor", *rig) == floor
     assert severity("spine-and-mass", *rig) == both
 
@@ -170,7 +176,7 @@ SPINES = [
            "arrow 1 500gr", spine="spine 400"), True),
     # plainly wrong by both schools
     (usual("straight longbow", 45, spine="spine 95 lb"), False),
-    (usual("straight longbow", 60, spine="spine 700"), False),
+    (usual("straight longbow", 60, spine="spine 800"), False),
     (usual("target recurve", 60, spine="spine 900"), False),
     (usual("hunting recurve", 45, spine="spine 250"), False),
 ]  # fmt: skip
@@ -182,15 +188,14 @@ def test_spine_is_judged_as_practice_does(said: tuple[str, ...], fine: bool) -> 
 
 
 def test_when_the_schools_disagree_it_is_said_and_shot() -> None:
-    found = finding("spine-match", *usual("reflex deflex longbow", 45, spine="spine 41 lb"))
+    apart = usual("reflex deflex longbow", 25, "point 250", spine="spine 33 lb")
+    found = finding("spine-match", *apart)
     assert found is not None
     assert found.severity == "watch"
-    assert "schools disagree: shoot one bare shaft" in found.sentence.text()
+    assert "schools disagree over your shafts" in found.sentence.text()
     assert found.action is not None
     assert found.action.label == "What a bare shaft would show"
-    assert judged(
-        *usual("reflex deflex longbow", 45, spine="spine 41 lb")
-    ).next_step.title.text() == ("Shoot one bare shaft")
+    assert judged(*apart).next_step.title.text() == "Shoot one bare shaft"
     agreed = judged(*usual("reflex deflex longbow", 45)).next_step.title.text()
     assert agreed != "Shoot one bare shaft"
 
@@ -207,7 +212,7 @@ def light(family: str, *more: str) -> tuple[str, ...]:
 def matched_of(said: tuple[str, ...]) -> float:
     match = computed(*said).match
     assert match is not None
-    return match.matched or 0.0
+    return match.matched
 
 
 @pytest.mark.parametrize("family", USUAL)
@@ -220,25 +225,23 @@ def test_a_heavier_string_wants_a_weaker_shaft_and_gently(family: str) -> None:
 
 @pytest.mark.parametrize("family", USUAL)
 def test_a_heavier_point_moves_the_match_gently(family: str) -> None:
-    """No 13 lb for 30 gr: at most 3 lb for 25, and never falling by more than 1."""
+    """No 13 lb for 30 gr: at most 5 lb for 25, and never falling."""
     matched = [matched_of(light(family, f"point {tip}")) for tip in (*range(80, 175, 12), 175)]
     for less, _, more in zip(matched, matched[1:], matched[2:], strict=False):
-        assert -1.0 <= more - less <= 3.0, matched
+        assert 0.0 <= more - less <= 5.0, matched
 
 
 @pytest.mark.parametrize(
     ("family", "weight", "wide"),
-    [("short rigid tip", 60, True), ("hunting recurve", 45, False), ("selfbow", 25, False)],
+    [("short rigid tip", 60, True), ("hunting recurve", 45, False), ("selfbow", 45, False)],
 )
-def test_where_the_kick_is_flat_the_band_takes_in_all_that_flies_alike(
+def test_where_the_kick_is_flat_practice_decides_and_the_band_is_wider(
     family: str, weight: int, wide: bool
 ) -> None:
     match = computed(*usual(family, weight)).match
     assert match is not None
-    assert match.matched is not None
-    assert match.rough is wide
-    reach = (match.high - match.low) / match.matched
-    assert reach > 0.5 if wide else reach < 0.25
+    assert (match.sd > 0.14) is wide
+    assert match.high / match.low == pytest.approx(math.exp(2 * match.sd), rel=0.02)
 
 
 def test_nobody_has_measured_thumb_releases_and_that_is_said() -> None:
@@ -246,14 +249,16 @@ def test_nobody_has_measured_thumb_releases_and_that_is_said() -> None:
     found = finding("spine-match", *rig)
     assert found is not None
     assert "Nobody has measured thumb releases." in found.sentence.text()
-    unmeasured = tuple(line for line in usual("short rigid tip", 45, spine="spine 150 lb")
-                       if not line.startswith("window"))  # fmt: skip
-    assert severity("spine-match", *unmeasured) == "watch"
+    stiff = usual("short rigid tip", 45, spine="spine 150 lb")
+    assert severity("spine-match", *stiff) == "good", "before a bare shaft nothing is put right"
+    shown = finding("spine-match", *stiff)
+    assert shown is not None
+    assert "the school of least stiffness takes any that holds" in shown.sentence.text()
 
 
 @pytest.mark.parametrize(("window", "expected"), [("window 2mm", "mend"), (None, "watch")])
 def test_a_slap_with_an_assumed_window_is_only_watched(window: str | None, expected: str) -> None:
-    said = [line for line in usual("straight longbow", 45, spine="spine 120 lb")
+    said = [line for line in usual("reflex deflex longbow", 45, spine="spine 130 lb")
             if not line.startswith("window")]  # fmt: skip
     assert severity("spine-clearance", *said, *([window] if window else [])) == expected
 

@@ -147,6 +147,7 @@ KNOTS = {
     ("bow", "string.braces"),
     ("nock", "order.jots"),
     ("string", "arrow.closing"),
+    ("string", "arrow.matched"),
 }
 POLICY = {"assessment", "next_step", "jot", "stages"}
 NAMES_THE_STAGES = {"stages", "entries", "setup", "computed", "example", "field_shots"}

@@ -73,7 +73,6 @@ CODES: dict[Code, tuple[int, str]] = {
     "draw_beyond_curve": (422, "drawn beyond what is computed"),
     "no_draw": (422, "the draw is not known"),
     "nothing_to_shoot": (422, "nothing to shoot"),
-    "no_match": (422, "no shaft matches"),
     "tumbles": (422, "it tumbles"),
     "taper_too_long": (422, "a taper too long"),
     "not_a_taper": (422, "no taper"),

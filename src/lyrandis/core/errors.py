@@ -63,7 +63,6 @@ Code = Literal[
     "draw_beyond_curve",
     "no_draw",
     "nothing_to_shoot",
-    "no_match",
     "tumbles",
     "taper_too_long",
     "not_a_taper",

@@ -7,9 +7,11 @@ import numpy as np
 
 from lyrandis.core.arrow.beam import Beam
 from lyrandis.core.arrow.bend import Release, Shot, Side
+from lyrandis.core.arrow.practice import Habit, habit_of
 from lyrandis.core.arrow.shooting import CHAIN_GR, STRING_GR
 from lyrandis.core.arrow.spine import M_PER_IN, STIFFNESS_PER_POUND
 from lyrandis.core.arrow.stroke import simple_push
+from lyrandis.core.bow.words import Family
 from lyrandis.core.constants import KG_PER_GRAIN, NEWTONS_PER_LBF
 
 
@@ -42,6 +44,12 @@ class Case:
         """As a rig is shot: the string told in K0 only."""
         kept_gr = self.kept_gr + (self.string_gr - STRING_GR) / 3
         return self._shot(string_gr=CHAIN_GR, kept_gr=kept_gr)
+
+    def habit(self, family: Family) -> Habit:
+        """What practice asks beyond the shot; the string is of polyester."""
+        return habit_of(
+            family, low_stretch=False, thumb=False, diameter_mm=self.diameter_mm, weight_doubt=0.0
+        )
 
     @property
     def plain(self) -> Shot:

@@ -6,6 +6,7 @@ from lyrandis.core.arrow.build import build_sheet, spine_of
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.mass import arrow_mass_of, parts_of, shaft_length
 from lyrandis.core.arrow.questioned import question_mass
+from lyrandis.core.constants import KG_PER_GRAIN
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import parse
 from lyrandis.core.setup import fold
@@ -47,10 +48,46 @@ def test_what_the_scale_says_beyond_the_parts_is_put_into_the_shaft_and_shown() 
     assert not sheet.unbelievable
 
 
-def test_a_scale_that_cannot_be_this_arrow_leaves_the_parts_alone() -> None:
-    sheet = sheet_of(*PARTS, "arrow 1 1200gr")
+@pytest.mark.parametrize("weighed", [250, 900, 1200])
+def test_the_arrow_that_is_shot_is_the_arrow_that_was_weighed(weighed: int) -> None:
+    sheet = sheet_of(*PARTS, f"arrow 1 {weighed}gr")
+    assert sheet.mass_gr == pytest.approx(weighed, abs=0.1)
     assert sheet.unbelievable
-    assert sheet.mass_gr == pytest.approx(454, abs=0.1)
+
+
+def test_no_shaft_is_lighter_than_any_that_is_shot() -> None:
+    assert sheet_of(*PARTS, "arrow 1 150gr").mass_gr > 150
+
+
+@pytest.mark.parametrize(
+    ("before", "after", "more"),
+    [
+        ("point 125", "point 100", -25.0),
+        ("fletching 30", "fletching 18", -12.0),
+        ("insert 0", "insert 20", 20.0),
+    ],
+)
+def test_a_part_changed_after_the_weighing_keeps_the_deduced_shaft(
+    before: str, after: str, more: float
+) -> None:
+    said = (*PARTS, before, "arrow 1 470gr")
+    was, now = sheet_of(*said), sheet_of(*said, after)
+    assert was.mass_gr == pytest.approx(470, abs=0.1)
+    assert now.mass_gr == pytest.approx(470 + more, abs=0.1)
+    assert now.beam.mass_per_length == pytest.approx(was.beam.mass_per_length, rel=1e-4)
+
+
+def test_a_shaft_cut_after_the_weighing_keeps_its_make() -> None:
+    said = (*PARTS, "shaft 30", "arrow 1 470gr")
+    was, now = sheet_of(*said), sheet_of(*said, "shaft 29")
+    assert now.beam.mass_per_length == pytest.approx(was.beam.mass_per_length, rel=1e-3)
+    per_inch = was.beam.mass_per_length / KG_PER_GRAIN * 0.0254
+    assert now.mass_gr == pytest.approx(470 - per_inch, abs=0.5)
+
+
+def test_parts_told_after_the_weighing_are_no_change() -> None:
+    said = ("material wood", "arrow 1 470gr", "shaft 30", "point 125")
+    assert sheet_of(*said).mass_gr == pytest.approx(470, abs=0.1)
 
 
 @pytest.mark.parametrize(

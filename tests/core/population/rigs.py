@@ -112,9 +112,7 @@ class Rig:
         if how == "all":
             return self.lines()
         world = np.random.default_rng(seed)
-        return tuple(
-            line for line in self.lines() if line in self.more or world.random() < 0.5
-        )
+        return tuple(line for line in self.lines() if line in self.more or world.random() < 0.5)
 
 
 def rig_of(seed: int, rule: SpineRule = "practice") -> Rig:

@@ -162,7 +162,7 @@ def _judge_floor(c: Computed) -> list[j.Finding]:
     action = None
     if severity == "watch" and not known:
         action = WEIGH_ARROW if finished.basis != "weighed" else WEIGH
-    elif severity in ("stop", "mend"):
+    elif severity in ("stop", "mend") or (severity == "watch" and floor.told):
         point = needed - finished.lightest_gr <= MOST_FROM_POINT_GR and not _weak(c)
         action = _HEAVIER if point else WEIGH_HEAVIER
     elif severity == "watch" and not floor.told:
@@ -190,7 +190,8 @@ def _floor_text(light_gpp: float, floor: Floor, severity: j.Severity, known: boo
     if severity == "mend":
         if floor.told:
             return f", under the {whose}, {{floor}}. It wants {{needed}} or more."
-        return ", close to {danger}, where this kind is refused. It wants {needed} or more."
+        near = "under" if round(light_gpp, 1) < round(floor.danger, 1) else "close to"
+        return f", {near} {{danger}}, where this kind is refused. It wants {{needed}} or more."
     if round(light_gpp, 1) >= round(floor.grains_per_pound, 1):
         return ": under 6 gr/lb nothing is good, whoever allows it."
     if not known and light_gpp < _mended_from(floor):

@@ -261,7 +261,7 @@ def _verdict(
         severity = "watch"
         text = (
             "The schools disagree over your shafts, {own}: the mechanics want {mechanics}, "
-            "practice {practice}. Shoot one bare shaft beside fletched ones at 18 m, and go by that."
+            "practice {practice}. Shoot one bare shaft beside fletched ones at 18 m, and go by it."
         )
     elif stiff and word != "little_stiff" and shooting.weight_lbf < LIGHT_BOW_LBF and not thumb:
         side = "left" if outward_is_left(c.setup.archer) else "right"
@@ -405,13 +405,18 @@ def _judge_clearance(shooting: Shooting, match: SpineMatch) -> list[j.Finding]:
         "marginal": "The tail brushes the side plate: look for wear there.",
         "slap": "The tail slaps the side plate: what the flight shows can be false.",
     }[clearance]
-    if clearance != "clear" and clearance_at(shooting.shot, round(match.matched, 1)) != "clear":
+    even = "clear"
+    if clearance != "clear":
+        even = clearance_at(shooting.shot, round(match.matched, 1))
+    if clearance != "clear" and even == clearance:
         severity = "good"
         text = (
             "On this bow the tail touches the side plate with the matched shaft too: a thinner or "
             "softer plate helps, or the side the string runs to."
         )
-    elif severity == "mend" and (not shooting.side.told or shooting.weight_lbf < LIGHT_BOW_LBF):
+    elif severity == "mend" and (
+        even != "clear" or not shooting.side.told or shooting.weight_lbf < LIGHT_BOW_LBF
+    ):
         severity = "watch"
     return [
         _finding(

@@ -32,9 +32,9 @@ GRID: Array = np.arange(math.log(9.0), math.log(200.0), _STEP)
 """ln of every spine that is weighed."""
 KICK_SD_DEG = 3.0
 """Assumption: a computed lean this large is as likely as not to be no lean at all."""
-MECHANICS_SD = 0.12
+MECHANICS_SD = 0.14
 """Assumption: how far the computed shot lies off, as ln of the spine (docs/CALIBRATION.md)."""
-NEVER_LESS = 0.03
+NEVER_LESS = 0.05
 """What the mechanics leave to a spine they call impossible."""
 LEAST_BAND, MOST_BAND = math.log(1.09), math.log(1.35)
 WEIGHT_POWER = 2 / 3
@@ -46,7 +46,7 @@ APART_SDS = 2.5
 ASKED_LBF = (15.0, 130.0)
 """Shafts weaker or stiffer than these are not asked for in words: nobody sells them."""
 REACH_SDS = 4.5
-_KERNEL: Array = np.exp(-0.5 * (np.arange(-30, 31) * _STEP / MECHANICS_SD) ** 2)
+_REACH: Array = np.arange(-40, 41) * _STEP
 
 
 @dataclass(frozen=True)
@@ -205,9 +205,10 @@ def _pooled(shot: Shot, practice: Practice, spines: Array, kicks: Array) -> tupl
     if shot.beam.mass_per_length / KG_PER_GRAIN * MM_PER_IN / 1000 <= HEAVY_SHAFT_GR_PER_IN:
         for kick in kicks[::-1].T:
             like += np.exp(-0.5 * (np.interp(GRID, at, kick) / KICK_SD_DEG) ** 2)
-        edge = len(_KERNEL) // 2
-        wide = np.pad(like / kicks.shape[1], edge, mode="edge")
-        like = np.convolve(wide, _KERNEL / _KERNEL.sum(), mode="valid")
+        # beyond the weights and points that were tried the mechanics are as much vaguer as practice
+        kernel = np.exp(-0.5 * (_REACH / math.hypot(MECHANICS_SD, practice.beyond)) ** 2)
+        wide = np.pad(like / kicks.shape[1], len(_REACH) // 2, mode="edge")
+        like = np.convolve(wide, kernel / kernel.sum(), mode="valid")
     off = (GRID - math.log(practice.wants)) / practice.sd
     post = (like + NEVER_LESS) * np.exp(-0.5 * off**2)
     post /= post.sum()

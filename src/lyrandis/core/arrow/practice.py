@@ -58,6 +58,8 @@ class Practice:
     wants: float
     sd: float
     """Of the natural logarithm."""
+    beyond: float
+    """The part of it that comes from a weight or a point beyond those that were tried."""
     terms: tuple[PracticeTerm, ...]
 
 
@@ -111,12 +113,12 @@ def practice_of(shot: Shot, habit: Habit) -> Practice:
         terms.append(PracticeTerm(name=name, factor=factor, pounds=wants * (factor - 1)))
         wants *= factor
     low, high = TRIED_WEIGHTS_LBF
-    sd = math.hypot(
-        THUMB_SD if habit.thumb else PRACTICE_SD,
+    beyond = math.hypot(
         SD_PER_100_GR * max(tip - HEAVY_TIP_GR, 0.0) / 100,
         SD_PER_10_LB * max(low - weight, weight - high, 0.0) / 10,
     )
-    return Practice(wants, sd, tuple(terms))
+    sd = math.hypot(THUMB_SD if habit.thumb else PRACTICE_SD, beyond)
+    return Practice(wants, sd, beyond, tuple(terms))
 
 
 def _window(short_mm: float) -> float:
