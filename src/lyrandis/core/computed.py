@@ -11,7 +11,7 @@ from lyrandis.core.arrow.mass import ArrowMass, arrow_mass_of
 from lyrandis.core.arrow.matched import SpineMatch
 from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.arrow.numbers import numbers as arrow_numbers
-from lyrandis.core.bow.likeness import brace_to_pivot, likeness_of
+from lyrandis.core.bow.likeness import brace_far_off, brace_to_pivot, likeness_of
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.numbers import numbers as bow_numbers
 from lyrandis.core.crawls.marks import Holding
@@ -65,6 +65,9 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
     before the archer's hook, and the arrow's mass before what a chronograph says of the bow.
     """
     brace_mm = brace_to_pivot(setup.string, setup.archer)
+    doubted = brace_mm is not None and brace_far_off(setup.bow, brace_mm)
+    if doubted:
+        brace_mm = None
     likeness = likeness_of(setup.bow, brace_mm)
     archer = archer_numbers(setup.archer, likeness=likeness)
     finished = arrow_mass_of(setup.arrows, archer.draw_mm)
@@ -89,7 +92,11 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
         thumb=hold == "thumb",
     )
     string = string_numbers(
-        setup.string, archer_facts=setup.archer, bow_facts=setup.bow, likeness=likeness
+        setup.string,
+        archer_facts=setup.archer,
+        bow_facts=setup.bow,
+        likeness=likeness,
+        brace_doubted=doubted,
     )
     nock = nock_numbers(
         setup.nock,

@@ -218,6 +218,8 @@ def _per_inch(material: str, pounds: float) -> float:
     return 8.5 if material == "aluminium" else 9.5
 
 
+LEAST_DANGEROUS_LBF = 30.0
+"""Lighter bows have hardly an arrow too light or too weak for them that anybody types."""
 Danger = Literal[
     "limit", "mass", "short", "weak", "cracked", "limbs", "lamination", "turns", "brace"
 ]
@@ -225,7 +227,7 @@ DANGERS: tuple[Danger, ...] = (
     "limit", "mass", "short", "weak", "cracked", "limbs", "lamination", "turns", "brace",
 )  # fmt: skip
 FOUND_BY: dict[Danger, tuple[str, ...]] = {
-    "limit": ("draw-limit",),
+    "limit": ("past-draw-limit",),
     "mass": ("arrow-floor",),
     "short": ("arrow-length",),
     "weak": ("spine-match",),
@@ -233,7 +235,7 @@ FOUND_BY: dict[Danger, tuple[str, ...]] = {
     "limbs": ("limb-pair",),
     "lamination": ("inspection",),
     "turns": ("string-turns",),
-    "brace": ("brace-height",),
+    "brace": ("brace-range",),
 }
 """Which findings name each danger."""
 
@@ -241,10 +243,13 @@ FOUND_BY: dict[Danger, tuple[str, ...]] = {
 def endangered(seed: int, danger: Danger) -> Rig:
     """Return the ordinary rig of a seed with one thing about it that hurts bow or archer."""
     world, rig = np.random.default_rng(seed + 90_000), rig_of(seed)
+    while danger in ("mass", "weak") and rig.weight_lbf < LEAST_DANGEROUS_LBF:
+        seed += 1_000
+        rig = rig_of(seed)
     if danger == "limit":
         return replace(rig, more=(f"limit {rig.draw_in - float(world.uniform(1, 3)):.1f}",))
     if danger == "mass":
-        return replace(rig, mass_gr=float(world.uniform(3.0, 4.8)) * rig.weight_lbf)
+        return replace(rig, mass_gr=float(world.uniform(3.4, 4.8)) * rig.weight_lbf)
     if danger == "short":
         return replace(rig, shaft_in=rig.draw_in - 1.75 - float(world.uniform(0.5, 2.0)))
     if danger == "weak":
@@ -254,11 +259,12 @@ def endangered(seed: int, danger: Danger) -> Rig:
         )
     if danger == "brace":
         off = float(world.choice((-1, 1)) * world.uniform(2.6, 3.5))
-        return replace(rig, brace_in=FAMILIES[rig.family].brace_in + off)
-    said = {
-        "cracked": "arrow 2 cracked",
-        "limbs": "limbs 40 22",
-        "lamination": "inspect lower limb lamination lifting",
-        "turns": "turns 0",
-    }[danger]
-    return replace(rig, more=(said,))
+        wrong = FAMILIES[rig.family].brace_in + off
+        return replace(rig, brace_in=min(max(wrong, 3.1), 11.9))
+    said: dict[Danger, tuple[str, ...]] = {
+        "cracked": ("arrow 2 cracked",),
+        "limbs": ("limbs 40 22",),
+        "lamination": ("inspect bad laminations",),
+        "turns": ("stringtype twisted bundles", "turns 0"),
+    }
+    return replace(rig, more=said[danger])

@@ -46,7 +46,7 @@ APART_SDS = 2.5
 ASKED_LBF = (15.0, 130.0)
 """Shafts weaker or stiffer than these are not asked for in words: nobody sells them."""
 REACH_SDS = 4.5
-_REACH: Array = np.arange(-40, 41) * _STEP
+_REACH: Array = np.linspace(-40 * _STEP, 40 * _STEP, 81)
 
 
 @dataclass(frozen=True)

@@ -4,7 +4,13 @@ from functools import partial
 
 from lyrandis.core import judgement as j
 from lyrandis.core.bow.inspection import ITEMS, SEVERITY, looked_over
-from lyrandis.core.bow.likeness import brace_to_pivot
+from lyrandis.core.bow.likeness import (
+    FAR_BRACE_IN,
+    FAR_FROM_TOLD_IN,
+    brace_far_off,
+    brace_to_pivot,
+    usual_braces,
+)
 from lyrandis.core.bow.limbs import (
     MARKS_APART_LBF,
     MEND_ABOVE,
@@ -15,7 +21,7 @@ from lyrandis.core.bow.limbs import (
     Mismatch,
     mismatch_of,
 )
-from lyrandis.core.bow.words import INSPECTION_WORDS
+from lyrandis.core.bow.words import FAMILY_WORDS, INSPECTION_WORDS
 from lyrandis.core.computed import Computed
 from lyrandis.core.phrase import Phrase, day, mm, percent, phrase
 from lyrandis.core.quantities import within
@@ -26,9 +32,12 @@ RULES: tuple[j.Rule, ...] = (
         stage="bow",
         title="The maker's brace heights",
         statement="Brace height, measured square from the string to the deepest part of the grip, "
-        "stays within the maker's range.",
-        school="Maker's limit",
-        source="The maker's range decides.",
+        "stays within the maker's range: outside it is Mend. Where no range is told, more than "
+        f"{FAR_BRACE_IN:g} in outside the kind's usual is Mend: it was misread, or the string is "
+        f"of the wrong length. From such a brace, and from one {FAR_FROM_TOLD_IN:g} in outside the "
+        "maker's, nothing is ordered or reckoned.",
+        school="Maker's limit, else the kind's habit",
+        source="The maker's range decides. A kind's usual heights are Lyrandis's own assumption.",
     ),
     j.Rule(
         id="limb-pair",
@@ -153,8 +162,11 @@ def _share_lines(found: Mismatch) -> tuple[Phrase, ...]:
 
 def _judge_brace(c: Computed) -> list[j.Finding]:
     brace, allowed = brace_to_pivot(c.setup.string, c.setup.archer), c.setup.bow.brace_range
-    if brace is None or allowed is None:
+    if brace is None:
         return []
+    again = j.Action(label="Enter the brace again", stage="bow", control="brace")
+    if allowed is None:
+        return _judge_usual_brace(c, brace, again)
     low, high = allowed.reading.low_mm, allowed.reading.high_mm
     inside = within(brace, low, high)
     figures = {"brace": mm(brace), "low": mm(low), "high": mm(high)}
@@ -169,10 +181,29 @@ def _judge_brace(c: Computed) -> list[j.Finding]:
             "good" if inside else "mend",
             phrase(text, **figures),
             (phrase("Maker's range {low} to {high}, yours {brace}.", **figures),),
-            (
-                None
-                if inside
-                else j.Action(label="Enter the brace again", stage="bow", control="brace")
+            None if inside else again,
+        )
+    ]
+
+
+def _judge_usual_brace(c: Computed, brace_mm: float, again: j.Action) -> list[j.Finding]:
+    """Question a brace no bow of its kind has; nothing is reckoned from it until then."""
+    if not brace_far_off(c.setup.bow, brace_mm):
+        return []
+    low, high = usual_braces(c.setup.bow)
+    told = c.setup.bow.family
+    kind = f"a {FAMILY_WORDS[told.reading.family]}" if told else "any bow"
+    figures = {"brace": mm(brace_mm), "low": mm(low), "high": mm(high)}
+    return [
+        _finding(
+            "brace-range",
+            "mend",
+            phrase(
+                f"A brace of {{brace}} is far from the {{low}} to {{high}} of {kind}: read it "
+                "again, or the string is of the wrong length.",
+                **figures,
             ),
+            (phrase("Until then nothing is reckoned from it."),),
+            again,
         )
     ]

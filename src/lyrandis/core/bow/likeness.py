@@ -56,6 +56,44 @@ def brace_to_pivot(string: StringFacts, archer: ArcherFacts) -> float | None:
     return brace_read_to_pivot(read.brace_height_mm, read.datum, archer).value
 
 
+USUAL_BRACE_IN = 0.75
+FAR_BRACE_IN = 1.25
+FAR_FROM_TOLD_IN = 1.0
+"""Assumption: a kind is braced within 3/4 in of its usual height; a reading more than 1 1/4 in
+outside that, or an inch outside what the maker told, was misread or is of a wrong string."""
+
+
+def usual_braces(bow: BowFacts) -> tuple[float, float]:
+    """Return brace heights the bow may have: the maker's, else its kind's, else any kind's [mm].
+
+    Assumption: `USUAL_BRACE_IN` round the kind's usual brace.
+
+    >>> from lyrandis.core.example import setup
+    >>> [round(x / 25.4, 2) for x in usual_braces(setup(["family selfbow"]).bow)]
+    [5.25, 6.75]
+    """
+    if bow.brace_range is not None:
+        return bow.brace_range.reading.low_mm, bow.brace_range.reading.high_mm
+    kinds = [bow.family.reading.family] if bow.family else list(FAMILIES)
+    usual = [FAMILIES[kind].brace_in for kind in kinds]
+    return (min(usual) - USUAL_BRACE_IN) * MM_PER_IN, (max(usual) + USUAL_BRACE_IN) * MM_PER_IN
+
+
+def brace_far_off(bow: BowFacts, brace_mm: float) -> bool:
+    """Return whether a brace is so far off that nothing is ordered or judged from it.
+
+    Source: `usual_braces`; how far is Assumption.
+
+    >>> from lyrandis.core.example import setup
+    >>> bow = setup(["family straight longbow"]).bow
+    >>> [brace_far_off(bow, inches * 25.4) for inches in (3.5, 5.0, 6.5, 8.5, 11.0)]
+    [True, False, False, False, True]
+    """
+    low, high = usual_braces(bow)
+    far = (FAR_FROM_TOLD_IN if bow.brace_range else FAR_BRACE_IN) * MM_PER_IN
+    return not low - far <= brace_mm <= high + far
+
+
 def usual_shape(family: Family, bow_length_mm: float | None = None) -> BowShape:
     """Return the family's usual bow, or one of some length with the riser it is assumed to have.
 

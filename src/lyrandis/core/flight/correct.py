@@ -170,7 +170,7 @@ def _under_floor(c: Computed, by_gr: float) -> bool:
 
 def _brace(c: Computed, reckoned: Reckoned, due: float) -> CorrectionLever | None:
     """Hardly a lever, and the string's own page sets it by sound: shown with its turns."""
-    brace = c.string.brace
+    brace = c.string.sure_brace
     if brace is None:
         return None
     by = -math.copysign(BRACE_STEP_MM, due)

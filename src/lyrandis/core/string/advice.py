@@ -123,7 +123,7 @@ def turns_to(c: Computed, brace_mm: float) -> float | None:
     >>> turns_to(c, c.string.brace.value)
     20.0
     """
-    brace, bundle, gain = c.string.brace, c.string.bundle, c.string.gain
+    brace, bundle, gain = c.string.sure_brace, c.string.bundle, c.string.gain
     if brace is None or bundle is None or gain is None:
         return None
     return turns_for(bundle, gain, brace_mm - brace.value)
@@ -139,7 +139,7 @@ def next_order(c: Computed, brace_mm: float) -> StringOrder | None:
     >>> round(next_order(c, c.string.brace.value).finished_mm / 25.4)
     59
     """
-    brace, bundle, gain = c.string.brace, c.string.bundle, c.string.gain
+    brace, bundle, gain = c.string.sure_brace, c.string.bundle, c.string.gain
     if brace is None or bundle is None or gain is None:
         return None
     return next_string(bundle, gain, brace_mm - brace.value)

@@ -32,6 +32,13 @@ class StringNumbers:
     grips: ArcherFacts
     bow: BowFacts
     shape: BowShape
+    brace_doubted: bool = False
+    """True where the brace as read is so far off that nothing is ordered or judged from it."""
+
+    @property
+    def sure_brace(self) -> Estimate | None:
+        """The brace to reckon from; None where none was read that can be believed."""
+        return None if self.brace_doubted else self.brace
 
     @lazy
     def brace(self) -> Estimate | None:
@@ -162,7 +169,12 @@ class StringNumbers:
 
 
 def numbers(
-    facts: StringFacts, *, archer_facts: ArcherFacts, bow_facts: BowFacts, likeness: Likeness
+    facts: StringFacts,
+    *,
+    archer_facts: ArcherFacts,
+    bow_facts: BowFacts,
+    likeness: Likeness,
+    brace_doubted: bool = False,
 ) -> StringNumbers:
     """Return the string's numbers."""
-    return StringNumbers(facts, archer_facts.grips, bow_facts, likeness.shape)
+    return StringNumbers(facts, archer_facts.grips, bow_facts, likeness.shape, brace_doubted)

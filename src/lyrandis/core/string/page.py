@@ -227,7 +227,7 @@ def _sheet(c: Computed) -> StringSheet:
 def _order_text(c: Computed) -> tuple[Phrase, ...]:
     """Return the words that order a string like this one, for the brace it wants."""
     facts, quiet = c.setup.string, c.string.quiet
-    brace = c.string.brace
+    brace = c.string.sure_brace
     wanted = quiet.brace_mm if quiet is not None and quiet.enough else None
     wanted = wanted if wanted is not None else brace.value if brace else None
     order = next_order(c, wanted) if wanted is not None else None
@@ -294,7 +294,7 @@ def _settling(c: Computed) -> SettlingDrawing:
 
 def _turns(c: Computed) -> TurnsTable | None:
     bundle, gain, model = c.string.bundle, c.string.gain, c.string.model_gain
-    brace = c.string.brace
+    brace = c.string.sure_brace
     if bundle is None or gain is None or model is None:
         return None
     per_turn = brace_per_turn(bundle, gain)
@@ -406,7 +406,7 @@ def _quarter(c: Computed) -> BraceQuarter | None:
     result = brace_change(c.bow.likeness.shape, weight.weight.value, pivot, arrow, hold)
     if result is None:
         return None
-    brace, bundle = c.string.brace, c.string.bundle
+    brace, bundle = c.string.sure_brace, c.string.bundle
     then = turns_to(c, brace.value + MM_PER_IN / 4) if brace else None
     return BraceQuarter(
         weight_lbf=result.weight_lbf,

@@ -175,7 +175,7 @@ def _judge_turns(c: Computed) -> list[j.Finding]:
 
 def _wrong_length(c: Computed) -> Phrase | None:
     """Return what to say where a brace inside the range needs turns no string should have."""
-    brace = c.string.brace
+    brace = c.string.sure_brace
     if brace is None or c.string.bundle is None or c.string.gain is None:
         return None
     low, high = c.string.limits
