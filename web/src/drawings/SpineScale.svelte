@@ -29,7 +29,7 @@
       {/each}
     {/if}
     <line x1="0" x2={W} y1={LINE} y2={LINE} stroke="var(--ink)" />
-    {#if tried && trial.now.matched_lbf != null}
+    {#if tried}
       <rect
         x={x(trial.now.low_lbf)}
         width={x(trial.now.high_lbf) - x(trial.now.low_lbf)}
@@ -40,33 +40,31 @@
         stroke-dasharray="3 2"
       />
     {/if}
-    {#if there.matched_lbf != null}
-      <rect
-        x={x(there.low_lbf)}
-        width={x(there.high_lbf) - x(there.low_lbf)}
-        y={LINE - 16}
-        height="16"
-        fill="var(--green)"
-        opacity="0.35"
-      />
-      <text x={clip(x(there.matched_lbf))} y="14" text-anchor="middle" class="strong">
-        wants {figure(spine(there.matched_lbf))}
-      </text>
-      <line
-        x1={x(there.matched_lbf)}
-        x2={x(there.matched_lbf)}
-        y1="20"
-        y2={LINE}
-        stroke="var(--green)"
-        stroke-width="2"
-      />
-    {/if}
+    <rect
+      x={x(there.low_lbf)}
+      width={x(there.high_lbf) - x(there.low_lbf)}
+      y={LINE - 16}
+      height="16"
+      fill="var(--green)"
+      opacity="0.35"
+    />
+    <text x={clip(x(there.matched_lbf))} y="14" text-anchor="middle" class="strong">
+      wants {figure(spine(there.matched_lbf))}
+    </text>
+    <line
+      x1={x(there.matched_lbf)}
+      x2={x(there.matched_lbf)}
+      y1="20"
+      y2={LINE}
+      stroke="var(--green)"
+      stroke-width="2"
+    />
     {#if own !== null}
       <path d="M{x(own)} {LINE - 1} l-6 -13 h12 z" fill="var(--wood-line)" />
       <text
         x={clip(x(own))}
         y={LINE - 20}
-        text-anchor={there.matched_lbf != null && own < there.matched_lbf ? 'end' : 'start'}
+        text-anchor={own < there.matched_lbf ? 'end' : 'start'}
         class="halo">yours {figure(spine(own))}</text
       >
     {/if}

@@ -3844,15 +3844,6 @@ export interface components {
             on_page: boolean;
         };
         /**
-         * NoMatch
-         * @description Why there is no match, and what brings one within reach.
-         */
-        NoMatch: {
-            said: components["schemas"]["Phrase"];
-            /** Ways */
-            ways: components["schemas"]["WayIntoRange"][];
-        };
-        /**
          * NockFor
          * @description A nock height, and the crawls it is set for.
          */
@@ -4447,7 +4438,7 @@ export interface components {
             /** Tip Gr */
             tip_gr: number;
             /** Matched Lbf */
-            matched_lbf: number | null;
+            matched_lbf: number;
         };
         /**
          * PointedSeen
@@ -4498,6 +4489,21 @@ export interface components {
             fitted?: components["schemas"]["Fitted"] | null;
             /** Revision */
             revision?: number | null;
+        };
+        /**
+         * PracticeTerm
+         * @description One factor of the sum; the first is pounds, the rest are shares of what stands so far.
+         */
+        PracticeTerm: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "draw weight" | "shaft length" | "point" | "string" | "brace" | "window" | "thumb";
+            /** Factor */
+            factor: number;
+            /** Pounds */
+            pounds: number;
         };
         /**
          * Pretend
@@ -4584,7 +4590,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "unlike_places" | "which_datum" | "measure_it" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "no_match" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_field_shots" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "not_a_sound" | "sound_rate" | "sound_too_long" | "sound_too_short" | "sound_forgotten" | "no_takes" | "broken_off" | "bad_request" | "too_slow" | "locked" | "busy" | "file_gone" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
+            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "unlike_places" | "which_datum" | "measure_it" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_field_shots" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "not_a_sound" | "sound_rate" | "sound_too_long" | "sound_too_short" | "sound_forgotten" | "no_takes" | "broken_off" | "bad_request" | "too_slow" | "locked" | "busy" | "file_gone" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
             /** Reason */
             reason: string;
             /** Instruction */
@@ -5095,6 +5101,18 @@ export interface components {
             ours: boolean;
         };
         /**
+         * SchoolSpine
+         * @description What one school wants, with its own doubt.
+         */
+        SchoolSpine: {
+            /** Wants Lbf */
+            wants_lbf: number;
+            /** Low Lbf */
+            low_lbf: number;
+            /** High Lbf */
+            high_lbf: number;
+        };
+        /**
          * SchoolView
          * @description What one school says for this archer and this kind of bow.
          */
@@ -5489,8 +5507,11 @@ export interface components {
             which: "own" | "matched" | "weak" | "stiff";
             /** Spine Lbf */
             spine_lbf: number;
-            /** Word */
-            word: ("very_weak" | "weak" | "little_weak" | "matched" | "little_stiff" | "stiff" | "far") | null;
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "very_weak" | "weak" | "little_weak" | "matched" | "little_stiff" | "stiff" | "far";
             /** Aside */
             aside: number[][];
             /** Plate N */
@@ -5712,15 +5733,15 @@ export interface components {
             /** Own Lbf */
             own_lbf: number | null;
             /** Matched Lbf */
-            matched_lbf: number | null;
+            matched_lbf: number;
             /** Low Lbf */
             low_lbf: number;
             /** High Lbf */
             high_lbf: number;
-            /** Rule Lbf */
-            rule_lbf: number | null;
-            /** Rule Terms */
-            rule_terms: components["schemas"]["ThumbTerm"][];
+            mechanics: components["schemas"]["SchoolSpine"] | null;
+            practice: components["schemas"]["SchoolSpine"];
+            /** Practice Terms */
+            practice_terms: components["schemas"]["PracticeTerm"][];
             why_apart: components["schemas"]["Phrase"];
             /** Moves */
             moves: components["schemas"]["MovesMatch"][];
@@ -5730,7 +5751,6 @@ export interface components {
             tip_gr: number;
             /** Ways */
             ways: components["schemas"]["WayToClose"][];
-            no_match: components["schemas"]["NoMatch"] | null;
             bare: components["schemas"]["BareSide"] | null;
             /** Plateau */
             plateau: number[] | null;
@@ -6582,16 +6602,6 @@ export interface components {
             /** Arrows */
             arrows: number;
         };
-        /**
-         * ThumbTerm
-         * @description One line of the rule's sum.
-         */
-        ThumbTerm: {
-            /** Name */
-            name: string;
-            /** Pounds */
-            pounds: number;
-        };
         /** TillerDrawing */
         TillerDrawing: {
             /** Upper Mm */
@@ -6795,7 +6805,7 @@ export interface components {
          */
         TrialNumbers: {
             /** Matched Lbf */
-            matched_lbf: number | null;
+            matched_lbf: number;
             /** Low Lbf */
             low_lbf: number;
             /** High Lbf */
@@ -7005,22 +7015,6 @@ export interface components {
             kind: "walked_back";
             /** Marks */
             marks: components["schemas"]["ColumnMark"][];
-        };
-        /**
-         * WayIntoRange
-         * @description One thing to change where nothing matches, and what the rig would want afterwards.
-         */
-        WayIntoRange: {
-            what: components["schemas"]["Phrase"];
-            /**
-             * Undo
-             * @enum {string}
-             */
-            undo: "easy" | "new" | "never";
-            /** Low Lbf */
-            low_lbf: number;
-            /** High Lbf */
-            high_lbf: number;
         };
         /**
          * WayProved

@@ -138,7 +138,7 @@ def _sentence(flight: FlightNumbers) -> tuple[Phrase, Phrase | None]:
     if not flight.belief.counted:
         return (
             phrase("No shot seen yet"),
-            phrase(f"The mechanics alone say {cause_word('spine', best)}, {{chance}}.",
+            phrase(f"The schools alone say {cause_word('spine', best)}, {{chance}}.",
                    chance=percent(chance)),
         )  # fmt: skip
     if flight.verdict.contradicts:
@@ -337,7 +337,7 @@ def _match(flight: FlightNumbers) -> TunedMatch | None:
         kept=flight.match.kept,
         narrower=narrower,
         says=phrase(
-            "Your flight: {own}; the mechanics alone said {model}."
+            "Your flight: {own}; the schools alone said {model}."
             + (
                 " The band is narrower now."
                 if narrower

@@ -416,7 +416,7 @@ class RigTuned(BaseReading):
 
     def say(self) -> Phrase:
         return phrase(
-            "Tuned: this rig wants {matched}; the mechanics alone said {model}",
+            "Tuned: this rig wants {matched}; the schools alone said {model}",
             matched=spine(self.matched_lbf, 2 * self.sd / 10 * self.matched_lbf),
             model=spine(self.model_lbf),
         )

@@ -49,7 +49,7 @@ class Fibre(NamedTuple):
 
 FIBRES: dict[StringMaterial, Fibre] = {
     "polyester": Fibre(222.0, 222.0, 9.0, 1380.0),
-    "low_stretch": Fibre(110.0, 290.0, 80.0, 970.0),
+    "low_stretch": Fibre(110.0, 360.0, 80.0, 970.0),
 }
 """Assumption: high-tenacity fibres in the trade's usual strands; others have no numbers, ask the
 maker."""

@@ -31,7 +31,7 @@
     {:else if shot.problem}
       <p class="grid h-48 place-items-center border border-dashed border-line p-4 text-soft">
         <span>
-          {#if shot.problem.code !== 'no_match'}{shot.problem.reason}{/if}
+          {shot.problem.reason}
           {shot.problem.instruction}
         </span>
       </p>

@@ -13,9 +13,7 @@
   const W = $derived(Math.max(width, 260));
   const H = 190;
   const P = { left: 34, right: 12, top: 22, bottom: 30 };
-  const points = $derived(
-    board.points.flatMap((p) => (p.matched_lbf == null ? [] : [{ x: p.tip_gr, y: p.matched_lbf }])),
-  );
+  const points = $derived(board.points.map((p) => ({ x: p.tip_gr, y: p.matched_lbf })));
   const own = $derived(board.own_lbf ?? null);
   const ys = $derived([...points.map((p) => p.y), ...(own === null ? [] : [own])]);
   const x = $derived(
@@ -64,23 +62,21 @@
           <text x={W - P.right} y={y(own) - 5} text-anchor="end">yours</text>
         {/if}
         <path d={path} fill="none" stroke="var(--blue)" stroke-width="2" />
-        {#if board.matched_lbf != null}
-          <line
-            x1={x(board.tip_gr)}
-            x2={x(board.tip_gr)}
-            y1={y(board.matched_lbf)}
-            y2={H - P.bottom}
-            stroke="var(--soft)"
-            stroke-dasharray="2 3"
-          />
-          <circle cx={x(board.tip_gr)} cy={y(board.matched_lbf)} r="4" fill="var(--blue)" />
-        {/if}
+        <line
+          x1={x(board.tip_gr)}
+          x2={x(board.tip_gr)}
+          y1={y(board.matched_lbf)}
+          y2={H - P.bottom}
+          stroke="var(--soft)"
+          stroke-dasharray="2 3"
+        />
+        <circle cx={x(board.tip_gr)} cy={y(board.matched_lbf)} r="4" fill="var(--blue)" />
         <text x="0" y="12" class="soft">lb wanted</text>
       </svg>
       <figcaption class="text-sm text-soft">
         Point and insert, {preferences.units === 'metric' ? 'g' : 'gr'}. Now {figure(
           gr(board.tip_gr),
-        )}{board.matched_lbf == null ? '' : `, which wants ${figure(spine(board.matched_lbf))}`}.
+        )}, which wants {figure(spine(board.matched_lbf))}.
       </figcaption>
     </figure>
   </section>

@@ -86,9 +86,7 @@
   {/each}
 </dl>
 <p class="text-sm text-soft">
-  Wants {there.matched_lbf == null
-    ? 'no spine in range'
-    : `${figure(spine(there.low_lbf))} to ${figure(spine(there.high_lbf))}`}; balances {figure(
+  Wants {figure(spine(there.low_lbf))} to {figure(spine(there.high_lbf))}; balances {figure(
     percent(there.forward),
   )} forward of the middle. Index: tenths of stiffness off the match, + is stiff.
 </p>

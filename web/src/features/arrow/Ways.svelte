@@ -1,16 +1,14 @@
 <script lang="ts">
   import type { SpineBoard } from '../../lib/api';
   import { figure, tell } from '../../lib/preferences.svelte';
-  import { gpp, gr, spine } from '../../lib/units';
+  import { gpp, gr } from '../../lib/units';
   import { wanted } from '../../lib/wanted';
   import { STIFFNESS } from './words';
 
   let { board }: { board: SpineBoard } = $props();
 
   const UNDO = { easy: 'at the bench', new: 'new shafts', never: 'never' };
-  const off = $derived(
-    board.own_lbf != null && board.matched_lbf != null ? board.own_lbf - board.matched_lbf : 0,
-  );
+  const off = $derived(board.own_lbf == null ? 0 : board.own_lbf - board.matched_lbf);
   const bare = $derived(board.bare?.side ? board.bare : null);
 </script>
 
@@ -58,26 +56,7 @@
       Spines from {board.plateau[0]?.toFixed(0)} to {board.plateau[1]?.toFixed(0)} lb all leave this bow
       straight, the tail sliding along the plate. Close range, clear backstop.
     </p>
-  {:else if board.no_match}
-    <h2 id="ways">No match in range</h2>
-    <p class="mt-1">{tell(board.no_match.said)}</p>
-    {#if board.no_match.ways.length}
-      <table class="rows mt-1">
-        <thead>
-          <tr><th>Change</th><th>It then wants</th><th>To undo</th></tr>
-        </thead>
-        <tbody>
-          {#each board.no_match.ways as way (way.what.template)}
-            <tr>
-              <td>{tell(way.what)}</td>
-              <td>{figure(spine(way.low_lbf))} to {figure(spine(way.high_lbf))}</td>
-              <td class="whitespace-nowrap text-soft">{UNDO[way.undo]}</td>
-            </tr>
-          {/each}
-        </tbody>
-      </table>
-    {/if}
-  {:else if board.own_lbf != null && board.matched_lbf != null}
+  {:else if board.own_lbf != null}
     <h2 id="ways">Nothing to close</h2>
     <p class="mt-1 text-soft">The shafts match within the band. Prove it with bare shafts.</p>
   {:else}

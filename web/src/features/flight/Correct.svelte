@@ -113,7 +113,7 @@
                     disabled={board.saying.busy}
                     onclick={() =>
                       void board.say({ kind: 'match_source', source: 'model' }, 'The model alone')}
-                    >use the mechanics alone</button
+                    >use the schools alone</button
                   >
                 {:else}
                   <button
