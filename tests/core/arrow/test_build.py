@@ -56,7 +56,9 @@ def test_the_arrow_that_is_shot_is_the_arrow_that_was_weighed(weighed: int) -> N
 
 
 def test_no_shaft_is_lighter_than_any_that_is_shot() -> None:
-    assert sheet_of(*PARTS, "arrow 1 150gr").mass_gr > 150
+    sheet = sheet_of(*PARTS, "arrow 1 150gr")
+    shaft = sheet.beam.mass_per_length * sheet.beam.length
+    assert shaft == pytest.approx(60 * KG_PER_GRAIN, rel=1e-3)
 
 
 @pytest.mark.parametrize(

@@ -412,7 +412,7 @@ def test_the_schools_differ_for_a_reason_that_is_said(
          "Enter the draw, and the bow's weight or its mark."),
         (("draw 28",), "The shot needs the bow's weight.", "Enter the bow's weight or its mark."),
         (("mark 40",), "The shot needs your draw.", "Enter the draw."),
-        (("draw 15", "mark 40", "brace 11 1/2"),
+        (("draw 12", "mark 40", "brace 9"),
          "At this draw the string hardly travels past its brace height.",
          "Look at the draw and the brace height: one of them is not right."),
     ],

@@ -201,10 +201,10 @@ LEAST = {
     ("polyester", "hunting_recurve", 60, 7.75): (8, 9, 10, 12, 13, 14, 16),
     ("polyester", "target_recurve", 68, 8.75): (8, 9, 11, 12, 13, 14, 16),
     ("polyester", "long_rigid_tip", 54, 6.5): (11, 12, 13, 14, 15, 16, 19),
-    ("low_stretch", "straight_longbow", 68, 6.75): (15, 16, 17, 18, 19, 20, 22),
-    ("low_stretch", "hunting_recurve", 60, 7.75): (14, 16, 17, 18, 19, 20, 21),
-    ("low_stretch", "target_recurve", 68, 8.75): (12, 13, 14, 15, 16, 17, 19),
-    ("low_stretch", "long_rigid_tip", 54, 6.5): (22, 24, 25, 26, 28, 29, 30),
+    ("low_stretch", "straight_longbow", 68, 6.75): (9, 10, 11, 12, 13, 13, 15),
+    ("low_stretch", "hunting_recurve", 60, 7.75): (10, 11, 12, 13, 13, 14, 15),
+    ("low_stretch", "target_recurve", 68, 8.75): (8, 9, 10, 11, 12, 12, 14),
+    ("low_stretch", "long_rigid_tip", 54, 6.5): (14, 15, 16, 17, 18, 19, 20),
 }
 
 

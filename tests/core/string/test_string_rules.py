@@ -10,6 +10,7 @@ from lyrandis.core.computed import Computed, compute
 from lyrandis.core.errors import DomainError
 from lyrandis.core.jot import Listener, parse
 from lyrandis.core.setup import fold
+from lyrandis.core.string.advice import next_order, turns_to
 from lyrandis.core.string.page import StringPage, page
 from lyrandis.core.string.readings import BraceHeight
 from tests.entries import draft, entries
@@ -77,12 +78,26 @@ def test_a_string_without_turns_is_not_shot() -> None:
 
 def test_where_turns_cannot_do_it_a_string_of_another_length_is_ordered() -> None:
     said = ("fibre polyester", "string 58 16 strands", "stringtype twisted", "turns 30",
-            "bracerange 7 1/2 to 8 1/4", "brace 6 1/4 grip")  # fmt: skip
+            "bracerange 7 1/2 to 8 1/4", "brace 6 5/8 grip")  # fmt: skip
     found = next(f for f in judged(*said).findings if f.id == "string-turns")
     assert found.severity == "mend"
     assert "wrong length" in found.sentence.text()
     near = judged(*said[:-1], "brace 7 3/8 grip")
     assert next(f for f in near.findings if f.id == "string-turns").severity == "good"
+
+
+@pytest.mark.parametrize(("brace", "far"), [("3 1/2", True), ("6", False), ("11", True)])
+def test_nothing_is_ordered_or_reckoned_from_a_brace_that_cannot_be(brace: str, far: bool) -> None:
+    said = ("family straight longbow", "bow 68", "draw 28", "scale 45 @ 28 1/2",
+            "fibre polyester", "string 65 14 strands", "turns 20", f"brace {brace}")  # fmt: skip
+    c = computed(*said)
+    assert (turns_to(c, 170.0) is None) is far
+    assert (next_order(c, 170.0) is None) is far
+    assert c.bow.likeness.shape.brace_height_mm == pytest.approx(6.75 * 25.4 if far else 6 * 25.4)
+    assert (severity("brace-range", *said) == "mend") is far
+    if far:
+        strands = next(f for f in judged(*said).findings if f.id == "string-strands")
+        assert strands.severity in ("good", "watch")
 
 
 SETTLING = tuple(

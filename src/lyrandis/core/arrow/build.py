@@ -61,6 +61,8 @@ class BuildSheet:
     """What the scale says beyond the parts; None where one of the two is missing."""
     unbelievable: bool
     """The scale and the parts cannot be the same arrow."""
+    finished_gr: float | None = None
+    """The mass in force, where there is one: the beam is built to it."""
 
     @property
     def damping(self) -> float:
@@ -72,7 +74,8 @@ class BuildSheet:
 
     @property
     def mass_gr(self) -> float:
-        return self.modes.mass / KG_PER_GRAIN
+        """Of the finished arrow: the one number every page shows."""
+        return self.modes.mass / KG_PER_GRAIN if self.finished_gr is None else self.finished_gr
 
     @property
     def balance_mm(self) -> float:
@@ -148,6 +151,7 @@ def build_sheet(arrows: ArrowFacts, mass: ArrowMass | None, draw_mm: float | Non
         if weighed and mass and parts_mass
         else None,
         unbelievable=unbelievable,
+        finished_gr=mass.mass.value if mass else None,
     )
 
 

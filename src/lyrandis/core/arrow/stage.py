@@ -107,7 +107,7 @@ def _gpp_values(c: Computed) -> list[j.Value]:
         values.append(
             j.Value(
                 key="floor_mass",
-                label="Lightest arrow for this bow",
+                label="An arrow at the floor",
                 figure=gr(floor * weight.weight.value),
                 origin="rule",
             )

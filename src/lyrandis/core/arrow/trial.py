@@ -168,7 +168,8 @@ def _numbers(
     shot = shooting.shot if same else _shot(shooting, now, there)
     match = match_of(shot, shooting.habit, shooting.own_lbf)
     modes = modes_of(shot.beam)
-    mass = modes.mass / KG_PER_GRAIN
+    was = modes_of(shooting.shot.beam).mass
+    mass = shooting.sheet.mass_gr + (modes.mass - was) / KG_PER_GRAIN
     gpp = mass / there.draw_weight_lbf
     standing = match_of(shooting.shot, shooting.habit, shooting.own_lbf).shot.exit_speed
     own = shooting.own_lbf

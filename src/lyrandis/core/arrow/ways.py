@@ -91,13 +91,17 @@ def ways_to_close(
         *_silencers(shooting, stiff),
         *([*_longer(shooting), *_tapers(shooting)] if stiff else _cuts(shooting, pivot_mm)),
     ]
+    beyond = shooting.sheet.mass_gr - modes_of(shooting.shot.beam).mass / KG_PER_GRAIN
     result = matches_of([trial.shot for trial in tries], shooting.habit)
-    ways = [_way(item, after, own, matched) for item, after in zip(tries, result, strict=True)]
+    ways = [
+        _way(item, after, own, matched, beyond) for item, after in zip(tries, result, strict=True)
+    ]
     ways = [*_best(ways, index), _new_shafts(shooting, match)]
     return tuple(sorted(ways, key=lambda way: _ORDER.index(way.undo)))
 
 
-def _way(one: _Try, after: float, own: float, matched: float) -> Way:
+def _way(one: _Try, after: float, own: float, matched: float, mass_gr: float) -> Way:
+    """`mass_gr` is what the arrow weighs beyond its beam as it stands."""
     index = spine_index(own, after)
     word = stiffness_word(index)
     return Way(
@@ -107,7 +111,7 @@ def _way(one: _Try, after: float, own: float, matched: float) -> Way:
         index=index,
         word=word,
         pounds=after - matched,
-        mass_gr=modes_of(one.shot.beam).mass / KG_PER_GRAIN,
+        mass_gr=mass_gr + modes_of(one.shot.beam).mass / KG_PER_GRAIN,
         closes=abs(index) <= CLOSED,
     )
 

@@ -7,7 +7,7 @@ from lyrandis.core.bow.words import FAMILY_WORDS, Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, NEWTONS_PER_LBF
 from lyrandis.core.phrase import Phrase, count, gap, lbf, mm, percent, phrase, ratio
-from lyrandis.core.string.advice import next_order, strength_of, turns_to
+from lyrandis.core.string.advice import advice_of, next_order, strength_of, turns_to
 from lyrandis.core.string.length import FAR_OFF_MM, RULE_IN, USUAL_RULE_IN
 from lyrandis.core.string.settling import ENOUGH_MM, LEAST_HOURS, LEAST_READINGS, SURE
 from lyrandis.core.string.strands import FACTOR_OF_SAFETY
@@ -212,13 +212,19 @@ def _judge_strands(c: Computed) -> list[j.Finding]:
          "shoot this string."),
     )  # fmt: skip
     severity, text = next((s, t) for limit, s, t in texts if factor >= limit)
+    advised = advice_of(c, result.material)
     tensions = result.tensions
     pound = NEWTONS_PER_LBF
     return [
         _finding(
             "string-strands",
             severity,
-            phrase(text, strands=count(strands), factor=ratio(factor), least=count(result.least)),
+            phrase(
+                text,
+                strands=count(strands),
+                factor=ratio(factor),
+                least=count(advised.strands if advised else result.least),
+            ),
             (
                 phrase(
                     "Tension {brace} at brace, {full} at full draw, about {peak} as the limbs come "
