@@ -7,8 +7,9 @@ from lyrandis.core.setup import fold
 from tests.entries import entries
 
 WHOLE = (
-    "inspect all good", "draw 28", "scale 40 @ 28", "limit 30", "family hunting recurve",
-    "arrow 1 420gr", "arrow 1 sound",
+    "inspect all good", "hand right", "draw 28", "scale 40 @ 28", "limit 30",
+    "family hunting recurve", "shaft 29", "arrow 1 420gr", "arrow 1 sound", "brace 7 3/4",
+    "lift 9mm",
 )  # fmt: skip
 
 
@@ -18,9 +19,8 @@ def judged(*said: str) -> Assessment:
 
 def said(found: Assessment) -> tuple[str, str, str]:
     may = found.may_shoot
-    because, unchecked = (
-        "; ".join(one.text() for one in some) for some in (may.because, may.unchecked)
-    )
+    because = "; ".join(one.text() for one in may.because)
+    unchecked = "; ".join(one.what.text() for one in may.unchecked)
     return may.answer, because, unchecked
 
 
@@ -37,6 +37,10 @@ def test_a_rig_that_is_looked_over_has_nothing_known_against_it() -> None:
         ("scale 40 @ 28", "nothing_against", "", "the bow's weight"),
         ("limit 30", "nothing_against", "", "the maker's longest draw"),
         ("arrow 1 420gr", "nothing_against", "", "the arrows' mass"),
+        ("hand right", "nothing_against", "", "which hand draws"),
+        ("shaft 29", "nothing_against", "", "whether the arrows are long enough"),
+        ("brace 7 3/4", "nothing_against", "", "the brace height"),
+        ("lift 9mm", "nothing_against", "", "the nock height"),
     ],
 )
 def test_what_is_not_checked_is_said(
@@ -68,3 +72,66 @@ def test_part_of_a_look_over_is_no_look_over() -> None:
 def test_the_look_over_comes_before_anything_is_measured() -> None:
     assert judged("mark 24", "arrow 300gr").next_step.action.control == "inspection"
     assert judged().next_step.action.control != "inspection"  # nothing is known of any bow yet
+
+
+@pytest.mark.parametrize(
+    ("more", "answer", "because"),
+    [
+        ("limit 27 15/16", "not_yet", "Measure it again before shooting"),
+        ("brace 3 1/2", "not_yet", "the string is of the wrong length"),
+        ("shaft 26 5/8", "no", "It can fall behind the rest"),
+        ("string 57 6 strands", "not_yet", "6 strands hold no bow that is shot"),
+    ],
+)
+def test_a_finding_that_forbids_shooting_never_stands_under_nothing_known_against_it(
+    more: str, answer: str, because: str
+) -> None:
+    found = said(judged(*WHOLE, more))
+    assert found[0] == answer
+    assert because in found[1]
+
+
+def test_a_shaft_that_may_be_too_short_waits_for_the_draw() -> None:
+    rest = [one for one in WHOLE if not one.startswith(("draw", "shaft"))]
+    answer, because, _ = said(judged(*rest, "span 70", "shaft 26 1/2"))
+    assert answer == "not_yet"
+    assert "may fall behind the rest" in because
+
+
+def test_mends_of_the_ordinary_sort_are_counted() -> None:
+    found = judged(*WHOLE, "bracerange 8 to 9", "arrow 2 480gr", "arrow 2 sound").may_shoot
+    assert (found.answer, found.to_mend) == ("nothing_against", 2)
+
+
+COACH = (
+    ("inspect all good", "family hunting recurve", "bow 60", "span 70", "mark 40", "arrow 400gr"),
+    (
+        ("Mark an arrow at full draw", "draw 28"),
+        ("Measure the shafts", "shaft 29"),
+        ("Flex and look at every arrow", "arrow 1 sound"),
+        ("Read the brace height", "brace 7 3/4"),
+        ("Tie on a starting nock", "lift 9mm"),
+        ("Weigh the bow at", "scale 38 @ 28 1/2"),
+    ),
+)
+
+
+def test_what_is_not_known_is_asked_for_in_a_coachs_order() -> None:
+    known, steps = COACH
+    for title, telling in steps:
+        step = judged(*known).next_step
+        assert step.title.text().startswith(title)
+        known = (*known, telling)
+
+
+def test_every_thing_not_checked_leads_to_where_it_is() -> None:
+    found = judged("inspect all good", "family hunting recurve", "bow 60", "draw 28", "mark 40",
+                   "arrow 1 sound", "shaft 29")  # fmt: skip
+    steps = {open_.what.text(): open_.action for open_ in found.may_shoot.unchecked}
+    assert all(steps.values()) or steps["the nock height"] is None
+    assert {action.control for action in steps.values() if action} >= {"brace", "scale", "limit"}
+
+
+def test_a_quiet_brace_is_never_sought_before_a_nock_is_tied_on() -> None:
+    for said_ in (COACH[0], (*COACH[0], "draw 28"), (*COACH[0], "draw 28", "brace 7 3/4")):
+        assert "quiet" not in judged(*said_).next_step.title.text()

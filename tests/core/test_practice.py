@@ -195,8 +195,9 @@ def test_when_the_schools_disagree_it_is_said_and_shot() -> None:
     assert "schools disagree over your shafts" in found.sentence.text()
     assert found.action is not None
     assert found.action.label == "What a bare shaft would show"
-    assert judged(*apart).next_step.title.text() == "Shoot one bare shaft"
-    agreed = judged(*usual("reflex deflex longbow", 45)).next_step.title.text()
+    ready = ("arrow 1 sound", "brace 7", "lift 10mm")
+    assert judged(*apart, *ready).next_step.title.text() == "Shoot one bare shaft"
+    agreed = judged(*usual("reflex deflex longbow", 45), *ready).next_step.title.text()
     assert agreed != "Shoot one bare shaft"
 
 

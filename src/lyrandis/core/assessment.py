@@ -81,11 +81,19 @@ def _titled(finding: j.Finding, titles: Mapping[str, str]) -> j.Finding:
 def _may_shoot(findings: Sequence[j.Finding], unchecked: Sequence[j.Unchecked]) -> j.MayShoot:
     """Answer plainly: no, not yet, or nothing known against it, with what is not checked."""
     stops = tuple(finding.sentence for finding in findings if finding.severity == "stop")
-    before = tuple(item.what for item in unchecked if item.before_shooting)
+    known = tuple(finding.sentence for finding in findings if finding.before_shooting)
+    before = (*known, *(item.what for item in unchecked if item.before_shooting))
     return j.MayShoot(
         answer="no" if stops else "not_yet" if before else "nothing_against",
         because=stops or before,
-        unchecked=tuple(item.what for item in unchecked if not item.before_shooting),
+        unchecked=tuple(
+            j.OpenCheck(what=item.what, action=item.step.action if item.step else None)
+            for item in unchecked
+            if not item.before_shooting
+        ),
+        to_mend=sum(
+            finding.severity == "mend" and not finding.before_shooting for finding in findings
+        ),
     )
 
 

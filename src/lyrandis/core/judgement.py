@@ -84,6 +84,8 @@ class Finding(Drawn):
     action: Action | None = None
     title: str | None = None
     """What it is called where its sentence stands elsewhere; else its rule's title."""
+    before_shooting: bool = False
+    """True where nobody shoots until it is put right or measured again, short of a Stop."""
 
 
 class Caution(Drawn):
@@ -144,7 +146,17 @@ class Unchecked(Drawn):
     before_shooting: bool = False
     """True when it is looked at before the first shot."""
     step: NextStep | None = None
-    """Given where looking is the first thing to do of all."""
+    """How it is checked."""
+    turn: int | None = None
+    """When it is asked for: 0 before anything is measured, then in a coach's order; None where it
+    is only said."""
+
+
+class OpenCheck(Drawn):
+    """Something nobody has checked yet, and where that is done."""
+
+    what: Phrase
+    action: Action | None = None
 
 
 class MayShoot(Drawn):
@@ -153,8 +165,10 @@ class MayShoot(Drawn):
     answer: Literal["no", "not_yet", "nothing_against"]
     because: tuple[Phrase, ...]
     """What speaks against it: dangers, or what is looked at before."""
-    unchecked: tuple[Phrase, ...]
+    unchecked: tuple[OpenCheck, ...]
     """What is not known beside."""
+    to_mend: int = 0
+    """Findings to put right that are no danger by themselves."""
 
 
 def weakest(*origins: Origin | Source) -> Origin:
@@ -176,6 +190,7 @@ def found(
     title: str | None = None,
     *,
     rule: str | None = None,
+    before_shooting: bool = False,
 ) -> Finding:
     """Return a finding; it goes by the name of its rule unless another rule is given.
 
@@ -193,6 +208,7 @@ def found(
         rule=rule or finding,
         action=action,
         title=title,
+        before_shooting=before_shooting,
     )
 
 

@@ -5,6 +5,7 @@ No stage is named here: the stages say what is missing, what is doubtful and wha
 
 import math
 from collections.abc import Sequence
+from operator import itemgetter
 
 from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
@@ -25,20 +26,27 @@ def next_step(
     """Return the next step for a rig with these findings; `specs` in order of work.
 
     What is looked at before the first shot comes before anything is measured; a setting that is in
-    doubt because something moved comes before a number is made sharper. What is begun goes before
-    what it is begun to settle.
+    doubt because something moved comes before what nobody has checked yet, that in a coach's
+    order, and both before a number is made sharper. What is begun goes before what it is begun to
+    settle.
     """
+    checks = sorted(
+        ((item.turn, item.step) for item in unchecked if item.turn is not None and item.step),
+        key=itemgetter(0),
+    )
+    doubts = [doubt for spec in specs for doubt in spec.doubts(c)]
     going = next(((spec, step) for spec in specs if (step := spec.under_way(c))), None)
     waits = going[0].settles if going else frozenset()
     return (
         _from_finding(findings, "stop")
-        or next((item.step for item in unchecked if item.step is not None), None)
+        or next((step for turn, step in checks if turn == 0), None)
         or next(filter(None, (spec.left_changed(c) for spec in specs)), None)
         or next(filter(None, (spec.missing(c) for spec in specs)), None)
         or _from_finding([finding for finding in findings if finding.rule not in waits], "mend")
         or (going[1] if going else None)
         or (c.order.step if c.order.doubted else None)
-        or _sharpen([doubt for spec in specs for doubt in spec.doubts(c)])
+        or next((_with_tells(step, doubts) for _, step in checks), None)
+        or _sharpen(doubts)
         or _ask(c, specs)
     )
 
@@ -78,6 +86,20 @@ def _sharpest(causes: list[Doubt]) -> j.NextStep | None:
     best = max(causes, key=lambda doubt: doubt.share**2 - doubt.after**2)
     if best.share < LEAST_SHARPENING * best.after:
         return None
+    return _gaining(best, causes)
+
+
+def _with_tells(step: j.NextStep, doubts: list[Doubt]) -> j.NextStep:
+    """Return a check with how much sharper it makes a target, where a doubt asks for the same."""
+    same = next((doubt for doubt in doubts if doubt.step.action == step.action), None)
+    if same is None:
+        return step
+    gain = _gaining(same, [doubt for doubt in doubts if doubt.of.key == same.of.key])
+    return step.model_copy(update={"tells": gain.tells})
+
+
+def _gaining(best: Doubt, causes: list[Doubt]) -> j.NextStep:
+    """Return a doubt's step with what it takes off its target's ±."""
     target = best.of
     after = math.hypot(best.after, *(doubt.share for doubt in causes if doubt is not best))
     sharper = Estimate(target.value.value, after * target.value.value)

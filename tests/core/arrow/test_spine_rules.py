@@ -303,6 +303,7 @@ def test_a_crooked_arrow_is_watched() -> None:
 
 def test_the_next_step_asks_for_spine_and_window() -> None:
     untold = [said for said in RIG if not said.startswith("window")]
+    untold += ["arrow 1 sound", "lift 10mm"]
     asked = judged(*untold, "inspect all good", "limit 31", "scale 36 @ 25", "scale 30 @ 22")
     assert asked.next_step.action.control == "spine"
     told = judged(

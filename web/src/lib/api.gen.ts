@@ -2797,6 +2797,11 @@ export interface components {
             action?: components["schemas"]["Action"] | null;
             /** Title */
             title?: string | null;
+            /**
+             * Before Shooting
+             * @default false
+             */
+            before_shooting: boolean;
         };
         /**
          * FingerWidth
@@ -3745,7 +3750,12 @@ export interface components {
             /** Because */
             because: components["schemas"]["Phrase"][];
             /** Unchecked */
-            unchecked: components["schemas"]["Phrase"][];
+            unchecked: components["schemas"]["OpenCheck"][];
+            /**
+             * To Mend
+             * @default 0
+             */
+            to_mend: number;
         };
         /**
          * Moved
@@ -4084,6 +4094,14 @@ export interface components {
             archer: string | null;
             /** String */
             string: string | null;
+        };
+        /**
+         * OpenCheck
+         * @description Something nobody has checked yet, and where that is done.
+         */
+        OpenCheck: {
+            what: components["schemas"]["Phrase"];
+            action?: components["schemas"]["Action"] | null;
         };
         /**
          * OrderHabit

@@ -4,11 +4,12 @@ from collections.abc import Mapping
 from typing import Any
 
 from lyrandis.core import judgement as j
-from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, grip_depth
+from lyrandis.core.archer.draw import BACK_DEPTH_IN, BELLY_DEPTH_IN, Draw, grip_depth
 from lyrandis.core.archer.readings import GripDepth
 from lyrandis.core.archer.rules import SCATTER_TO_MEND
 from lyrandis.core.archer.words import ANCHOR_WORDS, HAND_WORDS, HOLD_WORDS, PURPOSE_WORDS
 from lyrandis.core.computed import Computed
+from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.effective import Recorded
 from lyrandis.core.phrase import Phrase, mm, phrase
 from lyrandis.core.reading import BaseReading
@@ -157,9 +158,42 @@ ASKS = (
 
 
 def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
-    """Return what of the archer is only a guess."""
-    guessed = c.archer.draw is None or c.archer.draw.basis == "guess"
-    return () if not guessed else (j.Unchecked(what=phrase("your draw")),)
+    """Return what of the archer is only a guess, or not told."""
+    left: list[j.Unchecked] = []
+    draw = c.archer.draw
+    if draw is None or draw.basis == "guess" or draw.length.plus_minus > VAGUE_DRAW_MM:
+        step = None if draw is None else _mark_draw(draw)
+        left.append(j.Unchecked(what=phrase("your draw"), step=step, turn=1))
+    if c.setup.archer.hand is None:
+        hand = j.Action(label="Say which hand", stage="archer", control="hand")
+        step = j.NextStep(
+            title=phrase("Say which hand draws"),
+            why=phrase("Left and right are said the way you see them."),
+            tells=phrase(""),
+            minutes=1,
+            action=hand,
+        )
+        left.append(j.Unchecked(what=phrase("which hand draws"), step=step))
+    return tuple(left)
+
+
+VAGUE_DRAW_MM = MM_PER_IN / 2
+"""A draw known no better than this is marked on an arrow first of all."""
+
+
+def _mark_draw(draw: Draw) -> j.NextStep:
+    """Ask for a draw marked on an arrow, naming what rests on it."""
+    return j.NextStep(
+        title=phrase("Mark an arrow at full draw"),
+        why=phrase(
+            "Your draw is only known to {pm}; the bow's weight, the arrow's length and its spine "
+            "rest on it.",
+            pm=mm(draw.length.plus_minus),
+        ),
+        tells=phrase(""),
+        minutes=5,
+        action=MARK_ARROW,
+    )
 
 
 def missing(c: Computed) -> j.NextStep | None:

@@ -32,6 +32,7 @@ MASS_SPREAD_TO_WATCH = 0.03
 MASS_SPREAD_TO_MEND = 0.06
 """Heaviest less lightest, as a share of the mean. Lyrandis convention."""
 LEAST_BEYOND_PIVOT_MM = MM_PER_IN
+REFUSED_BEYOND_MM = MM_PER_IN / 2
 
 KNOWN_WEIGHT_SHARE = 0.08
 """Draw weights vaguer than this refuse no arrow."""
@@ -99,7 +100,8 @@ RULES: tuple[j.Rule, ...] = (
         stage="arrow",
         title="The arrow must reach past the rest",
         statement="A shaft that does not reach past the true draw to the pivot by the ± of a "
-        "measured draw can fall behind the rest at full draw: Stop. Less than an inch is Mend. "
+        "measured draw, or by half an inch, can fall behind the rest at full draw: Stop. Less than "
+        "an inch is Mend. "
         "Where the draw is only a guess and its ± leaves it open, mark the draw first (Watch).",
         school="Safety",
         source="Geometry of the drawn arrow; the inch is Lyrandis's own convention.",
@@ -493,14 +495,14 @@ def length_severity(beyond: Estimate, *, marked: bool) -> Literal["stop", "mend"
 
     `marked` says that the draw was marked on an arrow: its ± is then believed.
 
-    >>> guess, measured = Estimate(10.0, 20.0), Estimate(10.0, 3.0)
+    >>> guess, measured = Estimate(10.0, 20.0), Estimate(20.0, 3.0)
     >>> length_severity(guess, marked=False), length_severity(measured, marked=True)
     ('watch', 'mend')
     """
     open_still = beyond.value - beyond.plus_minus < 0
     if open_still and not marked and beyond.value + beyond.plus_minus > 0:
         return "watch"
-    if open_still:
+    if open_still or (marked and beyond.value < REFUSED_BEYOND_MM):
         return "stop"
     return "mend" if beyond.value < LEAST_BEYOND_PIVOT_MM else None
 
@@ -521,8 +523,8 @@ def _judge_length(c: Computed) -> list[j.Finding]:
     text = _LENGTH_TEXTS[severity]
     if severity == "stop" and beyond.value >= 0:
         text = (
-            "A {length} shaft reaches only {beyond} past your draw to the pivot, {pivot}, less "
-            "than its ±. It can fall behind the rest: do not draw it."
+            "A {length} shaft reaches only {beyond} past your draw to the pivot, {pivot}. It can "
+            "fall behind the rest: do not draw it."
         )
     figures = {
         "length": mm(shaft.value),
@@ -546,5 +548,6 @@ def _judge_length(c: Computed) -> list[j.Finding]:
                 else j.Action(label="Enter the shaft length", stage="arrow", control="shaft")
             ),
             title="These arrows are too short",
+            before_shooting=severity == "watch",
         )
     ]

@@ -17,11 +17,11 @@ from lyrandis.core.arrow.match import (
     spine_index,
 )
 from lyrandis.core.arrow.matched import (
-    APART_SDS,
     HEAVY_SHAFT_GR_PER_IN,
     LEAST_BAND,
     MECHANICS_SD,
     MOST_BAND,
+    SCHOOLS_APART_SDS,
     SpineMatch,
     asked,
 )
@@ -81,8 +81,8 @@ RULES: tuple[j.Rule, ...] = (
         "index is 10 ln(own/match). Inside the band is Good; beyond an index of "
         f"{MEND_INDEX:g} and half the match's own error in tenths it is Mend, between the two "
         f"Watch. Carbon or wood weaker than {STOP_INDEX:g} and the whole error, by both schools, "
-        f"is Stop. Where the schools lie {APART_SDS:g} of their common error apart: Watch, and one "
-        f"bare shaft. Under {LIGHT_BOW_LBF:.0f} lb on the fingers stiff shafts are Watch at most: "
+        f"is Stop. Where the schools lie {SCHOOLS_APART_SDS:g} of their common error apart: Watch, "
+        f"and one bare shaft. Under {LIGHT_BOW_LBF:.0f} lb on the fingers stiff shafts are Watch at most: "
         "first arrows usually are, and it costs accuracy, not the bow. Nobody has measured thumb "
         "releases: before a bare shaft was shot nothing is put right there.",
         school="Mechanics of the flexing arrow and practice, together",

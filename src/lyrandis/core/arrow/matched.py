@@ -22,7 +22,7 @@ from lyrandis.core.arrow.match import (
     spine_index,
     stiffness_word,
 )
-from lyrandis.core.arrow.practice import Habit, Practice, practice_of
+from lyrandis.core.arrow.practice import WEIGHT_POWER, Practice, Practised, practice_of
 from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND, stiffness
 from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.numeric import Array
@@ -37,12 +37,11 @@ MECHANICS_SD = 0.14
 NEVER_LESS = 0.05
 """What the mechanics leave to a spine they call impossible."""
 LEAST_BAND, MOST_BAND = math.log(1.09), math.log(1.35)
-WEIGHT_POWER = 2 / 3
 PER_WINDOW_MM = 0.02
 MEASURED_MM = 0.5
 HEAVY_SHAFT_GR_PER_IN = 16.0
 """Beyond it the bending is outside what was tried: practice alone."""
-APART_SDS = 2.5
+SCHOOLS_APART_SDS = 2.5
 ASKED_LBF = (15.0, 130.0)
 """Shafts weaker or stiffer than these are not asked for in words: nobody sells them."""
 REACH_SDS = 4.5
@@ -106,7 +105,7 @@ class SpineMatch:
             return None
         apart = math.log(self.shot.matched / self.practice.wants)
         common = math.hypot(MECHANICS_SD, self.practice.sd)
-        return apart if abs(apart) > APART_SDS * common else None
+        return apart if abs(apart) > SCHOOLS_APART_SDS * common else None
 
     @property
     def weaker_school(self) -> float:
@@ -115,7 +114,7 @@ class SpineMatch:
 
 
 @lru_cache(maxsize=128)
-def match_of(shot: Shot, habit: Habit, spine_lbf: float | None = None) -> SpineMatch:
+def match_of(shot: Shot, habit: Practised, spine_lbf: float | None = None) -> SpineMatch:
     """Return the spine a set-up wants, and how a shaft of `spine_lbf` does on it.
 
     Source: docs/MECHANICS.md; the schools' weights in docs/CALIBRATION.md.
@@ -143,7 +142,7 @@ def match_of(shot: Shot, habit: Habit, spine_lbf: float | None = None) -> SpineM
     )
 
 
-def matches_of(shots: Sequence[Shot], habit: Habit) -> tuple[float, ...]:
+def matches_of(shots: Sequence[Shot], habit: Practised) -> tuple[float, ...]:
     """Return the matched spine of every shot in one batch, only the spines that count being shot.
 
     Source: as `match_of`, within `REACH_SDS` of what practice wants.
@@ -170,7 +169,7 @@ def matches_of(shots: Sequence[Shot], habit: Habit) -> tuple[float, ...]:
     )
 
 
-def doubt_of(shot: Shot, habit: Habit) -> float:
+def doubt_of(shot: Shot, habit: Practised) -> float:
     """Return what draw weight and window that nobody measured add to the match's sd [ln].
 
     Source: the practice school's own slopes times the doubt of what goes into them.

@@ -31,7 +31,7 @@ TermName = Literal["draw weight", "shaft length", "point", "string", "brace", "w
 
 
 @dataclass(frozen=True)
-class Habit:
+class Practised:
     """What the practice school asks of a rig beyond what its shot holds."""
 
     low_stretch: bool
@@ -66,20 +66,21 @@ class Practice:
 def habit_of(
     family: Family, *, low_stretch: bool | None, thumb: bool, diameter_mm: float,
     weight_doubt: float,
-) -> Habit:  # fmt: skip
+) -> Practised:  # fmt: skip
     """Return what the school asks of a rig of some kind; a string nobody spoke of is its usual.
 
     Assumption: `USUALLY_LOW_STRETCH`.
 
-    >>> habit_of("selfbow", low_stretch=None, thumb=False, diameter_mm=8.0, weight_doubt=0.0)
-    Habit(low_stretch=False, thumb=False, usual_brace_mm=152.4, half_shaft_mm=4.0, weight_doubt=0.0)
+    >>> found = habit_of("selfbow", low_stretch=None, thumb=False, diameter_mm=8.0, weight_doubt=0)
+    >>> found.low_stretch, found.usual_brace_mm, found.half_shaft_mm
+    (False, 152.4, 4.0)
     """
     low = family in USUALLY_LOW_STRETCH if low_stretch is None else low_stretch
     usual = round(FAMILIES[family].brace_in * MM_PER_IN, 3)
-    return Habit(low, thumb, usual, round(diameter_mm / 2, 3), round(weight_doubt, 3))
+    return Practised(low, thumb, usual, round(diameter_mm / 2, 3), round(weight_doubt, 3))
 
 
-def practice_of(shot: Shot, habit: Habit) -> Practice:
+def practice_of(shot: Shot, habit: Practised) -> Practice:
     """Return the spine practice gives a shot [lb of the wood scale].
 
     51 (W/45)^(2/3) times a factor for length, point, string, brace, window and thumb. Range: 16 to

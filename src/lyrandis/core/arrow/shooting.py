@@ -11,7 +11,7 @@ from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.arrow.bend import Shot, Side
 from lyrandis.core.arrow.build import BuildSheet
 from lyrandis.core.arrow.facts import ArrowFacts
-from lyrandis.core.arrow.practice import Habit, habit_of
+from lyrandis.core.arrow.practice import Practised, habit_of
 from lyrandis.core.arrow.stroke import StringPush, simple_push
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.weight import DrawWeight
@@ -70,7 +70,7 @@ class Shooting:
     pivot_mm: float
     """The archer's true draw to the pivot, at the nock groove."""
     assumed: tuple[str, ...]
-    habit: Habit
+    habit: Practised
     """What the practice school asks beyond the shot."""
 
     @property

@@ -2,7 +2,9 @@
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import Draw
+from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.judge_mass import WEIGH_ARROW
+from lyrandis.core.arrow.mass import shaft_length
 from lyrandis.core.arrow.stage_build import build_values, part_values, pass_values, spine_values
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
@@ -133,25 +135,49 @@ def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
     if unseen:
         which = "the arrows are" if len(unseen) == len(in_use) else f"{len(unseen)} arrows are"
         what = phrase(f"{which} not flexed and looked at")
-        left.append(j.Unchecked(what=what, before_shooting=True))
+        left.append(j.Unchecked(what=what, before_shooting=True, step=_FLEX, turn=3))
     elif not in_use:
-        left.append(j.Unchecked(what=phrase("whether the arrows are sound")))
+        known = c.setup.arrows != ArrowFacts(name=c.setup.arrows.name)
+        what = phrase("whether the arrows are sound")
+        left.append(j.Unchecked(what=what, step=_FLEX if known else None, turn=3))
+    if c.archer.draw is not None and shaft_length(c.setup.arrows) is None:
+        what = phrase("whether the arrows are long enough")
+        left.append(j.Unchecked(what=what, step=_LONG_ENOUGH, turn=2))
     if c.arrow.finished is None or c.arrow.finished.basis != "weighed":
-        left.append(j.Unchecked(what=phrase("the arrows' mass")))
+        left.append(j.Unchecked(what=phrase("the arrows' mass"), step=_WEIGH_ONE))
     return tuple(left)
+
+
+_FLEX = j.NextStep(
+    title=phrase("Flex and look at every arrow"),
+    why=phrase(
+        "A cracked shaft breaks on the string. Number them, flex each, and look at its ends."
+    ),
+    tells=phrase(""),
+    minutes=5,
+    action=j.Action(label="Look the arrows over", stage="arrow", control="quiver"),
+)
+_LONG_ENOUGH = j.NextStep(
+    title=phrase("Measure the shafts"),
+    why=phrase("A shaft shorter than your draw falls behind the rest and breaks there."),
+    tells=phrase("Length also moves the spine this rig wants, 6 % an inch."),
+    minutes=2,
+    action=j.Action(label="Enter the shaft length", stage="arrow", control="shaft"),
+)
+_WEIGH_ONE = j.NextStep(
+    title=phrase("Weigh a finished arrow"),
+    why=phrase("An arrow too light for its bow is half a dry fire."),
+    tells=phrase("It gives grains per pound, against the lightest this bow should be given."),
+    minutes=2,
+    action=WEIGH_ARROW,
+)
 
 
 def missing(c: Computed) -> j.NextStep | None:
     """Ask for the arrow's mass."""
     if c.arrow.finished is not None:
         return None
-    return j.NextStep(
-        title=phrase("Weigh a finished arrow"),
-        why=phrase("An arrow too light for its bow is half a dry fire."),
-        tells=phrase("It gives grains per pound, against the lightest this bow should be given."),
-        minutes=2,
-        action=WEIGH_ARROW,
-    )
+    return _WEIGH_ONE
 
 
 _THE_REST = j.NextStep(

@@ -205,5 +205,6 @@ def _judge_usual_brace(c: Computed, brace_mm: float, again: j.Action) -> list[j.
             ),
             (phrase("Until then nothing is reckoned from it."),),
             again,
+            before_shooting=True,
         )
     ]

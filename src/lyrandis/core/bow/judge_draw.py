@@ -227,6 +227,7 @@ def _judge_limit(c: Computed) -> list[j.Finding]:
             _LIMIT,
             title="Drawn past the maker's limit",
             rule="draw-limit",
+            before_shooting=severity == "mend",
         )
     ]
 

@@ -306,16 +306,41 @@ def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
         what = phrase("the bow is not looked over")
         known = bow != BowFacts(name=bow.name)
         step = _LOOK_OVER if known else None
-        left.append(j.Unchecked(what=what, before_shooting=True, step=step))
+        left.append(j.Unchecked(what=what, before_shooting=True, step=step, turn=0))
     elif dangerous:
         names = ", ".join(item.replace("_", " ") for item in dangerous)
         what = phrase(f"the look-over is not whole ({names})")
         left.append(j.Unchecked(what=what, before_shooting=True))
     if c.bow.weight is None or c.bow.weight.basis == "mark":
-        left.append(j.Unchecked(what=phrase("the bow's weight")))
+        asked = c.bow.weight is not None and c.archer.draw is not None
+        step = _weigh_it(c) if asked else None
+        left.append(j.Unchecked(what=phrase("the bow's weight"), step=step, turn=6))
     if bow.draw_limit is None:
-        left.append(j.Unchecked(what=phrase("the maker's longest draw")))
+        limit = j.NextStep(
+            title=phrase("Enter the maker's longest draw"),
+            why=phrase("Nobody draws past it."),
+            tells=phrase(""),
+            minutes=1,
+            action=j.Action(label="Enter it", stage="bow", control="limit"),
+        )
+        left.append(j.Unchecked(what=phrase("the maker's longest draw"), step=limit))
     return tuple(left)
+
+
+def _weigh_it(c: Computed) -> j.NextStep:
+    """Ask for the bow on a scale: its mark says nothing of this draw."""
+    at = mm(c.archer.drawn_to.value)
+    return j.NextStep(
+        title=phrase("Weigh the bow at {at}", at=at),
+        why=phrase(
+            "The mark is written for another draw, and bows differ. Hang it on a scale and read it "
+            "with the string at {at}, pivot + 1¾ in.",
+            at=at,
+        ),
+        tells=phrase("Spine, grains per pound and crawls stand on it."),
+        minutes=5,
+        action=WEIGH,
+    )
 
 
 def _more_points(c: Computed) -> j.NextStep | None:

@@ -3,7 +3,7 @@
 from lyrandis.core.nock.jots import WORDS
 from lyrandis.core.nock.page import page
 from lyrandis.core.nock.rules import RULES, judge
-from lyrandis.core.nock.stage import ASKS, missing, stage
+from lyrandis.core.nock.stage import ASKS, missing, stage, unchecked
 from lyrandis.core.order.jots import WORDS as ORDER_WORDS
 from lyrandis.core.stage_spec import StageSpec
 
@@ -18,5 +18,6 @@ SPEC = StageSpec(
     stage=stage,
     missing=missing,
     page=page,
+    unchecked=unchecked,
     asks=ASKS,
 )

@@ -103,6 +103,26 @@ def _values(c: Computed) -> list[j.Value]:
     return values
 
 
+def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
+    """Return whether the nock is set: a first shot wants a starting height."""
+    if c.setup.nock.height is not None:
+        return ()
+    step = None
+    if c.setup.bow.family is not None and c.string.brace is not None:
+        start = c.nock.start
+        step = j.NextStep(
+            title=phrase("Tie on a starting nock"),
+            why=phrase(
+                "{start} above square is where most begin: a nock too low bounces off the rest.",
+                start=gap(start.lift_mm),
+            ),
+            tells=phrase(""),
+            minutes=3,
+            action=j.Action(label="Enter the nock height", stage="nock", control="height"),
+        )
+    return (j.Unchecked(what=phrase("the nock height"), step=step, turn=5),)
+
+
 def missing(_: Computed) -> j.NextStep | None:
     """The nock is asked for by the order of work."""
     return None

@@ -117,6 +117,9 @@ class OrderNumbers:
         title = phrase(step.check if coming.check else step.find)
         if coming.node == "weight_rough":
             title = phrase("Weigh the bow at {at}", at=mm(self.archer.drawn_to.value))
+        if coming.node == "brace" and self.setup.nock.height is None:
+            # a quiet brace is sought by shooting, and nothing is shot without a nock
+            title, why = phrase(step.check), phrase("It is read before a nock is tied on.")
         label = "Enter the reading" if step.unit != "word" else "Go there"
         return j.NextStep(
             title=title,

@@ -96,6 +96,8 @@ RULES: tuple[j.Rule, ...] = (
     ),
 )
 
+FEWEST_SHOT = 8
+"""Assumption: a string of fewer strands is shot on no bow."""
 _TURN_TEXTS: dict[TurnsWord, tuple[j.Severity, str]] = {
     "apart": ("stop", "A twisted bundle without turns comes apart. Put turns in before stringing."),
     "loose": ("watch", "{per} turns to the inch: few turns hold this string together."),
@@ -198,7 +200,19 @@ def _wrong_length(c: Computed) -> Phrase | None:
 
 
 def _judge_strands(c: Computed) -> list[j.Finding]:
-    result = strength_of(c)
+    result, told = strength_of(c), c.setup.string.strands
+    if result is None and told is not None and told < FEWEST_SHOT:
+        return [
+            _finding(
+                "string-strands",
+                "mend",
+                phrase("{strands} strands hold no bow that is shot: count them again.",
+                       strands=count(told)),
+                (phrase("Fibre or bow is not known: the fewest strands anybody uses stand here."),),
+                SHEET,
+                before_shooting=True,
+            )
+        ]  # fmt: skip
     if result is None:
         return []
     factor, strands = result.factor, result.strands
@@ -242,6 +256,7 @@ def _judge_strands(c: Computed) -> list[j.Finding]:
             ),
             None if severity == "good" else SHEET,
             "A string too weak for this bow" if severity == "stop" else None,
+            before_shooting=severity == "mend",
         )
     ]
 

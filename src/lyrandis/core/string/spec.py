@@ -4,7 +4,7 @@ from lyrandis.core.stage_spec import StageSpec
 from lyrandis.core.string.jots import WORDS
 from lyrandis.core.string.page import page
 from lyrandis.core.string.rules import RULES, judge
-from lyrandis.core.string.stage import ASKS, missing, stage
+from lyrandis.core.string.stage import ASKS, missing, stage, unchecked
 
 SPEC = StageSpec(
     key="string",
@@ -17,5 +17,6 @@ SPEC = StageSpec(
     stage=stage,
     missing=missing,
     page=page,
+    unchecked=unchecked,
     asks=ASKS,
 )

@@ -113,6 +113,22 @@ def missing(_: Computed) -> j.NextStep | None:
     return None
 
 
+def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
+    """Return what of the string nobody has read yet."""
+    if c.setup.string.brace_height is not None:
+        return ()
+    known = c.setup.bow.family is not None or c.setup.bow.length is not None
+    what = phrase("the brace height")
+    return (j.Unchecked(what=what, step=_READ_BRACE if known else None, turn=4),)
+
+
+_READ_BRACE = j.NextStep(
+    title=phrase("Read the brace height"),
+    why=phrase("Too low it slaps the arm and strains the limbs, too high it strains them too."),
+    tells=phrase("Nock height, weight and spine stand on it."),
+    minutes=2,
+    action=j.Action(label="Enter the reading", stage="string", control="brace"),
+)
 ASKS = (
     plain_ask(
         11,
