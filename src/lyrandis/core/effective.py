@@ -68,7 +68,8 @@ _ByKind = dict[type[BaseReading], list[Recorded[BaseReading]]]
 class EffectiveReadings:
     """Standing entries of one rig and its parts, in order; the rig's own come behind the part's.
 
-    A rig's own reading counts only with the parts it was made with.
+    A rig's own reading counts only with the parts it was made with; one made before a part was
+    fitted at all belongs to the first that was.
     """
 
     def __init__(
@@ -87,10 +88,13 @@ class EffectiveReadings:
         self._on_rig: _ByKind = {}
         wanted: dict[str, str | None] = {"rig": rig, **dict(fitted)}
         so_far = Fitted()
+        entries = list(standing)
+        first = _first_fitted(entries, rig)
         new_record = tuple.__new__
         other_parts: dict[int, frozenset[str]] = {}
+        ever: set[str] = set()
         # a plain loop over everything a rig ever recorded: it runs at every assessment
-        for entry in standing:
+        for entry in entries:
             subject, reading = entry.subject, entry.reading
             subject_kind = subject.kind
             if wanted[subject_kind] != subject.id:
@@ -101,12 +105,21 @@ class EffectiveReadings:
                 by_kind = self._on_rig
                 if kind is PartFitted:
                     so_far = _with_part(so_far, reading)
+                    ever.add(reading.part)  # type: ignore[union-attr]
                 else:
                     then = entry.fitted or so_far
                     # by identity: what was fitted stays the same value for many entries
                     others = other_parts.get(id(then))
                     if others is None:
-                        others = other_parts[id(then)] = _differing(then, fitted)
+                        unfitted = [part for part in first if getattr(so_far, part) is None]
+                        meant = then.model_copy(
+                            update={
+                                part: first[part]
+                                for part in unfitted
+                                if getattr(then, part) is None and part not in ever
+                            }
+                        )
+                        others = other_parts[id(then)] = _differing(meant, fitted)
                     if others and not others.isdisjoint(reading.needed()):
                         self.others.append(Recorded(reading, entry))
                         self.made_with[entry.id] = then
@@ -164,6 +177,16 @@ class EffectiveReadings:
     def newest(self, kind: type[R], name: str) -> tuple[Any, Recorded[R] | None]:
         """Return the newest value given for one field of a kind, and the reading that gave it."""
         return newest(self.all(kind), name)
+
+
+def _first_fitted(entries: "Iterable[Entry]", rig: str | None) -> dict[str, str]:
+    """Return the first part of each kind that was fitted to a rig."""
+    first: dict[str, str] = {}
+    for entry in entries:
+        reading = entry.reading
+        if type(reading) is PartFitted and reading.part_id and entry.subject.id == rig:
+            first.setdefault(reading.part, reading.part_id)
+    return first
 
 
 def _with_part(fitted: Fitted, reading: BaseReading) -> Fitted:

@@ -12,7 +12,7 @@ from lyrandis.core.order.page import work_order
 from lyrandis.core.order.words import NODES
 from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold
-from tests.entries import NOW, draft, entries
+from tests.entries import NOW, draft, entries, fitting
 
 RIG = ("inspect all good", "hand right", "hold split", "anchor corner", "draw 28", "hook 1/2",
        "family hunting recurve", "bow 60", "scale 45 @ 28 1/2", "kit plain", "fibre polyester",
@@ -66,10 +66,10 @@ WALKED = ("kit rest", "point 100gr", "shaft 29in 8gpi", "walkback 10m 0, 20m 0")
     ("said", "doubted", "reason"),
     [
         (("point 112gr",), set(), None),
-        (("point 113gr",), {"walk_back", "bare_final"}, "arrows 5 % weaker since"),
-        (("point 125gr",), {"walk_back", "bare_final"}, "arrows 10 % weaker since"),
+        (("point 121gr",), {"walk_back", "bare_final"}, "arrows 5 % weaker since"),
+        (("point 125gr",), {"walk_back", "bare_final"}, "arrows 6 % weaker since"),
         (("point 125gr", "point 100gr"), set(), None),
-        (("shaft 28in 8gpi",), {"walk_back", "bare_final"}, "arrows 11 % stiffer since"),
+        (("shaft 28in 8gpi",), {"walk_back", "bare_final"}, "arrows 6 % stiffer since"),
         (("spine 600",), {"walk_back", "bare_final"}, "arrows 17 % weaker since"),
         (("material wood",), set(), None),
         (("window 2mm",), set(), None),
@@ -191,3 +191,33 @@ def test_the_habit_picks_what_is_asked_for() -> None:
 def test_weighing_at_another_draw_is_the_same_weight() -> None:
     states = computed("kit full", "tiller 181mm 177mm fade", "scale 38.9 @ 26").order.states
     assert states["tiller_rough"].mark == "settled"
+
+
+@pytest.mark.parametrize(
+    ("said", "why"),
+    [
+        (("riserweight 120g 150mm down lower",), "weight 120 g on since"),
+        (("riserweight 120g 150mm up upper",), "weight 120 g on since"),
+        (("riserweight 120g 0mm middle", "lift 3mm", "riserweight 40g 0mm middle"),
+         "weight 80 g off since"),
+    ],
+)  # fmt: skip
+def test_adding_weight_is_never_lighter(said: tuple[str, ...], why: str) -> None:
+    """120 g added low once read "-188 g" and "228 lighter since"."""
+    full = ("kit full", "riserweight 0g 0mm none", "tiller 181mm 177mm fade", "lift 3mm")
+    c = compute(fold(entries(*RIG, *full, *said)))
+    reasons = [c.order.reason(node) for node in c.order.states]
+    assert why in [reason.text() for reason in reasons if reason is not None]
+
+
+def test_a_first_string_fitted_is_no_change_and_keeps_what_was_told_before() -> None:
+    without = fitting(bow="yew", arrow_set="set-a", archer="ann")
+    read = [draft(said, days=1) for said in RIG]
+    first = draft(PartFitted(part="string", part_id="cord"), on="rig", days=2)
+    c = compute(fold(entries(*without, *read, first, fitted=False), rig="rig-1"))
+    assert c.setup.nock.height is not None, "the nock height told before stays in force"
+    assert c.setup.string.brace_height is not None
+    assert not [node for node, state in c.order.states.items() if state.mark == "direct"]
+    other = draft(PartFitted(part="string", part_id="other"), on="rig", days=3)
+    after = compute(fold(entries(*without, *read, first, other, fitted=False), rig="rig-1"))
+    assert after.setup.nock.height is None, "it was read with the first string"

@@ -81,10 +81,10 @@ RULES: tuple[j.Rule, ...] = (
         "index is 10 ln(own/match). Inside the band is Good; beyond an index of "
         f"{MEND_INDEX:g} and half the match's own error in tenths it is Mend, between the two "
         f"Watch. Carbon or wood weaker than {STOP_INDEX:g} and the whole error, by both schools, "
-        f"is Stop. Where the schools lie {SCHOOLS_APART_SDS:g} of their common error apart: Watch, "
-        f"and one bare shaft. Under {LIGHT_BOW_LBF:.0f} lb on the fingers stiff shafts are Watch at most: "
-        "first arrows usually are, and it costs accuracy, not the bow. Nobody has measured thumb "
-        "releases: before a bare shaft was shot nothing is put right there.",
+        f"is Stop. Where the schools lie {SCHOOLS_APART_SDS:g} of their common error apart: "
+        f"Watch, and one bare shaft. Under {LIGHT_BOW_LBF:.0f} lb on the fingers stiff shafts are "
+        "Watch at most: first arrows usually are, and it costs accuracy, not the bow. Nobody has "
+        "measured thumb releases: before a bare shaft was shot nothing is put right there.",
         school="Mechanics of the flexing arrow and practice, together",
         source="Beam theory and a calibrated string, good to about "
         f"{math.expm1(MECHANICS_SD):.0%}, weighed against practice; your own bare shafts outrank "

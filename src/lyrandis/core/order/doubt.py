@@ -15,7 +15,27 @@ from lyrandis.core.nock.words import BowKit
 from lyrandis.core.order.graph import MINUTES, RANKS, Edge, into, needed_of, nodes_of
 from lyrandis.core.order.words import Habit, Node
 
-Setting = float | str | tuple[float, float]
+
+@dataclass(frozen=True)
+class RiserLoad:
+    """What hangs on a riser: two numbers, for adding low is never lighter."""
+
+    mass_g: float
+    moment_g: float
+    """Sum of mass times height over the grip, as grams at 100 mm up."""
+
+    def moved(self, before: "RiserLoad") -> float:
+        """Return the larger of what came on and what the balance moved by [g].
+
+        Source: definition.
+
+        >>> RiserLoad(120.0, -180.0).moved(RiserLoad(0.0, 0.0))
+        180.0
+        """
+        return max(abs(self.mass_g - before.mass_g), abs(self.moment_g - before.moment_g))
+
+
+Setting = float | str | tuple[float, float] | RiserLoad
 """Value of a setting: a number, a word, or two numbers (of arrows: ln mass and ln spine)."""
 SPINE_COUNTS = 0.05
 """Of arrows, a change of ln spine counts from here on."""
@@ -101,6 +121,10 @@ def moved_by(before: Setting, now: Setting, threshold: float | None) -> float:
     if before == now:
         return 0.0
     if threshold is None or isinstance(before, str) or isinstance(now, str):
+        return math.inf
+    if isinstance(before, RiserLoad) and isinstance(now, RiserLoad):
+        return round(now.moved(before) / threshold, 9)
+    if isinstance(before, RiserLoad) or isinstance(now, RiserLoad):
         return math.inf
     if isinstance(before, tuple) and isinstance(now, tuple):
         mass, spine = (abs(b - a) for a, b in zip(before, now, strict=True))

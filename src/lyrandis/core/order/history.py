@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Any
 
 from lyrandis.core.archer.draw import Draw
 from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.arrow.practice import PER_25_GR, PER_INCH
 from lyrandis.core.arrow.readings import ArrowBuild, ArrowMassed, ArrowPass
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.bench_readings import PartFitted
@@ -19,7 +20,7 @@ from lyrandis.core.memo import memo_by_equality
 from lyrandis.core.nock.height import lift_of
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import CentreShot, LimbsInLine, NockHeight
-from lyrandis.core.order.doubt import Did, Event, Setting
+from lyrandis.core.order.doubt import Did, Event, RiserLoad, Setting
 from lyrandis.core.order.graph import KITS
 from lyrandis.core.order.words import Node
 from lyrandis.core.string.braces import brace_read_to_pivot
@@ -153,7 +154,11 @@ def _draws(draw: Draw | None) -> list[_Done]:
 
 def _string(setup: "Setup") -> list[_Done]:
     """A string counts as set once something of it is told; a new one in its place at once."""
-    fitted = [item for item in setup.order.fitted if item.reading.part == "string"]
+    fitted = [
+        item
+        for at, item in enumerate(of for of in setup.order.fitted if of.reading.part == "string")
+        if at or item.reading.part_id
+    ]
     result = [_done(item, "string", "set", item.reading.part_id or "none") for item in fitted[1:]]
     builds = setup.string.builds
     if builds and (not fitted or fitted[-1] is fitted[0] or not result):
@@ -213,8 +218,8 @@ def _nocks(setup: "Setup", nock: NockNumbers) -> list[_Done]:
     )
 
 
-LN_PER_INCH, LN_PER_25_GR = 0.1, 0.1
-"""Source: the trade's rule of thumb, 5 lb an inch and 5 lb per 25 gr, of shafts of some 50 lb."""
+LN_PER_INCH, LN_PER_25_GR = PER_INCH, PER_25_GR
+"""Source: the practice school of spine, an inch of shaft and 25 gr of point."""
 
 
 class _Set:
@@ -340,5 +345,5 @@ def _riser(setup: "Setup") -> list[_Done]:
         )
         grams = sum(mass for mass, _ in on.values())
         moment = sum(moment for _, moment in on.values()) / MOMENT_MM
-        result.append(_done(weight, "riser_weights", "set", grams + moment))
+        result.append(_done(weight, "riser_weights", "set", RiserLoad(grams, moment)))
     return result

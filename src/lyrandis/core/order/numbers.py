@@ -17,6 +17,7 @@ from lyrandis.core.order.doubt import (
     NextNode,
     NodeKind,
     NodeState,
+    RiserLoad,
     Setting,
     minutes_to_clear,
     next_of,
@@ -298,6 +299,8 @@ def said_value(node: Node, value: Setting | None) -> Figure | None:
         return None
     if isinstance(value, tuple):
         return gr(math.exp(value[0]))
+    if isinstance(value, RiserLoad):
+        return count(round(value.mass_g))
     unit = STEPS[node].unit
     if unit == "lbf":
         return lbf(value)
@@ -318,15 +321,29 @@ def _moved(node: Node, before: Setting | None, now: Setting) -> tuple[Figure, st
         if abs(stiffer) > abs(heavier):
             return percent(abs(math.expm1(stiffer))), "stiffer" if stiffer > 0 else "weaker"
         return percent(abs(math.expm1(heavier))), "heavier" if heavier > 0 else "lighter"
+    if isinstance(before, RiserLoad) and isinstance(now, RiserLoad):
+        return _loaded(before, now)
     if isinstance(before, float) and isinstance(now, float):
         figure = said_value(node, abs(now - before))
         if figure is None:
             return None
-        words = ("heavier", "lighter") if node in ("weight_rough", "riser_weights") else (
+        words = ("heavier", "lighter") if node == "weight_rough" else (
             ("longer", "shorter") if node == "draw" else ("higher", "lower")
         )  # fmt: skip
         return figure, words[0] if now > before else words[1]
     return None
+
+
+LEAST_MASS_G = 5.0
+
+
+def _loaded(before: RiserLoad, now: RiserLoad) -> tuple[Figure, str]:
+    """Return what came on or off a riser; the same mass elsewhere moved the balance."""
+    more = now.mass_g - before.mass_g
+    if abs(more) >= LEAST_MASS_G:
+        return count(round(abs(more))), "g on" if more > 0 else "g off"
+    up = now.moment_g - before.moment_g
+    return count(round(abs(up))), "g further up" if up > 0 else "g further down"
 
 
 def numbers(
