@@ -76,7 +76,6 @@ from lyrandis.core.string.readings import BraceHeight
         ("shaft 29 1/2 9.2gpi", ArrowBuild(shaft_length_mm=749.3, shaft_gr_per_in=9.2)),
         ("point 125", ArrowBuild(point_gr=125.0)),
         ("69.5cm", DrawMarked(draw_length_mm=695.0)),
-        ("36.2 @ 27", BowWeighed(draw_weight_lbf=36.2, draw_length_mm=685.8)),
         ("431gr", ArrowMassed(arrow_mass_gr=431.0)),
         ("note arm felt {tired}", Noted(text="arm felt {tired}")),
     ],
@@ -193,3 +192,14 @@ def test_a_bare_weight_is_pounds_in_metric_too_and_says_so(
     jotted = parse(typed, to=Listener(units="metric"))
     assert jotted.reading.draw_weight_lbf == pytest.approx(pounds, abs=1e-4)  # type: ignore[union-attr]
     assert ("pounds" in [part.taken_for for part in jotted.understood]) is taken
+
+
+@pytest.mark.parametrize("said", ["50@28", "47# @ 28", "36.2 @ 27", "200N @ 28"])
+def test_a_bare_weight_at_a_draw_is_asked_mark_or_scale(said: str) -> None:
+    with pytest.raises(DomainError) as caught:
+        parse(said)
+    assert caught.value.code == "which_quantity"
+    lines = [guess.text for guess in caught.value.guesses]
+    assert [line.split()[0] for line in lines] == ["mark", "scale"]
+    for line in lines:
+        parse(line)

@@ -292,6 +292,9 @@ def _unknown(text: str, head: Token, to: Listener) -> DomainError:
 
 def _bare(text: str, line: Line, to: Listener) -> Jotted:
     """Read a line that starts with a number, by its unit, its size and the stage it is typed on."""
+    if "@" in text:
+        # a weight at a draw: what is written on the bow, or what the scale said
+        raise _several(text, [f"{word.word} {text.strip()}" for word in WORDS if word.at])
     for word in _bare_candidates(text, line, to):
         try:
             return _in_form(f"{word} {text}", to)
@@ -313,8 +316,6 @@ def _bare(text: str, line: Line, to: Listener) -> Jotted:
 def _bare_candidates(text: str, line: Line, to: Listener) -> list[str]:
     kinds = line.measure("length").kinds
     of_mass = [word.word for word in WORDS if word.takes == "mass"]
-    if "@" in text:
-        return [word.word for word in WORDS if word.takes == "@"]
     if kinds == ("mass",):
         return of_mass
     if "length" not in kinds or (len(kinds) > 1 and to.stage is None):

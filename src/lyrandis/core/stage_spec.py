@@ -30,8 +30,10 @@ class Word:
     records: str
     read: Callable[[Line], Reading]
     also: tuple[str, ...] = ()
-    takes: Literal["@", "mass"] | None = None
-    """Bare lines it takes on any stage: with an @ in them, or of a mass."""
+    takes: Literal["mass"] | None = None
+    """Bare lines it takes on any stage: of a mass."""
+    at: bool = False
+    """True where a bare line with an @ in it may be this one: which is asked."""
     offered: bool = False
     """True when it is offered for a bare number that could be several things."""
     hears: tuple[Hears, ...] = ()

@@ -17,6 +17,7 @@ from lyrandis.api.rig_cache import Judged, assessment_json
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.questioned import question_mass
 from lyrandis.core.bench_readings import PartFitted
+from lyrandis.core.bow.questioned import question_weight
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.facts import with_trial
@@ -122,6 +123,7 @@ def parse_reading(bench: BenchOf, rigs: RigsOf, line: JotLine) -> Response:
         subject_id, name = _subject_on(computed.setup, jotted.subject)
         weight = computed.bow.weight.weight.value if computed.bow.weight else weight
     question_mass(jotted.reading, line.text, weight)
+    question_weight(jotted.reading, computed.bow.weight if computed else None)
     source = jotted.source or jotted.reading.by
     draft = None
     if subject_id is not None:

@@ -243,10 +243,10 @@ _SPEED = (
 
 WORDS: tuple[Word, ...] = (
     Word("family", "bow", "family hunting recurve", "what sort of bow it is", lambda line: BowFamily(family=line.choice(_FAMILIES)), hears=_FAMILY),
-    Word("mark", "bow", "mark 45 @ 28", "the weight written on the bow", _mark, ("marked",), offered=True, hears=_MARK),
+    Word("mark", "bow", "mark 45 @ 28", "the weight written on the bow", _mark, ("marked",), offered=True, at=True, hears=_MARK),
     Word("bow", "bow", "bow 62", "bow length, nock to nock along the back", lambda line: BowLength(bow_length_mm=line.length("bow_length")), offered=True, hears=_BOW),
     Word("riser", "bow", "riser 17", "riser length", lambda line: RiserLength(riser_length_mm=line.length("riser_length")), hears=_RISER),
-    Word("scale", "bow", "scale 36.2 @ 27", "a weighed point: weight with the hook at a draw; add “groove” when read at the nock groove", _scale, ("weigh", "weighed"), takes="@", hears=_SCALE),
+    Word("scale", "bow", "scale 36.2 @ 27", "a weighed point: weight with the hook at a draw; add “groove” when read at the nock groove", _scale, ("weigh", "weighed"), at=True, hears=_SCALE),
     Word("stack", "bow", "stack 28 1/2", "where you feel the weight climb, the string at your hook", lambda line: StackFelt(draw_length_mm=line.length("draw_length")), ("wall",), hears=_STACK),
     Word("limit", "bow", "limit 30", "the maker's longest draw", lambda line: DrawLimit(draw_length_mm=line.length("draw_length")), hears=_LIMIT),
     Word("floor", "bow", "floor 9 gpp", "the bowyer's lightest arrow, in gpp or grains", _floor, hears=_FLOOR),
