@@ -349,3 +349,22 @@ def test_a_kind_nobody_told_never_stops() -> None:
     far = ("bow 56", "draw 32", "hook 1")
     severity = {f.severity for f in assess(fold(entries(*far))).findings if f.id == "stack-margin"}
     assert severity == {"mend"}
+
+
+@pytest.mark.parametrize("wrong", ["speed 135fps", "speed 215fps"])
+def test_a_chronograph_far_off_on_either_side_waits_until_a_second_agrees(wrong: str) -> None:
+    said = ("draw 28", *RECURVE, "scale 40 @ 28 1/2", "arrow 1 420gr")
+    plain, one, two = (
+        compute(fold(entries(*said, *more))) for more in ((), (wrong,), (wrong, wrong))
+    )
+    for c, used in ((one, 0), (two, 2)):
+        assert c.bow.calibration is not None
+        assert len(c.bow.calibration.used) == used
+    assert one.bow.thrust is not None
+    assert plain.bow.thrust is not None
+    assert two.bow.thrust is not None
+    assert one.bow.thrust.speed(420) == pytest.approx(plain.bow.thrust.speed(420))
+    assert two.bow.thrust.speed(420) != pytest.approx(plain.bow.thrust.speed(420), rel=0.01)
+    asked = finding(judged(*said, wrong), "speed-off")
+    assert asked is not None
+    assert "waits until a second agrees" in asked.sentence.text()

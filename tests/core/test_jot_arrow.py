@@ -151,3 +151,10 @@ def test_only_what_speaks_of_the_same_thing_clashes(first: str, second: str, cla
     one, two = (parse(text).reading.topics() for text in (first, second))
     shared = {topic for topic in one & two if "standard" not in topic}
     assert bool(shared) is clash
+
+
+@pytest.mark.parametrize("said", ["50-55", "50/55", "50–55 lb", "50 to 55 #", "55-50 lb"])
+def test_wooden_shafts_are_sold_in_groups(said: str) -> None:
+    reading = parse(f"spine {said}").reading
+    assert isinstance(reading, ArrowBuild)
+    assert (reading.spine_lbf, reading.spine_standard) == (52.5, "wood")

@@ -173,6 +173,10 @@ class Distance(NamedTuple):
     in_yards: bool
 
 
+_SPAN = re.compile(r"(\d{2,3})\s*(?:[-–/]|to)\s*(\d{2,3})(?![\d.])")
+"""Two whole numbers that name a group."""
+
+
 class Line:
     """A jot line read from left to right; every error points at its word."""
 
@@ -212,6 +216,18 @@ class Line:
         token = self._tokens[self._next]
         self._next += 1
         return token
+
+    def take_span(self) -> tuple[float, float] | None:
+        """Take a group of two whole numbers a few apart, 50-55, 50/55 or 50 to 55, else nothing."""
+        rest = self._tokens[self._next :]
+        if not rest:
+            return None
+        found = _SPAN.match(self.text, rest[0].start)
+        if found is None:
+            return None
+        while not self.done and self._tokens[self._next].start < found.end():
+            self._next += 1
+        return float(found[1]), float(found[2])
 
     def take_word(self, *wanted: str) -> bool:
         """Step over the next token if it is one of the wanted words."""

@@ -16,9 +16,9 @@ from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.estimate import Estimate
 
 DAMPING: dict[ShaftMaterial | None, float] = {
-    "wood": 0.03, "cane": 0.03, "carbon": 0.015, "aluminium": 0.01, "glass": 0.02, None: 0.02,
+    "wood": 0.03, "cane": 0.04, "carbon": 0.015, "aluminium": 0.01, "glass": 0.02, None: 0.02,
 }  # fmt: skip
-"""Assumption: damping of the flexing, as a share of critical."""
+"""Assumption: damping of the flexing, as a share of critical; cane comes to rest soonest."""
 FLETCHING_LENGTH_IN: dict[ShaftMaterial | None, float] = {
     "wood": 5.0, "cane": 5.0, "carbon": 3.0, "aluminium": 4.0, "glass": 4.0, None: 4.0,
 }  # fmt: skip

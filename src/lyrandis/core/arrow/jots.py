@@ -42,8 +42,14 @@ _PARTS = {
 def read_spine(line: Line) -> tuple[float, SpineStandard]:
     """Take a spine and return it in pounds of the wood scale, with the standard it was given in.
 
-    A bare number of 200 or more is thousandths; a smaller one needs its standard.
+    A bare number of 200 or more is thousandths; a smaller one needs its standard. Wooden shafts are
+    sold in groups: 50-55 and 50/55 are their middle.
     """
+    group = line.take_span()
+    if group is not None:
+        low, high = sorted(group)
+        line.take_word("lb", "lbs", "#", "pound", "pounds")
+        return check("spine", (low + high) / 2), "wood"
     measure = line.measure("spine")
     wood = measure.unit in ("lb", "lbs", "#", "pound", "pounds")
     small = measure.number < _THOUSANDTHS[0]

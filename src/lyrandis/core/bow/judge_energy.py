@@ -68,7 +68,7 @@ def _judge_wrong(clocked: Clocked, stored_j: Estimate) -> j.Finding | None:
     else:
         text = (
             "{mass} at {speed} does not go with this bow: {expected} is expected. Check speed, "
-            "mass and draw."
+            "mass and draw." + (" It waits until a second agrees." if clocked.aside else "")
         )
     return _finding(
         "speed-impossible" if clocked.impossible else "speed-off",

@@ -50,6 +50,7 @@ LEAST_EAR_SD = 0.006
 TOLD_SPEED_SD = 0.04
 """Assumption: a speed from hearsay."""
 SPEED_OFF = 3.5
+SPEED_AGREES = 2.5
 """A reading this many standard deviations off what bow and other readings allow is named."""
 FLOOR_TIMES = 4.2
 """The lightest sensible arrow over the virtual mass: it then takes 81 % of what comes back."""
@@ -141,6 +142,8 @@ class Clocked:
     """It would carry more energy than the bow stores."""
     off: bool
     """It does not go with bow and other readings."""
+    aside: bool = False
+    """Off, and no other reading agrees with it: it waits for a second."""
 
 
 @dataclass(frozen=True)
@@ -153,7 +156,7 @@ class Calibration:
 
     @property
     def used(self) -> tuple[Clocked, ...]:
-        return tuple(reading for reading in self.readings if not reading.impossible)
+        return tuple(r for r in self.readings if not r.impossible and not r.aside)
 
 
 def returned(family: Family, hold: Hold | None = None) -> float:
@@ -311,7 +314,8 @@ def calibrate(
 
     MAP of (ln R, ln K) under the mechanics' doubt, by Gauss-Newton on
     ln v = (ln 2R - ln(m + K))/2. `usual_gr` stands in for a reading without a mass of its own.
-    A reading that carries more than the stored energy and its doubt is set aside.
+    A reading that carries more than the stored energy and its doubt is set aside; one that lies
+    beyond 3.5 standard deviations on either side waits until a second agrees with it.
 
     Source: maximum a posteriori by Gauss-Newton; the priors are Assumption.
 
@@ -333,12 +337,13 @@ def calibrate(
         )
     if not clocked:
         return None
-    used = [reading for reading in clocked if not reading.impossible]
+    clocked = [replace(reading, aside=_stands_alone(reading, clocked)) for reading in clocked]
+    used = [reading for reading in clocked if not reading.impossible and not reading.aside]
     after = _drawn_to(thrust, used) if used else thrust
     return Calibration(
         before=thrust,
         after=after,
-        readings=tuple(_beside(thrust, after, reading) for reading in clocked),
+        readings=tuple(_beside(after, reading) for reading in clocked),
     )
 
 
@@ -350,12 +355,30 @@ def _speed_sd(reading: Clocked) -> float:
     return TOLD_SPEED_SD if hearsay else CHRONOGRAPH_SD
 
 
-def _beside(before: Thrust, after: Thrust, reading: Clocked) -> Clocked:
-    fitted = after.speed(reading.mass_gr)
-    gap = math.log(reading.recorded.reading.speed_mps / before.speed(reading.mass_gr))
+def _off_by(reading: Clocked) -> float:
+    return math.log(reading.recorded.reading.speed_mps / reading.before.value)
+
+
+def _is_off(reading: Clocked) -> bool:
     expected = reading.before.sd / reading.before.value
-    off = abs(gap) > SPEED_OFF * math.hypot(expected, _speed_sd(reading))
-    return replace(reading, fitted=fitted, off=off and not reading.impossible)
+    return abs(_off_by(reading)) > SPEED_OFF * math.hypot(expected, _speed_sd(reading))
+
+
+def _stands_alone(one: Clocked, readings: list[Clocked]) -> bool:
+    """Return whether a reading is off and no other one agrees with it within both their sd."""
+    if one.impossible or not _is_off(one):
+        return False
+    return not any(
+        abs(_off_by(other) - _off_by(one))
+        <= SPEED_AGREES * math.hypot(_speed_sd(one), _speed_sd(other))
+        for other in readings
+        if other is not one and not other.impossible
+    )
+
+
+def _beside(after: Thrust, reading: Clocked) -> Clocked:
+    fitted = after.speed(reading.mass_gr)
+    return replace(reading, fitted=fitted, off=_is_off(reading) and not reading.impossible)
 
 
 def _drawn_to(thrust: Thrust, readings: list[Clocked]) -> Thrust:
