@@ -164,3 +164,20 @@ def test_own_weighings_before_and_after_a_turn_outrank_the_model() -> None:
     assert pair.after_lbf < pair.before_lbf
     assert own.turn.value > 1.3 * model.turn.value
     assert own.turn.sd < model.turn.sd
+
+
+@pytest.mark.parametrize(
+    ("said", "name", "expected"),
+    [
+        ("lift 16mm", "nock-height", "watch"), ("lift 29mm", "nock-height", "mend"),
+        ("centreshot 6mm out", "centre-shot", "watch"),
+        ("centreshot 11mm out", "centre-shot", "mend"),
+        ("centreshot 7mm in", "centre-shot", "mend"),
+    ],
+)  # fmt: skip
+def test_a_setting_far_outside_all_that_is_usual_was_misread(
+    said: str, name: str, expected: str
+) -> None:
+    found = next(f for f in judged("hold split", "diameter 7mm", said).findings if f.id == name)
+    assert found.severity == expected
+    assert ("again" in found.sentence.text()) is (expected == "mend")

@@ -44,6 +44,9 @@ def _band(hold: Hold) -> str:
     return f"{low:g} to {'+' * (low < 0)}{high:g}"
 
 
+MISREAD_MM = 6.0
+"""Assumption: a setting so far outside all that is usual was misread."""
+
 RULES: tuple[j.Rule, ...] = (
     j.Rule(
         id="nock-height",
@@ -92,7 +95,8 @@ RULES: tuple[j.Rule, ...] = (
         stage="nock",
         title="Centre shot",
         statement="With a plunger the point stands outside the string's line, seen from behind, by "
-        "nothing to half the shaft's thickness. Elsewhere is Watch.",
+        "nothing to half the shaft's thickness. Elsewhere is Watch, "
+        f"more than {MISREAD_MM:g} mm off it Mend: read it again.",
         school="Practice of the trade",
         source="In the mechanics a millimetre is about a pound of spine.",
     ),
@@ -184,7 +188,25 @@ def _judge_height(c: Computed) -> list[j.Finding]:
             _finding("nock-schools", "good" if fine else "watch", sentence, tuple(lines),
                      None if fine else HEIGHT)
         ]  # fmt: skip
-    if c.nock.fixed or start.low_mm <= lift.value <= start.high_mm:
+    off = max(start.low_mm - lift.value, lift.value - start.high_mm)
+    if off > MISREAD_MM:
+        return [
+            _finding(
+                "nock-height",
+                "mend",
+                phrase(
+                    "A nock at {lift} is {off} outside {low} to {high}, where any is set: read it "
+                    "again, from square, to the arrow's underside.",
+                    lift=gap(lift.value),
+                    off=gap(off),
+                    low=gap(start.low_mm),
+                    high=gap(start.high_mm),
+                ),
+                tuple(lines),
+                HEIGHT,
+            )
+        ]
+    if c.nock.fixed or off <= 0:
         return []
     hold = HOLD_WORDS[c.nock.hold] if c.nock.hold else "your hold"
     return [
@@ -283,6 +305,7 @@ def _judge_centre(c: Computed) -> list[j.Finding]:
     out = read.reading.out_mm
     fine = CENTRE_RADII[0] <= out <= most + 0.25
     side = "left" if outward_is_left(c.setup.archer) else "right"
+    misread = max(CENTRE_RADII[0] - out, out - most) > MISREAD_MM
     text = (
         f"The point stands {{out}} {side} of the string's line, as it should."
         if fine
@@ -292,8 +315,12 @@ def _judge_centre(c: Computed) -> list[j.Finding]:
     return [
         _finding(
             "centre-shot",
-            "good" if fine else "watch",
-            phrase(text, out=gap(abs(out)), most=gap(round(most, 1))),
+            "good" if fine else "mend" if misread else "watch",
+            phrase(
+                text + (" So far off it was misread: sight it again." if misread else ""),
+                out=gap(abs(out)),
+                most=gap(round(most, 1)),
+            ),
             (phrase("Half the shaft: {shaft} ÷ 2 = {most}.", shaft=gap(shaft), most=gap(most)),),
             None if fine else ALIGN,
         )
