@@ -113,8 +113,8 @@ def test_match_schools_and_ways_stand_together(shared_demo: HereServer, open_pag
     read = text_of(page, "main")
     assert re.search(r"Ways to close \d+ lb too stiff, easiest to undo first", read)
     assert "Point 75 gr heavier" in read
-    assert re.search(r"Rule of thumb\s+\d+ lb", read)
-    assert "your own bare shafts outrank both" in read
+    assert re.search(r"Practice\s+\d+ lb \(\d+\) to \d+ lb", read)
+    assert "Your own bare shafts outrank both" in read
     assert "a bare shaft strikes right of the fletched ones" in read
     assert "1 lb more weight" in read
 
@@ -194,7 +194,7 @@ def test_trying_changes_the_numbers_and_records_only_when_told(
     page.get_by_role("button", name="Record as done").click()
     expect(page.locator("#jot-says")).to_contain_text("Recorded: What was tried.")
     assert text_of(page, "nav li:has-text('Logbook')") != logbook
-    expect(page.locator("aside")).to_contain_text("Parts changed after these arrows weighed")
+    expect(page.locator("aside")).to_contain_text("Parts changed since these arrows were weighed")
 
 
 def test_a_shaft_tried_too_short_is_stopped_and_cannot_be_recorded(

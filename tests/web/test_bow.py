@@ -40,7 +40,7 @@ def test_the_bow_stands_drawn_to_the_archers_hook(
     assert cell(page, "on the scale") == "43.6 lb ± 0.8"
     assert cell(page, "at the hook") == "127°"
     read = text_of(page, "main")
-    assert "stack begins 31 1/16 in" in read
+    assert "stack begins 31 1/4 in" in read
     assert "maker's limit 30 in" in read
     assert "Marram, left hand" in read
     assert re.search(r"scale 1 : \d", read)

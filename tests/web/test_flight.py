@@ -172,7 +172,7 @@ def test_a_reading_is_taken_back_from_the_evidence(demo: HereServer, open_page: 
     expect(rows).to_have_count(2)
     page.get_by_role("button", name="take back Tail 28 mm right").click()
     expect(page.get_by_text("No shot seen yet").first).to_be_visible()
-    expect(page.get_by_text("The mechanics alone say stiff")).to_be_visible()
+    expect(page.get_by_text("The schools alone say stiff")).to_be_visible()
 
 
 def test_a_trial_is_begun_read_and_put_back(demo: HereServer, open_page: Opener) -> None:

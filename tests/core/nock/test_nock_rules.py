@@ -169,7 +169,7 @@ def test_own_weighings_before_and_after_a_turn_outrank_the_model() -> None:
 @pytest.mark.parametrize(
     ("said", "name", "expected"),
     [
-        ("lift 16mm", "nock-height", "watch"), ("lift 29mm", "nock-height", "mend"),
+        ("lift 9mm", "nock-height", "watch"), ("lift 29mm", "nock-height", "mend"),
         ("centreshot 6mm out", "centre-shot", "watch"),
         ("centreshot 11mm out", "centre-shot", "mend"),
         ("centreshot 7mm in", "centre-shot", "mend"),
