@@ -13,7 +13,7 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 from pathlib import Path
 
-from tools.bench import mechanics, page, served, strain, trials
+from tools.bench import mechanics, page, rigs, served, strain, trials
 from tools.bench.rows import REFERENCE_PACE_S, Row, machine, paced, table
 
 REPORT = Path(__file__).resolve().parents[2] / "docs" / "BENCH.md"
@@ -60,6 +60,7 @@ AREAS: dict[str, tuple[str, Callable[[], list[Row]]]] = {
     "trials": ("Made-up archers, bows and sounds", each(
         trials.bench_string, trials.bench_crawls, trials.bench_listen, trials.bench_flight,
     )),
+    "rigs": ("Ordinary rigs and dangerous ones", each(rigs.bench_rigs)),
     "served": ("The server", of_served),
     "page": ("The page", of_page),
     "strain": ("Long logs, odd requests, a sudden stop", each(

@@ -91,7 +91,7 @@ def bench_arrow() -> list[Row]:
     def shot() -> None:
         for kept in (_recorded, modes_of):
             kept.cache_clear()
-        shot_drawing(shooting, hold="split", outward_is_left=True)
+        shot_drawing(shooting, lift_mm=3.0, lift_read=True, outward_is_left=True)
 
     def match() -> None:
         for kept in (match_spine, modes_of):
@@ -105,7 +105,7 @@ def bench_arrow() -> list[Row]:
 
     quiver = tuple(QuiverArrow(n, 440 + n * 37 % 41, 48 + n * 53 % 13) for n in range(1, 25))
     many = tuple(QuiverArrow(n, 400 + n * 37 % 97, 45 + n * 53 % 29) for n in range(1, 201))
-    drawn = shot_drawing(shooting, hold="split", outward_is_left=True)
+    drawn = shot_drawing(shooting, lift_mm=3.0, lift_read=True, outward_is_left=True)
     assert drawn is not None
     size = len(gzip.compress(drawn.model_dump_json().encode())) / 1000
     median = statistics.median

@@ -35,6 +35,8 @@ def next_step(
         key=itemgetter(0),
     )
     doubts = [doubt for spec in specs for doubt in spec.doubts(c)]
+    # what is looked at before shooting, and what a coach asks first, waits for no sharper number
+    urgent = max((item.turn or 0 for item in unchecked if item.before_shooting), default=-1)
     going = next(((spec, step) for spec in specs if (step := spec.under_way(c))), None)
     waits = going[0].settles if going else frozenset()
     return (
@@ -44,6 +46,7 @@ def next_step(
         or next(filter(None, (spec.missing(c) for spec in specs)), None)
         or _from_finding([finding for finding in findings if finding.rule not in waits], "mend")
         or (going[1] if going else None)
+        or next((_with_tells(step, doubts) for turn, step in checks if turn <= urgent), None)
         or (c.order.step if c.order.doubted else None)
         or next((_with_tells(step, doubts) for _, step in checks), None)
         or _sharpen(doubts)

@@ -73,7 +73,7 @@ def test_any_rig_is_judged_and_shot(said: list[str]) -> None:
     c = compute(setup)
     if c.arrow.shooting is None:
         return
-    drawing = shot_drawing(c.arrow.shooting, hold="split", outward_is_left=True)
+    drawing = shot_drawing(c.arrow.shooting, lift_mm=3.0, lift_read=True, outward_is_left=True)
     if drawing is not None:
         assert finite(drawing.model_dump())
     answer = trial(c, Tried(point_gr=150.0, window_mm=2.0))

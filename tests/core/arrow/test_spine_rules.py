@@ -652,7 +652,7 @@ def test_a_taper_that_cannot_be_is_refused(asked: TaperAsked, code: str, field: 
 def test_the_drawing_runs_from_release_to_clear_of_the_bow(matched: float) -> None:
     c = computed(*RIG, f"spine {1.2 * matched:.1f} lb")
     assert c.arrow.shooting is not None
-    drawing = shot_drawing(c.arrow.shooting, hold="split", outward_is_left=True)
+    drawing = shot_drawing(c.arrow.shooting, lift_mm=3.0, lift_read=True, outward_is_left=True)
     assert drawing is not None
     assert [arrow.which for arrow in drawing.arrows] == ["own", "matched", "weak", "stiff"]
     assert drawing.nock_mm[0] == pytest.approx(-drawing.draw_mm, abs=0.1)
@@ -670,7 +670,7 @@ def test_the_drawing_runs_from_release_to_clear_of_the_bow(matched: float) -> No
 def test_the_side_view_starts_at_the_nocks_height_on_the_rest() -> None:
     c = computed(*RIG)
     assert c.arrow.shooting is not None
-    drawing = shot_drawing(c.arrow.shooting, hold="thumb", outward_is_left=False)
+    drawing = shot_drawing(c.arrow.shooting, lift_mm=3.0, lift_read=False, outward_is_left=False)
     assert drawing is not None
     assert drawing.side.nock_height_mm == 3.0
     assert drawing.side.aside[0][0] == 30

@@ -69,7 +69,7 @@ def shot_figures(c: Computed) -> Iterator[tuple[str, str, float | None]]:
     if shooting is None or c.match is None:
         return
     board, tried = spine_board(c), trial(c, Tried())
-    shown = shot_drawing(shooting, hold=None, outward_is_left=True)
+    shown = shot_drawing(shooting, lift_mm=3.0, lift_read=False, outward_is_left=True)
     drawn = {one.which: one.spine_lbf for one in shown.arrows}
     yield "what the rig wants", "spine board", board.matched_lbf
     yield "what the rig wants", "trial", tried.now.matched_lbf

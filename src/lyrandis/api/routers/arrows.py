@@ -42,10 +42,11 @@ async def read_shot(work: LongWorkOf, rig: SubjectId) -> Response:
 
 def _shot(c: Computed) -> ShotDrawing:
     shooting, _ = shot_of(c)
-    hold = c.setup.archer.hold
+    lift = c.nock.lift
     return shot_drawing(
         shooting,
-        hold=hold.reading.hold if hold else None,
+        lift_mm=c.nock.start.lift_mm if lift is None else lift.value,
+        lift_read=lift is not None,
         outward_is_left=outward_is_left(c.setup.archer),
     )
 

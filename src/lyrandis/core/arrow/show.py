@@ -10,7 +10,6 @@ from typing import Literal
 
 import numpy as np
 
-from lyrandis.core.archer.words import Hold
 from lyrandis.core.arrow.beam import MODES, Modes
 from lyrandis.core.arrow.bend import NOMINAL, Bent, Shot, Side, bend
 from lyrandis.core.arrow.match import Clearance, Stiffness, clearance_of
@@ -27,11 +26,6 @@ BEYOND_M = 0.18
 TOO_WEAK, TOO_STIFF = 0.7, 1.6
 """Shares of the matched spine shown beside it."""
 REST_STIFFNESS, REST_DAMPING = 5e3, 4.0
-NOCK_HEIGHT_MM: dict[Hold | None, float] = {
-    "split": 10.0, "three_under": 11.0, "thumb": 3.0, None: 10.0,
-}  # fmt: skip
-"""Assumption: nock above square until it is recorded."""
-
 Which = Literal["own", "matched", "weak", "stiff"]
 
 
@@ -53,6 +47,9 @@ class SideView(Drawn):
     """The nock's and shaft's height through the shot: trend only, not calibrated."""
 
     nock_height_mm: float
+    """Lift over square it is set at."""
+    read: bool
+    """False where nobody recorded it and the usual start stands here."""
     aside: tuple[tuple[int, ...], ...]
 
 
@@ -82,7 +79,9 @@ class ShotDrawing(Drawn):
     assumed: tuple[str, ...]
 
 
-def shot_drawing(shooting: Shooting, *, hold: Hold | None, outward_is_left: bool) -> ShotDrawing:
+def shot_drawing(
+    shooting: Shooting, *, lift_mm: float, lift_read: bool, outward_is_left: bool
+) -> ShotDrawing:
     """Return the drawing of a rig's shot.
 
     Shows the archer's own shaft, the matched one, and one far on either side.
@@ -90,7 +89,8 @@ def shot_drawing(shooting: Shooting, *, hold: Hold | None, outward_is_left: bool
     Source: the computed shot; frames evenly spread over its time.
 
     >>> from lyrandis.core.example import rig
-    >>> drawing = shot_drawing(rig().arrow.shooting, hold="split", outward_is_left=True)
+    >>> set_at = {"lift_mm": 3.0, "lift_read": True, "outward_is_left": True}
+    >>> drawing = shot_drawing(rig().arrow.shooting, **set_at)
     >>> drawing.arrows[0].which
     'own'
     """
@@ -103,7 +103,7 @@ def shot_drawing(shooting: Shooting, *, hold: Hold | None, outward_is_left: bool
         ("weak", TOO_WEAK * match.matched),
         ("stiff", TOO_STIFF * match.matched),
     ]
-    height = NOCK_HEIGHT_MM[hold]
+    height = lift_mm
     bent = _recorded(shot, tuple(spine for _, spine in spines), height / 1000)
     frames = _frames(bent)
     modes = bent.modes[0]
@@ -131,6 +131,7 @@ def shot_drawing(shooting: Shooting, *, hold: Hold | None, outward_is_left: bool
         plunger=shot.side.plunger,
         side=SideView(
             nock_height_mm=height,
+            read=lift_read,
             aside=_side_view(bent, height / 1000, shapes, frames),
         ),
         assumed=shooting.assumed,
