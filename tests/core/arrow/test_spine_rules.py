@@ -271,7 +271,8 @@ def test_a_cracked_arrow_stops_until_it_is_retired() -> None:
 @pytest.mark.parametrize(
     ("said", "words"),
     [
-        ((), "None of the 1 numbered arrows is"),
+        ((), "Arrow 1 is not flexed"),
+        (("arrow 2 480gr",), "None of the 2 numbered arrows is"),
         (("arrow 2 480gr", "arrow 1 sound"), "Arrow 2 is not"),
         (("arrow 1 sound",), None),
     ],

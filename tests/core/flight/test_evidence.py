@@ -728,3 +728,14 @@ def test_while_curves_are_reckoned_nothing_is_said_and_nothing_is_lost() -> None
     assert assessment.stages[5].live.text == "not said yet"
     assert waiting.match == waiting.arrow.model
     assert judge(compute(fold(found))).stages[5].detail != assessment.stages[5].detail
+
+
+def test_the_first_silencers_told_are_a_change_when_something_was_seen_before() -> None:
+    """Nobody told of any: there were none. Told before the first shot they are how the rig is."""
+    seen = (MATCHED, "tail straight @ 2.3m")
+    after = rig(*seen, "silencers 30gr")
+    moved = [line for line in after.flight.log if isinstance(line.step, Shifted)]
+    assert len(moved) == 1
+    assert moved[0].step is not None
+    before = rig(MATCHED, "silencers 30gr", "tail straight @ 2.3m")
+    assert not [line for line in before.flight.log if isinstance(line.step, Shifted)]

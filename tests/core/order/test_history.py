@@ -8,6 +8,7 @@ from lyrandis.core.assessment import Assessment, assess
 from lyrandis.core.bench_readings import PartFitted, Retraction
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.errors import DomainError
+from lyrandis.core.flight.readings import ButtHits, Hit
 from lyrandis.core.order.page import work_order
 from lyrandis.core.order.words import NODES
 from lyrandis.core.record import as_entries
@@ -221,3 +222,44 @@ def test_a_first_string_fitted_is_no_change_and_keeps_what_was_told_before() -> 
     other = draft(PartFitted(part="string", part_id="other"), on="rig", days=3)
     after = compute(fold(entries(*without, *read, first, other, fitted=False), rig="rig-1"))
     assert after.setup.nock.height is None, "it was read with the first string"
+
+
+BARE = ("kit rest", "centreshot 1mm out", "point 100gr", "shaft 29in 8gpi", "walkback 10m 0, 20m 0")
+
+
+@pytest.mark.parametrize(
+    ("said", "mark"),
+    [
+        ("bare level @ 30m", "settled"),
+        ("bare 5cm left 5cm low @ 30m", "settled"),
+        ("bare 6cm left 6cm low @ 30m", "off"),
+        ("bare 12cm left 10cm low @ 30m", "off"),
+        ("bare 4cm left @ 18m", "settled"),
+        ("bare 6cm left @ 18m", "off"),
+    ],
+)
+def test_bare_shafts_that_strike_elsewhere_are_found_and_not_good(said: str, mark: str) -> None:
+    """16 cm at 30 m round the fletched ones; 12 cm left and 10 low was once "level, settled"."""
+    c = computed(*BARE, said)
+    state = c.order.states["bare_final"]
+    assert state.mark == mark
+    if mark == "off":
+        assert c.order.reason("bare_final") is not None
+        assert "found, and not good" in c.order.sentence("bare_final").text()
+        assert c.order.coming is not None
+        assert c.order.coming.node == "bare_final"
+        assert not c.order.coming.check
+
+
+def test_in_the_end_the_archers_own_group_is_what_counts() -> None:
+    def end(*bare: tuple[int, int], spread: int) -> ButtHits:
+        fletched = [(-spread, 0), (spread, 0), (0, spread)]
+        hits = [Hit(right_mm=x, up_mm=y) for x, y in fletched]
+        hits += [Hit(right_mm=x, up_mm=y, bare=True) for x, y in bare]
+        return ButtHits(hits=tuple(hits), distance_m=30)
+
+    wide, narrow = (
+        computed(*BARE, end((70, 60), spread=spread)).order.states["bare_final"].mark
+        for spread in (120, 40)
+    )
+    assert (wide, narrow) == ("settled", "off")

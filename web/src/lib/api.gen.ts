@@ -5549,6 +5549,8 @@ export interface components {
         SideView: {
             /** Nock Height Mm */
             nock_height_mm: number;
+            /** Read */
+            read: boolean;
             /** Aside */
             aside: number[][];
         };
@@ -5872,7 +5874,7 @@ export interface components {
              * Mark
              * @enum {string}
              */
-            mark: "unset" | "settled" | "direct" | "rests" | "waits";
+            mark: "unset" | "settled" | "off" | "direct" | "rests" | "waits";
             why: components["schemas"]["Phrase"] | null;
             reason: components["schemas"]["Phrase"] | null;
             /** Needed */

@@ -104,7 +104,9 @@ def _judge_looked(in_use: list[QuiverArrow]) -> list[j.Finding]:
         return []
     all_of_them = len(unseen) == len(in_use)
     count = len(in_use)
-    who = f"None of the {count} numbered arrows is" if all_of_them else f"{_plural(unseen)} not"
+    who = f"{_plural(unseen)} not"
+    if all_of_them and count > 1:
+        who = f"None of the {count} numbered arrows is"
     return [
         _finding(
             "arrow-not-looked",

@@ -127,10 +127,14 @@ _OF_RIG: tuple[tuple[MatchChange, float], ...] = (
 """What each of `Upstream.told_of_rig` changes, and its unit in the mechanics' own."""
 
 
+_BEFORE = {"silencers_gr": 0.0}
+"""Silencers nobody told of were not there: the first told are a change."""
+
+
 def rig_changes(upstream: Upstream, reckoned: Reckoned, since: At) -> tuple[list[LogLine], ...]:
     """Return what plate, silencers and brace have each moved the shaft's index since."""
     return tuple(
-        _moved(reckoned, since, told, name, change, per)
+        _moved(reckoned, since, told, name, change, per, _BEFORE.get(name))
         for (told, name), (change, per) in zip(upstream.told_of_rig(), _OF_RIG, strict=True)
     )
 
@@ -142,10 +146,14 @@ def _moved(
     name: str,
     change: MatchChange,
     per: float,
+    before: float | None = None,
 ) -> list[LogLine]:
-    """Return the changes of one number after the other, as shifts of the shaft's index."""
+    """Return the changes of one number after the other, as shifts of the shaft's index.
+
+    `before` is what it was before anybody told it; None where the first telling is no change.
+    """
     lines: list[LogLine] = []
-    last: float | None = None
+    last = before
     for recorded in told:
         value = getattr(recorded.reading, name)
         if value is None:

@@ -54,7 +54,10 @@ class Event(NamedTuple):
     """When, for the reader; the order of events is what counts."""
 
 
-NodeMark = Literal["unset", "settled", "direct", "rests", "waits"]
+NodeMark = Literal["unset", "settled", "off", "direct", "rests", "waits"]
+"""`off`: found, and not good: bare shafts that strike elsewhere."""
+LEVEL = "level"
+_SHOT_LEVEL: frozenset[Node] = frozenset({"bare_rough", "bare_final"})
 
 
 @dataclass(frozen=True)
@@ -230,7 +233,13 @@ def _state(
     for edge in edges:
         if edge.carries and found[edge.above].mark in ("direct", "rests", "waits"):
             return NodeState(node, "rests", value, False, at, on=edge.above)
-    return NodeState(node, "settled", value, False, at)
+    good = node not in _SHOT_LEVEL or not isinstance(value, str) or not _astray(value)
+    return NodeState(node, "settled" if good else "off", value, False, at)
+
+
+def _astray(word: str) -> bool:
+    """Return whether a word for bare shafts says that they strike elsewhere."""
+    return not {"left", "right", "high", "low"}.isdisjoint(word.split())
 
 
 class NextNode(NamedTuple):
@@ -272,7 +281,7 @@ def next_of(states: dict[Node, NodeState], kind: NodeKind) -> NextNode | None:
     due = [
         node
         for node in kind.nodes
-        if node in needed and states[node].mark in ("unset", "direct") and clear(node)
+        if node in needed and states[node].mark in ("unset", "off", "direct") and clear(node)
     ]
     if not due:
         return None
@@ -282,8 +291,8 @@ def next_of(states: dict[Node, NodeState], kind: NodeKind) -> NextNode | None:
 
 
 def _checks(state: NodeState) -> bool:
-    """Return whether looking is enough: it has a value, and nobody moved it."""
-    return state.value is not None and not state.touched
+    """Return whether looking is enough: it has a value that is good, and nobody moved it."""
+    return state.value is not None and not state.touched and state.mark != "off"
 
 
 def _minutes(state: NodeState) -> int:

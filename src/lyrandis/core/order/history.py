@@ -20,7 +20,7 @@ from lyrandis.core.memo import memo_by_equality
 from lyrandis.core.nock.height import lift_of
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import CentreShot, LimbsInLine, NockHeight
-from lyrandis.core.order.doubt import Did, Event, RiserLoad, Setting
+from lyrandis.core.order.doubt import LEVEL, Did, Event, RiserLoad, Setting
 from lyrandis.core.order.graph import KITS
 from lyrandis.core.order.words import Node
 from lyrandis.core.string.braces import brace_read_to_pivot
@@ -86,8 +86,9 @@ def history(
     return done
 
 
-LEVEL_MM_AT_18 = 100.0
-"""Assumption: bare shafts this near the fletched ones at 18 m count as level."""
+CIRCLE_MM_AT_30 = 160.0
+"""Assumption: bare shafts in a circle of this size round the fletched ones at 30 m count as level
+to begin with; in the end it is the archer's own group that counts."""
 
 
 def _by_flight(setup: "Setup") -> list[_Done]:
@@ -115,14 +116,31 @@ def _bare_word(reading: BareApart | ButtHits) -> str | None:
         if apart is None:
             return None
         right, up = apart.right_mm, apart.up_mm
-    near = LEVEL_MM_AT_18 * reading.distance_m / 18.0
+    near = CIRCLE_MM_AT_30 / 2 * reading.distance_m / 30.0
+    if isinstance(reading, ButtHits) and reading.distance_m >= FAR_BARE_M:
+        near = _spread(reading) or near
+    if math.hypot(right, up) <= near:
+        return LEVEL
     sides = [
         word
         for off, more, less in ((right, "right", "left"), (up, "high", "low"))
-        if abs(off) > near
+        if abs(off) > near / 2
         for word in (more if off > 0 else less,)
     ]
-    return " and ".join(sides) or "level"
+    return " and ".join(sides)
+
+
+def _spread(reading: ButtHits) -> float | None:
+    """Return how far fletched arrows of an end strike from their middle, the furthest [mm]."""
+    fletched = [hit for hit in reading.hits if not hit.bare]
+    if len(fletched) < LEAST_GROUP:
+        return None
+    right = sum(hit.right_mm for hit in fletched) / len(fletched)
+    up = sum(hit.up_mm for hit in fletched) / len(fletched)
+    return max(math.hypot(hit.right_mm - right, hit.up_mm - up) for hit in fletched)
+
+
+LEAST_GROUP = 3
 
 
 def _found(reading: Any) -> Setting:

@@ -230,6 +230,8 @@ class OrderNumbers:
         if state.mark == "rests" and state.on is not None:
             rest, on = "rest" if node in PLURAL else "rests", NODE_NOUNS[state.on]
             return phrase(f"The {name} {rest} on the {on}, which {_are(state.on)} in doubt.")
+        if state.mark == "off":
+            return phrase(f"The bare shafts struck {state.value}: found, and not good. Correct it.")
         if state.because is None:
             return phrase(STEPS[node].how)
         edge = state.because
@@ -248,6 +250,8 @@ def _reason_of(state: NodeState) -> Phrase | None:
     """Return why a setting is in doubt in a few words; None where it stands."""
     if state.touched:
         return phrase("moved, not measured")
+    if state.mark == "off":
+        return phrase("bare shafts not level")
     if state.mark == "rests" and state.on is not None:
         return phrase(f"rests on {SHORT_WORDS[state.on]}")
     if state.because is None:

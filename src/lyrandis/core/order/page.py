@@ -30,7 +30,7 @@ class Station(Drawn):
     name: str
     figure: Figure | None
     word: str | None
-    mark: Literal["unset", "settled", "direct", "rests", "waits"]
+    mark: Literal["unset", "settled", "off", "direct", "rests", "waits"]
     why: Phrase | None
     reason: Phrase | None
     needed: bool
@@ -88,7 +88,7 @@ def _station(c: Computed, node: Node, edges: tuple[Edge, ...]) -> Station:
     state = order.states[node]
     minutes = MINUTES.get(node)
     doubtful = state.because.above if state.because is not None else state.on
-    unclear = state.mark in ("direct", "rests", "waits")
+    unclear = state.mark in ("off", "direct", "rests", "waits")
     return Station(
         node=node,
         name=NODE_WORDS[node][0].upper() + NODE_WORDS[node][1:],

@@ -12,6 +12,7 @@
   const WORDS: Record<Station['mark'], string> = {
     unset: 'not set',
     settled: 'settled',
+    off: 'found, not good',
     direct: 'in doubt',
     rests: 'in doubt',
     waits: 'waits',

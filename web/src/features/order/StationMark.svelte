@@ -7,6 +7,7 @@
   const AS = {
     unset: 'unset',
     settled: 'settled',
+    off: 'in_doubt',
     direct: 'in_doubt',
     rests: 'rests',
     waits: 'waits',
