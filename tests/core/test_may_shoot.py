@@ -3,6 +3,8 @@
 import pytest
 
 from lyrandis.core.assessment import Assessment, assess
+from lyrandis.core.order.readings import StepSetAside
+from lyrandis.core.reading import BaseReading
 from lyrandis.core.setup import fold
 from tests.entries import entries
 
@@ -13,7 +15,7 @@ WHOLE = (
 )  # fmt: skip
 
 
-def judged(*said: str) -> Assessment:
+def judged(*said: str | BaseReading) -> Assessment:
     return assess(fold(entries(*said)))
 
 
@@ -135,3 +137,25 @@ def test_every_thing_not_checked_leads_to_where_it_is() -> None:
 def test_a_quiet_brace_is_never_sought_before_a_nock_is_tied_on() -> None:
     for said_ in (COACH[0], (*COACH[0], "draw 28"), (*COACH[0], "draw 28", "brace 7 3/4")):
         assert "quiet" not in judged(*said_).next_step.title.text()
+
+
+def test_a_step_set_aside_is_not_asked_for_again_until_it_is_taken_up() -> None:
+    """ "I have no scale": the next thing is asked instead, and it stays under not checked."""
+    ready = ("inspect all good", "hand right", "hold split", "family hunting recurve", "bow 60",
+             "draw 28", "hook 1/2", "mark 40", "shaft 29", "arrow 1 420gr", "arrow 1 sound",
+             "brace 7 3/4", "lift 9mm")  # fmt: skip
+    asked = judged(*ready).next_step
+    assert asked.aside == "scale"
+    after = judged(*ready, "aside scale")
+    assert after.next_step.aside != "scale"
+    assert "weigh the bow" not in after.next_step.title.text().lower()
+    assert "the bow's weight" in [one.what.text() for one in after.may_shoot.unchecked]
+    again = StepSetAside(step="scale", aside=False)
+    assert judged(*ready, "aside scale", again).next_step.aside == "scale"
+
+
+def test_what_is_looked_at_before_shooting_cannot_be_set_aside() -> None:
+    assert judged("mark 24", "family selfbow").next_step.aside is None
+    flex = judged(*(one for one in WHOLE if one != "arrow 1 sound")).next_step
+    assert flex.title.text().startswith("Flex")
+    assert flex.aside is None

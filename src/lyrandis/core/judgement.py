@@ -6,7 +6,7 @@ from pydantic import AfterValidator
 
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.phrase import Figure, Phrase
-from lyrandis.core.reading import Source, StageKey
+from lyrandis.core.reading import AsideStep, Source, StageKey
 
 Severity = Literal["stop", "mend", "watch", "good"]
 Mark = Literal["unset", "estimated", "settled", "in_doubt", "rests", "waits"]
@@ -135,6 +135,8 @@ class NextStep(Drawn):
     action: Action
     finding: str | None = None
     """The finding it comes from, whose sentence it says."""
+    aside: AsideStep | None = None
+    """What it is called where it may be set aside for now."""
     on_page: bool = False
     """True where it is done on the page its action leads to: no button is wanted there."""
 

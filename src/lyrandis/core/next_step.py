@@ -28,13 +28,19 @@ def next_step(
     What is looked at before the first shot comes before anything is measured; a setting that is in
     doubt because something moved comes before what nobody has checked yet, that in a coach's
     order, and both before a number is made sharper. What is begun goes before what it is begun to
-    settle.
+    settle. What was set aside for now is not asked for.
     """
+    aside = c.setup.order.aside
     checks = sorted(
-        ((item.turn, item.step) for item in unchecked if item.turn is not None and item.step),
+        (
+            (item.turn, item.step)
+            for item in unchecked
+            if item.turn is not None and item.step and item.step.aside not in aside
+        ),
         key=itemgetter(0),
     )
-    doubts = [doubt for spec in specs for doubt in spec.doubts(c)]
+    every = (doubt for spec in specs for doubt in spec.doubts(c))
+    doubts = [doubt for doubt in every if doubt.step.aside not in aside]
     # what is looked at before shooting, and what a coach asks first, waits for no sharper number
     urgent = max((item.turn or 0 for item in unchecked if item.before_shooting), default=-1)
     going = next(((spec, step) for spec in specs if (step := spec.under_way(c))), None)
@@ -117,4 +123,6 @@ def _gaining(best: Doubt, causes: list[Doubt]) -> j.NextStep:
 def _ask(c: Computed, specs: Sequence[StageSpec]) -> j.NextStep:
     """Return the first ask in turn; the last one is always there."""
     asks = sorted((ask for spec in specs for ask in spec.asks), key=lambda ask: ask.turn)
-    return next(step for step in (ask.step(c) for ask in asks) if step is not None)
+    aside = c.setup.order.aside
+    steps = (ask.step(c) for ask in asks)
+    return next(step for step in steps if step is not None and step.aside not in aside)

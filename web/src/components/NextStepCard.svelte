@@ -3,6 +3,8 @@
   import { goTo, pathOf } from '../lib/go';
   import { tell } from '../lib/preferences.svelte';
   import { route } from '../lib/navigation';
+  import { openRig } from '../lib/openrig.svelte';
+  import { Recording } from '../lib/recording.svelte';
 
   let {
     step: now,
@@ -16,6 +18,15 @@
     if (!waits) settled = now;
   });
   const step = $derived(waits ? settled : now);
+
+  const saying = new Recording();
+  /** Remember that a step is not done now; it can be taken back like any entry. */
+  function setAside({ aside, title }: NextStep): void {
+    if (!openRig.rig || !aside) return;
+    const reading = { kind: 'step_set_aside' as const, step: aside, aside: true };
+    const subject = { kind: 'rig' as const, id: openRig.rig };
+    void saying.record([{ subject, reading }], null, `Set aside for now: ${tell(title)}`);
+  }
 
   const id = $props.id();
   /** On the page where it is done the button would only be in the way. */
@@ -42,6 +53,11 @@
           onclick={() => goTo(step.action)}
         >
           {step.action.label}
+        </button>
+      {/if}
+      {#if !brief && step.aside}
+        <button class="mr-auto text-sm underline opacity-90" onclick={() => setAside(step)}>
+          {step.aside === 'scale' || step.aside === 'arrow_mass' ? 'I have no scale' : 'Not now'}
         </button>
       {/if}
       {#if !brief}<span class="text-sm whitespace-nowrap opacity-80">{step.minutes} min</span>{/if}

@@ -193,6 +193,7 @@ def _mark_draw(draw: Draw) -> j.NextStep:
         tells=phrase(""),
         minutes=5,
         action=MARK_ARROW,
+        aside="draw",
     )
 
 

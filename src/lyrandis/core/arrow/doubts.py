@@ -16,6 +16,7 @@ from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Phrase, gpp, mm, phrase, spine
+from lyrandis.core.reading import AsideStep
 from lyrandis.core.stage_spec import Doubt, Target
 
 SHARP_ENOUGH = 0.025
@@ -72,7 +73,7 @@ def _doubt_of_weight(of: Target, weight: DrawWeight) -> Doubt:
         "read it with the string at {at}, pivot + 1¾ in.",
         at=at,
     )
-    step = _step(phrase("Weigh the bow at {at}", at=at), why, 5, WEIGH)
+    step = _step(phrase("Weigh the bow at {at}", at=at), why, 5, WEIGH, "scale")
     now = weight.weight.value
     return Doubt(of, weight.bow_sd / now, min(weight.bow_sd, SCALE_SD_LBF) / now, step)
 
@@ -81,7 +82,7 @@ def _doubt_of_draw(of: Target, draw: Estimate, per_mm: float) -> Doubt:
     why = phrase(
         "Your draw is uncertain by {pm}, and the bow's weight with it.", pm=mm(draw.plus_minus)
     )
-    step = _step(phrase("Mark an arrow at full draw"), why, 5, MARK_ARROW)
+    step = _step(phrase("Mark an arrow at full draw"), why, 5, MARK_ARROW, "draw")
     marked = min(draw.sd, METHOD_SD_IN["draw_marked"] * MM_PER_IN)
     return Doubt(of, per_mm * draw.sd, per_mm * marked, step)
 
@@ -92,15 +93,19 @@ def _doubt_of_hook(of: Target, hook: Estimate, per_mm: float, hold: Hold | None)
         f"at your {'thumb' if hold == 'thumb' else 'fingers'}. It is taken as {hook} until then.",
         hook=mm(hook.value, hook.plus_minus),
     )
-    step = _step(phrase("Measure your hook depth"), why, 3, ENTER_HOOK)
+    step = _step(phrase("Measure your hook depth"), why, 3, ENTER_HOOK, "hook")
     return Doubt(of, per_mm * hook.sd, per_mm * min(hook.sd, MEASURED_HOOK_SD_MM), step)
 
 
 def _doubt_of_mass(of: Target, mass: Estimate) -> Doubt:
     why = phrase("Its mass is not off a scale yet.")
-    step = _step(phrase("Weigh a finished arrow"), why, 2, WEIGH_ARROW)
+    step = _step(phrase("Weigh a finished arrow"), why, 2, WEIGH_ARROW, "arrow_mass")
     return Doubt(of, mass.sd / mass.value, SCALE_SD_GR / mass.value, step)
 
 
-def _step(title: Phrase, why: Phrase, minutes: int, action: j.Action) -> j.NextStep:
-    return j.NextStep(title=title, why=why, tells=phrase(""), minutes=minutes, action=action)
+def _step(
+    title: Phrase, why: Phrase, minutes: int, action: j.Action, aside: AsideStep | None = None
+) -> j.NextStep:
+    return j.NextStep(
+        title=title, why=why, tells=phrase(""), minutes=minutes, action=action, aside=aside
+    )

@@ -163,6 +163,7 @@ _LONG_ENOUGH = j.NextStep(
     tells=phrase("Length also moves the spine this rig wants, 6 % an inch."),
     minutes=2,
     action=j.Action(label="Enter the shaft length", stage="arrow", control="shaft"),
+    aside="shaft",
 )
 _WEIGH_ONE = j.NextStep(
     title=phrase("Weigh a finished arrow"),

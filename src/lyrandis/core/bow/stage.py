@@ -340,6 +340,7 @@ def _weigh_it(c: Computed) -> j.NextStep:
         tells=phrase("Spine, grains per pound and crawls stand on it."),
         minutes=5,
         action=WEIGH,
+        aside="scale",
     )
 
 

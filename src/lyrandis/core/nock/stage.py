@@ -119,6 +119,7 @@ def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
             tells=phrase(""),
             minutes=3,
             action=j.Action(label="Enter the nock height", stage="nock", control="height"),
+            aside="nock",
         )
     return (j.Unchecked(what=phrase("the nock height"), step=step, turn=5),)
 

@@ -14,8 +14,14 @@ from lyrandis.core.nock.readings import (
     RiserWeight,
     TillerGaps,
 )
-from lyrandis.core.order.readings import OrderHabit, SettingChecked, SettingFound, SettingMoved
-from lyrandis.core.reading import BaseReading
+from lyrandis.core.order.readings import (
+    OrderHabit,
+    SettingChecked,
+    SettingFound,
+    SettingMoved,
+    StepSetAside,
+)
+from lyrandis.core.reading import AsideStep, BaseReading
 from lyrandis.core.string.readings import BraceHeight, BraceTried
 from lyrandis.core.string.words import BraceDatum
 
@@ -28,6 +34,8 @@ class OrderFacts:
     moved: tuple[Recorded[SettingMoved], ...] = ()
     found: tuple[Recorded[SettingFound], ...] = ()
     habit: Recorded[OrderHabit] | None = None
+    aside: frozenset[AsideStep] = frozenset()
+    """Steps that are set aside for now."""
     holds: tuple[Recorded[HoldChosen], ...] = ()
     anchors: tuple[Recorded[AnchorChosen], ...] = ()
     grips: tuple[Recorded[RiserSide], ...] = ()
@@ -61,6 +69,9 @@ def facts(readings: EffectiveReadings) -> OrderFacts:
         moved=readings.all(SettingMoved),
         found=readings.all(SettingFound),
         habit=readings.last(OrderHabit),
+        aside=frozenset(
+            one.reading.step for one in readings.keyed(StepSetAside) if one.reading.aside
+        ),
         holds=readings.all(HoldChosen),
         anchors=readings.all(AnchorChosen),
         grips=readings.all(RiserSide),

@@ -1,8 +1,16 @@
 """The jot line's words for the order of work."""
 
 from lyrandis.core import entries as e
-from lyrandis.core.order.readings import OrderHabit, SettingChecked, SettingFound, SettingMoved
+from lyrandis.core.order.readings import (
+    ASIDE_WORDS,
+    OrderHabit,
+    SettingChecked,
+    SettingFound,
+    SettingMoved,
+    StepSetAside,
+)
 from lyrandis.core.order.words import NODE_WORDS, ByFlight, Habit, Node
+from lyrandis.core.reading import AsideStep
 from lyrandis.core.spoken import Line, number_from
 from lyrandis.core.stage_spec import Word
 
@@ -15,6 +23,7 @@ _FOUND: dict[str, ByFlight] = {
     "walk back": "walk_back", "walkback": "walk_back", "fine tuning": "fine", "fine": "fine",
     "crawls": "crawls",
 }  # fmt: skip
+_ASIDE: dict[str, AsideStep] = {step.replace("_mass", ""): step for step in ASIDE_WORDS}
 _HABITS: dict[str, Habit] = {"short": "short", "workbench": "workbench", "whole": "workbench"}
 
 
@@ -45,4 +54,5 @@ WORDS: tuple[Word, ...] = (
     Word("moved", "rig", "moved nock height", "a setting was moved and not measured", lambda line: SettingMoved(setting=line.choice(_NODES))),
     Word("flight", "rig", "flight bare shaft level at 18 m", "a setting found by shooting, and how it came out", _found),
     Word("order", "rig", "order short", "the order of work kept here: short or workbench", lambda line: OrderHabit(habit=line.choice(_HABITS))),
+    Word("aside", "rig", "aside scale", "a step set aside for now: draw, hook, shaft, arrow, brace, nock, scale", lambda line: StepSetAside(step=line.choice(_ASIDE))),
 )  # fmt: skip

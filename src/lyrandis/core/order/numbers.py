@@ -29,7 +29,7 @@ from lyrandis.core.order.history import history
 from lyrandis.core.order.steps import STEPS
 from lyrandis.core.order.words import NODE_NOUNS, NODE_WORDS, PLURAL, SHORT_WORDS, Node
 from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, lbf, mm, percent, phrase, plain
-from lyrandis.core.reading import StageKey
+from lyrandis.core.reading import AsideStep, StageKey
 from lyrandis.core.string.numbers import StringNumbers
 
 if TYPE_CHECKING:
@@ -128,6 +128,7 @@ class OrderNumbers:
             tells=self._tells(coming.node),
             minutes=coming.minutes,
             action=j.Action(label=label, stage=step.stage, control=step.control),
+            aside=_ASIDE.get(coming.node) if state.mark == "unset" else None,
         )
 
     def resting_on(self, node: Node) -> tuple[str, ...]:
@@ -244,6 +245,9 @@ class OrderNumbers:
         if was is None or now is None or edge.threshold is None or _by_stiffness(state):
             return phrase(f"The {above} changed {since}")
         return phrase(f"The {above} went from {{was}} to {{now}} {since}", was=was, now=now)
+
+
+_ASIDE: dict[Node, AsideStep] = {"weight_rough": "scale", "brace": "brace", "nock": "nock"}
 
 
 def _reason_of(state: NodeState) -> Phrase | None:

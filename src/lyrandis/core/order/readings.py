@@ -8,7 +8,7 @@ from lyrandis.core.errors import DomainError
 from lyrandis.core.order.words import HABIT_WORDS, NODE_WORDS, ByFlight, Habit, Node
 from lyrandis.core.phrase import Phrase, phrase, plain
 from lyrandis.core.quantities import Quantity
-from lyrandis.core.reading import BaseReading, Name
+from lyrandis.core.reading import AsideStep, BaseReading, Name
 
 
 class SettingChecked(BaseReading):
@@ -77,4 +77,29 @@ class OrderHabit(BaseReading):
         return phrase(f"Order of work: {HABIT_WORDS[self.habit]}")
 
 
-OrderReading = SettingChecked | SettingMoved | SettingFound | OrderHabit
+ASIDE_WORDS: dict[AsideStep, str] = {
+    "draw": "marking the draw", "hook": "measuring the hook", "shaft": "measuring the shafts",
+    "arrow_mass": "weighing an arrow", "brace": "reading the brace",
+    "nock": "tying on a nock", "scale": "weighing the bow",
+}  # fmt: skip
+
+
+class StepSetAside(BaseReading):
+    """A step that was asked for and is set aside: no scale at hand, or not now."""
+
+    of = frozenset({"rig"})
+    settles = False
+    kind: Literal["step_set_aside"] = "step_set_aside"
+    step: AsideStep
+    aside: bool = True
+    """False takes it up again."""
+
+    def key(self) -> tuple[str, ...]:
+        return (self.step,)
+
+    def say(self) -> Phrase:
+        how = "Set aside for now" if self.aside else "Taken up again"
+        return phrase(f"{how}: {ASIDE_WORDS[self.step]}")
+
+
+OrderReading = SettingChecked | SettingMoved | SettingFound | OrderHabit | StepSetAside

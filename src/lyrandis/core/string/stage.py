@@ -128,6 +128,7 @@ _READ_BRACE = j.NextStep(
     tells=phrase("Nock height, weight and spine stand on it."),
     minutes=2,
     action=j.Action(label="Enter the reading", stage="string", control="brace"),
+    aside="brace",
 )
 ASKS = (
     plain_ask(
