@@ -3,6 +3,7 @@
 import pytest
 
 from lyrandis.core.assessment import Assessment, assess
+from lyrandis.core.computed import compute
 from lyrandis.core.order.readings import StepSetAside
 from lyrandis.core.reading import BaseReading
 from lyrandis.core.setup import fold
@@ -159,3 +160,16 @@ def test_what_is_looked_at_before_shooting_cannot_be_set_aside() -> None:
     flex = judged(*(one for one in WHOLE if one != "arrow 1 sound")).next_step
     assert flex.title.text().startswith("Flex")
     assert flex.aside is None
+
+
+def test_a_step_set_aside_is_passed_over_by_the_order_of_work_too() -> None:
+    """One source: the card, the order's own next, and the rail."""
+    full = ("inspect all good", "hand right", "hold split", "family target recurve", "bow 68",
+            "draw 28", "mark 38", "kit full", "fibre polyester", "string 64 16 strands",
+            "settled string")  # fmt: skip
+    c = compute(fold(entries(*full)))
+    assert c.order.coming is not None
+    assert c.order.coming.node == "weight_rough"
+    after = compute(fold(entries(*full, "aside scale")))
+    assert after.order.coming is not None
+    assert after.order.coming.node == "tiller_rough"

@@ -482,3 +482,23 @@ def test_the_api_page_documents_every_route(shared_demo: HereServer, open_page: 
     read = text_of(page)
     for path in openapi_document()["paths"]:
         assert path in read
+
+
+def test_an_archer_without_a_scale_is_asked_something_else_and_can_take_it_back(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + "/rigs/tideway-recurve/bow")
+    card = page.locator("aside section").first
+    expect(card).to_contain_text("Flex and look at every arrow")
+    expect(card.get_by_role("button", name="Not now")).to_have_count(0)
+    for number in (1, 2, 3):
+        page.get_by_label("Jot", exact=True).fill(f"arrow {number} sound")
+        page.keyboard.press("Enter")
+        expect(page.locator("#jot-says")).to_contain_text(f"Recorded: Arrow {number}")
+    expect(card).to_contain_text("Weigh the bow at")
+    page.get_by_role("button", name="I have no scale").click()
+    expect(page.locator("#jot-says")).to_contain_text("Set aside for now: Weigh the bow")
+    expect(card).not_to_contain_text("Weigh the bow at")
+    expect(page.locator("main")).to_contain_text("Not checked: the bow's weight")
+    page.locator("#jot-says").get_by_role("button", name="take back").click()
+    expect(card).to_contain_text("Weigh the bow at")

@@ -55,13 +55,13 @@
           {step.action.label}
         </button>
       {/if}
-      {#if !brief && step.aside}
-        <button class="mr-auto text-sm underline opacity-90" onclick={() => setAside(step)}>
-          {step.aside === 'scale' || step.aside === 'arrow_mass' ? 'I have no scale' : 'Not now'}
-        </button>
-      {/if}
       {#if !brief}<span class="text-sm whitespace-nowrap opacity-80">{step.minutes} min</span>{/if}
     </div>
+    {#if !brief && step.aside}
+      <button class="mt-2 text-sm underline opacity-90" onclick={() => setAside(step)}>
+        {step.aside === 'scale' || step.aside === 'arrow_mass' ? 'I have no scale' : 'Not now'}
+      </button>
+    {/if}
   {:else}
     <h2 {id}>One moment</h2>
     {#if !brief}<p class="mt-2">What the flight shows is being worked out.</p>{/if}

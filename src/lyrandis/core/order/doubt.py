@@ -253,11 +253,14 @@ class NextNode(NamedTuple):
     """The setting that only waits, where this one is done meanwhile."""
 
 
-def next_of(states: dict[Node, NodeState], kind: NodeKind) -> NextNode | None:
+def next_of(
+    states: dict[Node, NodeState], kind: NodeKind, aside: frozenset[Node] = frozenset()
+) -> NextNode | None:
     """Return the setting to see to next, None when all that is asked for stands.
 
     Of those unset or in doubt themselves, with all that carries into them settled: the least in
-    order of work, then in minutes. While the string settles, what does not descend from it.
+    order of work, then in minutes. While the string settles, what does not descend from it. What is
+    unset and was put `aside` is passed over.
     Source: definition (docs/MECHANICS.md, the order of work).
 
     >>> next_of(states_of([], NodeKind()), NodeKind()).node
@@ -272,7 +275,7 @@ def next_of(states: dict[Node, NodeState], kind: NodeKind) -> NextNode | None:
             if not edge.carries:
                 continue
             open_ = above.mark != "settled" and not (
-                above.mark == "unset" and edge.above not in needed
+                above.mark == "unset" and (edge.above not in needed or edge.above in aside)
             )
             if open_ or not clear(edge.above):
                 return False
@@ -281,7 +284,10 @@ def next_of(states: dict[Node, NodeState], kind: NodeKind) -> NextNode | None:
     due = [
         node
         for node in kind.nodes
-        if node in needed and states[node].mark in ("unset", "off", "direct") and clear(node)
+        if node in needed
+        and states[node].mark in ("unset", "off", "direct")
+        and not (states[node].mark == "unset" and node in aside)
+        and clear(node)
     ]
     if not due:
         return None

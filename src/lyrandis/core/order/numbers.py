@@ -91,7 +91,10 @@ class OrderNumbers:
     @lazy
     def coming(self) -> NextNode | None:
         """The setting to see to next; None when all that is asked for stands."""
-        return next_of(self.states, self.kind)
+        aside = self.facts.aside
+        return next_of(
+            self.states, self.kind, frozenset(n for n, step in _ASIDE.items() if step in aside)
+        )
 
     @property
     def doubted(self) -> bool:
