@@ -112,7 +112,7 @@ def bench_arrow() -> list[Row]:
     return [
         Row("animated shot, median", median(timed(shot, 30)), 60, "ms", "4 arrows, side view too"),
         Row("match with 9-release band, median", median(timed(match, 30)), 150, "ms",
-            "28 spines x 9 releases, and clearance"),
+            "34 spines x 9 releases, and clearance"),
         Row("board of schools, moves and ways, median", median(timed(board, 8)), 1500, "ms",
             "some 30 matches and 4 flights; our own limit"),
         Row("animation payload, gzip", size, 60, "kB", f"{len(drawn.times_ms)} frames"),

@@ -45,7 +45,7 @@ class Row:
     @property
     def kept(self) -> bool:
         said = self.at_reference
-        return said >= self.limit if self.least else said < self.limit
+        return said >= self.limit if self.least else said <= self.limit
 
 
 _PACES: list[float] = []

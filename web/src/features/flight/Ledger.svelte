@@ -55,7 +55,7 @@
     <td class="text-right">
       {#if one.counted}<span class="sr-only">{pulls(one)}</span>{/if}
       {#if model}
-        <span class="text-sm text-soft">mechanics</span>
+        <span class="text-sm text-soft">both schools</span>
       {:else if one.entry_id && !one.changed}
         <TakeBack entry={one.entry_id} what={tell(one.says)} />
       {:else}
