@@ -30,6 +30,7 @@ from lyrandis.core.bow.thrust import typical_thrust, usual_floor
 from lyrandis.core.bow.words import FAMILY_WORDS, Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import (
+    M_PER_FT,
     MARKED_DRAW_MM,
     MM_PER_IN,
     TRADE_OFFSET_MM,
@@ -37,7 +38,7 @@ from lyrandis.core.constants import (
 )
 from lyrandis.core.errors import DomainError
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.phrase import Phrase, degrees, gpp, mm, mps, phrase
+from lyrandis.core.phrase import Phrase, degrees, mm, mps, phrase
 from lyrandis.core.quantities import within
 
 BOARD_SEGMENTS = 24
@@ -308,12 +309,19 @@ def _verdict(asked: SchoolsAsked | None, length_in: float) -> Verdict:
 
 
 def _best(rows: list[BoardRow], wish: Wish, family: Family) -> BoardRow | None:
-    """Return the shortest bow that fits by margin; else the one whose margin comes nearest."""
-    fitting = [row for row in rows if row.verdicts["stack_margin"] == "fits"]
-    if fitting:
+    """Return the length to name; None where none has anything to spare.
+
+    In cover the shortest that keeps the margin; elsewhere, of those that do, where most schools
+    meet. Else the one whose margin comes nearest, never one that stacks.
+    """
+    spare = [row for row in rows if (row.margin_mm or 0.0) >= 0]
+    fitting = [row for row in spare if row.verdicts["stack_margin"] == "fits"]
+    if fitting and wish.purpose in schools.SHORT_END:
         return fitting[0]
+    if fitting:
+        return max(fitting, key=lambda row: sum(v == "fits" for v in row.verdicts.values()))
     least, _ = schools.margin_for(family, wish.purpose)
-    near = [row for row in rows if row.verdicts["stack_margin"] == "near"]
+    near = [row for row in spare if row.verdicts["stack_margin"] == "near"]
     return min(near, key=lambda row: abs((row.margin_mm or 0) - least * MM_PER_IN), default=None)
 
 
@@ -344,7 +352,7 @@ def _view(
     texts: dict[School, str] = {
         "stack_margin": f"{span}: {{least}} to {{most}} before stack, and no pinch.",
         "range": f"{span} for a {{draw}} draw and this purpose.",
-        "limb_first": f"{span}: {schools.limbs_for(wish.draw_mm / MM_PER_IN)} limbs, "
+        "limb_first": f"{span}: {_limb_words(wish)} limbs, "
         "then a riser of {riser_low} to {riser_high}.",
         "ladder": f"{span} for a {{draw}} draw.",
     }
@@ -370,7 +378,7 @@ def _view(
 
 
 def _gives_up(asked: SchoolsAsked, rows: list[BoardRow], best: BoardRow | None) -> Phrase | None:
-    """Say what the school's nearest length costs and gains beside the preferred one."""
+    """Say what the school's nearest length costs beside the preferred one; None where nothing."""
     if best is None or within(best.bow_length_mm, asked.low * MM_PER_IN, asked.high * MM_PER_IN):
         return None
     ends = (asked.low, asked.high)
@@ -381,21 +389,39 @@ def _gives_up(asked: SchoolsAsked, rows: list[BoardRow], best: BoardRow | None) 
     if row.margin_mm is None or row.speed_mps is None or row.finger_angle_deg is None:
         why = row.missing or Phrase("")
         return phrase(f"At {{length}}: {why.template}", length=mm(row.bow_length_mm), **why.figures)
-    margin = row.margin_mm - (best.margin_mm or 0)
-    speed = row.speed_mps - (best.speed_mps or 0)
-    angle = row.finger_angle_deg - (best.finger_angle_deg or 0)
-    faster = "faster" if speed > 0 else "slower"
+    margin = (best.margin_mm or 0) - row.margin_mm
+    speed = (best.speed_mps or 0) - row.speed_mps
+    angle = (best.finger_angle_deg or 0) - row.finger_angle_deg
+    losses = [
+        words
+        for words, lost, least in (
+            ("{margin} less before stack", margin, LEAST_MARGIN_MM),
+            ("{speed} slower", speed, LEAST_SPEED_MPS),
+            ("{angle} sharper at the fingers", angle, LEAST_ANGLE_DEG),
+        )
+        if lost >= least
+    ]
+    if not losses:
+        return None
+    figures = {
+        "margin": mm(margin),
+        "speed": mps(speed),
+        "angle": degrees(math.radians(angle)),
+    }
+    text = ", ".join(losses)
     return phrase(
-        f"At {{length}}: {{margin}} {'more' if margin > 0 else 'less'} before stack, "
-        + ("as fast, " if abs(speed) < 0.2 else f"{{speed}} {faster}, ")
-        + f"{{angle}} "
-        f"{'wider' if angle > 0 else 'sharper'} at the fingers, floor {{floor}}.",
+        f"At {{length}}: {text}.",
         length=mm(row.bow_length_mm),
-        margin=mm(abs(margin)),
-        speed=mps(abs(speed)),
-        angle=degrees(math.radians(abs(angle))),
-        floor=gpp(row.floor_gpp or 0.0),
+        **{name: figure for name, figure in figures.items() if f"{{{name}}}" in text},
     )
+
+
+LEAST_MARGIN_MM, LEAST_SPEED_MPS, LEAST_ANGLE_DEG = MM_PER_IN / 8, 2 * M_PER_FT, 1.0
+"""Differences under an eighth of an inch, two feet per second and a degree are not said."""
+
+
+def _limb_words(wish: Wish) -> str:
+    return " or ".join(schools.limbs_for(wish.draw_mm / MM_PER_IN))
 
 
 def _summary(best: BoardRow | None, *, agree: bool, wish: Wish, family: Family) -> Phrase:
@@ -456,6 +482,6 @@ def _combination(wish: Wish, family: Family, riser_in: float, limbs: schools.Lim
         margin_mm=margin,
         finger_angle_deg=angle,
         verdict=verdict,
-        asked=limbs == schools.limbs_for(wish.draw_mm / MM_PER_IN)
+        asked=limbs in schools.limbs_for(wish.draw_mm / MM_PER_IN)
         and riser.low <= riser_in <= riser.high,
     )

@@ -9,6 +9,7 @@ from lyrandis.core.bow.families import FAMILIES
 from lyrandis.core.bow.schools import (
     LADDER_OVER_DRAW_IN,
     LIMBS_OVER_RISER_IN,
+    MEDIUM_LIMBS_FROM_IN,
     MEDIUM_LIMBS_TO_IN,
     PINCH_DEG,
     SHORT_LIMBS_TO_IN,
@@ -86,12 +87,14 @@ RULES: tuple[j.Rule, ...] = (
         stage="bow",
         title="Schools of choosing a bow's length",
         statement=f"Ladder by draw: a target recurve {LADDER_OVER_DRAW_IN:g} in longer than the "
-        f"draw, in steps of 2 in. Limb first, then riser: short limbs to {SHORT_LIMBS_TO_IN:g} "
-        f"in of draw, medium to {MEDIUM_LIMBS_TO_IN:g} in, long beyond, adding {_OVER[0]:g}, "
+        f"draw, in steps of 2 in, both allowed at its edges. Limb first, then riser: short limbs "
+        f"to {SHORT_LIMBS_TO_IN:g} in of draw, medium from {MEDIUM_LIMBS_FROM_IN:g} to "
+        f"{MEDIUM_LIMBS_TO_IN:g} in, long from there, adding {_OVER[0]:g}, "
         f"{_OVER[1]:g} or {_OVER[2]:g} in to a riser chosen by purpose. Range by draw: a band "
         f"for each kind of bow at {MARKED_DRAW_MM / MM_PER_IN:g} in, 1½ in longer per inch of "
-        "draw, the purpose picking the end. Stack margin: the shortest bow that keeps the "
-        "margin the purpose wants and does not pinch. We prefer the last: it is computed for "
+        "draw, the purpose picking the end. Stack margin: the bows that keep the margin the "
+        "purpose wants and do not pinch; in cover the shortest of them, elsewhere the one where "
+        "most schools meet. We prefer the last: it is computed for "
         "this kind of bow and this draw.",
         school="Four schools, side by side",
         source="The first three are rules of thumb of the trade, put into numbers by Lyrandis: its "

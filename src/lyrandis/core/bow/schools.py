@@ -4,6 +4,7 @@ The first three are rules of thumb of the trade, put into numbers by Lyrandis; t
 margin, is computed for the kind of bow and is the one Lyrandis prefers.
 """
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -15,11 +16,13 @@ Limbs = Literal["short", "medium", "long"]
 
 LADDER_OVER_DRAW_IN = 40.0
 """Ladder by draw: 68 in of target recurve for a 28 in draw, a 2 in step for each 2 in of draw."""
+RUNG_EDGE_IN = 0.25
 LADDER_FAMILIES: frozenset[Family] = frozenset({"target_recurve"})
 
 TAKEDOWN_FAMILIES: frozenset[Family] = frozenset({"hunting_recurve", "target_recurve"})
-SHORT_LIMBS_TO_IN, MEDIUM_LIMBS_TO_IN = 27.0, 29.0
-"""Limb first: short limbs for draws up to 27 in, medium up to 29 in, long beyond."""
+SHORT_LIMBS_TO_IN, MEDIUM_LIMBS_FROM_IN, MEDIUM_LIMBS_TO_IN = 27.0, 26.0, 30.0
+"""Limb first: short limbs for draws up to 26 or 27 in, medium from there to 30 in, long from 30.
+The sizes overlap."""
 LIMBS_OVER_RISER_IN: dict[Limbs, float] = {"short": 41, "medium": 43, "long": 45}
 """A 25 in riser with medium limbs makes 68 in, one of 17 in makes 60 in."""
 RISERS_IN: tuple[float, ...] = (15, 17, 19, 21, 23, 25)
@@ -123,21 +126,28 @@ def ladder(family: Family, draw_in: float) -> SchoolsAsked | None:
     """
     if family not in LADDER_FAMILIES:
         return None
-    rung = 2.0 * round((draw_in + LADDER_OVER_DRAW_IN) / 2)
-    return SchoolsAsked(rung, rung)
+    # between two rungs, a quarter inch either way, both are allowed
+    low, high = (
+        2.0 * math.floor((draw_in + LADDER_OVER_DRAW_IN + off) / 2 + 0.5)
+        for off in (-RUNG_EDGE_IN, RUNG_EDGE_IN)
+    )
+    return SchoolsAsked(low, high)
 
 
-def limbs_for(draw_in: float) -> Limbs:
-    """Return the limbs the limb-first school gives a draw.
+def limbs_for(draw_in: float) -> tuple[Limbs, ...]:
+    """Return the limbs the limb-first school allows a draw; where two sizes overlap, both.
 
-    Assumption: short to 27 in, medium to 29 in, long beyond; a school's rule.
+    Assumption: `SHORT_LIMBS_TO_IN` and its fellows; a school's rule.
 
-    >>> limbs_for(26.0), limbs_for(28.0), limbs_for(30.0)
-    ('short', 'medium', 'long')
+    >>> limbs_for(25.0), limbs_for(26.5), limbs_for(28.0), limbs_for(30.0), limbs_for(31.0)
+    (('short',), ('short', 'medium'), ('medium',), ('medium', 'long'), ('long',))
     """
-    if draw_in <= SHORT_LIMBS_TO_IN:
-        return "short"
-    return "medium" if draw_in <= MEDIUM_LIMBS_TO_IN else "long"
+    allowed: tuple[tuple[Limbs, bool], ...] = (
+        ("short", draw_in <= SHORT_LIMBS_TO_IN),
+        ("medium", MEDIUM_LIMBS_FROM_IN < draw_in <= MEDIUM_LIMBS_TO_IN),
+        ("long", draw_in >= MEDIUM_LIMBS_TO_IN),
+    )
+    return tuple(limbs for limbs, fits in allowed if fits)
 
 
 def riser_for(family: Family, purpose: Purpose | None) -> SchoolsAsked:
@@ -162,9 +172,9 @@ def limb_first(family: Family, draw_in: float, purpose: Purpose | None) -> Schoo
     """
     if family not in TAKEDOWN_FAMILIES:
         return None
-    beyond = LIMBS_OVER_RISER_IN[limbs_for(draw_in)]
+    beyond = [LIMBS_OVER_RISER_IN[limbs] for limbs in limbs_for(draw_in)]
     riser = riser_for(family, purpose)
-    return SchoolsAsked(riser.low + beyond, riser.high + beyond)
+    return SchoolsAsked(riser.low + min(beyond), riser.high + max(beyond))
 
 
 def range_by_draw(family: Family, draw_in: float, purpose: Purpose | None) -> SchoolsAsked:
