@@ -29,7 +29,8 @@
   </svg>
   <figcaption id="side-says" class="text-sm text-soft">
     From the side: nock {figure(gap(Math.abs(nock)))}
-    {nock < 0 ? 'below' : 'above'} the rest; set {figure(gap(drawing.side.nock_height_mm))} over square{drawing.side.read
+    {nock < 0 ? 'below' : 'above'} the rest; set {figure(gap(drawing.side.nock_height_mm))} over square{drawing
+      .side.read
       ? ''
       : ', where most begin'}. Trend only.
   </figcaption>
