@@ -53,7 +53,11 @@ def test_the_woodland_shooter_is_midway_through_a_false_weak_puzzle(
 def test_the_string_walker_has_a_bow_that_is_not_weighed_yet(rigs: dict[str, Assessment]) -> None:
     tideway = rigs["tideway-recurve"]
     assert tideway.stages[1].mark == "estimated"
-    assert tideway.next_step.action.control == "scale"
+    assert tideway.next_step.action.control == "quiver", "what is looked at before shooting"
+    open_still = {one.what.text(): one.action for one in tideway.may_shoot.unchecked}
+    weighing = open_still["the bow's weight"]
+    assert weighing is not None
+    assert weighing.control == "scale"
     assert tideway.stages[4].mark == "in_doubt"
     assert tideway.stages[4].reason is not None
     assert tideway.stages[4].reason.text() == "brace 1/4 in higher since"

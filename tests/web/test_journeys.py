@@ -368,7 +368,7 @@ def test_a_reading_can_be_recorded_by_keyboard_alone(demo: HereServer, open_page
 
 def test_a_phone_shows_the_next_step_first_and_records(demo: HereServer, open_page: Opener) -> None:
     page = open_page(demo.url + "/rigs/tideway-recurve/archer", width=390, height=844)
-    button = page.get_by_role("button", name="Enter the reading").first
+    button = page.get_by_role("button", name="Look the arrows over").first
     box = button.bounding_box()
     assert box is not None
     assert box["y"] < 200
