@@ -277,7 +277,9 @@ def test_what_is_only_near_to_a_reading_is_asked(said: str) -> None:
         ("draw length probably 27", "estimated"),
         ("I think arrow 4 is cracked", "estimated"),
         ("brace height roughly 7 1/2", "estimated"),
-        ("my brace height is about 7 1/2", None),
+        ("my brace height is about 7 1/2", "estimated"),
+        ("arrow about 400gr", "estimated"),
+        ("arrow ~400gr", "estimated"),
         ("brace height is 7 1/2", None),
     ],
 )

@@ -258,3 +258,28 @@ def test_stiff_first_arrows_bend_too_and_cost_accuracy_only(wire: Wire) -> None:
         "It costs accuracy only"
     )
     expect(page.get_by_role("heading", name=re.compile("^Ways to close"))).to_be_visible()
+
+
+def test_rating_a_brace_that_was_never_read_asks_for_it(wire: Wire) -> None:
+    """What is only usual of the kind is never recorded as read."""
+    light_rig(wire)
+    page = opened(wire, "/rigs/shore-child/string/brace")
+    work = page.get_by_role("region", name="Try next")
+    expect(work).to_contain_text("Read the brace first")
+    work.get_by_label("Sound, three shots").fill("3 4 3")
+    work.get_by_role("button", name="Record").click()
+    expect(work.locator("#tried-says")).to_contain_text("brace")
+    kinds = [e["reading"]["kind"] for e in entries_of(wire)]
+    assert "brace_tried" not in kinds
+    work.get_by_label("Brace it was shot at").fill("7 3/8 grip")
+    work.get_by_role("button", name="Record").click()
+    expect(page.get_by_role("region", name="Heights tried")).to_contain_text(
+        re.compile(r"7\s3/8\sin")
+    )
+    tried = next(e["reading"] for e in entries_of(wire) if e["reading"]["kind"] == "brace_tried")
+    assert abs(tried["brace_height_mm"] - 7.375 * 25.4) < 0.1
+
+
+def entries_of(wire: Wire) -> list[Any]:
+    answer = wire.client.get("/api/rigs/shore-child/entries", params={"after": 0}).json()
+    return list(answer["entries"])

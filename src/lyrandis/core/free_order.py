@@ -22,13 +22,13 @@ _MEASURED: dict[SlotKind, str] = {
 
 _FILLER = """
 my mine our your his her the a an is are was were be am it its this that these those i im ive
-of about on in at to for with from by and then now
+of on in at to for with from by and then now
 has have had got get gets gives give made makes measures measured measure measuring reads read
 says say please today new set put use used using shoot shooting shot am do
 does up out there here each all per which where when as so just exactly real full currently me
 we he she they than comes came come shows show number nr inch m s
 club own usually called still went
-: = # , . ; ~ - – — @ ! ( ) ' + → *
+: = # , . ; - – — @ ! ( ) ' + → *
 """
 FILLER = frozenset(_FILLER.split())
 """Words and signs that say nothing of a reading. Nothing that could turn it round is among them."""
@@ -38,8 +38,8 @@ NEGATIONS = frozenset(
 )  # fmt: skip
 """Words that turn a line round: such a line is never heard as what it denies."""
 HEDGES = frozenset(
-    ("maybe", "perhaps", "probably", "roughly", "around", "approximately", "approx", "nearly",
-     "think", "guess", "reckon", "ish"),
+    ("about", "circa", "ca", "~", "maybe", "perhaps", "probably", "roughly", "around",
+     "approximately", "approx", "nearly", "think", "guess", "reckon", "ish"),
 )  # fmt: skip
 """Words that make a reading an estimate."""
 

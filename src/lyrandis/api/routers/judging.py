@@ -123,7 +123,7 @@ def parse_reading(bench: BenchOf, rigs: RigsOf, line: JotLine) -> Response:
         subject_id, name = _subject_on(computed.setup, jotted.subject)
         weight = computed.bow.weight.weight.value if computed.bow.weight else weight
     question_mass(jotted.reading, line.text, weight)
-    question_weight(jotted.reading, computed.bow.weight if computed else None)
+    question_weight(jotted.reading, line.text, computed.bow.weight if computed else None)
     source = jotted.source or jotted.reading.by
     draft = None
     if subject_id is not None:

@@ -10,7 +10,7 @@ from typing import Literal
 from lyrandis.core.arrow.beam import Beam
 from lyrandis.core.arrow.bend import Shot
 from lyrandis.core.arrow.matched import matches_of
-from lyrandis.core.arrow.practice import Practised
+from lyrandis.core.arrow.practice import RigHabit
 from lyrandis.core.arrow.stroke import StringPush
 from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 
@@ -91,7 +91,7 @@ TRIED_POINTS_GR = (60.0, 85.0, 110.0, 135.0, 160.0, 185.0, 210.0)
 
 
 @lru_cache(maxsize=64)
-def moves_of(shot: Shot, habit: Practised, weight_lbf: float) -> Moves:
+def moves_of(shot: Shot, habit: RigHabit, weight_lbf: float) -> Moves:
     """Return the sensitivities of the match round a set-up, and its curve over point mass.
 
     Source: differences of computed matches.

@@ -24,6 +24,7 @@ from lyrandis.core.arrow.matched import (
     SCHOOLS_APART_SDS,
     SpineMatch,
     asked,
+    is_heavy,
 )
 from lyrandis.core.arrow.practice import (
     ANCHOR_LBF,
@@ -40,7 +41,6 @@ from lyrandis.core.arrow.practice import (
 )
 from lyrandis.core.arrow.shooting import ArrowSide, Shooting, outward_is_left
 from lyrandis.core.computed import Computed
-from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.phrase import Phrase, gap, gpp, hertz, millis, mps, percent, phrase, ratio, spine
 
 STIFFNESS_WORDS: dict[Stiffness, str] = {
@@ -252,7 +252,7 @@ def _verdict(
     word = match.word(own)
     sturdy = c.arrow.sheet.material in (*STURDY, None)
     severity = spine_severity(match, own, sturdy=sturdy, weight_lbf=shooting.weight_lbf)
-    stiff, text = match.index(own) > 0, _MATCH_TEXTS[word]
+    text = _MATCH_TEXTS[word]
     thumb = c.setup.archer.hold is not None and c.setup.archer.hold.reading.hold == "thumb"
     supposed = _supposed(c, shooting)
     if severity == "stop":
@@ -263,7 +263,7 @@ def _verdict(
             "The schools disagree over your shafts, {own}: the mechanics want {mechanics}, "
             "practice {practice}. Shoot one bare shaft beside fletched ones at 18 m, and go by it."
         )
-    elif stiff and word != "little_stiff" and shooting.weight_lbf < LIGHT_BOW_LBF and not thumb:
+    elif word in ("stiff", "far") and shooting.weight_lbf < LIGHT_BOW_LBF and not thumb:
         side = "left" if outward_is_left(c.setup.archer) else "right"
         text = (
             "Your shafts, {own}, are stiffer than a bow this light wants, {low} to {high}, as "
@@ -351,7 +351,7 @@ def spine_sum(shooting: Shooting, match: SpineMatch) -> tuple[Phrase, ...]:
             bends=ratio(match.bends_on_string),
         ),
     ]
-    if is_heavy(shooting):
+    if is_heavy(shooting.shot.beam):
         lines.append(
             phrase("A shaft this heavy was never tried on the mechanics: practice alone decides.")
         )
@@ -368,19 +368,6 @@ def spine_sum(shooting: Shooting, match: SpineMatch) -> tuple[Phrase, ...]:
     if shooting.assumed:
         lines.append(phrase("Assumed: " + ", ".join(shooting.assumed) + "."))
     return tuple(lines)
-
-
-def is_heavy(shooting: Shooting) -> bool:
-    """Return whether the shaft is heavier per inch than the bending was tried for.
-
-    Source: `HEAVY_SHAFT_GR_PER_IN`.
-
-    >>> from lyrandis.core.example import rig
-    >>> is_heavy(rig().arrow.shooting)
-    False
-    """
-    per_inch = shooting.shot.beam.mass_per_length / KG_PER_GRAIN * MM_PER_IN / 1000
-    return per_inch > HEAVY_SHAFT_GR_PER_IN
 
 
 def _side_line(side: ArrowSide) -> Phrase:

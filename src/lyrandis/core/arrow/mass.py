@@ -112,9 +112,8 @@ class Floor:
     """What the mechanics say, beside the word that binds."""
     band: tuple[float, float]
     """What the school allows this kind of bow, low and high [gr/lbf]."""
+    family: Family
     recorded: Recorded[ArrowMinimum] | None = None
-
-    family: Family = "hunting_recurve"
 
     @property
     def told(self) -> bool:
@@ -432,7 +431,7 @@ def floor_of(
         if least is None and weight is not None and stated.reading.arrow_mass_gr is not None:
             least = stated.reading.arrow_mass_gr / weight.value
         if least is not None:
-            return Floor(least, "bowyer", 0.0, computed, band, stated, family)
+            return Floor(least, "bowyer", 0.0, computed, band, family, stated)
     held = held_in_band(computed.per_pound.value, family)
     inside = held == computed.per_pound.value
     return Floor(

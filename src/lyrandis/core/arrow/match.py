@@ -25,10 +25,6 @@ LIGHT_SCAN: Array = np.arange(WEAKEST - LIGHT_STEP, WEAKEST_AT_ALL - 0.1, -LIGHT
 ALL_SPINES: Array = np.concatenate([SCAN, LIGHT_SCAN])
 """Every spine that is shot, stiffest first."""
 MATCH_DT = 40e-6
-SPREAD_LOW, SPREAD_HIGH = 0.7, 1.4
-"""Roots further off than this are of another kind and do not widen the band."""
-LEAST_BAND = 0.10
-"""The band is never narrower than this share either way."""
 OUTER = 2
 """Roots left out at either end before the mean is taken."""
 FAR_INDEX = 2.5
@@ -49,13 +45,8 @@ class ShotMatch:
 
     matched: float | None
     """None when no spine between 12 and 130 lb leaves straight."""
-    low: float
-    high: float
-    """How far the releases' roots spread, at least a tenth."""
     kicks: tuple[tuple[float, ...], ...]
     """Clean kick of every spine of `ALL_SPINES` (rows) by release [deg]."""
-    kick_deg: float | None
-    """Of the arrow's own spine."""
     clearance: Clearance | None
     rear_impulse: float | None
     exit_speed: float
@@ -117,12 +108,12 @@ def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT
 
     >>> from lyrandis.core.example import rig
     >>> match = match_spine(rig().arrow.shooting.shot)
-    >>> match.low < match.matched < match.high
+    >>> 55 < match.matched < 70
     True
     """
-    own = [spine_lbf, spine_lbf] if spine_lbf else []
+    own = [spine_lbf] if spine_lbf else []
     spines = np.concatenate([ALL_SPINES, own])
-    clean = (*(True for _ in ALL_SPINES), *((True, False) if spine_lbf else ()))
+    clean = (*(True for _ in ALL_SPINES), *(False for _ in own))
     ei = STIFFNESS_PER_POUND * spines[None, :]
     ways = (*(RELEASES for _ in ALL_SPINES), *(PUSHES for _ in own))
     bent = bend((shot,), ei, releases=ways, clean=clean, dt=dt)
@@ -132,13 +123,9 @@ def match_spine(shot: Shot, spine_lbf: float | None = None, dt: float = MATCH_DT
     roots = roots_of(SCAN, every[: len(SCAN)])
     if np.sort(roots)[OUTER] == 0.0:
         roots = roots_of(ALL_SPINES, every)
-    matched, low, high = middle_of(roots)
     return ShotMatch(
-        matched=matched,
-        low=low,
-        high=high,
+        matched=middle_of(roots),
         kicks=tuple(map(tuple, every.tolist())),
-        kick_deg=float(kicks[len(ALL_SPINES)].mean()) if spine_lbf else None,
         clearance=None if impulse is None else clearance_of(impulse),
         rear_impulse=impulse,
         exit_speed=bent.strokes[0].exit_speed,
@@ -207,29 +194,25 @@ def roots_of(spines: Array, kicks: Array) -> Array:
     return roots
 
 
-def middle_of(roots: Array) -> tuple[float | None, float, float]:
-    """Return the middle of the releases' roots, and how far they spread, at least a tenth.
+def middle_of(roots: Array) -> float | None:
+    """Return the middle of the releases' roots; None where it lies beyond the spines shot.
 
-    The middle is the mean without the two outermost at either end, their median where one of those
-    lies beyond the spines shot; None, 0, 0 where the median itself does.
+    The mean without the two outermost at either end, their median where one of those lies beyond.
     Source: the trimmed mean, which one release near a resonance of string and arrow hardly moves.
 
     >>> middle_of(np.array([40.0, 47.0, 48.0, 50.0, 52.0, 58.0, 80.0]))
-    (50.0, 40.0, 58.0)
-    >>> middle_of(np.array([20.0, 20.0, 22.0, 24.0, 48.0, 90.0, 92.0, 95.0, 95.0]))[1:]
-    (48.0, 60.720000000000006)
+    50.0
+    >>> middle_of(np.array([0.0, 0.0, 0.0, 0.0, 0.0, 90.0, 92.0])) is None
+    True
     """
     ordered = np.sort(roots)
     middle = float(np.median(ordered))
     if not 0 < middle < math.inf:
-        return None, 0.0, 0.0
+        return None
     inner = ordered[OUTER : len(ordered) - OUTER]
     if inner.size and inner[0] > 0 and inner[-1] < math.inf:
         middle = float(inner.mean())
-    near = roots[(roots > SPREAD_LOW * middle) & (roots < SPREAD_HIGH * middle)]
-    low = min(float(near.min(initial=middle)), middle * (1 - LEAST_BAND))
-    high = max(float(near.max(initial=middle)), middle * (1 + LEAST_BAND))
-    return middle, low, high
+    return middle
 
 
 @lru_cache(maxsize=64)

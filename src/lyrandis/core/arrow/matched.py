@@ -11,7 +11,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from lyrandis.core.arrow.beam import modes_of
+from lyrandis.core.arrow.beam import Beam, modes_of
 from lyrandis.core.arrow.bend import RELEASES, Shot, bend
 from lyrandis.core.arrow.match import (
     ALL_SPINES,
@@ -22,7 +22,7 @@ from lyrandis.core.arrow.match import (
     spine_index,
     stiffness_word,
 )
-from lyrandis.core.arrow.practice import WEIGHT_POWER, Practice, Practised, practice_of
+from lyrandis.core.arrow.practice import WEIGHT_POWER, Practice, RigHabit, practice_of
 from lyrandis.core.arrow.spine import STIFFNESS_PER_POUND, stiffness
 from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.numeric import Array
@@ -114,7 +114,7 @@ class SpineMatch:
 
 
 @lru_cache(maxsize=128)
-def match_of(shot: Shot, habit: Practised, spine_lbf: float | None = None) -> SpineMatch:
+def match_of(shot: Shot, habit: RigHabit, spine_lbf: float | None = None) -> SpineMatch:
     """Return the spine a set-up wants, and how a shaft of `spine_lbf` does on it.
 
     Source: docs/MECHANICS.md; the schools' weights in docs/CALIBRATION.md.
@@ -142,7 +142,7 @@ def match_of(shot: Shot, habit: Practised, spine_lbf: float | None = None) -> Sp
     )
 
 
-def matches_of(shots: Sequence[Shot], habit: Practised) -> tuple[float, ...]:
+def matches_of(shots: Sequence[Shot], habit: RigHabit) -> tuple[float, ...]:
     """Return the matched spine of every shot in one batch, only the spines that count being shot.
 
     Source: as `match_of`, within `REACH_SDS` of what practice wants.
@@ -169,7 +169,7 @@ def matches_of(shots: Sequence[Shot], habit: Practised) -> tuple[float, ...]:
     )
 
 
-def doubt_of(shot: Shot, habit: Practised) -> float:
+def doubt_of(shot: Shot, habit: RigHabit) -> float:
     """Return what draw weight and window that nobody measured add to the match's sd [ln].
 
     Source: the practice school's own slopes times the doubt of what goes into them.
@@ -195,13 +195,25 @@ def asked(spine_lbf: float) -> float:
     return min(max(spine_lbf, low), high)
 
 
+def is_heavy(beam: Beam) -> bool:
+    """Return whether a shaft is heavier per inch than the bending was tried for.
+
+    Source: `HEAVY_SHAFT_GR_PER_IN`.
+
+    >>> from lyrandis.core.example import rig
+    >>> is_heavy(rig().arrow.sheet.beam)
+    False
+    """
+    return beam.mass_per_length / KG_PER_GRAIN * MM_PER_IN / 1000 > HEAVY_SHAFT_GR_PER_IN
+
+
 def _pooled(shot: Shot, practice: Practice, spines: Array, kicks: Array) -> tuple[float, float]:
     """Return mean and sd of ln of the spine; `kicks` [deg] of spines (falling) by releases."""
-    # like(S) = mean_j exp(-k_j^2 / (2 x 3^2)), convolved with N(0, .12) in ln S
-    # post(S) = (like + .03) N(ln S; ln M_p, sd_p)
+    # like(S) = mean_j exp(-k_j^2 / (2 x 3^2)), convolved with N(0, hypot(.14, beyond)) in ln S
+    # post(S) = (like + .05) N(ln S; ln M_p, sd_p)
     at = np.log(spines[::-1])
     like = np.zeros_like(GRID)
-    if shot.beam.mass_per_length / KG_PER_GRAIN * MM_PER_IN / 1000 <= HEAVY_SHAFT_GR_PER_IN:
+    if not is_heavy(shot.beam):
         for kick in kicks[::-1].T:
             like += np.exp(-0.5 * (np.interp(GRID, at, kick) / KICK_SD_DEG) ** 2)
         # beyond the weights and points that were tried the mechanics are as much vaguer as practice

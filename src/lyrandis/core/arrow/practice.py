@@ -31,7 +31,7 @@ TermName = Literal["draw weight", "shaft length", "point", "string", "brace", "w
 
 
 @dataclass(frozen=True)
-class Practised:
+class RigHabit:
     """What the practice school asks of a rig beyond what its shot holds."""
 
     low_stretch: bool
@@ -66,7 +66,7 @@ class Practice:
 def habit_of(
     family: Family, *, low_stretch: bool | None, thumb: bool, diameter_mm: float,
     weight_doubt: float,
-) -> Practised:  # fmt: skip
+) -> RigHabit:  # fmt: skip
     """Return what the school asks of a rig of some kind; a string nobody spoke of is its usual.
 
     Assumption: `USUALLY_LOW_STRETCH`.
@@ -77,10 +77,10 @@ def habit_of(
     """
     low = family in USUALLY_LOW_STRETCH if low_stretch is None else low_stretch
     usual = round(FAMILIES[family].brace_in * MM_PER_IN, 3)
-    return Practised(low, thumb, usual, round(diameter_mm / 2, 3), round(weight_doubt, 3))
+    return RigHabit(low, thumb, usual, round(diameter_mm / 2, 3), round(weight_doubt, 3))
 
 
-def practice_of(shot: Shot, habit: Practised) -> Practice:
+def practice_of(shot: Shot, habit: RigHabit) -> Practice:
     """Return the spine practice gives a shot [lb of the wood scale].
 
     51 (W/45)^(2/3) times a factor for length, point, string, brace, window and thumb. Range: 16 to

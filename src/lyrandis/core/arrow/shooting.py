@@ -11,7 +11,7 @@ from lyrandis.core.archer.numbers import ArcherNumbers
 from lyrandis.core.arrow.bend import Shot, Side
 from lyrandis.core.arrow.build import BuildSheet
 from lyrandis.core.arrow.facts import ArrowFacts
-from lyrandis.core.arrow.practice import Practised, habit_of
+from lyrandis.core.arrow.practice import RigHabit, habit_of
 from lyrandis.core.arrow.stroke import StringPush, simple_push
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.bow.weight import DrawWeight
@@ -70,7 +70,7 @@ class Shooting:
     pivot_mm: float
     """The archer's true draw to the pivot, at the nock groove."""
     assumed: tuple[str, ...]
-    habit: Practised
+    habit: RigHabit
     """What the practice school asks beyond the shot."""
 
     @property
@@ -126,7 +126,7 @@ def shooting_of(
     bow: BowNumbers,
     string: StringFacts,
     brace_mm: float | None,
-    thumb: bool = False,
+    thumb: bool,
 ) -> Shooting | None:
     """Return the rig's shot; None without draw and weight, or where brace is not passed.
 
@@ -167,19 +167,9 @@ def shooting_of(
         assumed.append("window")
     if brace_mm is None:
         assumed.append("brace")
-    push = simple_push(
-        draw=round(groove / 1000, 3),
-        brace=round(brace / 1000, 3),
-        weight=round(full, 1) * NEWTONS_PER_LBF,
-        bend=bend_of_curve(weight, hook, brace),
-        string=CHAIN_GR * KG_PER_GRAIN,
-        bow_length=round(shape.bow_length_mm / 1000, 2),
-        kept=round(kept) * KG_PER_GRAIN,
-        limbs=LIMBS_GR * KG_PER_GRAIN,
-    )
-    mass = sheet.modes.mass
+    push = _push(weight, groove, brace, full, kept)
     faster = thrust.speed(sheet.mass_gr) / mechanical.speed(sheet.mass_gr)
-    push = replace(push, kept=_kept(push, mass, round(faster, 3)))
+    push = replace(push, kept=_kept(push, sheet.modes.mass, round(faster, 3)))
     shot = Shot(
         push=push,
         beam=sheet.beam,
@@ -205,6 +195,23 @@ def shooting_of(
             diameter_mm=sheet.diameter_mm,
             weight_doubt=weight.weight.sd / weight.weight.value,
         ),
+    )
+
+
+def _push(
+    weight: DrawWeight, groove_mm: float, brace_mm: float, full_lbf: float, kept_gr: float
+) -> StringPush:
+    """Return what pushes, drawn to the groove, rounded far below its own error."""
+    hook = weight.at_mm - TRADE_OFFSET_MM
+    return simple_push(
+        draw=round(groove_mm / 1000, 3),
+        brace=round(brace_mm / 1000, 3),
+        weight=round(full_lbf, 1) * NEWTONS_PER_LBF,
+        bend=bend_of_curve(weight, hook, brace_mm),
+        string=CHAIN_GR * KG_PER_GRAIN,
+        bow_length=round(weight.likeness.shape.bow_length_mm / 1000, 2),
+        kept=round(kept_gr) * KG_PER_GRAIN,
+        limbs=LIMBS_GR * KG_PER_GRAIN,
     )
 
 

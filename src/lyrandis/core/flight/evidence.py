@@ -10,7 +10,7 @@ from typing import Literal, NamedTuple
 
 from lyrandis.core.arrow.bend import Shot
 from lyrandis.core.arrow.closing import CHANGE_STEPS, MatchChange, Moves, moves_of
-from lyrandis.core.arrow.practice import Practised
+from lyrandis.core.arrow.practice import RigHabit
 from lyrandis.core.constants import GRAINS_PER_GRAM, MM_PER_IN
 from lyrandis.core.flight.belief import Axis, new_axis
 from lyrandis.core.flight.choose import FlightTest, Sitting, seen, surprising
@@ -58,7 +58,7 @@ class CurvesAsked:
     """What a rig's curves and levers are computed from; the same rig asks the same."""
 
     shot: Shot
-    habit: Practised
+    habit: RigHabit
     weight_lbf: float
     matched_lbf: float
     """What the readings are counted from: the rig's match before any flight."""

@@ -144,6 +144,13 @@ def _tail(line: Line) -> Tail:
 
 
 def _tried(line: Line) -> e.Reading:
+    token = line.peek()
+    if token is None or token.text.lower() in _PARTS:
+        raise line.error(
+            "missing_number",
+            "The brace it was shot at is missing.",
+            "Read it and give it, e.g. 7 1/2 grip.",
+        )
     height = line.length("brace_height")
     token = line.peek()
     told = token is not None and token.text.lower() not in _PARTS

@@ -16,6 +16,8 @@
   const mean = (ratings: number[]) =>
     ratings.length ? (ratings.reduce((a, b) => a + b, 0) / ratings.length).toFixed(1) : '–';
   const recorded = $derived(valley.shots.some((shot) => shot.recorded));
+  /** Nobody read a brace or chose a height: what is only usual is never recorded as read. */
+  const unread = $derived(valley.now_mm == null && !valley.shots.length && !handle.moved);
   const halves = (turns: number) => `${Math.round(2 * turns) / 2}`;
 </script>
 
@@ -86,8 +88,11 @@
       <h2 id="try-next">
         {valley.enough && !handle.moved ? 'Found; another try' : 'Try next'}
       </h2>
+      {#if unread}
+        <p class="mt-1">Read the brace first, and give it with what you heard and felt.</p>
+      {/if}
       <p class="mt-1">
-        <strong class="text-lg">{figure(mm(handle.at))}</strong>
+        {#if !unread}<strong class="text-lg">{figure(mm(handle.at))}</strong>{/if}
         {#if !handle.moved && valley.next_turns != null}
           <span class="text-soft">turns then {halves(valley.next_turns)}</span>
         {/if}
@@ -101,8 +106,14 @@
           arm, a high one asks much of string and limbs.
         </p>
       {/if}
-      <RecordHeight at={handle.at} {recorded} onrecorded={handle.release} />
-      <TriedForm bind:this={form} brace={sixteenths(handle.at)} onrecorded={handle.release} />
+      {#if !unread}
+        <RecordHeight at={handle.at} {recorded} onrecorded={handle.release} />
+      {/if}
+      <TriedForm
+        bind:this={form}
+        brace={unread ? null : sixteenths(handle.at)}
+        onrecorded={handle.release}
+      />
     </section>
   </div>
 </div>

@@ -3,7 +3,14 @@
   import LineForm from '../../components/LineForm.svelte';
   import { Reading } from '../../lib/reading.svelte';
 
-  let { brace, onrecorded }: { brace: string; onrecorded: () => void } = $props();
+  let {
+    brace,
+    onrecorded,
+  }: {
+    /** The height it is taken to be shot at; null where none was read: then it is asked for. */
+    brace: string | null;
+    onrecorded: () => void;
+  } = $props();
 
   let first = $state<LineInput>();
   const reading = new Reading({
@@ -12,7 +19,7 @@
     stays: [],
     line: ({ sound, shock, turns, height, tail }) => [
       'tried',
-      height?.trim() ? { field: 'height' } : `${brace} in`,
+      brace === null || height?.trim() ? { field: 'height' } : `${brace} in`,
       ...(sound?.trim() ? ['sound', { field: 'sound' }] : []),
       ...(shock?.trim() ? ['shock', { field: 'shock' }] : []),
       ...(turns?.trim() ? ['turns', { field: 'turns' }] : []),
@@ -26,11 +33,13 @@
     first?.focus();
   }
 
-  const FIELDS = [
+  const FIELDS = $derived([
     ['shock', 'Hand shock', 'e.g. 2 3 2'],
-    ['height', 'Brace, if another', ''],
+    brace === null
+      ? ['height', 'Brace it was shot at', 'e.g. 7 5/8']
+      : ['height', 'Brace, if another', `${brace} in`],
     ['turns', 'Turns', 'e.g. 28 1/2'],
-  ] as const;
+  ] as const);
 
   function done() {
     onrecorded();
@@ -46,7 +55,9 @@
   onrecorded={done}
   onguess={(text) => {
     const datum = text.split(' ').at(-1) ?? '';
-    reading.set({ height: `${reading.fields.height?.trim() || `${brace} in`} ${datum}` });
+    reading.set({
+      height: `${reading.fields.height?.trim() || (brace ? `${brace} in` : '')} ${datum}`,
+    });
   }}
   hint="Shoot three, then rate each: 0 still, 10 harsh. One of the two will do."
 >
@@ -61,7 +72,7 @@
       control="brace"
     />
     {#each FIELDS as [name, label, example] (name)}
-      <LineInput {reading} form="tried" {name} {label} placeholder={example || `${brace} in`} />
+      <LineInput {reading} form="tried" {name} {label} placeholder={example} />
     {/each}
     <div class="min-w-0">
       <label class="label block" for="field-tried-tail">Tail, if you looked</label>
