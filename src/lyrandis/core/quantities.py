@@ -106,6 +106,7 @@ PLAUSIBLE: dict[str, Plausible] = {
     "forward": Plausible("place forward", "gap", -150, 1200, "riserweight"),
     "upward": Plausible("place up the riser", "gap", -500, 500, "riserweight"),
     "under_rest": Plausible("place under the rest", "gap", 0, 80, "gripmark"),
+    "hand_at_full": Plausible("place of the hand at full draw", "gap", -20, 20, "handrise"),
     "crawl": Plausible("crawl", "gap", 0, 120, "usualcrawl"),
     "hook_place": Plausible("crawl", "gap", -25, 120, "crawl"),
     "three_fingers": Plausible("width of three fingers", "gap", 33, 90, "finger three"),
@@ -430,6 +431,7 @@ Aside = Annotated[float, Quantity("aside")]
 Forward = Annotated[float, Quantity("forward")]
 Upward = Annotated[float, Quantity("upward")]
 UnderRest = Annotated[float, Quantity("under_rest")]
+HandAtFull = Annotated[float, Quantity("hand_at_full")]
 Crawl = Annotated[float, Quantity("crawl")]
 Hook = Annotated[float, Quantity("hook_place")]
 FingerWidthMm = Annotated[float, Quantity("finger_width")]

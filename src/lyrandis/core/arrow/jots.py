@@ -6,7 +6,7 @@ from typing import get_args
 from lyrandis.core import entries as e
 from lyrandis.core.arrow.readings import ArrowBuild, ArrowMassed, ArrowPass, NumberedArrow
 from lyrandis.core.arrow.spine import pounds_from_reading, pounds_from_thousandths
-from lyrandis.core.arrow.words import LengthDatum, ShaftMaterial, SpineStandard
+from lyrandis.core.arrow.words import LengthDatum, LiesOn, Quill, ShaftMaterial, SpineStandard
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.errors import Code, DomainError, Guess
 from lyrandis.core.free_order import Choice, Hears, Slot
@@ -28,6 +28,11 @@ _STATES: dict[str, dict[str, object]] = {
     "retired": {"retired": True}, "out": {"retired": True}, "back": {"retired": False},
 }  # fmt: skip
 
+_QUILLS: dict[str, Quill] = {
+    "bound": "bound", "smooth": "bound", "wrapped": "bound", "tied": "bound",
+    "lifts": "lifts", "lifting": "lifts", "loose": "lifts", "lifted": "lifts",
+}  # fmt: skip
+_LIES_ON: dict[str, LiesOn] = {on: on for on in get_args(LiesOn)}
 _MATERIALS: dict[str, ShaftMaterial] = {
     **{material: material for material in get_args(ShaftMaterial)},
     "aluminum": "aluminium", "bamboo": "cane", "ash": "wood", "cedar": "wood", "pine": "wood",
@@ -176,6 +181,11 @@ def window(line: Line) -> e.Reading:
     return ArrowPass(window_mm=-abs(value) if past else value)
 
 
+def lies_on(line: Line) -> e.Reading:
+    line.take_word("the", "a")
+    return ArrowPass(lies_on=line.choice(_LIES_ON))
+
+
 def track(line: Line) -> e.Reading:
     value = line.small("string_track")
     away = line.take_word("away", "off")
@@ -194,12 +204,14 @@ def arrow(line: Line) -> e.Reading:
     if follows.kind == "number":
         number = line.whole("arrow's number", 1, 999)
         return ArrowMassed(arrow_mass_gr=line.mass(), arrow_number=number)
-    if word not in _STATES and word not in ("spine", "straight", "turned", "remark"):
+    if word not in _STATES and word not in ("spine", "straight", "turned", "remark", "quill"):
         return ArrowMassed(arrow_mass_gr=line.mass())
     number = line.whole("arrow's number", 1, 999)
     line.take()
     if word in _STATES:
         return NumberedArrow.model_validate({"arrow_number": number, **_STATES[word]})
+    if word == "quill":
+        return NumberedArrow(arrow_number=number, quill=line.choice(_QUILLS))
     if word == "remark":
         return NumberedArrow(arrow_number=number, remark=line.rest())
     if word == "spine":
@@ -238,11 +250,22 @@ _ARROW = (
     Hears("arrow {number} {mass}", _MASS_NAMES, (_NUMBER, *_MASS), (), ("mass", "weight", "weighs", "arrow")),
     Hears("arrow {mass}", _MASS_NAMES, _MASS, (), ("mass", "weight", "weighs", "arrow", "arrows"), implied=True),
     Hears("arrow {number} {state}", ("number", "no", "#"), (_NUMBER,), (_STATE,)),
+    Hears("arrow {number} quill {quill}", ("arrow",), (_NUMBER,), (
+        Choice("of", dict.fromkeys(("quill", "quills", "feather", "feathers"), ""), needed=True),
+        Choice("quill", dict(_QUILLS), needed=True),)),
     Hears("arrow {number} spine {spine}", ("spine",), (_NUMBER, Slot("spine", "any")), (
         Choice("arrow", {"arrow": ""}, needed=True),)),
 )  # fmt: skip
 _SPINE = (
     Hears("spine {spine}", ("spined", "static spine", "shaft spine", "spine of", "number on the shaft"), (Slot("spine", "any"),), (), ("shaft", "shafts", "arrow", "arrows")),
+)  # fmt: skip
+_LIES = (
+    Hears("lieson {on}", (), (), (
+        Choice("on", {
+            "off the hand": "hand", "off my hand": "hand", "on the hand": "hand", "no shelf": "hand",
+            "off the shelf": "shelf", "on the shelf": "shelf", "off a rest": "rest",
+            "on a rest": "rest",
+        }, needed=True),), implied=True),
 )  # fmt: skip
 _SHAFT = (
     Hears(
@@ -321,8 +344,9 @@ _TRACK = (
 
 WORDS: tuple[Word, ...] = (
     Word("window", "bow", "window 3mm", "the arrow pass: face short of centre; “3mm past”, “centre”, “plunger”, “plate”", window, hears=_WINDOW),
+    Word("lieson", "bow", "lieson hand", "what the arrow lies on: shelf, rest or hand", lies_on, hears=_LIES),
     Word("track", "bow", "track 2mm", "how far the string runs to the arrow's side; “2mm away” for the other", track, hears=_TRACK),
-    Word("arrow", "arrow_set", "arrow 4 431gr", "finished mass of one arrow; or “arrow 4 spine 52lb”, “straight 0.2mm”, “turned 180”, “sound”, “cracked”, “retired”, “back”, “remark …”", arrow, ("arrows", "mass"), takes="mass", offered=True, hears=_ARROW),
+    Word("arrow", "arrow_set", "arrow 4 431gr", "finished mass of one arrow; or “arrow 4 spine 52lb”, “straight 0.2mm”, “turned 180”, “sound”, “cracked”, “retired”, “back”, “quill lifts”, “quill bound”, “remark …”", arrow, ("arrows", "mass"), takes="mass", offered=True, hears=_ARROW),
     Word("spine", "arrow_set", "spine 500", "static spine: thousandths of an inch, or “63 lb” on the wood scale", spine_said, hears=_SPINE),
     Word("deflection", "arrow_set", "deflection 1/2in @ 26in 2lb", "a shaft on a spine gauge: how far it bent, span and weight", deflection),
     Word("shaft", "arrow_set", "shaft 29 1/2 9.2gpi", "shaft length, nock groove to shaft end, and mass per inch; “tip” when measured to the tip, “bare” for the shaft alone", shaft, hears=_SHAFT),

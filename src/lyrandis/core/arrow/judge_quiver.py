@@ -23,6 +23,16 @@ RULES: tuple[j.Rule, ...] = (
         source="Practice of the trade: a cracked shaft can fail into the bow hand.",
     ),
     j.Rule(
+        id="arrow-quill",
+        stage="arrow",
+        title="Quill ends bound and smooth",
+        statement="A feather whose front end lifts, on a bow told to be shot off the hand, refuses "
+        "that arrow: Stop. Where the arrow may lie on the hand it is said before shooting; on a "
+        "shelf or rest it is Watch.",
+        school="Safety",
+        source="Practice of the trade: a lifted quill is driven into the hand it passes over.",
+    ),
+    j.Rule(
         id="arrow-straight",
         stage="arrow",
         title="Straight arrows",
@@ -50,6 +60,7 @@ def judge(c: Computed) -> list[j.Finding]:
     in_use = [arrow for arrow in quiver if not arrow.out_of_use]
     return [
         *_judge_cracked(quiver),
+        *_judge_quills(c, in_use),
         *_judge_looked(in_use),
         *_judge_straight(in_use),
         *_judge_spread(c),
@@ -88,6 +99,40 @@ def _judge_cracked(quiver: tuple[QuiverArrow, ...]) -> list[j.Finding]:
             tuple(_seen(arrow) for arrow in cracked),
             _QUIVER,
             title="A cracked arrow",
+        )
+    ]
+
+
+def _judge_quills(c: Computed, in_use: list[QuiverArrow]) -> list[j.Finding]:
+    lifting = [arrow for arrow in in_use if arrow.quill == "lifts"]
+    if not lifting:
+        return []
+    one = len(lifting) == 1
+    which = f"{'Arrow' if one else 'Arrows'} {numbers(lifting)}"
+    who = f"{which} has a lifting quill" if one else f"{which} have lifting quills"
+    off = c.nock.off_the_hand
+    severity: j.Severity = "stop" if off else "watch"
+    if off:
+        text = (
+            f"{who}, which goes into the hand the arrow lies on. Do not shoot "
+            f"{'it' if one else 'them'} until every feather's front is bound and smooth."
+        )
+    elif off is None:
+        text = (
+            f"{who}. If the arrow lies on your hand that wounds it: say what it lies on, and bind "
+            "the feather's front."
+        )
+    else:
+        text = f"{who}: bind the feather's front, or it wears off and steers."
+    return [
+        _finding(
+            "arrow-quill",
+            severity,
+            phrase(text),
+            tuple(_seen(arrow) for arrow in lifting),
+            _QUIVER,
+            title="A quill lifts",
+            before_shooting=off is None,
         )
     ]
 

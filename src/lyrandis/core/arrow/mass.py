@@ -69,6 +69,8 @@ DANGER_GPP: dict[Family, float] = {
 """Assumption: at or under what makers of each kind allow; lighter arrows are refused [gr/lbf]."""
 STATIC_DANGER_UNDER_GPP = 1.0
 """Static tips: their bowyers hold their own table as the limit, so danger begins this far under."""
+NATURAL_DANGER_GPP = DANGER_GPP["selfbow"]
+"""Natural limbs of any kind are refused from a selfbow's line on."""
 MEND_OVER_DANGER_GPP = 0.5
 BOTH_OVER_DANGER_GPP = 1.0
 """Light and weak together is refused this far above the danger line already."""
@@ -113,6 +115,8 @@ class Floor:
     band: tuple[float, float]
     """What the school allows this kind of bow, low and high [gr/lbf]."""
     family: Family
+    natural: bool = False
+    """True where the limbs were told to be all natural."""
     recorded: Recorded[ArrowMinimum] | None = None
 
     @property
@@ -126,7 +130,9 @@ class Floor:
         if self.told:
             return self.grains_per_pound - UNDER_TOLD_GPP
         line = DANGER_GPP.get(self.family)
-        return self.grains_per_pound - STATIC_DANGER_UNDER_GPP if line is None else line
+        if line is None:
+            return self.grains_per_pound - STATIC_DANGER_UNDER_GPP
+        return max(line, NATURAL_DANGER_GPP) if self.natural else line
 
     @property
     def both_below(self) -> float:
@@ -431,7 +437,7 @@ def floor_of(
         if least is None and weight is not None and stated.reading.arrow_mass_gr is not None:
             least = stated.reading.arrow_mass_gr / weight.value
         if least is not None:
-            return Floor(least, "bowyer", 0.0, computed, band, family, stated)
+            return Floor(least, "bowyer", 0.0, computed, band, family, recorded=stated)
     held = held_in_band(computed.per_pound.value, family)
     inside = held == computed.per_pound.value
     return Floor(
@@ -441,4 +447,5 @@ def floor_of(
         computed,
         band,
         family=family,
+        natural=bow.limbs_made is not None and bow.limbs_made.reading.made == "natural",
     )

@@ -6,10 +6,14 @@ Lengths in mm, masses in grains, weights in lbf, grains per pound in gr/lbf.
 from datetime import datetime
 from typing import Literal
 
+from lyrandis.core.arrow.floor_schools import FloorVoice, floor_schools
 from lyrandis.core.arrow.quiver import QuiverArrow, Safety
+from lyrandis.core.arrow.words import Quill
+from lyrandis.core.bow.words import LengthTaken, LimbsMade
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import TRADE_OFFSET_MM
 from lyrandis.core.drawn import Drawn
+from lyrandis.core.phrase import Phrase
 from lyrandis.core.stage_spec import Page
 
 MOST_ARROWS = 60
@@ -25,6 +29,16 @@ class ArrowTick(Drawn):
     grains_per_pound: float | None
 
 
+class FloorSaid(Drawn):
+    """One voice on the lightest arrow [gr/lbf]."""
+
+    voice: FloorVoice
+    low: float
+    high: float
+    because: Phrase
+    binds: bool
+
+
 class FloorDrawing(Drawn):
     """Grains per pound against the floor."""
 
@@ -34,6 +48,11 @@ class FloorDrawing(Drawn):
     floor_plus_minus: float
     floor_basis: Literal["bowyer", "computed", "school"]
     stop_below: float
+    schools: tuple[FloorSaid, ...]
+    """Who asks for how much, the voice that binds first."""
+    limbs_made: LimbsMade | None
+    length_taken: LengthTaken | None
+    length_told: bool
     weight_lbf: float | None
     arrows: tuple[ArrowTick, ...]
     more: int
@@ -77,6 +96,7 @@ class QuiverRow(Drawn):
     straight_mm: float | None
     nock_turn_deg: float | None
     safety: Safety
+    quill: Quill | None
     retired: bool
     remark: str | None
     looked_at: datetime | None
@@ -105,6 +125,7 @@ def _row(one: QuiverArrow) -> QuiverRow:
 
 
 def _floor(c: Computed) -> FloorDrawing:
+    bow = c.setup.bow
     weight = c.bow.weight.weight.value if c.bow.weight and c.bow.weight_is_own else None
     out = c.setup.arrows.out_of_use
     masses = [m for m in c.setup.arrows.masses if m.reading.arrow_number not in out]
@@ -115,6 +136,15 @@ def _floor(c: Computed) -> FloorDrawing:
         floor_plus_minus=c.arrow.floor.plus_minus,
         floor_basis=c.arrow.floor.basis,
         stop_below=c.arrow.floor.danger,
+        schools=tuple(
+            FloorSaid(**said._asdict())
+            for said in floor_schools(
+                c.arrow.floor, bow, c.bow.likeness.shape.bow_length_mm, c.bow.stack_margin_mm
+            )
+        ),
+        limbs_made=bow.limbs_made.reading.made if bow.limbs_made else None,
+        length_taken=bow.length.reading.taken if bow.length else None,
+        length_told=bow.length is not None,
         weight_lbf=weight,
         arrows=tuple(
             ArrowTick(

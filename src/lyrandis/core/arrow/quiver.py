@@ -12,6 +12,7 @@ from typing import Literal
 
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.readings import ArrowMassed, NumberedArrow
+from lyrandis.core.arrow.words import Quill
 from lyrandis.core.effective import Recorded
 from lyrandis.core.entries import Entry
 from lyrandis.core.errors import DomainError
@@ -30,8 +31,8 @@ MOST_NAMED = 6
 """Cracked arrows named in one line."""
 Safety = Literal["sound", "cracked", "not_looked"]
 OutBecause = Literal[
-    "cracked", "retired", "not_weighed", "no_spine", "crooked", "too_heavy", "too_light",
-    "too_stiff", "too_weak", "not_needed",
+    "cracked", "retired", "quill_lifts", "not_weighed", "no_spine", "crooked", "too_heavy",
+    "too_light", "too_stiff", "too_weak", "not_needed",
 ]  # fmt: skip
 
 
@@ -45,6 +46,8 @@ class QuiverArrow:
     straight_mm: float | None = None
     nock_turn_deg: float | None = None
     safety: Safety = "not_looked"
+    quill: Quill | None = None
+    """How its feathers' front ends were found; None where no finger ran over them."""
     retired: bool = False
     remark: str | None = None
     entries: list[str] = field(default_factory=list)
@@ -121,7 +124,7 @@ def look_over_arrows(entries: Sequence[Entry]) -> LookOver:
 
 
 def _tell(one: QuiverArrow, reading: NumberedArrow, at: datetime) -> None:
-    for name in ("spine_lbf", "straight_mm", "nock_turn_deg", "remark", "retired"):
+    for name in ("spine_lbf", "straight_mm", "nock_turn_deg", "remark", "retired", "quill"):
         value = getattr(reading, name)
         if value is not None:
             setattr(one, name, value)
@@ -196,6 +199,8 @@ def _usable(quiver: tuple[QuiverArrow, ...]) -> tuple[list[QuiverArrow], list[Ou
             out.append(Out(arrow.number, "cracked"))
         elif arrow.retired:
             out.append(Out(arrow.number, "retired"))
+        elif arrow.quill == "lifts":
+            out.append(Out(arrow.number, "quill_lifts"))
         elif arrow.mass_gr is None:
             out.append(Out(arrow.number, "not_weighed"))
         elif arrow.straight_mm is not None and arrow.straight_mm > CROOKED_MM:

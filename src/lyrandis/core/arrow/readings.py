@@ -12,10 +12,14 @@ from lyrandis.core import quantities as q
 from lyrandis.core.arrow.words import (
     FLIGHT_WORDS,
     LENGTH_DATUM_WORDS,
+    LIES_ON_WORDS,
+    QUILL_WORDS,
     SHAFT_MATERIAL_WORDS,
     ArrowState,
     Flight,
     LengthDatum,
+    LiesOn,
+    Quill,
     ShaftMaterial,
     SpineStandard,
 )
@@ -125,6 +129,8 @@ class NumberedArrow(BaseReading):
     straight_mm: q.RunOut | None = None
     nock_turn_deg: q.NockTurn | None = None
     state: ArrowState | None = None
+    quill: Quill | None = None
+    """How the feathers' front ends are, where a finger ran over them."""
     retired: bool | None = None
     remark: Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)] | None = None
     spine_ear: ByEar | None = None
@@ -136,7 +142,7 @@ class NumberedArrow(BaseReading):
             raise DomainError(
                 "nothing_given",
                 "Nothing is said of this arrow.",
-                "Give its spine, straightness, nock turn, state or a remark.",
+                "Give its spine, straightness, nock turn, state, quill or a remark.",
                 "arrow_number",
             )
         return self
@@ -157,6 +163,8 @@ class NumberedArrow(BaseReading):
         if self.state is not None:
             sound = self.state == "sound"
             parts.append("flexed and looked at, sound" if sound else "cracked, out of the set")
+        if self.quill is not None:
+            parts.append(QUILL_WORDS[self.quill])
         if self.retired is not None:
             parts.append("retired" if self.retired else "back in the set")
         if self.remark:
@@ -217,6 +225,7 @@ class ArrowPass(BaseReading):
     window_mm: q.Window | None = None
     track_mm: q.StringTrack | None = None
     plunger: bool | None = None
+    lies_on: LiesOn | None = None
 
     @model_validator(mode="after")
     def _something(self) -> "ArrowPass":
@@ -235,6 +244,8 @@ class ArrowPass(BaseReading):
             figures["track"] = gap(abs(self.track_mm))
         if self.plunger is not None:
             parts.append("plunger" if self.plunger else "hard side plate")
+        if self.lies_on is not None:
+            parts.append(f"lies on {LIES_ON_WORDS[self.lies_on]}")
         return phrase("Arrow pass: " + ", ".join(parts), **figures)
 
 

@@ -5,6 +5,7 @@ from lyrandis.core.archer.draw import Draw
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.judge_mass import WEIGH_ARROW
 from lyrandis.core.arrow.mass import shaft_length
+from lyrandis.core.arrow.quiver import QuiverArrow
 from lyrandis.core.arrow.stage_build import build_values, part_values, pass_values, spine_values
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
@@ -140,6 +141,7 @@ def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
         known = c.setup.arrows != ArrowFacts(name=c.setup.arrows.name)
         what = phrase("whether the arrows are sound")
         left.append(j.Unchecked(what=what, step=_FLEX if known else None, turn=3))
+    left += _hand_unchecked(c, in_use)
     if c.archer.draw is not None and shaft_length(c.setup.arrows) is None:
         what = phrase("whether the arrows are long enough")
         left.append(j.Unchecked(what=what, step=_LONG_ENOUGH, turn=2))
@@ -148,6 +150,32 @@ def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
     return tuple(left)
 
 
+def _hand_unchecked(c: Computed, in_use: list[QuiverArrow]) -> list[j.Unchecked]:
+    """Return what is not known where the arrow lies, or may lie, on the hand."""
+    if c.nock.off_the_hand is None:
+        return [j.Unchecked(what=phrase("what the arrow lies on"), step=_LIES_ON, turn=3)]
+    unseen = [arrow for arrow in in_use if arrow.quill is None]
+    if not c.nock.off_the_hand or not unseen:
+        return []
+    of = "the quill ends" if len(unseen) == len(in_use) else f"quill ends of {len(unseen)} arrows"
+    what = phrase(f"{of} are not looked at")
+    return [j.Unchecked(what=what, before_shooting=True, step=_QUILLS, turn=3)]
+
+
+_LIES_ON = j.NextStep(
+    title=phrase("Say what the arrow lies on"),
+    why=phrase("On a shelf or a rest a lifted quill wears off; on the hand it wounds."),
+    tells=phrase(""),
+    minutes=1,
+    action=j.Action(label="Say what it lies on", stage="nock", control="lies-on"),
+)
+_QUILLS = j.NextStep(
+    title=phrase("Run a finger over every quill's front"),
+    why=phrase("The arrow lies on your hand: a quill that lifts is driven into it."),
+    tells=phrase(""),
+    minutes=3,
+    action=j.Action(label="Look the quills over", stage="arrow", control="quiver"),
+)
 _FLEX = j.NextStep(
     title=phrase("Flex and look at every arrow"),
     why=phrase(

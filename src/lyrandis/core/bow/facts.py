@@ -14,6 +14,7 @@ from lyrandis.core.bow.readings import (
     DrawLimit,
     Inspected,
     LimbPair,
+    LimbsMadeOf,
     PutTogether,
     RiserLength,
     StackFelt,
@@ -36,6 +37,7 @@ class BowFacts:
     limb_pair: Recorded[LimbPair] | None = None
     inspections: tuple[Recorded[Inspected], ...] = ()
     made: Recorded[BowMadeAs] | None = None
+    limbs_made: Recorded[LimbsMadeOf] | None = None
     together: tuple[Recorded[PutTogether], ...] = ()
     speeds: tuple[Recorded[ArrowSpeed], ...] = ()
 
@@ -56,6 +58,7 @@ def facts(readings: EffectiveReadings) -> BowFacts:
         limb_pair=readings.merged(LimbPair),
         inspections=readings.all(Inspected),
         made=readings.last(BowMadeAs),
+        limbs_made=readings.last(LimbsMadeOf),
         together=readings.all(PutTogether),
         speeds=readings.all(ArrowSpeed),
     )

@@ -16,6 +16,7 @@ from lyrandis.core.bow.readings import (
     DrawLimit,
     Inspected,
     LimbPair,
+    LimbsMadeOf,
     PutTogether,
     RiserLength,
     StackFelt,
@@ -26,7 +27,9 @@ from lyrandis.core.bow.words import (
     BowMade,
     Family,
     InspectionItem,
+    LengthTaken,
     LimbsAre,
+    LimbsMade,
 )
 from lyrandis.core.constants import MARKED_DRAW_MM
 from lyrandis.core.free_order import Choice, Hears, Slot
@@ -49,6 +52,17 @@ _ITEMS: dict[str, InspectionItem] = {
     "crazing": "finish", "lamination": "laminations", "tip": "tips", "limb": "limbs",
     "nocks": "string_grooves", "grooves": "string_grooves", "rattle": "twang",
 }  # fmt: skip
+
+_TAKEN: dict[str, LengthTaken] = {
+    "strung": "strung", "along the back": "along_back", "back": "along_back",
+    "unstrung": "along_back",
+}  # fmt: skip
+_LIMBS_MADE: dict[str, LimbsMade] = {
+    "laminated": "laminated", "glass laminated": "laminated", "solid glass": "solid_glass",
+    "solid glassfibre": "solid_glass", "fibreglass": "solid_glass", "natural": "natural",
+    "all natural": "natural", "horn and sinew": "natural", "horn": "natural", "all wood": "natural",
+}  # fmt: skip
+_LIMBS_TOLD = {spelling: spelling for spelling in (*_LIMBS, *_LIMBS_MADE)}
 
 
 def _scale(line: Line) -> e.Reading:
@@ -74,6 +88,12 @@ def _mark(line: Line) -> e.Reading:
         return BowMark(draw_weight_lbf=weight, draw_length_mm=MARKED_DRAW_MM)
     line.take_word("@", "at")
     return BowMark(draw_weight_lbf=weight, draw_length_mm=line.length("draw_length"))
+
+
+def _length(line: Line) -> e.Reading:
+    length = line.length("bow_length")
+    taken = line.choice(_TAKEN) if not line.done else None
+    return BowLength(bow_length_mm=length, taken=taken)
 
 
 def _floor(line: Line) -> e.Reading:
@@ -102,7 +122,12 @@ def _speed(line: Line) -> e.Reading:
 def _limbs(line: Line) -> e.Reading:
     token = line.peek()
     if token is None or token.kind != "number":
-        return LimbPair(pair=line.choice(_LIMBS))
+        told = line.choice(_LIMBS_TOLD)
+        return (
+            LimbsMadeOf(made=_LIMBS_MADE[told])
+            if told in _LIMBS_MADE
+            else LimbPair(pair=_LIMBS[told])
+        )
     if "length" in line.text.lower():
         upper, lower = line.length("limb_length"), line.length("limb_length")
         line.take_word("length", "long")
@@ -161,7 +186,10 @@ _MARK = (
     ),
     Hears("mark {weight}", ("marked", "written", "rated", "label", "labelled", "stamped", "bow weight", "poundage"), (Slot("weight", "force"),), (_ON_LIMB,), ("bow",)),
 )  # fmt: skip
-_BOW = (Hears("bow {length}", ("bow length", "long bow", "nock to nock"), _LENGTH, (), ("long",)),)
+_BOW = (
+    Hears("bow {length} {taken}", ("bow length", "long bow", "nock to nock"), _LENGTH, (
+        Choice("taken", {"strung": "strung", "when strung": "strung", "along the back": "along the back", "unstrung": "unstrung"}),), ("long",)),
+)  # fmt: skip
 _RISER = (Hears("riser {length}", ("riser length", "handle"), _LENGTH),)
 _SCALE = (
     Hears(
@@ -244,14 +272,14 @@ _SPEED = (
 WORDS: tuple[Word, ...] = (
     Word("family", "bow", "family hunting recurve", "what sort of bow it is", lambda line: BowFamily(family=line.choice(_FAMILIES)), hears=_FAMILY),
     Word("mark", "bow", "mark 45 @ 28", "the weight written on the bow", _mark, ("marked",), offered=True, at=True, hears=_MARK),
-    Word("bow", "bow", "bow 62", "bow length, nock to nock along the back", lambda line: BowLength(bow_length_mm=line.length("bow_length")), offered=True, hears=_BOW),
+    Word("bow", "bow", "bow 62", "bow length, nock to nock along the back; or “bow 55 strung”", _length, offered=True, hears=_BOW),
     Word("riser", "bow", "riser 17", "riser length", lambda line: RiserLength(riser_length_mm=line.length("riser_length")), hears=_RISER),
     Word("scale", "bow", "scale 36.2 @ 27", "a weighed point: weight with the hook at a draw; add “groove” when read at the nock groove", _scale, ("weigh", "weighed"), at=True, hears=_SCALE),
     Word("stack", "bow", "stack 28 1/2", "where you feel the weight climb, the string at your hook", lambda line: StackFelt(draw_length_mm=line.length("draw_length")), ("wall",), hears=_STACK),
     Word("limit", "bow", "limit 30", "the maker's longest draw", lambda line: DrawLimit(draw_length_mm=line.length("draw_length")), hears=_LIMIT),
     Word("floor", "bow", "floor 9 gpp", "the bowyer's lightest arrow, in gpp or grains", _floor, hears=_FLOOR),
     Word("bracerange", "bow", "bracerange 7 to 8", "the maker's brace heights", _brace_range, hears=_BRACERANGE),
-    Word("limbs", "bow", "limbs 38 40", "marks of the upper and lower limb; or “limbs two bottoms”, “limbs 20 21 length”", _limbs, hears=_LIMBS_SAID),
+    Word("limbs", "bow", "limbs 38 40", "marks of the upper and lower limb; or “limbs two bottoms”, “limbs 20 21 length”, “limbs natural”, “limbs solid glass”, “limbs laminated”", _limbs, hears=_LIMBS_SAID),
     Word("inspect", "bow", "inspect all good", "the look-over before stringing; or “inspect bad crazing”, “inspect good string”", _inspect, hears=_INSPECT),
     Word("made", "bow", "made take-down", "whether the bow is in one piece or to be taken down", lambda line: BowMadeAs(made=line.choice(_MADE))),
     Word("together", "bow", "together larger loop", "a step of putting the bow together; or “together all”", _together),

@@ -125,7 +125,7 @@ def likeness_of(bow: BowFacts, brace_mm: float | None) -> Likeness:
     if bow.family is None:
         assumed.append("family")
     family = bow.family.reading.family if bow.family else ASSUMED_FAMILY
-    told = bow.length.reading.bow_length_mm if bow.length else None
+    told = bow.length.reading.back_mm if bow.length else None
     usual = usual_shape(family, told)
     length, riser, brace = usual.bow_length_mm, usual.riser_length_mm, usual.brace_height_mm
     if told is None:

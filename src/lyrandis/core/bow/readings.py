@@ -14,15 +14,19 @@ from lyrandis.core.bow.words import (
     BOW_MADE_WORDS,
     FAMILY_WORDS,
     INSPECTION_WORDS,
+    LENGTH_TAKEN_WORDS,
     LIMBS_ARE_WORDS,
+    LIMBS_MADE_WORDS,
     AssemblyStep,
     BowMade,
     Family,
     InspectionItem,
+    LengthTaken,
     LimbsAre,
+    LimbsMade,
 )
 from lyrandis.core.by_ear import ByEar
-from lyrandis.core.constants import MARKED_DRAW_MM
+from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN
 from lyrandis.core.errors import DomainError
 from lyrandis.core.phrase import Figure, Phrase, gpp, gr, lbf, mm, mps, phrase
 from lyrandis.core.reading import BaseReading, PartKind, require_something
@@ -39,15 +43,28 @@ class BowFamily(BaseReading):
         return phrase(f"Family: {FAMILY_WORDS[self.family]}")
 
 
+STRUNG_SHORTER_MM = 3 * MM_PER_IN
+"""Assumption: a strung bow spans its string, which is usually 3 in shorter than the bow's back."""
+
+
 class BowLength(BaseReading):
-    """Unstrung, nock to nock along the back."""
+    """Nock to nock, along the back unless it was taken of the strung bow."""
 
     of = frozenset({"bow"})
     kind: Literal["bow_length"] = "bow_length"
     bow_length_mm: q.BowLengthMm
+    taken: LengthTaken | None = None
+    """Not told: along the back, as the trade has it."""
+
+    @property
+    def back_mm(self) -> float:
+        """The length along the back, which everything is reckoned with."""
+        strung = self.taken == "strung"
+        return self.bow_length_mm + STRUNG_SHORTER_MM if strung else self.bow_length_mm
 
     def say(self) -> Phrase:
-        return phrase("Bow length {length}", length=mm(self.bow_length_mm))
+        how = f", {LENGTH_TAKEN_WORDS[self.taken]}" if self.taken else ""
+        return phrase(f"Bow length {{length}}{how}", length=mm(self.bow_length_mm))
 
 
 class RiserLength(BaseReading):
@@ -237,6 +254,17 @@ class BowMadeAs(BaseReading):
         return phrase(f"Bow made {BOW_MADE_WORDS[self.made]}")
 
 
+class LimbsMadeOf(BaseReading):
+    """What the limbs are made of."""
+
+    of = frozenset({"bow"})
+    kind: Literal["limbs_made"] = "limbs_made"
+    made: LimbsMade
+
+    def say(self) -> Phrase:
+        return phrase(f"Limbs {LIMBS_MADE_WORDS[self.made]}")
+
+
 class PutTogether(BaseReading):
     """Steps of putting the bow together that were done."""
 
@@ -316,6 +344,7 @@ BowReading = (
     | LimbPair
     | Inspected
     | BowMadeAs
+    | LimbsMadeOf
     | PutTogether
     | BraceRange
     | ArrowSpeed

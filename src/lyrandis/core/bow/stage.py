@@ -42,7 +42,7 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
     headline = _weight_value(c)
     moved = _moved(c, findings)
     bow = c.setup.bow
-    length = bow.length.reading.bow_length_mm if bow.length else None
+    length = bow.length.reading.back_mm if bow.length else None
     return j.Standing(
         mark=_mark(c, moved),
         headline=headline.key,
@@ -205,7 +205,7 @@ def _known(c: Computed) -> list[j.Value]:
             phrase("at {draw}", draw=mm(mark.reading.draw_length_mm)) if mark else None,
         ),
         _recorded(
-            "bow_length", "Bow length", length, mm(length.reading.bow_length_mm) if length else None
+            "bow_length", "Bow length", length, mm(length.reading.back_mm) if length else None
         ),
         _recorded(
             "riser_length", "Riser", riser, mm(riser.reading.riser_length_mm) if riser else None

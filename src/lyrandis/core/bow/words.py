@@ -37,6 +37,8 @@ AssemblyStep = Literal[
     "twang_listened",
 ]
 BowMade = Literal["one_piece", "take_down"]
+LimbsMade = Literal["laminated", "solid_glass", "natural"]
+LengthTaken = Literal["along_back", "strung"]
 
 FAMILY_WORDS: dict[Family, str] = {
     "selfbow": "selfbow",
@@ -66,6 +68,15 @@ INSPECTION_WORDS: dict[InspectionItem, tuple[str, str]] = {
     "twang": ("twanged: nothing rattles", "something rattles when twanged"),
 }
 """What an item looks like when it is good, and when it is not."""
+LIMBS_MADE_WORDS: dict[LimbsMade, str] = {
+    "laminated": "laminated with glass",
+    "solid_glass": "solid glass",
+    "natural": "all natural: wood, horn, sinew",
+}
+LENGTH_TAKEN_WORDS: dict[LengthTaken, str] = {
+    "along_back": "unstrung, along the back",
+    "strung": "strung, straight from nock to nock",
+}
 ASSEMBLY_WORDS: dict[AssemblyStep, tuple[str, str]] = {
     "limbs_seated": ("limbs seated", "Push each limb home in its pocket; it does not rock."),
     "bolts_tight": ("bolts turned in", "Both alike, within what the maker allows."),

@@ -137,7 +137,7 @@ def plan_board(
         nocks=nocks_for(c),
         deep_mm=_deep(c),
         deepest_mm=max((row.crawl_mm for row in crawls.table.rows), default=0.0),
-        short_bow=length is not None and length.reading.bow_length_mm <= SHORT_BOW_MM,
+        short_bow=length is not None and length.reading.back_mm <= SHORT_BOW_MM,
         needs=tuple(_need(need) for need in needs(as_seen(sight, kappa), kappa, wished_m)),
     )
 
@@ -231,7 +231,7 @@ def _deep(c: Computed) -> float | None:
     margin, length = c.bow.stack_margin_mm, c.setup.bow.length
     if margin is None or length is None:
         return None
-    bow_mm = length.reading.bow_length_mm
+    bow_mm = length.reading.back_mm
     if margin.value <= 0:
         return 0.0
     if crawl_draw(bow_mm, DEEPEST_MM) <= margin.value:
@@ -245,7 +245,7 @@ def _line(c: Computed, key: str, says: Phrase, sight: Sight, *, now: bool) -> Pl
     margin, length = c.bow.stack_margin_mm, c.setup.bow.length
     left = None
     if margin is not None and length is not None:
-        left = margin.value - crawl_draw(length.reading.bow_length_mm, result.deepest_mm)
+        left = margin.value - crawl_draw(length.reading.back_mm, result.deepest_mm)
     return PlanLine(
         key=key,
         says=says,

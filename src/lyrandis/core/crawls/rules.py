@@ -259,7 +259,7 @@ def _judge_depth(c: Computed) -> list[j.Finding]:
     deepest = max((row.crawl_mm for row in c.crawls.table.rows), default=0.0)
     if length is None or deepest <= 0:
         return []
-    bow_mm = length.reading.bow_length_mm
+    bow_mm = length.reading.back_mm
     extra = crawl_draw(bow_mm, deepest)
     sums = (
         phrase("The deepest crawl of the table bends the lower limb as by {extra} more draw.",

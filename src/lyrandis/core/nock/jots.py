@@ -144,6 +144,15 @@ def _side(line: Line) -> float:
     return depth
 
 
+def _hand_rise(line: Line) -> e.Reading:
+    value = line.small("hand_at_full")
+    if line.take_word("low", "lower", "under", "down"):
+        value = -abs(value)
+    else:
+        line.take_word("high", "higher", "over", "up")
+    return RiserSide(hand_at_full_mm=value)
+
+
 def _arrow_nock(line: Line) -> float:
     return line.small("nock_outside")
 
@@ -168,6 +177,7 @@ WORDS: tuple[Word, ...] = (
     Word("bolts", "bow", "bolts 3 3", "turns the upper and lower limb bolt are out; or “bolts most 5”", _bolts),
     Word("riserweight", "rig", "riserweight 60g 150mm down 30mm forward lower insert", "a weight on the riser and where it sits from the grip", _weight),
     Word("gripmark", "rig", "gripmark 15.5mm", "top of the hand under the rest", lambda line: RiserSide(grip_under_rest_mm=_side(line))),
+    Word("handrise", "rig", "handrise 1mm high", "top of the hand against its mark at full draw, when the arrow lies on the hand; or “1mm low”", _hand_rise),
     Word("shelf", "rig", "shelf 9mm under", "the shelf under the rest", lambda line: RiserSide(shelf_under_rest_mm=_side(line))),
     Word("usualcrawl", "archer", "usualcrawl 22mm", "the crawl shot most; “usualcrawl none”", _crawl),
     Word("kit", "bow", "kit plain", "what can be set on the bow: plain, rest or full", lambda line: BowKitTold(kit=line.choice(_KITS))),

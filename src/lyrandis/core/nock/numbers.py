@@ -6,6 +6,7 @@ from itertools import pairwise, zip_longest
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.archer.words import Hold
 from lyrandis.core.arrow.facts import ArrowFacts
+from lyrandis.core.arrow.words import LiesOn
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.bow.numbers import BowNumbers
 from lyrandis.core.constants import MARKED_DRAW_MM, TRADE_OFFSET_MM
@@ -22,6 +23,7 @@ from lyrandis.core.nock.height import (
     schools_of,
     start_lift,
 )
+from lyrandis.core.nock.off_hand import clearance_over_hand
 from lyrandis.core.nock.riser_weights import Balance, Weight, balance_of
 from lyrandis.core.nock.tiller import (
     BoltPair,
@@ -57,6 +59,37 @@ class NockNumbers:
         if self.facts.kit is not None:
             return self.facts.kit.reading.kit
         return "full" if self.bow.likeness.shape.family == "target_recurve" else "plain"
+
+    @property
+    def lies_on(self) -> LiesOn:
+        """What the arrow lies on: as told, else by what can be set and the hold."""
+        told, _ = self.arrows.passing("lies_on")
+        if told is not None:
+            on: LiesOn = told
+            return on
+        if self.kit != "plain" or self.arrows.passing("plunger")[0]:
+            return "rest"
+        return "hand" if self.hold == "thumb" else "shelf"
+
+    @property
+    def off_the_hand(self) -> bool | None:
+        """True where the arrow was told to lie on the hand, None where it is only likely."""
+        told, _ = self.arrows.passing("lies_on")
+        if told is not None:
+            return bool(told == "hand")
+        return None if self.lies_on == "hand" else False
+
+    @lazy
+    def hand_clearance(self) -> Estimate | None:
+        """How far the arrow's tail passes over the hand; None where it does not lie on it."""
+        if self.lift is None or self.lies_on != "hand":
+            return None
+        side = self.facts.side.reading if self.facts.side else None
+        return clearance_over_hand(
+            self.lift,
+            mark_under_mm=(side.grip_under_rest_mm or 0.0) if side else 0.0,
+            hand_over_mark_mm=side.hand_at_full_mm if side else None,
+        )
 
     @lazy
     def arrow_nock(self) -> Estimate:

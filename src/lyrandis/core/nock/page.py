@@ -3,6 +3,7 @@
 from typing import Literal
 
 from lyrandis.core.arrow.shooting import outward_is_left
+from lyrandis.core.arrow.words import LiesOn
 from lyrandis.core.computed import Computed
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.nock.height import locator_of
@@ -46,8 +47,13 @@ class NockSide(Drawn):
     brace_told: bool
     shelf_under_rest_mm: float | None
     grip_under_rest_mm: float | None
-    rest: Literal["rest", "shelf", "hand"]
+    rest: LiesOn
     """What the arrow lies on."""
+    rest_told: bool
+    hand_at_full_mm: float | None
+    """The hand's top over its mark at full draw."""
+    hand_clearance_mm: float | None
+    hand_clearance_plus_minus_mm: float | None
     plunger: bool
     clean: SchoolBand | None
     bare: SchoolBand | None
@@ -125,9 +131,8 @@ def _side(c: Computed) -> NockSide:
     side = facts.side.reading if facts.side else None
     read = facts.height
     datum = read.reading.datum if read else None
-    hold = nock.hold
     plunger = bool(c.setup.arrows.passing("plunger")[0])
-    on = "rest" if nock.kit != "plain" or plunger else "hand" if hold == "thumb" else "shelf"
+    over = nock.hand_clearance
     brace = c.string.brace
     return NockSide(
         lift_mm=lift.value if lift else None,
@@ -147,7 +152,11 @@ def _side(c: Computed) -> NockSide:
         brace_told=brace is not None,
         shelf_under_rest_mm=side.shelf_under_rest_mm if side else None,
         grip_under_rest_mm=side.grip_under_rest_mm if side else None,
-        rest=on,
+        rest=nock.lies_on,
+        rest_told=c.setup.arrows.passing("lies_on")[0] is not None,
+        hand_at_full_mm=side.hand_at_full_mm if side else None,
+        hand_clearance_mm=over.value if over else None,
+        hand_clearance_plus_minus_mm=over.plus_minus if over else None,
         plunger=plunger,
         clean=_band(nock.schools.clean),
         bare=_band(nock.schools.bare),

@@ -222,6 +222,8 @@ class RiserSide(BaseReading):
     shelf_under_rest_mm: q.UnderRest | None = None
     grip_under_rest_mm: q.UnderRest | None = None
     """From the rest (or shelf, or hand) down to the mark for the top of the hand."""
+    hand_at_full_mm: q.HandAtFull | None = None
+    """How far the hand's top stands over its mark at full draw; - lower."""
 
     @model_validator(mode="after")
     def _something(self) -> "RiserSide":
@@ -236,6 +238,10 @@ class RiserSide(BaseReading):
             if value is not None:
                 parts.append(words)
                 figures[name] = gap(value)
+        if self.hand_at_full_mm is not None:
+            where = "under" if self.hand_at_full_mm < 0 else "over"
+            parts.append(f"hand {{hand}} {where} its mark at full draw")
+            figures["hand"] = gap(abs(self.hand_at_full_mm))
         return phrase(", ".join(parts).capitalize(), **figures)
 
 

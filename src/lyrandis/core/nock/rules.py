@@ -70,6 +70,17 @@ RULES: tuple[j.Rule, ...] = (
         source="A bare shaft above the fletched means the nock is too low.",
     ),
     j.Rule(
+        id="hand-clearance",
+        stage="nock",
+        title="Clearance over the hand",
+        statement="Where the arrow lies on the hand, its tail passes over it by the lift, plus how "
+        "far the grip's mark lies under the square line, less how far the hand stands over the "
+        "mark at full draw. Nothing or more is Good. Under nothing is Watch, and Mend where the "
+        "hand was watched and it lies under nothing by more than its ±.",
+        school="Geometry; practice of those who shoot off the hand",
+        source="A hand 1 mm too high eats 1 mm; what touches it at speed is a feather's front.",
+    ),
+    j.Rule(
         id="tiller-band",
         stage="nock",
         title="Tiller by hold",
@@ -134,6 +145,7 @@ RULES: tuple[j.Rule, ...] = (
 )
 
 HEIGHT = j.Action(label="See the nock", stage="nock", control="height")
+HAND = j.Action(label="Watch the hand", stage="nock", control="handrise")
 TILLER = j.Action(label="See tiller and bolts", stage="nock", control="tiller")
 ALIGN = j.Action(label="See the line", stage="nock", control="alignment")
 WEIGHTS = j.Action(label="See the weights", stage="nock", control="weights")
@@ -144,6 +156,7 @@ def judge(c: Computed) -> list[j.Finding]:
     """Return the findings at the nock and on the riser."""
     return [
         *_judge_height(c),
+        *_judge_hand(c),
         *_judge_tiller(c),
         *_judge_line(c),
         *_judge_centre(c),
@@ -221,6 +234,41 @@ def _judge_height(c: Computed) -> list[j.Finding]:
             ),
             tuple(lines),
             HEIGHT,
+        )
+    ]
+
+
+def _judge_hand(c: Computed) -> list[j.Finding]:
+    over, lift = c.nock.hand_clearance, c.nock.lift
+    if over is None or lift is None:
+        return []
+    side = c.setup.nock.side.reading if c.setup.nock.side else None
+    hand = side.hand_at_full_mm if side else None
+    mark = (side.grip_under_rest_mm or 0.0) if side else 0.0
+    severity: j.Severity = "good"
+    text = "The arrow's tail passes over your hand by {over}."
+    if round(over.value, 1) < 0:
+        sure = hand is not None and over.value + over.plus_minus < 0
+        severity = "mend" if sure else "watch"
+        text = (
+            "The arrow's tail comes home {over} under the top of your hand. Set the hand lower on "
+            "the grip, or the nock higher, by as much."
+        )
+    figures = {"lift": gap(lift.value), "mark": gap(mark), "hand": gap(abs(hand or 0.0))}
+    rise = (
+        "nothing for the hand, which nobody watched"
+        if hand is None
+        else f"{{hand}} by which the hand stands {'over' if hand >= 0 else 'under'} its mark"
+    )
+    way = "plus" if hand is not None and hand < 0 else "less"
+    line = f"Lift {{lift}}, plus {{mark}} from the square line down to its mark, {way} {rise}."
+    return [
+        _finding(
+            "hand-clearance",
+            severity,
+            phrase(text, over=gap(abs(over.value), over.plus_minus)),
+            (phrase(line, **{k: v for k, v in figures.items() if f"{{{k}}}" in line}),),
+            HAND,
         )
     ]
 
@@ -392,7 +440,7 @@ def _judge_hook(c: Computed) -> list[j.Finding]:
     if crawl <= 0 or margin is None or length is None:
         return []
     offset = crawl + HOOK_UNDER_NOCK_MM - NOCK_OVER_MIDDLE_MM
-    extra = crawl_draw(length.reading.bow_length_mm, crawl)
+    extra = crawl_draw(length.reading.back_mm, crawl)
     left = margin.value - extra
     if left >= 12.7 or extra <= 0:
         return []

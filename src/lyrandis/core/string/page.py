@@ -247,7 +247,7 @@ def _order_text(c: Computed) -> tuple[Phrase, ...]:
         )
     bow = c.setup.bow.length
     if bow is not None:
-        lines.append(phrase("For a bow of {bow}.", bow=mm(bow.reading.bow_length_mm)))
+        lines.append(phrase("For a bow of {bow}.", bow=mm(bow.reading.back_mm)))
     serving, thread = facts.part("serving_mm"), facts.part("thread_mm")
     if serving is not None:
         lines.append(phrase("Middle serving {serving}.", serving=mm(serving)))
