@@ -5,8 +5,10 @@ import pytest
 from lyrandis.core import entries as e
 from lyrandis.core.assessment import Assessment, assess
 from lyrandis.core.bow.inspection import SEVERITY, looked_over
+from lyrandis.core.bow.likeness import usual_shape
 from lyrandis.core.bow.limbs import mismatch_of
 from lyrandis.core.bow.readings import Inspected, LimbPair
+from lyrandis.core.bow.two_limbs import drawn_off_middle
 from lyrandis.core.bow.words import InspectionItem
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
@@ -199,6 +201,39 @@ def test_a_shorter_limb_of_the_same_mark_is_the_stiffer() -> None:
     found = mismatch_of(LimbPair(upper_length_mm=500, lower_length_mm=520))
     assert found.stiffer == "upper"
     assert mismatch_of(LimbPair(upper_lbf=38, lower_lbf=42)).stiffer == "lower"
+
+
+@pytest.mark.parametrize(
+    ("marks", "way", "nock"),
+    [((38, 42), "up", "a lower nock"), ((42, 38), "down", "a higher nock")],
+)
+def test_the_nock_travels_toward_the_weaker_limb(
+    marks: tuple[int, int], way: str, nock: str
+) -> None:
+    """As two elastic limbs on one string have it: drawn, the hook stands by the stiffer limb."""
+    upper, lower = marks
+    assert mismatch_of(LimbPair(upper_lbf=upper, lower_lbf=lower)).nock_travels == way
+    shape = usual_shape("hunting_recurve", 60 * 25.4)
+    places = [
+        drawn_off_middle(shape, draw, 0.0, ratio=lower / upper)
+        for draw in (shape.brace_height_mm + 10, 26.25 * 25.4)
+    ]
+    rest, drawn = (place.hook[1] for place in places if place is not None)
+    assert ("up" if rest > drawn else "down") == way
+    found = next(
+        f for f in judged("draw 28", f"limbs {upper - 1} {lower - 1}").findings
+        if f.id == "limb-pair"
+    )  # fmt: skip
+    assert f"the nock travels {way}" in found.sentence.text()
+    lines = [line.text() for line in found.sum]
+    assert any("hold about 39" in line and "2.0 lb less" in line for line in lines)
+    assert "Swapped end for end, the nock travels the other way by as much." in lines
+    near = judged("draw 28", "limbs 39 41" if way == "up" else "limbs 41 39")
+    assert nock in next(f.sentence.text() for f in near.findings if f.id == "limb-pair")
+
+
+def test_of_two_of_a_kind_nobody_knows_which_way() -> None:
+    assert mismatch_of(LimbPair(pair="two_bottoms")).nock_travels is None
 
 
 def test_what_is_told_of_the_limbs_adds_up() -> None:

@@ -78,6 +78,15 @@ def plain(words: str) -> str:
     return words.replace("{", "(").replace("}", ")")
 
 
+def counted(number: int, noun: str) -> str:
+    """Return a number of things as it is said.
+
+    >>> counted(1, "arrow"), counted(3, "arrow")
+    ('1 arrow', '3 arrows')
+    """
+    return f"{number} {noun}{'' if number == 1 else 's'}"
+
+
 def mm(value: float, plus_minus: float | None = None) -> Figure:
     return Figure(value=value, unit="mm", plus_minus=plus_minus)
 

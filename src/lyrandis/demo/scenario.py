@@ -260,6 +260,10 @@ _DIARY: tuple[tuple[int, str, str | dict[str, Any], str | None], ...] = (
     (12, "sandpiper-thumb-bow", "window 9mm", "Half the grip"),
     (13, "sandpiper-thumb-bow", "tail left 2 @ 7 paces", "Seven paces, as we always read it"),
     (12, "sandpiper-thumb-bow", "lift 0.5mm", "Off the hand, nearly level"),
+    (12, "sandpiper-thumb-bow", "lieson hand", "No shelf: over the knuckle"),
+    (12, "sandpiper-thumb-bow", "arrow 1 quill bound", None),
+    (12, "sandpiper-thumb-bow", "arrow 2 quill bound", None),
+    (13, "sandpiper-thumb-bow", "handrise 1mm high", "Watched from the side at full draw"),
 )  # fmt: skip
 
 

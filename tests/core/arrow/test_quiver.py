@@ -89,6 +89,25 @@ def test_without_spines_mass_alone_decides() -> None:
     assert found.spine_spread_lbf is None
 
 
+def test_those_without_a_spine_are_matched_beside_by_mass_alone() -> None:
+    quiver = (
+        QuiverArrow(1, 450, 50), QuiverArrow(2, 456, 50), QuiverArrow(3, 462, 50),
+        QuiverArrow(4, 451, None), QuiverArrow(5, 452, None),
+        QuiverArrow(6, 450, 50, quill="lifts"),
+    )  # fmt: skip
+    found = best_matched(quiver, 3)
+    assert found.by_spine
+    assert found.chosen == (1, 2, 3)
+    assert found.by_mass_alone is not None
+    assert found.by_mass_alone.chosen == (1, 4, 5)
+    assert found.by_mass_alone.mass_spread_gr == 2.0
+    assert {out.number: out.because for out in found.out}[6] == "quill_lifts"
+    # nothing stands beside where it would be the same set, or where every spine is known
+    assert best_matched(quiver[:3], 3).by_mass_alone is None
+    heavy = (*quiver[:3], QuiverArrow(4, 490, None))
+    assert best_matched(heavy, 3).by_mass_alone is None
+
+
 @pytest.mark.parametrize("count", [0, 1, 5])
 def test_more_than_there_are_cannot_be_chosen(count: int) -> None:
     with pytest.raises(DomainError) as caught:

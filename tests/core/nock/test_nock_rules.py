@@ -28,7 +28,23 @@ def severity(name: str, *said: Any) -> str | None:
 
 
 THREE = "hold three under"
+SERVED = ("bundle 2.09mm", "thread 0.46mm")
+"""Served to 2.83 mm, good to 0.15."""
+RECKONED = ("fibre polyester", "string 56 16 strands", "thread 0.46mm")
+"""The same, its bundle reckoned: good to 0.4."""
 TABLE = [
+    # the arrow's nock on the serving, both sides of every line
+    ("nock-fit", SERVED, None),
+    ("nock-fit", ("bundle 2.09mm", "nockgroove 2.8mm"), None),
+    ("nock-fit", (*SERVED, "nockgroove 2.8mm"), "good"),
+    ("nock-fit", (*SERVED, "nockgroove 3.0mm"), "good"),
+    ("nock-fit", (*SERVED, "nockgroove 3.2mm"), "watch"),
+    ("nock-fit", (*SERVED, "nockgroove 3.6mm"), "mend"),
+    ("nock-fit", (*SERVED, "nockgroove 3.6mm", "hold thumb"), "watch"),
+    ("nock-fit", (*SERVED, "nockgroove 2.6mm"), "good"),
+    ("nock-fit", (*SERVED, "nockgroove 2.4mm"), "watch"),
+    ("nock-fit", (*SERVED, "nockgroove 2.0mm"), "mend"),
+    ("nock-fit", (*RECKONED, "nockgroove 3.2mm"), "good"),
     # height against where the search begins
     ("nock-height", ("lift 1mm",), None),
     ("nock-height", ("lift 0.9mm",), "watch"),

@@ -43,6 +43,15 @@ export const LIMBS_ARE_WORDS = [
   ['two_tops', 'two top limbs'],
   ['two_makers', 'limbs of two makers'],
 ] as const;
+export const LIMBS_MADE_WORDS = [
+  ['laminated', 'laminated with glass'],
+  ['solid_glass', 'solid glass'],
+  ['natural', 'all natural: wood, horn, sinew'],
+] as const;
+export const LENGTH_TAKEN_WORDS = [
+  ['along_back', 'unstrung, along the back'],
+  ['strung', 'strung, straight from nock to nock'],
+] as const;
 export const BOW_MADE_WORDS = [
   ['one_piece', 'in one piece'],
   ['take_down', 'to be taken down'],
@@ -78,6 +87,15 @@ export const FLIGHT_WORDS = [
   ['clean', 'flew clean'],
   ['stiff', 'still stiff'],
   ['weak', 'weak'],
+] as const;
+export const LIES_ON_WORDS = [
+  ['shelf', 'the shelf'],
+  ['rest', 'a rest'],
+  ['hand', 'the hand'],
+] as const;
+export const QUILL_WORDS = [
+  ['bound', 'quill ends bound and smooth'],
+  ['lifts', 'a quill lifts'],
 ] as const;
 export const NOCK_DATUM_WORDS = [
   ['lift', 'underside of the arrow over square'],

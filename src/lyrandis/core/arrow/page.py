@@ -52,7 +52,8 @@ class FloorDrawing(Drawn):
     """Who asks for how much, the voice that binds first."""
     limbs_made: LimbsMade | None
     length_taken: LengthTaken | None
-    length_told: bool
+    length_told_mm: float | None
+    """As it was told, strung or along the back."""
     weight_lbf: float | None
     arrows: tuple[ArrowTick, ...]
     more: int
@@ -109,6 +110,8 @@ class ArrowPage(Page):
     floor: FloorDrawing
     arrow: ArrowDrawing
     quiver: tuple[QuiverRow, ...]
+    off_the_hand: bool | None
+    """True where the arrow was told to lie on the hand, None where it only may."""
 
 
 def page(c: Computed) -> ArrowPage:
@@ -117,6 +120,7 @@ def page(c: Computed) -> ArrowPage:
         floor=_floor(c),
         arrow=_arrow(c),
         quiver=tuple(_row(arrow) for arrow in c.arrow.quiver),
+        off_the_hand=c.nock.off_the_hand,
     )
 
 
@@ -144,7 +148,7 @@ def _floor(c: Computed) -> FloorDrawing:
         ),
         limbs_made=bow.limbs_made.reading.made if bow.limbs_made else None,
         length_taken=bow.length.reading.taken if bow.length else None,
-        length_told=bow.length is not None,
+        length_told_mm=bow.length.reading.bow_length_mm if bow.length else None,
         weight_lbf=weight,
         arrows=tuple(
             ArrowTick(

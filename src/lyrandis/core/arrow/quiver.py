@@ -6,7 +6,7 @@ Masses in grains, spines in pounds of the wood scale, small lengths in mm.
 import math
 from bisect import insort
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from typing import Literal
 
@@ -18,6 +18,7 @@ from lyrandis.core.entries import Entry
 from lyrandis.core.errors import DomainError
 from lyrandis.core.look_over import LookOver, looked_over_as
 from lyrandis.core.memo import memo_by_equality
+from lyrandis.core.phrase import counted
 
 MASS_STEP_GR = 5.0
 SPINE_STEP_LBF = 2.0
@@ -153,6 +154,16 @@ class MatchedSet:
     by_spine: bool
     """False when too few spines are known, so that mass alone decided."""
     out: tuple[Out, ...]
+    by_mass_alone: "MassAlone | None" = None
+    """Beside it, where arrows without a spine were left out that match better by mass."""
+
+
+@dataclass(frozen=True)
+class MassAlone:
+    """The best matched arrows where only mass is asked."""
+
+    chosen: tuple[int, ...]
+    mass_spread_gr: float
 
 
 def best_matched(quiver: tuple[QuiverArrow, ...], count: int) -> MatchedSet:
@@ -170,6 +181,7 @@ def best_matched(quiver: tuple[QuiverArrow, ...], count: int) -> MatchedSet:
     (1, 3, 4)
     """
     usable, out = _usable(quiver)
+    weighed = usable
     by_spine = sum(arrow.spine_lbf is not None for arrow in usable) >= max(count, 2)
     if by_spine:
         out += [Out(arrow.number, "no_spine") for arrow in usable if arrow.spine_lbf is None]
@@ -177,7 +189,8 @@ def best_matched(quiver: tuple[QuiverArrow, ...], count: int) -> MatchedSet:
     if not 2 <= count <= len(usable):
         raise DomainError(
             "too_few",
-            f"{len(usable)} arrows are weighed, straight and sound: {count} cannot be chosen.",
+            f"{counted(len(usable), 'arrow')} to choose from, weighed, straight and sound: "
+            f"{count} cannot be chosen.",
             "Ask for at least two and no more than there are, or weigh more arrows.",
             "count",
         )
@@ -188,8 +201,15 @@ def best_matched(quiver: tuple[QuiverArrow, ...], count: int) -> MatchedSet:
             f"Mark as retired what is not in use, down to {MOST_MATCHED}.",
             "count",
         )
-    chosen = _least_spread(usable, count, by_spine)
-    return _as_set(chosen, usable, out, by_spine)
+    found = _as_set(_least_spread(usable, count, by_spine), usable, out, by_spine)
+    if len(weighed) == len(usable) or len(weighed) > MOST_MATCHED:
+        return found
+    alone = _least_spread(weighed, count, by_spine=False)
+    numbers = tuple(sorted(arrow.number for arrow in alone))
+    masses = [_mass(arrow) for arrow in alone]
+    if numbers == found.chosen:
+        return found
+    return replace(found, by_mass_alone=MassAlone(numbers, max(masses) - min(masses)))
 
 
 def _usable(quiver: tuple[QuiverArrow, ...]) -> tuple[list[QuiverArrow], list[Out]]:

@@ -9,7 +9,7 @@ from lyrandis.core.arrow.quiver import QuiverArrow
 from lyrandis.core.arrow.stage_build import build_values, part_values, pass_values, spine_values
 from lyrandis.core.bow.weight import DrawWeight
 from lyrandis.core.computed import Computed
-from lyrandis.core.phrase import Phrase, gpp, gr, phrase
+from lyrandis.core.phrase import Phrase, counted, gpp, gr, phrase
 from lyrandis.core.stage_spec import Ask, plain_ask
 
 CAUTIONS = (
@@ -134,7 +134,9 @@ def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
     unseen = [arrow for arrow in in_use if arrow.safety == "not_looked"]
     left: list[j.Unchecked] = []
     if unseen:
-        which = "the arrows are" if len(unseen) == len(in_use) else f"{len(unseen)} arrows are"
+        verb = "is" if len(unseen) == 1 else "are"
+        some = f"{counted(len(unseen), 'arrow')} {verb}"
+        which = "the arrows are" if len(unseen) == len(in_use) else some
         what = phrase(f"{which} not flexed and looked at")
         left.append(j.Unchecked(what=what, before_shooting=True, step=_FLEX, turn=3))
     elif not in_use:
@@ -157,8 +159,8 @@ def _hand_unchecked(c: Computed, in_use: list[QuiverArrow]) -> list[j.Unchecked]
     unseen = [arrow for arrow in in_use if arrow.quill is None]
     if not c.nock.off_the_hand or not unseen:
         return []
-    of = "the quill ends" if len(unseen) == len(in_use) else f"quill ends of {len(unseen)} arrows"
-    what = phrase(f"{of} are not looked at")
+    of = "" if len(unseen) == len(in_use) else f" of {counted(len(unseen), 'arrow')}"
+    what = phrase(f"the quill ends{of} are not looked at")
     return [j.Unchecked(what=what, before_shooting=True, step=_QUILLS, turn=3)]
 
 

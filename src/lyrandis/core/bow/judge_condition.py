@@ -21,9 +21,10 @@ from lyrandis.core.bow.limbs import (
     Mismatch,
     mismatch_of,
 )
+from lyrandis.core.bow.readings import LimbPair
 from lyrandis.core.bow.words import FAMILY_WORDS, INSPECTION_WORDS
 from lyrandis.core.computed import Computed
-from lyrandis.core.phrase import Phrase, day, mm, percent, phrase
+from lyrandis.core.phrase import Phrase, counted, day, lbf, mm, percent, phrase
 from lyrandis.core.quantities import within
 
 RULES: tuple[j.Rule, ...] = (
@@ -88,7 +89,8 @@ def _judge_inspection(c: Computed) -> list[j.Finding]:
     if not failing:
         missing = len(ITEMS) - len(result)
         rest = f"; {missing} not looked at yet" if missing else ""
-        return [_inspection("good", f"Looked over: {len(result)} items good{rest}.", lines)]
+        good = counted(len(result), "item")
+        return [_inspection("good", f"Looked over: {good} good{rest}.", lines)]
     worst = min((SEVERITY[looked.item] for looked in failing), key=j.SEVERITIES.index)
     what = "; ".join(INSPECTION_WORDS[looked.item][1] for looked in failing)
     what = what[0].upper() + what[1:]
@@ -126,7 +128,11 @@ def _judge_limbs(c: Computed) -> list[j.Finding]:
             "limb-pair",
             result.severity,
             sentence,
-            (phrase(f"{told.template}.", **told.figures), *_share_lines(result)),
+            (
+                phrase(f"{told.template}.", **told.figures),
+                *_share_lines(result),
+                *_swap_lines(pair.reading, result),
+            ),
             None if result.severity == "good" else _LIMBS,
             title="These limbs are no pair",
         )
@@ -134,13 +140,16 @@ def _judge_limbs(c: Computed) -> list[j.Finding]:
 
 
 def _mismatch(found: Mismatch) -> Phrase:
+    way = found.nock_travels
+    home = f"is home {found.apart_ms:.1f} ms first"
     what = "Limbs about {share} apart: " + (
-        f"the {found.stiffer} one is home {found.apart_ms:.1f} ms first and throws the nock. "
-        if found.by_weight or found.by_length
-        else f"one is home {found.apart_ms:.1f} ms first and throws the nock. "
+        f"the {found.stiffer} one {home}, and the nock travels {way} on its way home. "
+        if way
+        else f"one {home} and throws the nock. "
     )
+    nock = {"up": "a lower nock", "down": "a higher nock", None: "nock height"}[way]
     texts = {
-        "watch": "A stopgap at short range: hide what you can with nock height, and replace.",
+        "watch": f"A stopgap at short range: hide what you can with {nock}, and replace.",
         "mend": "A stopgap only, at close range with a heavy arrow. Replace before farther marks.",
         "stop": "Do not shoot them together: replace.",
     }
@@ -158,6 +167,19 @@ def _share_lines(found: Mismatch) -> tuple[Phrase, ...]:
         for name, share, how in parts
         if share
     )
+
+
+def _swap_lines(pair: LimbPair, found: Mismatch) -> tuple[Phrase, ...]:
+    """Return what a limb from another pair costs: weight, and which end the nock goes to."""
+    lines: list[Phrase] = []
+    if pair.upper_lbf is not None and pair.lower_lbf is not None and found.by_weight:
+        both = (pair.upper_lbf + pair.lower_lbf) / 2
+        less = max(pair.upper_lbf, pair.lower_lbf) - both
+        text = "Together they hold about {both}, {less} less than a pair like the stiffer one."
+        lines.append(phrase(text, both=lbf(both), less=lbf(less)))
+    if found.severity != "good" and found.nock_travels:
+        lines.append(phrase("Swapped end for end, the nock travels the other way by as much."))
+    return tuple(lines)
 
 
 def _judge_brace(c: Computed) -> list[j.Finding]:

@@ -6,6 +6,7 @@ bends further; let go, the stiffer one is home first and throws the arrow's tail
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 from lyrandis.core.bow.readings import LimbPair
 from lyrandis.core.bow.words import LimbsAre
@@ -49,6 +50,17 @@ class Mismatch:
     @property
     def stiffer(self) -> str:
         return "upper" if self.share > 0 else "lower"
+
+    @property
+    def nock_travels(self) -> Literal["up", "down"] | None:
+        """Which way the nock goes on its way home: toward the weaker limb; None where unknown.
+
+        Statics of two limbs (`drawn_off_middle`): drawn, the hook stands on the stiffer limb's
+        side of its place at rest. They are far too soft in size: the way is all that is said.
+        """
+        if not (self.by_weight or self.by_length):
+            return None
+        return "down" if self.share > 0 else "up"
 
 
 def mismatch_of(pair: LimbPair) -> Mismatch:

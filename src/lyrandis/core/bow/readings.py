@@ -60,7 +60,7 @@ class BowLength(BaseReading):
     def back_mm(self) -> float:
         """The length along the back, which everything is reckoned with."""
         strung = self.taken == "strung"
-        return self.bow_length_mm + STRUNG_SHORTER_MM if strung else self.bow_length_mm
+        return round(self.bow_length_mm + STRUNG_SHORTER_MM * strung, 6)
 
     def say(self) -> Phrase:
         how = f", {LENGTH_TAKEN_WORDS[self.taken]}" if self.taken else ""

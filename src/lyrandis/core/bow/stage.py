@@ -25,6 +25,7 @@ from lyrandis.core.phrase import (
     plain,
 )
 from lyrandis.core.reading import BaseReading
+from lyrandis.core.setup import Setup
 from lyrandis.core.stage_spec import Ask, plain_ask
 
 CAUTIONS = (
@@ -363,6 +364,14 @@ def _more_points(c: Computed) -> j.NextStep | None:
     )
 
 
+def _length_is_vague(setup: Setup) -> bool:
+    """Return whether static tips have a length that may be of the strung bow."""
+    family, length = setup.bow.family, setup.bow.length
+    if family is None or length is None:
+        return False
+    return family.reading.family.endswith("rigid_tip") and length.reading.taken is None
+
+
 ASKS = (
     plain_ask(
         3,
@@ -388,6 +397,14 @@ ASKS = (
         "bow",
         "limit",
         assumed=False,
+    ),
+    plain_ask(
+        8,
+        _length_is_vague,
+        "Say how the bow's length was taken",
+        "Bowyers of static tips often measure the strung bow, 3 in less than along the back.",
+        "arrow",
+        "length-taken",
     ),
     plain_ask(
         9,

@@ -8,6 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from lyrandis.core.errors import DomainError
+from lyrandis.core.phrase import counted
 from lyrandis.core.student import student_95, student_chance
 
 LEAST_TAKES = 3
@@ -97,7 +98,7 @@ def compared(
         if len(side) < LEAST_TAKES:
             raise DomainError(
                 "too_few",
-                f"Only {len(side)} takes: three at least, five are better.",
+                f"Only {counted(len(side), 'take')}: three at least, five are better.",
                 "Record more, at the same place with the same gain.",
             )
     first, last = len(before), len(after)

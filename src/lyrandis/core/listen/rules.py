@@ -10,7 +10,7 @@ from lyrandis.core.listen.naming import Pointed
 from lyrandis.core.listen.numbers import TENSION_MEND_SD, TENSION_SD
 from lyrandis.core.listen.shafts import OTHERWISE, STIFFER, UNEVEN_SHARE
 from lyrandis.core.listen.words import FAULT_WORDS, TROUBLE_WORDS, Fault
-from lyrandis.core.phrase import Figure, Phrase, decibels, lbf, percent, phrase, spine
+from lyrandis.core.phrase import Figure, Phrase, counted, decibels, lbf, percent, phrase, spine
 
 MADE_UP = "Proved on made-up sound only, of a second kind that shares nothing with the first: no " \
     "recorded bow was compared."  # fmt: skip
@@ -176,7 +176,7 @@ def _judge_apart(c: Computed) -> list[j.Finding]:
         return []
     level = pair.level
     sums = (
-        phrase(f"{len(pair.before.reading.counting)} takes against "
+        phrase(f"{counted(len(pair.before.reading.counting), 'take')} against "
                f"{len(pair.after.reading.counting)}, interval {{half}} either way.",
                half=decibels(level.half_db)),
         phrase("Surer than {sure}.", sure=percent(min(level.sure, 0.99))),
@@ -235,7 +235,7 @@ def _judge_recording(c: Computed) -> list[j.Finding]:
     if not troubles:
         return []
     words = " ".join(TROUBLE_WORDS[trouble] for trouble in troubles)
-    sums = (phrase(f"Of the last recording, {len(last.reading.takes)} takes."),)
+    sums = (phrase(f"Of the last recording, {counted(len(last.reading.takes), 'take')}."),)
     return [_finding("sound-recording", "watch", phrase(words), sums, RECORDINGS)]
 
 

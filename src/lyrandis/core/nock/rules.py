@@ -12,6 +12,7 @@ from lyrandis.core.bow.two_limbs import (
     crawl_draw,
 )
 from lyrandis.core.computed import Computed
+from lyrandis.core.nock.fit import FAR_MM, LOOSE_MM, TIGHT_MM, fit_of, slack_of
 from lyrandis.core.nock.height import HEIGHT_PER_CRAWL, START_MM
 from lyrandis.core.nock.riser_weights import DOWN_MM, NEAR_ROOT_G, NEAR_ROOT_MM
 from lyrandis.core.nock.tiller import (
@@ -24,6 +25,7 @@ from lyrandis.core.nock.tiller import (
     turn_effect,
 )
 from lyrandis.core.phrase import count, gap, mm, phrase
+from lyrandis.core.string.strands import served_diameter
 
 IN_LINE_MM = 1.0
 """A string this far off the middle of a limb's root is in line. Convention."""
@@ -68,6 +70,17 @@ RULES: tuple[j.Rule, ...] = (
         "where bare shafts are not shot.",
         school="Schools of the trade, side by side",
         source="A bare shaft above the fletched means the nock is too low.",
+    ),
+    j.Rule(
+        id="nock-fit",
+        stage="nock",
+        title="The arrow's nock on the serving",
+        statement="The served string is its bundle and two walls of thread, flattened to 0.8. A "
+        f"groove to {LOOSE_MM:g} mm wider clips on and falls at a tap, to {TIGHT_MM:g} mm narrower "
+        "springs over it: Good. Beyond that and the ± is Watch, "
+        f"{FAR_MM:g} mm beyond it Mend: the nock splits, or drops off the string at full draw.",
+        school="Practice of the trade; some who shoot by the thumb want it to hang loose",
+        source="A nock that drops off is a dry fire; one that clings pulls the string aside.",
     ),
     j.Rule(
         id="hand-clearance",
@@ -145,6 +158,7 @@ RULES: tuple[j.Rule, ...] = (
 )
 
 HEIGHT = j.Action(label="See the nock", stage="nock", control="height")
+SERVE = j.Action(label="See the serving", stage="string", control="thread")
 HAND = j.Action(label="Watch the hand", stage="nock", control="handrise")
 TILLER = j.Action(label="See tiller and bolts", stage="nock", control="tiller")
 ALIGN = j.Action(label="See the line", stage="nock", control="alignment")
@@ -157,6 +171,7 @@ def judge(c: Computed) -> list[j.Finding]:
     return [
         *_judge_height(c),
         *_judge_hand(c),
+        *_judge_fit(c),
         *_judge_tiller(c),
         *_judge_line(c),
         *_judge_centre(c),
@@ -234,6 +249,43 @@ def _judge_height(c: Computed) -> list[j.Finding]:
             ),
             tuple(lines),
             HEIGHT,
+        )
+    ]
+
+
+def _judge_fit(c: Computed) -> list[j.Finding]:
+    told, bundle = c.setup.nock.arrow_nock, c.string.diameter
+    groove = told.reading.groove_mm if told else None
+    thread = c.setup.string.part("thread_mm")
+    if groove is None or bundle is None or thread is None:
+        return []
+    slack = slack_of(groove, bundle, thread)
+    how, severity = fit_of(slack)
+    texts = {
+        "clips": "The arrow's nock fits the serving: it clips on and falls at a tap.",
+        "tight": "The arrow's nock is {slack} tighter than the serving: it splits, or pulls the "
+        "string aside. Serve with a thinner thread.",
+        "loose": "The arrow's nock is {slack} wider than the serving: it can drop off the string. "
+        "Serve with a thicker thread.",
+    }
+    text = texts[how]
+    if how == "loose" and c.nock.hold == "thumb":
+        text += " Some who shoot by the thumb want it so; then the finger holds it on."
+        severity = "watch"
+    served = served_diameter(bundle.value, thread)
+    figures = {"slack": gap(abs(slack.value), slack.plus_minus)}
+    return [
+        _finding(
+            "nock-fit",
+            severity,
+            phrase(text, **(figures if "{slack}" in text else {})),
+            (
+                phrase(
+                    f"Bundle {bundle.value:.2f} ± {bundle.plus_minus:.2f} mm and two walls of "
+                    f"{thread:.2f} mm make {served:.2f} mm; the groove is {groove:.2f} mm."
+                ),
+            ),
+            None if severity == "good" else SERVE,
         )
     ]
 

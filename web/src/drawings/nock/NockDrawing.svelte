@@ -33,7 +33,13 @@
   );
   const nockTop = $derived(y(lift + side.nock_mm));
   const grip = $derived(side.grip_under_rest_mm ?? null);
+  const onHand = $derived(side.rest === 'hand');
   const shelf = $derived(side.rest === 'shelf' ? 0 : (side.shelf_under_rest_mm ?? 9));
+  /** Top of the hand on its mark, and at full draw. */
+  const hand = $derived(-(grip ?? 0));
+  const handAtFull = $derived(side.hand_at_full_mm == null ? null : hand + side.hand_at_full_mm);
+  const fist = (top: number) =>
+    `M${riser - 30} ${y(top) + 62}V${y(top) + 10}q0 -10 10 -10h72q10 0 10 10v52q0 12 -12 12h-68q-12 0 -12 -12Z`;
   /** A left hand's bow is seen from the right: everything but the words is mirrored. */
   const X = $derived((x: number) => (side.mirrored ? W - x : x));
   const toward = $derived(side.mirrored ? 'end' : 'start');
@@ -79,23 +85,36 @@
   >
     <Hatch id="begin" stroke="var(--soft)" every={6} />
     <g transform={side.mirrored ? `translate(${W}) scale(-1 1)` : undefined}>
-      <path
-        d="M{riser - 24} 0C{riser - 28} 90 {riser - 28} 150 {riser - 28} {bottom}L{riser +
-          66} {bottom}C{riser + 50} 290 {riser + 48} 268 {riser + 48} {y(-shelf)}L{riser + 48} 0Z"
-        fill="var(--wood)"
-        opacity="0.35"
-      />
-      <path
-        d="M{riser - 28} {y(-shelf)}L{riser - 28} {bottom}L{riser + 66} {bottom}C{riser +
-          50} 296 {riser + 48} 280 {riser + 48} {y(-shelf)}Z"
-        fill="var(--wood)"
-        stroke="var(--wood-line)"
-      />
+      {#if onHand}
+        <path
+          d="M{riser - 4} 0C{riser - 10} 90 {riser - 10} 240 {riser - 4} {bottom}L{riser +
+            48} {bottom}V0Z"
+          fill="var(--wood)"
+          stroke="var(--wood-line)"
+        />
+        <path d={fist(hand)} class="fist" />
+        {#if handAtFull !== null}
+          <path d={fist(handAtFull)} class="fist moved" />
+        {/if}
+      {:else}
+        <path
+          d="M{riser - 24} 0C{riser - 28} 90 {riser - 28} 150 {riser - 28} {bottom}L{riser +
+            66} {bottom}C{riser + 50} 290 {riser + 48} 268 {riser + 48} {y(-shelf)}L{riser + 48} 0Z"
+          fill="var(--wood)"
+          opacity="0.35"
+        />
+        <path
+          d="M{riser - 28} {y(-shelf)}L{riser - 28} {bottom}L{riser + 66} {bottom}C{riser +
+            50} 296 {riser + 48} 280 {riser + 48} {y(-shelf)}Z"
+          fill="var(--wood)"
+          stroke="var(--wood-line)"
+        />
+      {/if}
       <line x1={rest} x2={string + 14} y1={SQUARE} y2={SQUARE} class="square" />
       {#if side.rest === 'rest'}
         <path d="M{rest - 8} {SQUARE + 3}h14M{rest - 6} {SQUARE + 3}v18" class="rest" />
       {/if}
-      {#if grip !== null}
+      {#if grip !== null && !onHand}
         <line x1={riser - 2} x2={riser + 62} y1={y(-grip)} y2={y(-grip)} class="grip" />
       {/if}
       <path d={arrow} class="arrow" class:begun={side.lift_mm == null} />
@@ -176,13 +195,22 @@
         {/each}
       {/if}
     </g>
-    <text x={X(riser - 20)} y="16" text-anchor={toward} class="soft">window</text>
-    <text x={X(riser - 20)} y={y(-shelf) + 16} text-anchor={toward}>shelf</text>
+    {#if onHand}
+      <text x={X(riser - 20)} y={y(hand) + 40} text-anchor={toward}>hand</text>
+      {#if handAtFull !== null}
+        <text x={X(riser + 70)} y={y(handAtFull) + 60} text-anchor={toward} class="soft">
+          dashed: at full draw
+        </text>
+      {/if}
+    {:else}
+      <text x={X(riser - 20)} y="16" text-anchor={toward} class="soft">window</text>
+      <text x={X(riser - 20)} y={y(-shelf) + 16} text-anchor={toward}>shelf</text>
+    {/if}
     <text x={X(rest + 44)} y={SQUARE + 15} text-anchor={toward} class="soft">square line</text>
-    {#if side.rest !== 'shelf'}
+    {#if side.rest === 'rest'}
       <text x={X(rest - 12)} y={SQUARE + 36} text-anchor="middle">{side.rest}</text>
     {/if}
-    {#if grip !== null}
+    {#if grip !== null && !onHand}
       <text x={X(riser + 68)} y={y(-grip) + 4} text-anchor={toward}>
         grip mark {figure(gap(grip))} under
       </text>
@@ -242,6 +270,16 @@
   .grip {
     stroke: var(--ink);
     stroke-width: 2.4;
+  }
+  .fist {
+    fill: var(--raised);
+    stroke: var(--soft);
+    stroke-width: 1.4;
+  }
+  .fist.moved {
+    fill: none;
+    stroke: var(--ink);
+    stroke-dasharray: 5 4;
   }
   .arrow {
     fill: var(--raised);

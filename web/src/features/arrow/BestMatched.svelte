@@ -29,6 +29,8 @@
         return `${by.toFixed(1)} lb weaker than the set`;
       case 'crooked':
         return `crooked, runs out ${figure(gap(by))}`;
+      case 'quill_lifts':
+        return 'a quill lifts';
       case 'not_weighed':
         return 'not weighed';
       case 'no_spine':
@@ -68,6 +70,12 @@
         ? '. Too few spines are known: mass alone decided'
         : ` and ${set.spine_spread_lbf.toFixed(1)} lb of spine`}.
     </p>
+    {#if set.by_mass_alone}
+      <p class="mt-1 text-soft">
+        By mass alone, those without a spine too: {set.by_mass_alone.chosen.join(', ')}, within
+        {figure(gr(set.by_mass_alone.mass_spread_gr))}.
+      </p>
+    {/if}
     {#if set.out.length}
       <table class="rows mt-1">
         <thead><tr><th>Left out</th><th>Why</th></tr></thead>

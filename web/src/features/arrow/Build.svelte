@@ -8,6 +8,7 @@
   import { valueOf } from '../../lib/values';
   import ArrowHead from './ArrowHead.svelte';
   import ArrowMasses from './ArrowMasses.svelte';
+  import FloorSchools from './FloorSchools.svelte';
   import BuildFields from './BuildFields.svelte';
   import WeighArrowForm from './WeighArrowForm.svelte';
 </script>
@@ -37,12 +38,17 @@
       </section>
     </div>
 
+    <FloorSchools {assessment} floor={page.floor} />
+
     <section aria-labelledby="sheet" class="mt-6">
       <h2 id="sheet">Build sheet</h2>
       <div class="mt-1"><ArrowToScale drawing={page.arrow} /></div>
       <Strip
         values={['balance', 'forward', 'ring', 'unexplained'].map((key) => valueOf(stage, key))}
       />
+      <p class="mt-1 text-sm text-soft">
+        Weight forward steadies an arrow; how far it drops is speed and drag, not balance.
+      </p>
       <div class="mt-4"><ArrowParts drawing={page.arrow} /></div>
       <BuildFields {assessment} {stage} />
     </section>

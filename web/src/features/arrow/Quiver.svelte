@@ -21,7 +21,11 @@
     </section>
     <section aria-labelledby="quiver" class="mt-5">
       <h2 id="quiver">The quiver</h2>
-      <QuiverList {rows} chosen={choice.data?.chosen ?? []} />
+      <QuiverList
+        {rows}
+        chosen={choice.data?.chosen ?? []}
+        offTheHand={page.off_the_hand === true}
+      />
     </section>
     <section aria-labelledby="matched" class="mt-6">
       <h2 id="matched">Best matched</h2>

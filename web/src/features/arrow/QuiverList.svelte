@@ -9,7 +9,11 @@
   import { gap, gr, spine } from '../../lib/units';
   import { drafts, inUse } from './quiver.svelte';
 
-  let { rows, chosen }: { rows: QuiverRow[]; chosen: number[] } = $props();
+  let { rows, chosen, offTheHand }: { rows: QuiverRow[]; chosen: number[]; offTheHand: boolean } =
+    $props();
+
+  /** Where the arrow lies on the hand every quill is looked at; elsewhere what was told is shown. */
+  const quills = $derived(offTheHand || rows.some((row) => row.quill != null));
 
   const unseen = $derived(rows.filter((row) => inUse(row) && row.safety === 'not_looked'));
 
@@ -18,7 +22,15 @@
     if (row.retired) return 'retired';
     return row.safety === 'sound' ? 'sound' : 'not looked at';
   }
+  const unbound = $derived(offTheHand ? rows.filter((row) => inUse(row) && row.quill == null) : []);
   const recording = new Recording();
+
+  function allBound() {
+    const readings = unbound.map(
+      ({ number }) => ({ kind: 'numbered_arrow', arrow_number: number, quill: 'bound' }) as const,
+    );
+    void recording.record(drafts(readings), 'arrow_set', `${unbound.length} quills bound`);
+  }
 
   function tell(
     row: QuiverRow,
@@ -44,7 +56,7 @@
         <tr>
           <th>No.</th><th>Mass</th><th>Spine</th><th class="wide">Run-out</th><th class="wide"
             >Nock</th
-          ><th>Flexed</th>
+          ><th>Flexed</th>{#if quills}<th>Quills</th>{/if}
           <th class="wide">Remark</th><th><span class="sr-only">Do</span></th>
         </tr>
       </thead>
@@ -92,6 +104,31 @@
                 {/if}
               {/if}
             </td>
+            {#if quills}
+              <td class="whitespace-nowrap" class:text-red={row.quill === 'lifts'}>
+                {row.quill === 'lifts' ? 'lifts' : row.quill === 'bound' ? 'bound' : ''}
+                {#if inUse(row)}
+                  {#if row.quill !== 'bound'}
+                    <button
+                      class="quiet"
+                      disabled={recorder.isSending(row.number)}
+                      onclick={() => tell(row, { quill: 'bound' }, 'quills bound')}
+                      >bound<span class="sr-only">, arrow {row.number}</span></button
+                    >
+                  {/if}
+                  {#if row.quill !== 'lifts'}
+                    <button
+                      class="quiet"
+                      disabled={recorder.isSending(row.number)}
+                      onclick={() => tell(row, { quill: 'lifts' }, 'a quill lifts')}
+                      >{row.quill === 'bound' ? 'lifts?' : 'lifts'}<span class="sr-only"
+                        >, arrow {row.number}</span
+                      ></button
+                    >
+                  {/if}
+                {/if}
+              </td>
+            {/if}
             <td class="wide text-soft">{row.remark ?? ''}</td>
             <td class="text-right">
               {#if row.retired && row.safety !== 'cracked'}
@@ -126,11 +163,18 @@
   {#if recording.problem}
     <ProblemNote problem={recording.problem} id="problem-quiver-list" />
   {/if}
-  {#if unseen.length}
-    <p class="mt-2">
-      <button class="act" disabled={recording.busy} onclick={allSound}>
-        All {unseen.length} flexed, looked at, sound
-      </button>
+  {#if unseen.length || unbound.length}
+    <p class="mt-2 flex flex-wrap gap-2">
+      {#if unseen.length}
+        <button class="act" disabled={recording.busy} onclick={allSound}>
+          All {unseen.length} flexed, looked at, sound
+        </button>
+      {/if}
+      {#if unbound.length}
+        <button class="act" disabled={recording.busy} onclick={allBound}>
+          All {unbound.length} quills bound and smooth
+        </button>
+      {/if}
     </p>
   {/if}
 {:else}
