@@ -215,3 +215,104 @@ def test_the_archers_own_kind_is_compared_first(said: tuple[str, ...], first: st
     families = families_for(compute(fold(entries(*said))))
     assert families[0] == first
     assert len(set(families)) == 4
+
+
+SIXTEENTH = IN / 16
+OWN = {
+    "hunting": ("family hunting recurve", "bow 60", "riser 17", "brace 8"),
+    "target": ("family target recurve", "bow 68", "riser 25", "brace 8 3/4"),
+    "target with fades": ("family target recurve", "bow 68", "riser 27", "brace 9"),
+    "longbow": ("family straight longbow", "bow 68", "brace 6 1/2"),
+    "one piece": ("family reflex deflex", "bow 62"),
+}
+SHOWN = {
+    "nothing shown": ("mark 40",),
+    "felt": ("mark 40", "stack 28 1/2"),
+    "weighed": (
+        "scale 22 @ 22",
+        "scale 27 @ 24",
+        "scale 33 @ 26",
+        "scale 40 @ 28",
+        "scale 50 @ 29",
+    ),
+}
+
+
+@pytest.mark.parametrize("own", OWN)
+@pytest.mark.parametrize("shown", SHOWN)
+def test_bench_row_and_combination_say_one_margin(own: str, shown: str) -> None:
+    c = compute(fold(entries("draw 27", "hold split", "hook 1/2", *OWN[own], *SHOWN[shown])))
+    margin = c.bow.stack_margin_mm
+    assert margin is not None
+    family = c.bow.likeness.shape.family
+    found = choosing_board(wish_of(c, asked=Asking()), (family,)).families[0]
+    mine = row(found, c.bow.likeness.shape.bow_length_mm / IN)
+    assert mine.margin_mm == pytest.approx(margin.value, abs=SIXTEENTH)
+    told = [
+        one for one in found.combinations
+        if abs(one.bow_length_mm - mine.bow_length_mm) < 0.1
+        and abs(one.riser_mm - c.bow.likeness.shape.riser_length_mm) <= 2 * IN + 0.1
+        and one.riser_mm <= c.bow.likeness.shape.riser_length_mm + 0.1
+        and "riser" not in c.bow.likeness.assumed
+    ]  # fmt: skip
+    if own in ("hunting", "target", "target with fades"):
+        assert any(one.margin_mm == pytest.approx(margin.value, abs=SIXTEENTH) for one in told), [
+            (one.riser_mm / IN, one.margin_mm) for one in told
+        ]
+
+
+def test_what_the_scale_shows_of_stack_moves_every_row_of_the_kind() -> None:
+    said = ("draw 27", "hold split", "hook 1/2", *OWN["hunting"])
+    plain, felt = (
+        choosing_board(
+            wish_of(compute(fold(entries(*said, *more))), asked=Asking()),
+            ("hunting_recurve", "straight_longbow"),
+        ).families
+        for more in (("mark 40",), ("mark 40", "stack 28 1/2"))
+    )
+    moved = {
+        round((b.margin_mm or 0) - (a.margin_mm or 0), 1)
+        for a, b in zip(plain[0].rows, felt[0].rows, strict=True)
+        if a.margin_mm is not None and not a.margin_is_least
+    }
+    assert len(moved) == 1
+    assert moved != {0.0}
+    assert [r.margin_mm for r in plain[1].rows] == [r.margin_mm for r in felt[1].rows]
+
+
+def test_rows_and_risers_reach_what_people_ask_for() -> None:
+    """Traditional bows to 72 in; target risers of 23, 25 and 27 in."""
+    for family in ("straight_longbow", "reflex_deflex_longbow", "hunting_recurve"):
+        assert not row(board(family), 72).outside_family
+    risers = {round(one.riser_mm / IN) for one in board("target_recurve").combinations}
+    assert {23, 25, 27} <= risers
+
+
+@pytest.mark.parametrize(
+    ("said", "long", "left"),
+    [
+        ("draw 27 to 28", 28.66, True),
+        ("draw said 27 1/2", 28.5, True),
+        ("draw 27 1/2", 27.5, False),
+    ],
+)
+def test_a_draw_told_as_a_span_is_judged_at_its_long_end_too(
+    said: str, long: float, left: bool
+) -> None:
+    c = compute(fold(entries(said, "hold split", "purpose field")))
+    wish = wish_of(c, asked=Asking())
+    found = choosing_board(wish, ("target_recurve",)).families[0]
+    assert ("the long end" in found.summary.text()) == left
+    if left:
+        assert (wish.draw_mm + wish.draw_plus_minus_mm) / IN == pytest.approx(long, abs=0.02)
+    # a draw that is typed to be tried is taken as it stands
+    tried = wish_of(c, asked=Asking(draw_mm=28 * IN))
+    assert tried.draw_plus_minus_mm == 0
+
+
+@pytest.mark.parametrize(("purpose", "least"), [("course", 1.5), ("woods", 0.0), ("field", 1.5)])
+def test_a_course_wants_an_inch_and_a_half_in_hand(purpose: str, least: float) -> None:
+    found = board("hunting_recurve", purpose=purpose)
+    fits = [r for r in found.rows if r.verdicts["stack_margin"] == "fits"]
+    assert fits
+    assert all((r.margin_mm or 0) / IN >= least for r in fits)

@@ -63,8 +63,14 @@ LINES: list[tuple[str, str]] = [
     ("anchor under the chin", "anchor chin"),
     ("under chin", "anchor chin"),
     ("I anchor on my cheekbone", "anchor cheek"),
-    ("3D", "purpose woods"),
-    ("for 3d", "purpose woods"),
+    ("3D", "purpose course"),
+    ("for 3d", "purpose course"),
+    ("my draw is 27 to 28", "draw 27 to 28"),
+    ("I draw 27-28", "draw 27 to 28"),
+    ("shot off the hand", "lieson hand"),
+    ("off the shelf", "lieson shelf"),
+    ("arrow 4 feather lifting", "arrow 4 quill lifts"),
+    ("54 bow strung", "bow 54 strung"),
     ("mostly field", "purpose field"),
     ("hunting", "purpose hunting"),
     ("indoor target", "purpose indoor"),
@@ -306,3 +312,26 @@ def test_a_part_whose_name_another_has_is_not_put_on_by_name() -> None:
     with pytest.raises(DomainError) as caught:
         parse("fit spare string", to=Listener(parts=parts))
     assert "2 parts are called" in caught.value.reason
+
+
+@pytest.mark.parametrize(
+    "line", ["height 183cm", "I am 6 ft tall", "i'm 183 tall", "my height is 183"]
+)
+def test_a_height_is_answered_with_what_to_measure(line: str) -> None:
+    with pytest.raises(DomainError) as caught:
+        parse(line)
+    assert caught.value.code == "no_reading"
+    for word in ("draw 27 3/8", "tape 27 1/2", "span 70"):
+        assert word in caught.value.instruction
+        parse(word)
+
+
+@pytest.mark.parametrize("line", ["nock height 5mm", "height of the brace is 7 1/2"])
+def test_heights_that_are_readings_are_asked_as_such(line: str) -> None:
+    with pytest.raises(DomainError) as caught:
+        parse(line)
+    assert caught.value.code != "no_reading"
+
+
+def test_a_brace_height_is_read() -> None:
+    assert parse("brace height 7 1/2").word == "brace"

@@ -46,6 +46,7 @@ CODES: dict[Code, tuple[int, str]] = {
     "too_long_ago": (422, "too long ago"),
     "wrong_subject": (422, "not recorded on this"),
     "nothing_given": (422, "nothing is given"),
+    "no_reading": (422, "nothing is reckoned from it"),
     "one_needed": (422, "one of two is needed"),
     "both_needed": (422, "both are needed"),
     "twice": (422, "given twice"),

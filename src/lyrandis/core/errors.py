@@ -36,6 +36,7 @@ Code = Literal[
     "too_long_ago",
     "wrong_subject",
     "nothing_given",
+    "no_reading",
     "one_needed",
     "both_needed",
     "twice",

@@ -166,9 +166,24 @@ def _read(text: str, to: Listener) -> Jotted:
         if _FREE_TEXT.match(text):
             raise
         heard = _heard(text, to, refused)
-        if heard is None:
-            raise
-        return heard
+        if heard is not None:
+            return heard
+        instead = _measure_instead(text)
+        if instead is not None:
+            raise instead from None
+        raise
+
+
+NO_READINGS = {word: said for spec in STAGES for word, said in spec.no_readings.items()}
+
+
+def _measure_instead(text: str) -> DomainError | None:
+    """Answer a line about something that nothing is reckoned from with what to measure."""
+    said = list(re.finditer(r"[a-z]+", text.lower()))
+    offered = next((match for match in said if match[0] in NO_READINGS), None)
+    if offered is None or any(match[0] in _BY_WORD for match in said):
+        return None
+    return DomainError("no_reading", *NO_READINGS[offered[0]], span=offered.span())
 
 
 def _in_form(text: str, to: Listener) -> Jotted:

@@ -67,6 +67,7 @@ def _inches(
 
 PLAUSIBLE: dict[str, Plausible] = {
     "draw_length": _inches("draw length", 12, 40, "draw", ("bow_length", "arm_span")),
+    "draw_half": Plausible("half of a span of draws", "mm", 0, 76.2, "draw", above=True),
     "hook_position": _inches("string position", 12, 42, "draw hook", ("bow_length",)),
     "arm_length": _inches("arm length", 12, 42, "tape", ("arm_span",)),
     "arm_span": _inches("arm span", 40, 100, "span", ("arm_length",)),
@@ -107,6 +108,7 @@ PLAUSIBLE: dict[str, Plausible] = {
     "upward": Plausible("place up the riser", "gap", -500, 500, "riserweight"),
     "under_rest": Plausible("place under the rest", "gap", 0, 80, "gripmark"),
     "hand_at_full": Plausible("place of the hand at full draw", "gap", -20, 20, "handrise"),
+    "level_circle": Plausible("circle", "mm", 20, 2000, "circle"),
     "crawl": Plausible("crawl", "gap", 0, 120, "usualcrawl"),
     "hook_place": Plausible("crawl", "gap", -25, 120, "crawl"),
     "three_fingers": Plausible("width of three fingers", "gap", 33, 90, "finger three"),
@@ -430,6 +432,7 @@ TillerGap = Annotated[float, Quantity("tiller_gap")]
 Aside = Annotated[float, Quantity("aside")]
 Forward = Annotated[float, Quantity("forward")]
 Upward = Annotated[float, Quantity("upward")]
+DrawHalf = Annotated[float, Quantity("draw_half")]
 UnderRest = Annotated[float, Quantity("under_rest")]
 HandAtFull = Annotated[float, Quantity("hand_at_full")]
 Crawl = Annotated[float, Quantity("crawl")]

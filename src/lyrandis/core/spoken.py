@@ -173,6 +173,11 @@ class Distance(NamedTuple):
     in_yards: bool
 
 
+_LENGTH = r"(\d+(?:[.,]\d+)?(?: \d+/\d+)?|\d+/\d+)"
+_LENGTH_SPAN = re.compile(
+    rf"{_LENGTH}\s*(?:-|–|to|or)\s*{_LENGTH}(?:\s*(in|inch|inches|cm|mm|\"|″|”)(?!\w))?",
+    re.IGNORECASE,
+)
 _SPAN = re.compile(r"(\d{2,3})\s*(?:[-–/]|to)\s*(\d{2,3})(?![\d.])")
 """Two whole numbers that name a group."""
 
@@ -228,6 +233,22 @@ class Line:
         while not self.done and self._tokens[self._next].start < found.end():
             self._next += 1
         return float(found[1]), float(found[2])
+
+    def length_span(self, key: str) -> tuple[float, float] | None:
+        """Take two lengths with the unit behind the second, `27 to 28`, `70-72cm`, else nothing.
+
+        >>> Line("27 1/2 to 28").length_span("draw_length")
+        (698.5, 711.2)
+        """
+        token = self.peek()
+        found = token and _LENGTH_SPAN.match(self.text, token.start)
+        if not found:
+            return None
+        unit = found[3] or ""
+        ends = [Line(f"{found[end]} {unit}", self.units).length(key) for end in (1, 2)]
+        while not self.done and self._tokens[self._next].start < found.end():
+            self._next += 1
+        return min(ends), max(ends)
 
     def take_word(self, *wanted: str) -> bool:
         """Step over the next token if it is one of the wanted words."""

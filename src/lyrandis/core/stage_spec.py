@@ -3,8 +3,8 @@
 A spec collects what its folder says; it computes nothing itself.
 """
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 from typing import Literal
 
 from lyrandis.core import judgement as j
@@ -108,6 +108,8 @@ class StageSpec:
     looks_over: LooksOver | None = None
     """The part that is looked over here, and how it was last found."""
     asks: tuple[Ask, ...] = ()
+    no_readings: Mapping[str, tuple[str, str]] = field(default_factory=dict)
+    """Words people offer that nothing is reckoned from: why not, and what to measure instead."""
     applies: Callable[[Setup], bool] = lambda _: True
     """False where a rig has no such stage: a plain bow has no empty one in its rail."""
 

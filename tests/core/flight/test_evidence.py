@@ -20,8 +20,10 @@ from lyrandis.core.flight.evidence import (
     Reckoned,
     Saw,
     Shifted,
+    Start,
     View,
     apart_of,
+    believed,
     known,
     learned,
     point_shift,
@@ -167,7 +169,11 @@ def test_millimetres_fall_into_the_columns_of_the_dial(
         (BareApart(right_mm=10, distance_m=7.0), None),
         (BareApart(right_mm=10, distance_m=40.0), None),
         (BareApart(right_mm=10, distance_m=40.1), "too_far"),
-        (ButtHits(hits=(Hit(right_mm=0, up_mm=0),), distance_m=18), "one_kind"),
+        (ButtHits(hits=(Hit(right_mm=0, up_mm=0),) * 2, distance_m=18), "one_kind"),
+        (ButtHits(hits=(Hit(right_mm=0, up_mm=0),) * 3, distance_m=18), None),
+        (ButtHits(hits=(Hit(right_mm=0, up_mm=0),) * 3, distance_m=6.9), "too_near"),
+        (ButtHits(hits=(Hit(right_mm=0, up_mm=0),) * 3, distance_m=40.1), "too_far"),
+        (ButtHits(hits=(Hit(right_mm=0, up_mm=0, bare=True),) * 3, distance_m=18), "one_kind"),
         (FeathersSeen(rubbed=True), "feathers"),
         (
             WalkedBack(marks=(ColumnMark(distance_m=10, right_mm=0),
@@ -181,6 +187,23 @@ def test_millimetres_fall_into_the_columns_of_the_dial(
 def test_what_counts_and_why_not(reckoned: Reckoned, reading: e.Reading, why: str | None) -> None:
     found = saw(view(reckoned), reading)  # type: ignore[arg-type]
     assert (found if isinstance(found, str) else None) == why
+
+
+def test_one_fletched_group_beside_its_aim_counts_a_little(reckoned: Reckoned) -> None:
+    """Left for a right-hander is stiff; it moves the belief far less than a bare shaft does."""
+    start = Start(reckoned.curves, NOISE["ordinary"], 0.0, 1.8, 0.1)
+
+    def stiff(*steps: object) -> float:
+        spine, _ = believed(start, tuple(steps))  # type: ignore[arg-type]
+        return spine.chances()["stiff"]
+
+    group = saw(view(reckoned), ButtHits(hits=(Hit(right_mm=-100, up_mm=0),) * 3, distance_m=18))
+    bare = saw(view(reckoned), BareApart(right_mm=-500, distance_m=18))
+    right = saw(view(reckoned), ButtHits(hits=(Hit(right_mm=100, up_mm=0),) * 3, distance_m=18))
+    before = stiff()
+    assert stiff(group) > before > stiff(right)
+    assert 0.01 < stiff(group) - before < 0.12
+    assert stiff(group) - before < (stiff(bare) - before) / 3
 
 
 def test_a_step_to_other_shafts_wants_the_own_spine(reckoned: Reckoned) -> None:

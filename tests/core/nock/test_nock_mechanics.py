@@ -141,6 +141,11 @@ def test_schools_by_what_was_shot() -> None:
     assert h.schools_of([shot(4, "bounced")]) == h.Schools(None, None)
     assert h.schools_of([shot(6, "clean")]).clean == (6, 6)
     assert h.schools_of([shot(4, "bounced"), shot(6, "clean"), shot(8, "clean")]).clean == (4, 6)
+    # a height that bounced is never the lowest that flew clean, nor is one under it
+    assert h.schools_of([shot(4, "clean"), shot(4, "bounced")]).clean is None
+    assert h.schools_of([shot(4, "clean"), shot(5, "bounced")]).clean is None
+    assert h.schools_of([shot(4, "clean"), shot(5, "bounced"), shot(7, "clean")]).clean == (5, 7)
+    assert h.schools_of([shot(4, "bounced"), shot(4, "clean")]).clean == (4, 4)
     assert h.schools_of([shot(5, "bare_high"), shot(8, "bare_low")]).bare == (5, 8)
     assert h.schools_of([shot(8, "bare_high"), shot(5, "bare_low")]).bare is None
     level = h.schools_of([shot(5, "bare_high"), shot(7, "bare_level"), shot(8, "bare_low")])

@@ -1,14 +1,18 @@
 """From what is recorded to what is in doubt: the rig's log read as a history of settings."""
 
+import math
 from typing import Any
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from lyrandis.core.assessment import Assessment, assess
 from lyrandis.core.bench_readings import PartFitted, Retraction
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.readings import ButtHits, Hit
+from lyrandis.core.order.circle import enclosing_radius
 from lyrandis.core.order.page import work_order
 from lyrandis.core.order.words import NODES
 from lyrandis.core.record import as_entries
@@ -263,3 +267,77 @@ def test_in_the_end_the_archers_own_group_is_what_counts() -> None:
         for spread in (120, 40)
     )
     assert (wide, narrow) == ("settled", "off")
+
+
+@pytest.mark.parametrize(
+    ("said", "mark", "way"),
+    [
+        ("walkback 10m 0, 30m 53mm right", "settled", None),
+        ("walkback 10m 0, 30m 54mm right", "off", "right"),
+        ("walkback 10m 0, 30m 5.4cm left", "off", "left"),
+        ("walkback 10m 0, 30m 10cm left", "off", "left"),
+        ("flight walk back drifts left", "off", None),
+        ("flight walk back 20", "settled", None),
+        ("flight walk back 40", "off", "left"),
+    ],
+)
+def test_a_column_that_drifts_says_which_way_and_about_how_much(
+    said: str, mark: str, way: str | None
+) -> None:
+    """Half of 16 cm over 30 m is 27 mm in 10 m; a drift to the left is put right to the right."""
+    c = computed(*BARE, "draw 28", said)
+    assert c.order.states["walk_back"].mark == mark
+    if mark == "off":
+        assert c.order.reason("walk_back") is not None
+        sentence = c.order.sentence("walk_back").text()
+        assert "ound, and not good" in sentence
+        if way is not None:
+            other = {"left": "right", "right": "left"}[way]
+            assert f"to the {way} in 10 m" in sentence
+            assert f"to the {other}, half first" in sentence
+
+
+def test_how_far_the_point_is_brought_is_the_drift_over_the_arrow() -> None:
+    """50 mm in 10 m is 5 mrad; over 26.25 in from the nock to the plate that is 3.3 mm."""
+    c = computed(*BARE, "draw 28", "walkback 10m 0, 30m 10cm left")
+    assert "the point 1.7 mm to 3.3 mm to the right" in c.order.sentence("walk_back").text()
+
+
+def test_the_archer_names_the_circle() -> None:
+    """Level in his own circle, both for the column and for bare shafts."""
+    drift, bare = "walkback 10m 0, 30m 10cm left", "bare 6cm left @ 18m"
+    for said in ((drift, bare), (drift, bare, "circle 40cm @ 30m")):
+        states = computed(*BARE, *said).order.states
+        wanted = "settled" if len(said) == 3 else "off"
+        assert states["walk_back"].mark == wanted
+        assert states["bare_final"].mark == wanted
+
+
+@pytest.mark.parametrize(
+    ("bare", "fletched", "word"),
+    [
+        ([(20, 0), (0, 30), (-20, 10)], [(10, 10), (-30, 0), (0, -20)], "level"),
+        ([(-180, 0), (-190, 10), (-170, 0)], [(10, 10), (-30, 0), (0, -20)], "left"),
+        ([(0, -180), (10, -200), (-10, -170)], [(10, 10), (-30, 0), (0, -20)], "low"),
+        ([(20, 0), (0, 30), (-20, 10)], [(120, 10), (-130, 0), (0, -20)], "scattered"),
+    ],
+)
+def test_all_shafts_in_one_circle_is_what_rough_means(
+    bare: list[tuple[int, int]], fletched: list[tuple[int, int]], word: str
+) -> None:
+    hits = [Hit(right_mm=x, up_mm=y) for x, y in fletched]
+    hits += [Hit(right_mm=x, up_mm=y, bare=True) for x, y in bare]
+    c = computed(*BARE, "kit full", ButtHits(hits=tuple(hits), distance_m=30))
+    state = c.order.states["bare_rough"]
+    assert state.value == word
+    assert state.mark == ("settled" if word == "level" else "off")
+    if word == "scattered":
+        assert "wider circle" in c.order.sentence("bare_rough").text()
+
+
+@given(places=st.lists(st.complex_numbers(max_magnitude=200), min_size=2, max_size=7))
+def test_the_smallest_circle_holds_all_and_none_smaller_does(places: list[complex]) -> None:
+    radius = enclosing_radius(places)
+    widest = max(abs(a - b) for a in places for b in places)
+    # Jung: between half the widest pair and that over the square root of 3
+    assert widest / 2 - 1e-6 <= radius <= widest / math.sqrt(3) + 1e-6

@@ -204,7 +204,10 @@ def draw_readings(archer: ArcherFacts, hook: Estimate | None = None) -> list[Dra
             DrawReading(reading.length, reading.method, scale, shared="hook", shared_sd=shared_sd)
         )
     result += [
-        _reading(stated, stated.reading.draw_length_mm, archer, datum=stated.reading.datum)
+        _spanned(
+            _reading(stated, stated.reading.draw_length_mm, archer, datum=stated.reading.datum),
+            stated.reading.half_mm,
+        )
         for stated in archer.stated
     ]
     result += [_reading(tape, tape.reading.arm_length_mm, archer) for tape in archer.arm_tapes]
@@ -233,6 +236,14 @@ def _reading(
 
 
 @cache
+def _spanned(reading: DrawReading, half_mm: float | None) -> DrawReading:
+    """Widen a draw told as a span: anywhere in it is as likely as elsewhere in it."""
+    if half_mm is None:
+        return reading
+    sd = math.hypot(reading.length.sd, half_mm / math.sqrt(3))
+    return reading._replace(length=Estimate(reading.length.value, sd))
+
+
 def _method_sd_mm(kind: str, source: Source) -> float:
     """Return how well a way of measuring repeats [mm], one standard deviation."""
     sd_in = METHOD_SD_IN[kind]

@@ -37,7 +37,8 @@ _ANCHORS: dict[str, Anchor] = {
 _HANDS: dict[str, Hand] = {"right": "right", "left": "left", "rh": "right", "lh": "left"}
 _PURPOSES: dict[str, Purpose] = {
     **{purpose: purpose for purpose in get_args(Purpose)},
-    "3d": "woods", "3-d": "woods", "3 d": "woods", "forest": "woods", "garden": "backyard",
+    "3d": "course", "3-d": "course", "3 d": "course", "3d course": "course", "3-d course": "course",
+    "forest": "woods", "garden": "backyard",
     "target": "indoor", "hall": "indoor", "field round": "field", "clout": "distance",
     "flight": "distance",
 }  # fmt: skip
@@ -59,6 +60,12 @@ _DRAW = (
         ("draw", "draw length"),
         _LENGTH,
         (Choice("said", {"said": "said", "told": "said", "they say": "said", "supposedly": "said"}, needed=True), _DATUM_SAID),
+    ),
+    Hears(
+        "draw {low} to {high} {datum}",
+        ("draw", "draw length", "drawlength", "draws", "drawing", "i draw", "between"),
+        (Slot("low", "length"), Slot("high", "length")),
+        (_DATUM_SAID,),
     ),
     Hears("draw {length} {datum}", ("draw length", "drawlength", "draws", "drawing", "i draw", "full draw"), _LENGTH, (_DATUM_SAID,)),
 )  # fmt: skip
@@ -105,7 +112,7 @@ _HAND = (
 )  # fmt: skip
 _PURPOSE = (
     Hears("purpose {purpose}", ("shoot", "shooting", "for", "mostly", "course"), (), (
-        Choice("purpose", {**_PURPOSES, "hunt": "hunting", "indoor target": "indoor", "target indoor": "indoor", "woods course": "woods"}, needed=True),), implied=True),
+        Choice("purpose", {**_PURPOSES, "hunt": "hunting", "indoor target": "indoor", "target indoor": "indoor", "woods course": "course"}, needed=True),), implied=True),
 )  # fmt: skip
 _WISH = (
     Hears(
@@ -138,6 +145,12 @@ def read_datum(line: Line) -> Datum:
 def _draw(line: Line) -> e.Reading:
     at_hook = line.take_word("hook")
     said = line.take_word("said", "about", "told")
+    span = None if at_hook else line.length_span("draw_length")
+    if span is not None:
+        low, high = span
+        datum = read_datum(line)
+        middle, half = round((low + high) / 2, 6), round((high - low) / 2, 6)
+        return DrawStated(draw_length_mm=middle, half_mm=half, datum=datum)
     length = line.length("hook_position" if at_hook else "draw_length")
     datum = read_datum(line)
     if line.take_word("at"):
@@ -159,8 +172,18 @@ def _grip(line: Line) -> e.Reading:
     return GripDepth(to="belly" if to == "belly" else "back", depth_mm=depth)
 
 
+NO_READINGS: dict[str, tuple[str, str]] = dict.fromkeys(
+    ("height", "tall"),
+    (
+        "Height says too little of a draw: people as tall as each other draw inches apart.",
+        "Mark an arrow at full draw (draw 27 3/8), or measure fingertip to shoulder hollow "
+        "(tape 27 1/2) or fingertip to fingertip (span 70).",
+    ),
+)
+"""What people offer that nothing is reckoned from, and what to measure instead."""
+
 WORDS: tuple[Word, ...] = (
-    Word("draw", "archer", "draw 27 3/8", "draw length on a marked arrow; add pivot, back or belly for another datum, “at hook” for the string on a scale, “said” for hearsay", _draw, offered=True, hears=_DRAW),
+    Word("draw", "archer", "draw 27 3/8", "draw length on a marked arrow; add pivot, back or belly for another datum, “at hook” for the string on a scale, “said” for hearsay; or a span, “draw 27 to 28”", _draw, offered=True, hears=_DRAW),
     Word("tape", "archer", "tape 27 1/2", "fingertip to shoulder hollow", lambda line: ArmTape(arm_length_mm=line.length("arm_length")), hears=_TAPE),
     Word("span", "archer", "span 70", "arm span", lambda line: ArmSpan(arm_span_mm=line.length("arm_span")), hears=_SPAN),
     Word("hook", "archer", "hook 1/2", "hook depth: string at the hook behind the nock groove", lambda line: HookDepth(hook_depth_mm=line.length("hook_depth")), hears=_HOOK),

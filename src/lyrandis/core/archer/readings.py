@@ -62,11 +62,19 @@ class DrawStated(BaseReading):
     needs = frozenset({"archer", "bow"})
     kind: Literal["draw_stated"] = "draw_stated"
     draw_length_mm: q.DrawLength
+    half_mm: q.DrawHalf | None = None
+    """Half of the span where two ends were told; the draw is then their middle."""
     datum: Datum = "trade"
 
     def say(self) -> Phrase:
         to = DATUM_WORDS[self.datum]
-        return phrase(f"Draw said to be {{draw}}{to}", draw=mm(self.draw_length_mm))
+        if self.half_mm is None:
+            return phrase(f"Draw said to be {{draw}}{to}", draw=mm(self.draw_length_mm))
+        return phrase(
+            f"Draw said to be {{low}} to {{high}}{to}",
+            low=mm(self.draw_length_mm - self.half_mm),
+            high=mm(self.draw_length_mm + self.half_mm),
+        )
 
 
 class ArmTape(BaseReading):

@@ -6,7 +6,7 @@ Datum = Literal["trade", "pivot", "back", "belly"]
 Hold = Literal["split", "three_under", "thumb"]
 Anchor = Literal["under_chin", "corner", "cheekbone"]
 Hand = Literal["right", "left"]
-Purpose = Literal["backyard", "woods", "field", "indoor", "hunting", "distance"]
+Purpose = Literal["backyard", "woods", "course", "field", "indoor", "hunting", "distance"]
 
 DATUM_WORDS: dict[Datum, str] = {
     "trade": "",
@@ -31,7 +31,8 @@ HAND_WORDS: dict[Hand, str] = {
 }
 PURPOSE_WORDS: dict[Purpose, str] = {
     "backyard": "backyard",
-    "woods": "woods and 3-D course",
+    "woods": "woods",
+    "course": "3-D course",
     "field": "field round",
     "indoor": "indoor target",
     "hunting": "hunting from tight cover",

@@ -43,6 +43,10 @@ class Wish(NamedTuple):
     own: BowShape | None = None
     """The archer's own bow: others of its kind are given its brace, and its riser when told."""
     riser_told: bool = False
+    own_later_mm: float = 0.0
+    """How much later the archer's own bow stacks than its kind does, by scale or feel."""
+    draw_plus_minus_mm: float = 0.0
+    """Of the archer's own draw; 0 where one was asked for."""
 
     @property
     def at_mm(self) -> float:

@@ -111,7 +111,32 @@ def wish_of(c: Computed, *, asked: Asking) -> Wish:
         grains_per_pound=round(c.arrow.gpp.value, 1) if c.arrow.gpp else USUAL_GPP,
         own=c.bow.likeness.shape if c.bow.likeness.known else None,
         riser_told="riser" not in c.bow.likeness.assumed,
+        own_later_mm=_own_later(c),
+        draw_plus_minus_mm=_draw_doubt(c, asked),
     )
+
+
+def _own_later(c: Computed) -> float:
+    """Return how much later the rig's own bow stacks than its kind, where it was read [mm].
+
+    What its archer measured outranks the kind: every row of the kind is moved by as much.
+    """
+    stack, likeness = c.bow.stack, c.bow.likeness
+    if not likeness.known or not (stack.read or stack.felt) or stack.onset_mm is None:
+        return 0.0
+    usual = stack_of_limbs(likeness.shape).onset_mm
+    return 0.0 if usual is None else round(stack.onset_mm - usual, 1)
+
+
+LEAST_DRAW_DOUBT_MM = MM_PER_IN / 4
+"""A draw known this well or better is not spoken of as a span."""
+
+
+def _draw_doubt(c: Computed, asked: Asking) -> float:
+    if asked.draw_mm is not None or c.archer.draw is None:
+        return 0.0
+    doubt = round(c.archer.draw.length.plus_minus, 1)
+    return doubt if doubt > LEAST_DRAW_DOUBT_MM else 0.0
 
 
 def _hook_of(c: Computed, hold: Hold | None, draw_mm: float) -> Estimate:
@@ -216,9 +241,9 @@ def _segments(shape: BowShape) -> int | None:
     return None if recurve else BOARD_SEGMENTS
 
 
-def _drawn(shape: BowShape, at_mm: float) -> _Drawn:
+def _drawn(shape: BowShape, wish: Wish) -> _Drawn:
     curve = draw_curve(shape, segments=_segments(shape))
-    pivot = at_mm - TRADE_OFFSET_MM
+    pivot = wish.at_mm - TRADE_OFFSET_MM
     if pivot <= curve.first_mm + MM_PER_IN:
         raise DomainError("draw_below_brace", "The draw is not past brace.", "Check the draw.")
     if pivot > curve.last_mm:
@@ -231,7 +256,8 @@ def _drawn(shape: BowShape, at_mm: float) -> _Drawn:
         raise DomainError("draw_beyond_curve", reason, "Choose a longer bow, or check the draw.")
     usual = shape.brace_height_mm == FAMILIES[shape.family].brace_in * MM_PER_IN
     onset = (stack_of(curve) if usual else stack_of_limbs(shape)).onset_mm
-    margin = (onset or curve.last_mm) - pivot
+    own = wish.own is not None and wish.own.family == shape.family
+    margin = (onset or curve.last_mm) - pivot + (wish.own_later_mm if own and onset else 0.0)
     return _Drawn(curve, pivot, margin, onset is None, math.degrees(curve.finger_angle(pivot)))
 
 
@@ -250,13 +276,11 @@ def _row(
             outside_family=True,
             missing=phrase("Made from {low} to {high}.", low=mm(low), high=mm(high)),
         )
-    shape = usual_shape(family, length_mm)
-    if wish.own is not None and wish.own.family == family:
-        shape = shape._replace(brace_height_mm=wish.own.brace_height_mm)
-        if wish.riser_told:
-            shape = shape._replace(riser_length_mm=wish.own.riser_length_mm)
+    shape = _as_own(usual_shape(family, length_mm), wish)
+    if wish.riser_told and wish.own is not None and wish.own.family == family:
+        shape = shape._replace(riser_length_mm=wish.own.riser_length_mm)
     try:
-        drawn = _drawn(shape, wish.at_mm)
+        drawn = _drawn(shape, wish)
     except DomainError as error:
         verdicts["stack_margin"] = "no"
         return BoardRow(bow_length_mm=length_mm, verdicts=verdicts, missing=error.sentence())
@@ -282,6 +306,13 @@ def _row(
         mark_lbf=wish.hold_lbf * ratio,
         verdicts=verdicts,
     )
+
+
+def _as_own(shape: BowShape, wish: Wish) -> BowShape:
+    """Brace a bow as the archer's own of the same kind."""
+    if wish.own is None or wish.own.family != shape.family:
+        return shape
+    return shape._replace(brace_height_mm=wish.own.brace_height_mm)
 
 
 def _pinches(drawn: _Drawn, wish: Wish) -> bool:
@@ -437,12 +468,21 @@ def _summary(best: BoardRow | None, *, agree: bool, wish: Wish, family: Family) 
             f"No {kind} fits outright. {{length}} comes nearest, {{margin}} before stack.",
             **figures,
         )
-    if agree:
-        return phrase(f"All schools that speak of a {kind} allow {{length}}.", **figures)
+    text = (
+        f"All schools that speak of a {kind} allow {{length}}."
+        if agree
+        else "The schools disagree. We prefer the stack margin, computed for this kind of bow: "
+        "{length} leaves {margin} before stack."
+    )
+    if wish.draw_plus_minus_mm:
+        # a draw told as a span, or measured vaguely: what is left at its long end
+        left = (best.margin_mm or 0.0) - wish.draw_plus_minus_mm
+        text += " If your draw is {long}, the long end of what is known, "
+        text += "{left} is left." if left >= 0 else "it stacks by {left}: mark an arrow first."
+        long = wish.draw_mm + wish.draw_plus_minus_mm
+        figures |= {"long": mm(long), "left": mm(abs(left))}
     return phrase(
-        "The schools disagree. We prefer the stack margin, computed for this kind of bow: {length} "
-        "leaves {margin} before stack.",
-        **figures,
+        text, **{name: figure for name, figure in figures.items() if f"{{{name}}}" in text}
     )
 
 
@@ -465,10 +505,15 @@ def _combination(wish: Wish, family: Family, riser_in: float, limbs: schools.Lim
     shape = usual_shape(family)._replace(
         bow_length_mm=length, riser_length_mm=(riser_in + fades) * MM_PER_IN
     )
+    shape = _as_own(shape, wish)
+    told = wish.own.riser_length_mm if wish.own and wish.riser_told else None
+    if told is not None and within(told, riser_in * MM_PER_IN, shape.riser_length_mm):
+        # the archer's own riser, told with or without its fades, is the same riser here
+        shape = shape._replace(riser_length_mm=told)
     margin = angle = None
     verdict: Verdict = "no"
     try:
-        drawn = _drawn(shape, wish.at_mm)
+        drawn = _drawn(shape, wish)
     except DomainError:
         pass
     else:

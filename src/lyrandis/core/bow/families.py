@@ -103,7 +103,7 @@ FAMILIES: dict[Family, FamilyShape] = {
     ),
     "hunting_recurve": FamilyShape(
         15.6, 60, 7.75, 0.4, 0.0, (Bend(76, 0.36, 1.0, 2),), 0.20, 0, 0,
-        1.75, 0.7, 4.2e6, 0.042, 110, 30, 0, 0.92, (48, 66), _TUNED,
+        1.75, 0.7, 4.2e6, 0.042, 110, 30, 0, 0.92, (48, 72), _TUNED,
     ),
     "target_recurve": FamilyShape(
         27, 68, 8.75, 1.8, 6.5, (Bend(77, 0.32, 1.0, 2),), 0.20, 0, 0,

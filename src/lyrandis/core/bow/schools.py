@@ -25,10 +25,10 @@ SHORT_LIMBS_TO_IN, MEDIUM_LIMBS_FROM_IN, MEDIUM_LIMBS_TO_IN = 27.0, 26.0, 30.0
 The sizes overlap."""
 LIMBS_OVER_RISER_IN: dict[Limbs, float] = {"short": 41, "medium": 43, "long": 45}
 """A 25 in riser with medium limbs makes 68 in, one of 17 in makes 60 in."""
-RISERS_IN: tuple[float, ...] = (15, 17, 19, 21, 23, 25)
+RISERS_IN: tuple[float, ...] = (15, 17, 19, 21, 23, 25, 27)
 RISER_FOR_IN: dict[Purpose | None, tuple[float, float]] = {
-    "hunting": (15, 17), "woods": (15, 19), "backyard": (17, 21), None: (17, 21),
-    "field": (19, 25), "indoor": (23, 25), "distance": (21, 25),
+    "hunting": (15, 17), "woods": (15, 19), "course": (17, 21), "backyard": (17, 21),
+    None: (17, 21), "field": (19, 25), "indoor": (23, 25), "distance": (21, 25),
 }  # fmt: skip
 """Limb first, then riser by purpose."""
 
@@ -43,8 +43,8 @@ SHORT_END: frozenset[Purpose] = frozenset({"hunting", "woods"})
 LONG_END: frozenset[Purpose] = frozenset({"field", "indoor", "distance"})
 
 MARGIN_IN: dict[Purpose | None, tuple[float, float]] = {
-    "hunting": (-0.5, 2.0), "woods": (0.0, 2.5), "backyard": (0.5, 3.0), None: (0.5, 3.0),
-    "field": (1.5, 4.0), "indoor": (1.5, 4.0), "distance": (1.0, 3.5),
+    "hunting": (-0.5, 2.0), "woods": (0.0, 2.5), "course": (1.5, 4.0), "backyard": (0.5, 3.0),
+    None: (0.5, 3.0), "field": (1.5, 4.0), "indoor": (1.5, 4.0), "distance": (1.0, 3.5),
 }  # fmt: skip
 """Stack margin wanted, least and most: a hunter takes the last half inch stacking for a shorter
 bow, a course or target archer wants 1 1/2 in or more in hand; far more is length without use."""
@@ -151,7 +151,7 @@ def limbs_for(draw_in: float) -> tuple[Limbs, ...]:
 
 
 def riser_for(family: Family, purpose: Purpose | None) -> SchoolsAsked:
-    """Return the risers the limb-first school gives a purpose; a target bow keeps to 23 and 25.
+    """Return the risers the limb-first school gives a purpose; a target bow keeps to 23 to 27.
 
     Assumption: riser by purpose, a school's rule.
 
@@ -159,7 +159,7 @@ def riser_for(family: Family, purpose: Purpose | None) -> SchoolsAsked:
     15
     """
     low, high = RISER_FOR_IN[purpose]
-    return SchoolsAsked(23, 25) if family == "target_recurve" else SchoolsAsked(low, high)
+    return SchoolsAsked(23, 27) if family == "target_recurve" else SchoolsAsked(low, high)
 
 
 def limb_first(family: Family, draw_in: float, purpose: Purpose | None) -> SchoolsAsked | None:

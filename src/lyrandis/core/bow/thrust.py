@@ -30,11 +30,13 @@ from lyrandis.core.estimate import Estimate
 LOST: dict[Family, float] = {
     "selfbow": 0.22, "straight_longbow": 0.10, "reflex_deflex_longbow": 0.07,
     "hunting_recurve": 0.06, "target_recurve": 0.06,
-    "short_rigid_tip": 0.08, "long_rigid_tip": 0.08, "large_rigid_tip": 0.08,
+    "short_rigid_tip": 0.08, "long_rigid_tip": 0.08, "large_rigid_tip": 0.29,
 }  # fmt: skip
 """Assumption: share of the stored energy that neither the arrow nor the masses of K carry away, by
 kind; from everyday speeds at 10 gr/lb: selfbows 140 to 155 fps, longbows 150 to 165, recurves 172
-to 182. With 15 % lost a selfbow would give 160."""
+to 182. With 15 % lost a selfbow would give 160. Large static tips give 140 to 155: what their swing
+takes when the string lies down on them is a loss, since as moving mass it would need 220 gr an inch
+and lift the floor out of the trade's band."""
 LOST_BY_FINGERS, LOST_BY_THUMB = 0.02, 0.01
 """Assumption: what the release takes."""
 RETURNED_SD = 0.05

@@ -43,6 +43,12 @@ LEAST_SILENCERS_PER_GR, LEAST_PLATE_PER_MM = 0.15 / 20, 0.2 / 2
 NEAREST_BARE_M, FURTHEST_BARE_M = 7.0, 40.0
 FAR_BARE_M = 14.0
 MANY = 5
+LEAST_GROUP = 3
+GROUP = "group"
+GROUP_SHARE = 0.2
+"""Assumption: a fletched group strikes beside its aim by a fifth of what a bare shaft would."""
+GROUP_ARROWS = 0.06
+"""Assumption: sight and aim are off by 12 cm at 18 m: as a bare shaft a group counts so little."""
 MOST_COUNTED = 30
 """The newest readings count; older ones have been answered long since."""
 SITTING = timedelta(hours=8)
@@ -270,7 +276,7 @@ NOT_COUNTED_WORDS: dict[NotCounted, str] = {
     "swings": "from 6 m on a healthy tail swings over, so it says neither",
     "too_near": "so near bare shafts have not parted yet",
     "too_far": "so far the model does not carry",
-    "one_kind": "fletched or bare alone say nothing of the match, only of your scatter",
+    "one_kind": "bare alone, or fewer than three fletched, say nothing of the match",
     "no_spine": "the shafts' own spine is not told, so the step to the others is not known",
     "feathers": "feathers are not in the mechanics",
     "walk_back": "drift over distance is not in the mechanics",
@@ -314,7 +320,7 @@ def saw(view: View, reading: Seen) -> Saw | NotCounted:
     if isinstance(reading, ButtHits):
         apart = apart_of(reading.hits)
         if apart is None:
-            return "one_kind"
+            return _group(view, reading)
         return _bare(view, reading, apart.right_mm, apart.up_mm, apart.arrows)
     if isinstance(reading, PlateMarked):
         return _pushed(view, FlightTest("mark", "mark", 4.0, arrows=6), reading.trial,
@@ -367,6 +373,21 @@ def _bare(
     test = FlightTest(key, "bare", 6.0, arrows, far)
     across = None if right_mm is None else view.hands.stiff_bare(right_mm) / 1000
     return _pushed(view, test, reading.trial, across, None if up_mm is None else up_mm / 1000)
+
+
+def _group(view: View, reading: ButtHits) -> Saw | NotCounted:
+    """Return what one fletched group beside its aim says: a little, for the aim may be off too."""
+    if len(reading.hits) < LEAST_GROUP or any(hit.bare for hit in reading.hits):
+        return "one_kind"
+    if reading.distance_m < NEAREST_BARE_M:
+        return "too_near"
+    if reading.distance_m > FURTHEST_BARE_M:
+        return "too_far"
+    right = sum(hit.right_mm for hit in reading.hits) / len(reading.hits)
+    # a fletched group shows GROUP_SHARE of what a bare shaft would: that much more is doubted
+    as_bare = view.hands.stiff_bare(right) / 1000 / GROUP_SHARE
+    test = FlightTest(GROUP, "bare", 4.0, GROUP_ARROWS, reading.distance_m)
+    return _pushed(view, test, reading.trial, as_bare, None)
 
 
 def _pushed(

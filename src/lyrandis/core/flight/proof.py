@@ -5,7 +5,7 @@ import math
 from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.flight.belief import Axis
 from lyrandis.core.flight.choose import likelihood
-from lyrandis.core.flight.evidence import Saw, Shifted
+from lyrandis.core.flight.evidence import GROUP, Saw, Shifted
 from lyrandis.core.flight.history import LogLine
 from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.say import TAIL_WORDS
@@ -63,6 +63,9 @@ def proofs(flight: FlightNumbers) -> tuple[Proof, ...]:
     for at in range(places[-1] + 1, len(flight.belief.steps)):
         step, one = flight.belief.steps[at], counted[at]
         if not isinstance(step, Saw) or one.seen is None or step.spine is None:
+            continue
+        if step.test.key == GROUP:
+            # it says too little of itself to be held against what was expected
             continue
         axis = flight.belief.after(at)[0]
         rows.append(_proof(flight, axis, step, one))

@@ -11,6 +11,7 @@ from lyrandis.core.flight.basis import FlightBasis, Upstream
 from lyrandis.core.flight.belief import SPINE_SD, WIDE_SHARE, Axis
 from lyrandis.core.flight.choose import FlightTest, Sitting, surest, verdict
 from lyrandis.core.flight.evidence import (
+    GROUP,
     SITTING,
     Saw,
     Shifted,
@@ -85,8 +86,8 @@ def flight_belief(
         tunings=tunings,
         start=start,
         axes=axes,
-        counted=len(seen),
-        kinds=len({step.test.kind for step in seen}),
+        counted=sum(step.test.key != GROUP for step in seen),
+        kinds=len({step.test.kind for step in seen if step.test.key != GROUP}),
         looked_up=looked_up,
         sitting=sitting_of(axes, _done(log), upright=looked_up),
     )
@@ -103,7 +104,8 @@ def _done(log: Sequence[LogLine]) -> list[FlightTest]:
             if last is not None and line.at[0] - last > SITTING:
                 done = []
             last = line.at[0]
-            done.append(line.step.test)
+            if line.step.test.key != GROUP:
+                done.append(line.step.test)
     return done
 
 

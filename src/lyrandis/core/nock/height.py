@@ -104,7 +104,7 @@ class Schools(NamedTuple):
     """What the schools make of the heights shot; None where they have nothing to go by yet."""
 
     clean: tuple[float, float] | None
-    """Low as clean: between the highest that bounced below it and the lowest that flew clean."""
+    """Low as clean: between the highest that bounced and the lowest over it that flew clean."""
     bare: tuple[float, float] | None
     """Bare shaft level: between the highest whose bare shaft went high and the lowest low."""
 
@@ -119,12 +119,21 @@ def schools_of(shots: Sequence[HeightShot]) -> Schools:
     >>> schools_of(shots)
     Schools(clean=(4, 5), bare=(7, 7))
     """
-    flown = [s.lift_mm for s in shots if s.flew == "clean"]
+    said: dict[float, NockFlight] = {}
+    for shot in shots:
+        # bare shafts say nothing of bouncing; of the rest what was said of a height last stands
+        if shot.flew in ("clean", "bounced"):
+            said[round(shot.lift_mm, 1)] = shot.flew
+    bounced = max((lift for lift, flew in said.items() if flew == "bounced"), default=None)
+    flown = [
+        lift
+        for lift, flew in said.items()
+        if flew == "clean" and (bounced is None or lift > bounced)
+    ]
     clean = None
     if flown:
         lowest = min(flown)
-        below = [s.lift_mm for s in shots if s.flew == "bounced" and s.lift_mm <= lowest]
-        clean = (max(below, default=lowest), lowest)
+        clean = (lowest if bounced is None else bounced, lowest)
     level = [s.lift_mm for s in shots if s.flew == "bare_level"]
     if level:
         return Schools(clean, (min(level), max(level)))

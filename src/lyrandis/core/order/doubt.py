@@ -55,9 +55,12 @@ class Event(NamedTuple):
 
 
 NodeMark = Literal["unset", "settled", "off", "direct", "rests", "waits"]
-"""`off`: found, and not good: bare shafts that strike elsewhere."""
+"""`off`: found, and not good: bare shafts that strike elsewhere, a column that drifts."""
 LEVEL = "level"
-_SHOT_LEVEL: frozenset[Node] = frozenset({"bare_rough", "bare_final"})
+_SHOT_LEVEL: frozenset[Node] = frozenset({"bare_rough", "walk_back", "bare_final"})
+LEVEL_MM_PER_M = 160.0 / 2 / 30.0
+"""Assumption: shafts in a circle of 16 cm at 30 m count as level to begin with."""
+SCATTERED = "scattered"
 
 
 @dataclass(frozen=True)
@@ -67,6 +70,8 @@ class NodeKind:
     kit: BowKit = "plain"
     walks: bool = False
     habit: Habit = "workbench"
+    level_mm_per_m: float = LEVEL_MM_PER_M
+    """Half the circle of the archer per metre: a column within it does not drift."""
 
     @property
     def nodes(self) -> tuple[Node, ...]:
@@ -210,12 +215,18 @@ def states_of(
     edges, known = into(kind.kit, kind.walks), _known(events, kind)
     result: dict[Node, NodeState] = {}
     for node in kind.nodes:
-        result[node] = _state(node, edges[node], known, result, node in waiting)
+        level = 10 * kind.level_mm_per_m
+        result[node] = _state(node, edges[node], known, result, level, node in waiting)
     return result
 
 
 def _state(
-    node: Node, edges: tuple[Edge, ...], known: _Known, found: dict[Node, NodeState], waits: bool
+    node: Node,
+    edges: tuple[Edge, ...],
+    known: _Known,
+    found: dict[Node, NodeState],
+    level_drift: float,
+    waits: bool,
 ) -> NodeState:
     value = None if node in known.unknown else known.values.get(node)
     if node in known.unknown:
@@ -233,13 +244,15 @@ def _state(
     for edge in edges:
         if edge.carries and found[edge.above].mark in ("direct", "rests", "waits"):
             return NodeState(node, "rests", value, False, at, on=edge.above)
-    good = node not in _SHOT_LEVEL or not isinstance(value, str) or not _astray(value)
+    good = node not in _SHOT_LEVEL or not _strays(value, level_drift)
     return NodeState(node, "settled" if good else "off", value, False, at)
 
 
-def _astray(word: str) -> bool:
-    """Return whether a word for bare shafts says that they strike elsewhere."""
-    return not {"left", "right", "high", "low"}.isdisjoint(word.split())
+def _strays(value: Setting | None, level_drift: float) -> bool:
+    """Return whether shafts strike elsewhere by their word, or a column drifts [mm in 10 m]."""
+    if isinstance(value, str):
+        return not {"left", "right", "high", "low", SCATTERED}.isdisjoint(value.split())
+    return isinstance(value, float) and abs(value) > level_drift
 
 
 class NextNode(NamedTuple):

@@ -15,6 +15,7 @@ from lyrandis.core.nock.readings import (
     TillerGaps,
 )
 from lyrandis.core.order.readings import (
+    LevelCircle,
     OrderHabit,
     SettingChecked,
     SettingFound,
@@ -34,6 +35,7 @@ class OrderFacts:
     moved: tuple[Recorded[SettingMoved], ...] = ()
     found: tuple[Recorded[SettingFound], ...] = ()
     habit: Recorded[OrderHabit] | None = None
+    circle: Recorded[LevelCircle] | None = None
     aside: frozenset[AsideStep] = frozenset()
     """Steps that are set aside for now."""
     holds: tuple[Recorded[HoldChosen], ...] = ()
@@ -69,6 +71,7 @@ def facts(readings: EffectiveReadings) -> OrderFacts:
         moved=readings.all(SettingMoved),
         found=readings.all(SettingFound),
         habit=readings.last(OrderHabit),
+        circle=readings.last(LevelCircle),
         aside=frozenset(
             one.reading.step for one in readings.keyed(StepSetAside) if one.reading.aside
         ),

@@ -20,7 +20,17 @@ from lyrandis.core.memo import memo_by_equality
 from lyrandis.core.nock.height import lift_of
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import CentreShot, LimbsInLine, NockHeight
-from lyrandis.core.order.doubt import LEVEL, Did, Event, RiserLoad, Setting
+from lyrandis.core.order.circle import enclosing_radius
+from lyrandis.core.order.doubt import (
+    LEVEL,
+    LEVEL_MM_PER_M,
+    SCATTERED,
+    Did,
+    Event,
+    RiserLoad,
+    Setting,
+)
+from lyrandis.core.order.facts import OrderFacts
 from lyrandis.core.order.graph import KITS
 from lyrandis.core.order.words import Node
 from lyrandis.core.string.braces import brace_read_to_pivot
@@ -86,28 +96,54 @@ def history(
     return done
 
 
-CIRCLE_MM_AT_30 = 160.0
-"""Assumption: bare shafts in a circle of this size round the fletched ones at 30 m count as level
-to begin with; in the end it is the archer's own group that counts."""
-
-
 def _by_flight(setup: "Setup") -> list[_Done]:
     """What was shot: walk-backs by their drift, bare shafts by where they strike; no trials."""
     result = []
     outward = -1 if outward_is_left(setup.archer) else 1
+    near = level_per_m(setup.order)
     for sighting in setup.flight.seen:
         reading = sighting.reading
         if isinstance(reading, WalkedBack):
             result.append(_done(sighting, "walk_back", "set", outward * reading.drift_mm))
         elif isinstance(reading, BareApart | ButtHits) and reading.trial is None:
-            said = _bare_word(reading)
-            if said is not None:
-                node: Node = "bare_final" if reading.distance_m >= FAR_BARE_M else "bare_rough"
+            far = reading.distance_m >= FAR_BARE_M
+            if isinstance(reading, ButtHits):
+                rough = _in_circle(reading, near * reading.distance_m)
+                if rough is not None:
+                    result.append(_done(sighting, "bare_rough", "set", rough))
+            said = _bare_word(reading, near * reading.distance_m)
+            if said is not None and (far or isinstance(reading, BareApart)):
+                node: Node = "bare_final" if far else "bare_rough"
                 result.append(_done(sighting, node, "set", said))
     return result
 
 
-def _bare_word(reading: BareApart | ButtHits) -> str | None:
+def level_per_m(facts: OrderFacts) -> float:
+    """Return half the circle in which shafts count as level, per metre of distance [mm/m].
+
+    Source: as the archer named it; else `LEVEL_MM_PER_M`.
+
+    >>> round(level_per_m(OrderFacts()), 2)
+    2.67
+    """
+    return facts.circle.reading.radius_per_m if facts.circle else LEVEL_MM_PER_M
+
+
+def _in_circle(reading: ButtHits, near: float) -> str | None:
+    """Return how a first end came out: level where all shafts, bare and fletched, lie in a circle.
+
+    Else where the bare ones struck; scattered, where they struck elsewhere on no one side.
+    """
+    apart = apart_of(reading.hits)
+    if apart is None:
+        return None
+    places = [complex(hit.right_mm, hit.up_mm) for hit in reading.hits]
+    if enclosing_radius(places) <= near:
+        return LEVEL
+    return _sides(apart.right_mm, apart.up_mm, near) or SCATTERED
+
+
+def _bare_word(reading: BareApart | ButtHits, near: float) -> str | None:
     """Return where bare shafts struck, in a word; None where they are not compared."""
     if isinstance(reading, BareApart):
         right, up = reading.right_mm or 0.0, reading.up_mm or 0.0
@@ -116,11 +152,15 @@ def _bare_word(reading: BareApart | ButtHits) -> str | None:
         if apart is None:
             return None
         right, up = apart.right_mm, apart.up_mm
-    near = CIRCLE_MM_AT_30 / 2 * reading.distance_m / 30.0
     if isinstance(reading, ButtHits) and reading.distance_m >= FAR_BARE_M:
         near = _spread(reading) or near
     if math.hypot(right, up) <= near:
         return LEVEL
+    return _sides(right, up, near)
+
+
+def _sides(right: float, up: float, near: float) -> str:
+    """Return the sides on which bare shafts struck, for who should have struck within `near`."""
     sides = [
         word
         for off, more, less in ((right, "right", "left"), (up, "high", "low"))

@@ -3,6 +3,7 @@
 from lyrandis.core import entries as e
 from lyrandis.core.order.readings import (
     ASIDE_WORDS,
+    LevelCircle,
     OrderHabit,
     SettingChecked,
     SettingFound,
@@ -49,10 +50,19 @@ def _found(line: Line) -> e.Reading:
     return SettingFound(setting=setting, word=line.rest() or None)
 
 
+def _circle(line: Line) -> e.Reading:
+    size = line.length("level_circle")
+    if line.done:
+        return LevelCircle(circle_mm=size)
+    line.take_word("@", "at")
+    return LevelCircle(circle_mm=size, distance_m=line.distance().metres)
+
+
 WORDS: tuple[Word, ...] = (
     Word("stands", "rig", "stands brace", "a setting was measured and is still so", lambda line: SettingChecked(setting=line.choice(_NODES))),
     Word("moved", "rig", "moved nock height", "a setting was moved and not measured", lambda line: SettingMoved(setting=line.choice(_NODES))),
     Word("flight", "rig", "flight bare shaft level at 18 m", "a setting found by shooting, and how it came out", _found),
+    Word("circle", "archer", "circle 16cm @ 30m", "the circle in which all shafts count as level to begin with", _circle),
     Word("order", "rig", "order short", "the order of work kept here: short or workbench", lambda line: OrderHabit(habit=line.choice(_HABITS))),
     Word("aside", "rig", "aside scale", "a step set aside for now: draw, hook, shaft, arrow, brace, nock, scale", lambda line: StepSetAside(step=line.choice(_ASIDE))),
 )  # fmt: skip

@@ -8,11 +8,14 @@ from typing import TYPE_CHECKING
 
 from lyrandis.core import judgement as j
 from lyrandis.core.archer.numbers import ArcherNumbers
+from lyrandis.core.arrow.shooting import outward_is_left
+from lyrandis.core.constants import MARKED_DRAW_MM, TRADE_OFFSET_MM
 from lyrandis.core.effective import At
 from lyrandis.core.errors import DomainError
 from lyrandis.core.lazy import lazy
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.order.doubt import (
+    SCATTERED,
     Event,
     NextNode,
     NodeKind,
@@ -25,7 +28,7 @@ from lyrandis.core.order.doubt import (
 )
 from lyrandis.core.order.facts import OrderFacts
 from lyrandis.core.order.graph import MINUTES, into
-from lyrandis.core.order.history import history
+from lyrandis.core.order.history import history, level_per_m
 from lyrandis.core.order.steps import STEPS
 from lyrandis.core.order.words import NODE_NOUNS, NODE_WORDS, PLURAL, SHORT_WORDS, Node
 from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, lbf, mm, percent, phrase, plain
@@ -65,6 +68,7 @@ class OrderNumbers:
             self.nock.kit,
             walks=self.setup.nock.crawl_mm > 0 or bool(self.setup.crawls.marks),
             habit=habit.reading.habit if habit else "workbench",
+            level_mm_per_m=level_per_m(self.facts),
         )
 
     @lazy
@@ -235,7 +239,7 @@ class OrderNumbers:
             rest, on = "rest" if node in PLURAL else "rests", NODE_NOUNS[state.on]
             return phrase(f"The {name} {rest} on the {on}, which {_are(state.on)} in doubt.")
         if state.mark == "off":
-            return phrase(f"The bare shafts struck {state.value}: found, and not good. Correct it.")
+            return self._off(state)
         if state.because is None:
             return phrase(STEPS[node].how)
         edge = state.because
@@ -249,6 +253,31 @@ class OrderNumbers:
             return phrase(f"The {above} changed {since}")
         return phrase(f"The {above} went from {{was}} to {{now}} {since}", was=was, now=now)
 
+    def _off(self, state: NodeState) -> Phrase:
+        """Say what was found and is not good, and which way it is put right."""
+        value = state.value
+        if isinstance(value, float):
+            left = outward_is_left(self.setup.archer) == (value > 0)
+            way, to = ("left", "right") if left else ("right", "left")
+            # the point swings round the nock: aside = drift/10 m x (nock groove to plate)
+            reach = self.archer.draw.length.value if self.archer.draw else MARKED_DRAW_MM
+            aside = abs(value) / 10_000 * (reach - TRADE_OFFSET_MM)
+            return phrase(
+                f"The column drifts {{drift}} to the {way} in 10 m: found, and not good. Bring the "
+                f"point {{half}} to {{whole}} to the {to}, half first, and walk back again.",
+                drift=gap(abs(value)),
+                half=gap(aside / 2),
+                whole=gap(aside),
+            )
+        if state.node == "walk_back":
+            return phrase(f"The column: {plain(str(value))}. Found, and not good. Correct it.")
+        if value == SCATTERED:
+            return phrase(
+                "Not all shafts struck inside your circle, on no one side. Shoot them again, or "
+                "name a wider circle."
+            )
+        return phrase(f"The bare shafts struck {value}: found, and not good. Correct it.")
+
 
 _ASIDE: dict[Node, AsideStep] = {"weight_rough": "scale", "brace": "brace", "nock": "nock"}
 
@@ -258,7 +287,7 @@ def _reason_of(state: NodeState) -> Phrase | None:
     if state.touched:
         return phrase("moved, not measured")
     if state.mark == "off":
-        return phrase("bare shafts not level")
+        return phrase("drifts" if state.node == "walk_back" else "bare shafts not level")
     if state.mark == "rests" and state.on is not None:
         return phrase(f"rests on {SHORT_WORDS[state.on]}")
     if state.because is None:

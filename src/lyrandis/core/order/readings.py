@@ -5,8 +5,9 @@ from typing import Annotated, Literal
 from pydantic import model_validator
 
 from lyrandis.core.errors import DomainError
+from lyrandis.core.flight.readings import DistanceM, metres
 from lyrandis.core.order.words import HABIT_WORDS, NODE_WORDS, ByFlight, Habit, Node
-from lyrandis.core.phrase import Phrase, phrase, plain
+from lyrandis.core.phrase import Phrase, mm, phrase, plain
 from lyrandis.core.quantities import Quantity
 from lyrandis.core.reading import AsideStep, BaseReading, Name
 
@@ -77,6 +78,26 @@ class OrderHabit(BaseReading):
         return phrase(f"Order of work: {HABIT_WORDS[self.habit]}")
 
 
+class LevelCircle(BaseReading):
+    """The circle in which all shafts of an end count as level to begin with."""
+
+    of = frozenset({"archer"})
+    kind: Literal["level_circle"] = "level_circle"
+    circle_mm: Annotated[float, Quantity("level_circle")]
+    distance_m: DistanceM = 30.0
+
+    @property
+    def radius_per_m(self) -> float:
+        """Half of it per metre of distance [mm/m]."""
+        return self.circle_mm / 2 / self.distance_m
+
+    def say(self) -> Phrase:
+        return phrase(
+            f"Level: all in a circle of {{circle}} at {metres(self.distance_m)}",
+            circle=mm(self.circle_mm),
+        )
+
+
 ASIDE_WORDS: dict[AsideStep, str] = {
     "draw": "marking the draw", "hook": "measuring the hook", "shaft": "measuring the shafts",
     "arrow_mass": "weighing an arrow", "brace": "reading the brace",
@@ -102,4 +123,6 @@ class StepSetAside(BaseReading):
         return phrase(f"{how}: {ASIDE_WORDS[self.step]}")
 
 
-OrderReading = SettingChecked | SettingMoved | SettingFound | OrderHabit | StepSetAside
+OrderReading = (
+    SettingChecked | SettingMoved | SettingFound | OrderHabit | LevelCircle | StepSetAside
+)
