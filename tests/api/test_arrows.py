@@ -104,8 +104,8 @@ def test_a_dozen_pasted_is_recorded_in_one_go(demo: Api) -> None:
     assert len(quiver) == 20
     assert quiver[-1] == {
         "number": 31, "mass_gr": 491.0, "spine_lbf": 53.0, "straight_mm": None,
-        "nock_turn_deg": None, "safety": "not_looked", "retired": False, "remark": None,
-        "looked_at": None,
+        "nock_turn_deg": None, "safety": "not_looked", "quill": None, "retired": False,
+        "remark": None, "looked_at": None,
     }  # fmt: skip
 
 

@@ -28,7 +28,7 @@ from lyrandis.core.string.readings import StringBuild
         ("hold split", "Hold: one over, two under"),
         ("anchor corner", "Anchor: corner of the mouth"),
         ("hand left", "Draws with the left hand"),
-        ("purpose woods", "Purpose: woods and 3-D course"),
+        ("purpose course", "Purpose: 3-D course"),
         ("wish 38", "Wishes to hold 38.0 lb"),
         ("family long rigid tip", "Family: bow with long static tips"),
         ("bow 62", "Bow length 62 in"),

@@ -78,6 +78,7 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
         likeness=likeness,
         archer=archer,
         string_gr=setup.string.told_mass_gr,
+        silencers_gr=setup.string.silencers_moving_gr,
         hold=hold,
         arrow_gr=finished.mass.value if finished else None,
     )

@@ -130,6 +130,7 @@ PLAUSIBLE: dict[str, Plausible] = {
         refusal="{said} turns are more than any string takes.",
         instead="Count turns the way the bundle is laid: whole or half turns, {low} to {high}.",
     ),
+    "turns_by": Plausible("change of turns", "count", -100, 100, "turns"),
     "rating": Plausible(
         "rating",
         "ratio",

@@ -173,7 +173,7 @@ class Distance(NamedTuple):
     in_yards: bool
 
 
-_LENGTH = r"(\d+(?:[.,]\d+)?(?: \d+/\d+)?|\d+/\d+)"
+_LENGTH = r"(\d+(?:[.,]\d+)?(?: \d+/\d+)?)(?![\d/.,])"
 _LENGTH_SPAN = re.compile(
     rf"{_LENGTH}\s*(?:-|–|to|or)\s*{_LENGTH}(?:\s*(in|inch|inches|cm|mm|\"|″|”)(?!\w))?",
     re.IGNORECASE,

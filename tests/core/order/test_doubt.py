@@ -62,7 +62,7 @@ def test_the_graph_runs_down_the_order_and_every_setting_has_its_minutes() -> No
 
 
 def test_each_kind_of_bow_has_its_own_order() -> None:
-    assert nodes_of("plain", False)[4:] == ("string", "settled", "brace", "nock", "arrows")
+    assert nodes_of("plain", False)[5:] == ("string", "settled", "brace", "nock", "arrows")
     assert len(nodes_of("full", True)) == len(NODES)
     assert needed_of("plain", True, "workbench") == needed_of("full", True, "short")
     assert "walk_back" in needed_of("rest", False, "workbench")

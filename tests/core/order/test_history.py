@@ -173,7 +173,7 @@ def test_looking_at_a_moved_setting_is_refused() -> None:
 
 
 def test_the_page_names_every_station_and_what_it_rests_on() -> None:
-    found = work_order(computed("kit full", "usualcrawl 20mm", "brace 8 1/4 grip"))
+    found = work_order(computed("kit full", "usualcrawl 20mm", "brace 8 1/4 grip", "silencers 9gr"))
     assert {station.node for station in found.stations} == set(NODES)
     nock = next(station for station in found.stations if station.node == "nock")
     assert nock.mark == "direct"

@@ -196,7 +196,7 @@ def test_a_brace_without_its_datum_is_asked_for_once() -> None:
 
 
 BAD = [
-    ("turns -3", "out_of_range"), ("turns 500", "out_of_range"), ("turns", "missing_number"),
+    ("turns -300", "out_of_range"), ("turns 500", "out_of_range"), ("turns", "missing_number"),
     ("tried 7 1/2 grip sound 11", "out_of_range"), ("tried 7 1/2 grip", "nothing_given"),
     ("tried 7 1/2 grip sound -1", "out_of_range"), ("brace 7 1/2 grip after", "missing_number"),
     ("brace 40 grip", "out_of_range"), ("tiller 181mm 177mm", "missing_choice"),

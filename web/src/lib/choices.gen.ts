@@ -21,7 +21,8 @@ export const HAND_WORDS = [
 ] as const;
 export const PURPOSE_WORDS = [
   ['backyard', 'backyard'],
-  ['woods', 'woods and 3-D course'],
+  ['woods', 'woods'],
+  ['course', '3-D course'],
   ['field', 'field round'],
   ['indoor', 'indoor target'],
   ['hunting', 'hunting from tight cover'],
@@ -175,6 +176,7 @@ export const NODE_WORDS = [
   ['grip', 'grip mark'],
   ['string', 'string'],
   ['settled', 'string settled'],
+  ['silencers', 'silencers'],
   ['weight_rough', 'weight, first'],
   ['tiller_rough', 'tiller, first'],
   ['limb_alignment', 'limbs in line'],
@@ -197,6 +199,7 @@ export const SHORT_WORDS = [
   ['grip', 'grip'],
   ['string', 'string'],
   ['settled', 'string'],
+  ['silencers', 'silencers'],
   ['weight_rough', 'weight'],
   ['tiller_rough', 'tiller'],
   ['limb_alignment', 'limb'],

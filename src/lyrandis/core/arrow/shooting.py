@@ -161,7 +161,7 @@ def shooting_of(
     if string_gr is None:
         assumed.append("string")
         string_gr = STRING_GR
-    kept = KEPT_GR + (string_gr - STRING_GR) / 3
+    kept = KEPT_GR + (string_gr - STRING_GR) / 3 + string.silencers_moving_gr
     side = arrow_side(arrows, weight.likeness.shape.family, sheet.diameter_mm)
     if not side.told:
         assumed.append("window")

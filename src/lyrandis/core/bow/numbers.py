@@ -49,8 +49,11 @@ def numbers(
     string_gr: float | None,
     arrow_gr: float | None,
     hold: Hold | None = None,
+    silencers_gr: float = 0.0,
 ) -> BowNumbers:
     """Return the bow's numbers; None where something is missing.
+
+    `silencers_gr` is what of the silencers moves with the arrow.
 
     `archer_facts` hold the bow's measured grip depths; `arrow_gr` stands in for a chronograph
     reading that has no mass of its own.
@@ -58,7 +61,7 @@ def numbers(
     at = archer.drawn_to
     weight = draw_weight_at(facts, archer_facts, at=at, hook=archer.hook, likeness=likeness)
     own = weight if archer.draw else None
-    mechanical = thrust_of(own, at, string_gr, hold) if own else None
+    mechanical = thrust_of(own, at, string_gr, hold, silencers_gr) if own else None
     calibration = calibrate(mechanical, facts.speeds, arrow_gr) if mechanical else None
     felt = facts.stack_felt.reading.draw_length_mm if facts.stack_felt else None
     stack = stack_of_rig(likeness, weight, archer.at_hook, felt)

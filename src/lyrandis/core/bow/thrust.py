@@ -174,11 +174,16 @@ def returned(family: Family, hold: Hold | None = None) -> float:
 
 
 def thrust_of(
-    weight: DrawWeight, at: Estimate, string_gr: float | None, hold: Hold | None = None
+    weight: DrawWeight,
+    at: Estimate,
+    string_gr: float | None,
+    hold: Hold | None = None,
+    silencers_gr: float = 0.0,
 ) -> Thrust:
     """Return what the bow gives with the string drawn to `at` (trade datum, at the hook).
 
-    E is the area under the fitted curve from brace; K from the moving masses of its shape.
+    E is the area under the fitted curve from brace; K from the moving masses of its shape, with
+    `silencers_gr`, what of the silencers moves with the arrow.
 
     Source: work of the drawing force; kinetic energy of limbs and string.
 
@@ -196,7 +201,8 @@ def thrust_of(
     return Thrust(
         stored_j=Estimate(energy, energy * doubt),
         returned_j=energy * returned(likeness.shape.family, hold),
-        virtual_mass_gr=moving_mass(likeness.shape).virtual_mass(pivot, root_stiffness, string_gr),
+        virtual_mass_gr=moving_mass(likeness.shape).virtual_mass(pivot, root_stiffness, string_gr)
+        + silencers_gr,
         returned_sd=math.hypot(doubt, RETURNED_SD * widens),
         virtual_mass_sd=VIRTUAL_MASS_SD * widens,
     )

@@ -11,12 +11,12 @@ from lyrandis.core.nock.words import BowKit
 from lyrandis.core.order.words import NODES, Habit, Node
 
 RANKS: dict[Node, int] = {
-    "draw": 0, "hold": 0, "anchor": 0, "grip": 0, "string": 1, "settled": 2, "weight_rough": 3,
-    "tiller_rough": 4, "limb_alignment": 5, "centre_shot": 6, "riser_weights": 7, "tiller": 8,
-    "bare_rough": 9, "brace": 10, "nock": 11, "arrows": 12, "walk_back": 13, "bare_final": 14,
-    "fine": 15, "crawls": 16,
+    "draw": 0, "hold": 0, "anchor": 0, "grip": 0, "silencers": 0, "string": 1, "settled": 2,
+    "weight_rough": 3, "tiller_rough": 4, "limb_alignment": 5, "centre_shot": 6, "riser_weights": 7,
+    "tiller": 8, "bare_rough": 9, "brace": 10, "nock": 11, "arrows": 12, "walk_back": 13,
+    "bare_final": 14, "fine": 15, "crawls": 16,
 }  # fmt: skip
-"""Order of the bench; the archer's own stand before it."""
+"""Order of the bench; what is only told stands before it."""
 
 MINUTES: dict[Node, tuple[int, int]] = {
     "string": (1, 10), "settled": (2, 2), "weight_rough": (5, 10), "tiller_rough": (2, 5),
@@ -58,6 +58,9 @@ def _edges() -> tuple[Edge, ...]:
         ("string", (("settled", None), ("brace", None), ("nock", None)), True,
          "a new string has its own length, stretch and nocking point"),
         ("settled", (("brace", 1.5875),), True, "the string will still let the brace down"),
+        ("silencers", (("nock", 10.0), ("arrows", 10.0), ("bare_rough", 10.0),
+                       ("bare_final", 10.0), ("crawls", 10.0)), False,
+         "mass on the string slows it: the arrow reads stiffer and flies slower"),
         ("draw", (("weight_rough", 6.35), ("arrows", 6.35), ("crawls", 6.35)), True,
          "1/4 in of draw is 0.6 lb, half a per cent of speed and more"),
         ("hold", (("tiller", None), ("nock", None), ("crawls", None)), True,
@@ -106,7 +109,7 @@ def nodes_of(kit: BowKit, walks: bool) -> tuple[Node, ...]:
     Source: the table above.
 
     >>> nodes_of("plain", False)[4:]
-    ('string', 'settled', 'brace', 'nock', 'arrows')
+    ('silencers', 'string', 'settled', 'brace', 'nock', 'arrows')
     """
     return tuple(
         node
@@ -135,7 +138,7 @@ def into(kit: BowKit, walks: bool) -> dict[Node, tuple[Edge, ...]]:
     Source: the table above; an edge whose ends are not both there is absent.
 
     >>> [edge.above for edge in into("plain", False)["nock"]]
-    ['string', 'hold', 'grip', 'brace']
+    ['string', 'silencers', 'hold', 'grip', 'brace']
     """
     there = nodes_of(kit, walks)
     return {

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable, Iterable
+from datetime import UTC, datetime
 from functools import cache
 from operator import itemgetter
 from typing import TYPE_CHECKING, Any
@@ -79,6 +80,7 @@ def history(
         *_set("anchor", facts.anchors, lambda item: item.anchor),
         *_set("grip", facts.grips, lambda item: item.grip_under_rest_mm),
         *_string(setup),
+        *_silencers(setup),
         *_settled(string),
         *(_weights_of_bow(bow) if nock.kit in KITS["weight_rough"] else ()),
         *_braces(string.facts, facts.others, string.grips),
@@ -223,6 +225,15 @@ def _string(setup: "Setup") -> list[_Done]:
         name = setup.fitted.string or "string"
         result.append(_done(builds[0], "string", "set", name))
     return result
+
+
+def _silencers(setup: "Setup") -> list[_Done]:
+    """Mass on the string as it was told; none told before counts as none there."""
+    told = _set("silencers", setup.string.builds, lambda build: build.silencers_gr)
+    if not told:
+        return []
+    before = (datetime.min.replace(tzinfo=UTC), 0, "")
+    return [(before, Event("silencers", "set", 0.0)), *told]
 
 
 def _settled(string: StringNumbers) -> list[_Done]:

@@ -344,6 +344,8 @@ def said_value(node: Node, value: Setting | None) -> Figure | None:
     unit = STEPS[node].unit
     if unit == "lbf":
         return lbf(value)
+    if unit == "gr":
+        return gr(value)
     if unit == "grams":
         return count(round(value))
     return gap(value) if unit in ("gap", "drift") else mm(value)
@@ -367,7 +369,7 @@ def _moved(node: Node, before: Setting | None, now: Setting) -> tuple[Figure, st
         figure = said_value(node, abs(now - before))
         if figure is None:
             return None
-        words = ("heavier", "lighter") if node == "weight_rough" else (
+        words = ("heavier", "lighter") if node in ("weight_rough", "silencers") else (
             ("longer", "shorter") if node == "draw" else ("higher", "lower")
         )  # fmt: skip
         return figure, words[0] if now > before else words[1]

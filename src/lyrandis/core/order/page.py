@@ -55,8 +55,13 @@ class WorkOrder(Drawn):
     minutes: int
     """To check all that is in doubt itself."""
     doubted: int
+    circle_mm: float
+    """In which all shafts count as level to begin with, at `circle_at_m`."""
+    circle_at_m: float
+    circle_told: bool
 
 
+USUAL_CIRCLE_AT_M = 30.0
 _BY_FLIGHT = frozenset({"bare_rough", "walk_back", "bare_final", "fine", "crawls"})
 
 
@@ -65,14 +70,24 @@ def work_order(c: Computed) -> WorkOrder:
     order = c.order
     edges = into(order.kind.kit, order.kind.walks)
     coming = order.coming
+    told = order.facts.circle
+    circle_at = told.reading.distance_m if told else USUAL_CIRCLE_AT_M
     return WorkOrder(
         kit=order.kind.kit,
         habit="short" if order.kind.kit == "plain" else order.kind.habit,
         walks=order.kind.walks,
-        stations=tuple(_station(c, node, edges[node]) for node in order.kind.nodes),
+        stations=tuple(
+            _station(c, node, edges[node])
+            for node in order.kind.nodes
+            # a string without silencers has no empty station for them
+            if node != "silencers" or order.states[node].mark != "unset"
+        ),
         next=coming.node if coming else None,
         minutes=order.minutes,
         doubted=sum(state.mark == "direct" for state in order.states.values()),
+        circle_mm=round(2 * order.kind.level_mm_per_m * circle_at, 3),
+        circle_at_m=circle_at,
+        circle_told=told is not None,
     )
 
 

@@ -16,7 +16,7 @@ class Step(NamedTuple):
     how: str
     """What is done to find it."""
     unit: str = "mm"
-    """In what its value is said: mm, gap, lbf, word, grams or nothing."""
+    """In what its value is said: mm, gap, lbf, gr, word, grams or nothing."""
 
 
 STEPS: dict[Node, Step] = {
@@ -32,6 +32,8 @@ STEPS: dict[Node, Step] = {
                    "Strands, fibre and length: what the next string is ordered by.", "word"),
     "settled": Step("string", "settling", "Read the brace again", "Say whether it has settled",
                     "An old string has. A new one: read the brace after 1, 3 and 6 hours.", "gap"),
+    "silencers": Step("string", "silencers", "Weigh the silencers", "Enter the silencers",
+                      "Both together, and how far from the loops they sit.", "gr"),
     "weight_rough": Step("bow", "scale", "Weigh the bow again", "Weigh the bow",
                          "Hang it on a scale, the string at your draw.", "lbf"),
     "tiller_rough": Step("nock", "tiller", "Measure the tiller", "Measure the tiller",

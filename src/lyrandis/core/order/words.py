@@ -3,9 +3,9 @@
 from typing import Literal, get_args
 
 Node = Literal[
-    "draw", "hold", "anchor", "grip", "string", "settled", "weight_rough", "tiller_rough",
-    "limb_alignment", "centre_shot", "riser_weights", "tiller", "bare_rough", "brace", "nock",
-    "arrows", "walk_back", "bare_final", "fine", "crawls",
+    "draw", "hold", "anchor", "grip", "silencers", "string", "settled", "weight_rough",
+    "tiller_rough", "limb_alignment", "centre_shot", "riser_weights", "tiller", "bare_rough",
+    "brace", "nock", "arrows", "walk_back", "bare_final", "fine", "crawls",
 ]  # fmt: skip
 NODES: tuple[Node, ...] = get_args(Node)
 
@@ -14,6 +14,7 @@ NODE_WORDS: dict[Node, str] = {
     "hold": "hold",
     "anchor": "anchor",
     "grip": "grip mark",
+    "silencers": "silencers",
     "string": "string",
     "settled": "string settled",
     "weight_rough": "weight, first",
@@ -42,7 +43,7 @@ NODE_NOUNS: dict[Node, str] = {
     "bare_final": "last bare shaft",
 }
 """As they stand in a sentence."""
-PLURAL: frozenset[Node] = frozenset({"arrows", "riser_weights", "crawls"})
+PLURAL: frozenset[Node] = frozenset({"silencers", "arrows", "riser_weights", "crawls"})
 
 SHORT_WORDS: dict[Node, str] = {
     **NODE_WORDS,

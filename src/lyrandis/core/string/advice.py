@@ -4,6 +4,7 @@ from typing import NamedTuple
 
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import TRADE_OFFSET_MM, USUAL_GPP
+from lyrandis.core.phrase import Phrase, mm, phrase
 from lyrandis.core.string.strands import (
     FACTOR_OF_SAFETY,
     FEWEST_STRANDS,
@@ -16,7 +17,13 @@ from lyrandis.core.string.strands import (
     strand_advice,
     tensions_of,
 )
-from lyrandis.core.string.turns import StringOrder, next_string, turns_for
+from lyrandis.core.string.turns import (
+    StringOrder,
+    next_string,
+    per_inch,
+    turns_for,
+    turns_word,
+)
 from lyrandis.core.string.words import StringMaterial
 
 SMALL_SHAFT_MM = 7.5
@@ -143,3 +150,31 @@ def next_order(c: Computed, brace_mm: float) -> StringOrder | None:
     if brace is None or bundle is None or gain is None:
         return None
     return next_string(bundle, gain, brace_mm - brace.value)
+
+
+_FINE = ("good", "spongy")
+
+
+def out_of_reach(c: Computed, brace_mm: float | None) -> Phrase | None:
+    """Return what to say where turns alone do not bring the string to a brace; None where they do.
+
+    Source: as `turns_for` and `next_string`; turns per inch as they are judged.
+
+    >>> from lyrandis.core.example import RECURVE, rig
+    >>> c = rig([*RECURVE, "fibre polyester", "turns 20"])
+    >>> out_of_reach(c, c.string.brace.value) is None
+    True
+    >>> out_of_reach(c, c.string.brace.value - 30.0).template
+    'Turns alone do not bring this string to {reach}: one of {string} would.'
+    """
+    bundle, order = c.string.bundle, None if brace_mm is None else next_order(c, brace_mm)
+    if brace_mm is None or bundle is None or order is None:
+        return None
+    turns = turns_to(c, brace_mm)
+    if turns is not None and turns_word(per_inch(turns, bundle.length_mm), bundle.kind) in _FINE:
+        return None
+    return phrase(
+        "Turns alone do not bring this string to {reach}: one of {string} would.",
+        reach=mm(brace_mm),
+        string=mm(order.finished_mm),
+    )

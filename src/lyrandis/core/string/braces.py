@@ -16,7 +16,7 @@ from lyrandis.core.memo import memo_by_equality
 from lyrandis.core.string.facts import StringFacts
 from lyrandis.core.string.readings import BraceHeight, StringStrung
 from lyrandis.core.string.settling import SettlingReading
-from lyrandis.core.string.turns import BRACE_READING_SD_MM, TurnedBrace
+from lyrandis.core.string.turns import BRACE_READING_SD_MM, TurnedBrace, TurnedBy
 from lyrandis.core.string.words import BraceDatum
 
 PLUNGER_DEPTH_IN = (0.0, 0.12)
@@ -106,7 +106,8 @@ def settling_log(facts: StringFacts, grips: ArcherFacts) -> SettlingLog:
 
 def _segment(facts: StringFacts, brace: Recorded[BraceHeight]) -> int:
     before = [turn for turn in facts.turns if when(turn.entry) <= when(brace.entry)]
-    return sum(a.reading.turns != b.reading.turns for a, b in pairwise(before))
+    moved = sum(a.reading.turns != b.reading.turns for a, b in pairwise(before))
+    return moved + sum(when(turn.entry) <= when(brace.entry) for turn in facts.turned)
 
 
 @memo_by_equality
@@ -138,6 +139,32 @@ def turned_braces(facts: StringFacts, grips: ArcherFacts) -> tuple[TurnedBrace, 
     if facts.tried:
         result.sort(key=itemgetter(0))
     return tuple(turned for _, turned in result)
+
+
+@memo_by_equality
+def turned_by(facts: StringFacts, grips: ArcherFacts) -> tuple[TurnedBy, ...]:
+    """Return what changes of an unknown count did to the brace, in order.
+
+    Each is of the two braces read next before and after, all turns between them together.
+    Source: definition.
+
+    >>> turned_by(StringFacts(), ArcherFacts())
+    ()
+    """
+    result: list[TurnedBy] = []
+    told = [(when(turn.entry), turn.reading.turns_by) for turn in facts.turned]
+    first_count = when(facts.turns[0].entry) if facts.turns else None
+    braces = [
+        (when(read.entry), brace_read_to_pivot(
+            read.reading.brace_height_mm, read.reading.datum, grips).value)
+        for read in facts.braces
+    ]  # fmt: skip
+    for (before, low), (after, high) in pairwise(sorted(braces)):
+        by = sum(turns for at, turns in told if before < at <= after)
+        if by and (first_count is None or after <= first_count):
+            since = sum(turns for at, turns in told if at > after)
+            result.append(TurnedBy(by, high - low, since))
+    return tuple(result)
 
 
 def usual_limits(brace_in: float) -> tuple[float, float]:

@@ -5,6 +5,7 @@ from datetime import datetime
 from typing import Any
 
 from lyrandis.core.bench_readings import PartFitted
+from lyrandis.core.constants import MM_PER_IN
 from lyrandis.core.effective import EffectiveReadings, Recorded, newest, when
 from lyrandis.core.string.readings import (
     BraceHeight,
@@ -12,11 +13,15 @@ from lyrandis.core.string.readings import (
     StringBuild,
     StringSettled,
     StringStrung,
+    StringTurned,
     StringTurns,
 )
+from lyrandis.core.string.silencers import moved_share
 from lyrandis.core.string.words import StringMaterial, StringType
 
 STRING_GR_PER_STRAND = 6.5
+USUAL_STRING_MM = 60 * MM_PER_IN
+"""Assumption: length of a string nobody measured, for where silencers sit on it."""
 
 
 @dataclass(frozen=True)
@@ -29,6 +34,9 @@ class StringFacts:
     braces: tuple[Recorded[BraceHeight], ...] = ()
     """Every brace read with this string on this bow."""
     turns: tuple[Recorded[StringTurns], ...] = ()
+    """Counts, and what they came to when turns were put in or taken out since."""
+    turned: tuple[Recorded[StringTurned], ...] = ()
+    """Changes of a count nobody knows."""
     strung: tuple[Recorded[StringStrung], ...] = ()
     settled: Recorded[StringSettled] | None = None
     tried: tuple[Recorded[BraceTried], ...] = ()
@@ -56,6 +64,22 @@ class StringFacts:
         if self.mass_gr is not None:
             return self.mass_gr
         return None if self.strands is None else STRING_GR_PER_STRAND * self.strands
+
+    @property
+    def silencers_moving_gr(self) -> float:
+        """What of the silencers' mass moves with the arrow; none told counts as none there.
+
+        Source: `moved_share`.
+
+        >>> from lyrandis.core.example import setup
+        >>> setup(["string 60 16 strands", "silencers 24gr @ 15"]).string.silencers_moving_gr
+        6.0
+        """
+        mass: float | None = self.part("silencers_gr")
+        if not mass:
+            return 0.0
+        length = self.part("string_length_mm") or USUAL_STRING_MM
+        return round(mass * moved_share(self.part("silencers_mm"), length), 3)
 
     @property
     def strands(self) -> int | None:
@@ -89,16 +113,43 @@ def _newest_brace(readings: EffectiveReadings) -> Recorded[BraceHeight] | None:
     return Recorded(height, tried.entry)
 
 
+def _counted(
+    readings: EffectiveReadings,
+) -> tuple[tuple[Recorded[StringTurns], ...], tuple[Recorded[StringTurned], ...]]:
+    """Return the turns in the string as they came, and changes of a count nobody knew."""
+    told: list[Recorded[StringTurns] | Recorded[StringTurned]] = [
+        *readings.all(StringTurns), *readings.all(StringTurned),
+    ]  # fmt: skip
+    told.sort(key=lambda recorded: when(recorded.entry))
+    counts: list[Recorded[StringTurns]] = []
+    unknown: list[Recorded[StringTurned]] = []
+    for recorded in told:
+        reading = recorded.reading
+        if isinstance(reading, StringTurns):
+            counts.append(Recorded(reading, recorded.entry))
+        elif counts and counts[-1].reading.turns + reading.turns_by < 0:
+            # more came out than were said to be in: the count was wrong, and is not known
+            counts, unknown = [], [Recorded(reading, recorded.entry)]
+        elif counts:
+            now = counts[-1].reading.turns + reading.turns_by
+            counts.append(Recorded(StringTurns(turns=now), recorded.entry))
+        else:
+            unknown.append(Recorded(reading, recorded.entry))
+    return tuple(counts), tuple(unknown)
+
+
 def facts(readings: EffectiveReadings) -> StringFacts:
     """Return what is in force of the string on this rig."""
     fitted = readings.last(PartFitted, "string")
+    turns, turned = _counted(readings)
     return StringFacts(
         name=readings.names.get("string"),
         builds=readings.all(StringBuild),
         fitted_at=fitted.entry.happened_at if fitted else None,
         brace_height=_newest_brace(readings),
         braces=readings.all(BraceHeight),
-        turns=readings.all(StringTurns),
+        turns=turns,
+        turned=turned,
         strung=readings.all(StringStrung),
         settled=readings.last(StringSettled),
         tried=readings.all(BraceTried),

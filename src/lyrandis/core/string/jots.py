@@ -13,6 +13,7 @@ from lyrandis.core.string.readings import (
     StringBuild,
     StringSettled,
     StringStrung,
+    StringTurned,
     StringTurns,
 )
 from lyrandis.core.string.words import (
@@ -95,8 +96,21 @@ def _string(line: Line) -> e.Reading:
     return StringBuild(string_length_mm=length, strands=strands)
 
 
+_IN = ("more", "added", "add", "extra")
+_OUT = ("out", "less", "fewer", "off", "removed")
+
+
 def _turns(line: Line) -> e.Reading:
-    return StringTurns(turns=_number(line, "The turns are missing.", "Type turns 19 1/2."))
+    """Take a count of turns, or with a sign or a word that turns it a change of them."""
+    token = line.peek()
+    signed = token is not None and token.text[:1] in "+-−"
+    line.take_word("+")
+    turns = _number(line, "The turns are missing.", "Type turns 19 1/2, or turns 10 more.")
+    if line.take_word(*_OUT):
+        return StringTurned(turns_by=-abs(turns))
+    if line.take_word(*_IN) or signed:
+        return StringTurned(turns_by=turns)
+    return StringTurns(turns=turns)
 
 
 def _strung(line: Line) -> e.Reading:
@@ -189,14 +203,28 @@ _BUILD = (
     ),
     Hears("string {length}", ("string length", "bowstring"), (Slot("length", "length"),)),
 )
-_TURNED = (Hears("turns {turns}", ("twists",), (Slot("turns", "any"),), (), ("string",)),)
+_CHANGED = Choice("way", {
+    "more": "more", "added": "more", "add": "more", "put in": "more", "extra": "more",
+    "out": "out", "took out": "out", "taken out": "out", "take out": "out", "less": "out",
+    "fewer": "out", "removed": "out",
+}, needed=True)  # fmt: skip
+_TURNED = (
+    Hears(
+        "turns {turns} {way}",
+        ("turns", "turn", "twists", "twist"),
+        (Slot("turns", "any"),),
+        (_CHANGED,),
+        ("string",),
+    ),
+    Hears("turns {turns}", ("twists",), (Slot("turns", "any"),), (), ("string",)),
+)
 
 WORDS: tuple[Word, ...] = (
     Word("brace", "rig", "brace 7 5/8 grip", "brace height, to the grip, the back or the plunger; add “after 3h” while a new string settles", _brace, hears=_HEIGHT),
     Word("string", "string", "string 59 16 strands", "string length and strands", _string, hears=_BUILD),
     Word("fibre", "string", "fibre polyester", "what the string is made of", lambda line: StringBuild(material=line.choice(_MATERIALS))),
     Word("stringtype", "string", "stringtype twisted bundles", "endless loop or twisted bundles", lambda line: StringBuild(string_type=line.choice(_TYPES))),
-    Word("turns", "string", "turns 19 1/2", "turns in the string now", _turns, ("twists",), hears=_TURNED),
+    Word("turns", "string", "turns 19 1/2", "turns in the string now; or a change of them, “turns 10 more”, “turns 5 out”", _turns, ("twists",), hears=_TURNED),
     Word("bundle", "string", "bundle 2.1mm", "the unserved string's thickness", lambda line: StringBuild(bundle_mm=line.small("bundle_diameter", inches_below=0.3))),
     Word("thread", "string", "thread 0.46mm", "the serving thread's thickness", lambda line: StringBuild(thread_mm=line.small("thread_diameter", inches_below=0.06))),
     Word("serving", "string", "serving 5 1/2", "length of the middle serving", lambda line: StringBuild(serving_mm=line.length("serving_length"))),

@@ -14,6 +14,7 @@ from lyrandis.core.string.braces import (
     brace_read_to_pivot,
     settling_log,
     turned_braces,
+    turned_by,
     usual_limits,
 )
 from lyrandis.core.string.facts import StringFacts
@@ -21,7 +22,7 @@ from lyrandis.core.string.length import StringLength, gain_of, own_gain, string_
 from lyrandis.core.string.settling import Settling, fit_settling
 from lyrandis.core.string.strands import diameter_of
 from lyrandis.core.string.sweep import Height, Quiet, sweep
-from lyrandis.core.string.turns import Bundle, pairs_of
+from lyrandis.core.string.turns import Bundle, inferred_turns, pairs_of
 
 
 @dataclass(frozen=True)
@@ -77,11 +78,24 @@ class StringNumbers:
         return diameter_of(self.facts.material, self.facts.strands, self.facts.part("bundle_mm"))
 
     @lazy
-    def bundle(self) -> Bundle | None:
-        """The string for its turns; None while turns or thickness are unknown."""
-        if not self.facts.turns or self.diameter is None:
+    def inferred_turns(self) -> Estimate | None:
+        """Turns in the string by what a change of them did to its brace; None where counted."""
+        if self.facts.turns or self.diameter is None or self.model_gain is None:
             return None
-        turns = self.facts.turns[-1].reading.turns
+        changes = turned_by(self.facts, self.grips)
+        return inferred_turns(changes, self.length_mm, self.diameter, self.model_gain)
+
+    @lazy
+    def bundle(self) -> Bundle | None:
+        """The string for its turns, counted or inferred; None while they or it are unknown."""
+        if self.diameter is None:
+            return None
+        if self.facts.turns:
+            turns = self.facts.turns[-1].reading.turns
+        elif self.inferred_turns is not None:
+            turns = self.inferred_turns.value
+        else:
+            return None
         return Bundle(self.length_mm, self.diameter, turns, self.facts.kind or "twisted")
 
     @lazy

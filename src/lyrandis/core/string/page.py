@@ -16,6 +16,7 @@ from lyrandis.core.string.advice import (
     advice_of,
     groove_of,
     next_order,
+    out_of_reach,
     strength_of,
     turns_to,
 )
@@ -103,6 +104,8 @@ class TurnsTable(Drawn):
     """What turns do to the brace."""
 
     now: float
+    now_plus_minus: float | None
+    """Given where they were not counted: inferred from what a change did to the brace."""
     per_turn_mm: float
     per_turn_plus_minus_mm: float
     gain: float
@@ -151,6 +154,8 @@ class Valley(Drawn):
     heights: int
     next_mm: float | None
     next_turns: float | None
+    out_of_reach: Phrase | None
+    """Said where turns alone do not bring this string to the next height."""
     enough: bool
     now_mm: float | None
 
@@ -298,8 +303,10 @@ def _turns(c: Computed) -> TurnsTable | None:
     if bundle is None or gain is None or model is None:
         return None
     per_turn = brace_per_turn(bundle, gain)
+    inferred = c.string.inferred_turns
     return TurnsTable(
         now=bundle.turns,
+        now_plus_minus=inferred.plus_minus if inferred else None,
         per_turn_mm=per_turn.value,
         per_turn_plus_minus_mm=per_turn.plus_minus,
         gain=gain.value,
@@ -342,6 +349,7 @@ def _valley(c: Computed) -> Valley:
         heights=quiet.heights if quiet else 0,
         next_mm=following,
         next_turns=turns_to(c, following) if following is not None else None,
+        out_of_reach=out_of_reach(c, following),
         enough=quiet.enough if quiet else False,
         now_mm=numbers.brace.value if numbers.brace else None,
     )

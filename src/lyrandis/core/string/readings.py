@@ -90,6 +90,34 @@ class StringTurns(BaseReading):
         return phrase("{turns} turns in the string", turns=count(self.turns))
 
 
+TurnsChanged = Annotated[
+    float, Quantity("turns_by"), AfterValidator(lambda turns: round(2 * turns) / 2)
+]
+
+
+class StringTurned(BaseReading):
+    """Turns put into the string (+) or taken out (-), however many were in it."""
+
+    of = frozenset({"string"})
+    by = "measured"
+    settles = False
+    kind: Literal["string_turned"] = "string_turned"
+    turns_by: TurnsChanged
+
+    @model_validator(mode="after")
+    def _some(self) -> "StringTurned":
+        if self.turns_by == 0:
+            raise DomainError(
+                "nothing_given", "No turn was put in or taken out.", "Give how many.", "turns_by"
+            )
+        return self
+
+    def say(self) -> Phrase:
+        put = "put in" if self.turns_by > 0 else "taken out"
+        by = abs(self.turns_by)
+        return phrase(f"{{turns}} turn{'' if by == 1 else 's'} {put}", turns=count(by))
+
+
 class StringStrung(BaseReading):
     """The bow was strung or unstrung with this string: its hours strung count."""
 
@@ -182,4 +210,12 @@ class BraceTried(BaseReading):
         )
 
 
-StringReading = StringBuild | StringTurns | StringStrung | StringSettled | BraceHeight | BraceTried
+StringReading = (
+    StringBuild
+    | StringTurns
+    | StringTurned
+    | StringStrung
+    | StringSettled
+    | BraceHeight
+    | BraceTried
+)

@@ -7,7 +7,7 @@ from lyrandis.core.bow.words import FAMILY_WORDS, Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, NEWTONS_PER_LBF
 from lyrandis.core.phrase import Phrase, count, gap, lbf, mm, percent, phrase, ratio
-from lyrandis.core.string.advice import advice_of, next_order, strength_of, turns_to
+from lyrandis.core.string.advice import advice_of, next_order, out_of_reach, strength_of, turns_to
 from lyrandis.core.string.length import FAR_OFF_MM, RULE_IN, USUAL_RULE_IN
 from lyrandis.core.string.settling import ENOUGH_MM, LEAST_HOURS, LEAST_READINGS, SURE
 from lyrandis.core.string.strands import FACTOR_OF_SAFETY
@@ -335,21 +335,31 @@ def _judge_quiet(c: Computed) -> list[j.Finding]:
         )
     if c.string.settled is False:
         lines.append(phrase("The string is still settling: take it as an estimate."))
-    if quiet.enough:
+    spot = round(quiet.brace_mm / MM_PER_IN * 16) / 16 * MM_PER_IN
+    severity: j.Severity = "good"
+    if quiet.enough and quiet.at_end is not None:
+        low, high = c.string.limits
+        spot = low if quiet.at_end == "low" else high
+        whose = "maker's" if c.string.limits_told else "usual"
+        end = "least" if quiet.at_end == "low" else "most"
+        text = f"The quiet spot lies at or past the {whose} {end}: stay at {{spot}}."
+    elif quiet.enough:
         text = "The quiet brace is {spot}, sure to 1/8 in with {near}."
-        severity: j.Severity = "good"
     else:
         text = "{heights} heights make the quiet brace sure to 1/8 in with {near}."
         severity = "watch"
+    figures = {"spot": mm(spot), "near": percent(quiet.near), "heights": count(quiet.heights)}
+    reach = out_of_reach(c, spot if quiet.enough else quiet.next_mm)
+    if reach is not None:
+        text += f" {reach.template}"
+        figures |= reach.figures
     return [
         _finding(
             "brace-quiet",
             severity,
             phrase(
                 text,
-                spot=mm(round(quiet.brace_mm / MM_PER_IN * 16) / 16 * MM_PER_IN),
-                near=percent(quiet.near),
-                heights=count(quiet.heights),
+                **{name: figure for name, figure in figures.items() if f"{{{name}}}" in text},
             ),
             tuple(lines),
             None if quiet.enough else SWEEP,

@@ -7,7 +7,7 @@ it and never more than 8 dB. b* and c run over a grid. Heights in mm outside, in
 import math
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 import numpy as np
 
@@ -73,6 +73,8 @@ class Quiet:
     """The height to try next; None where no more would help."""
     enough: bool
     """True when it is sure enough, or six heights have been tried."""
+    at_end: Literal["low", "high"] | None = None
+    """The end of the range at or past which the quiet spot lies."""
 
     def valley(self, at_mm: Array) -> tuple[Array, Array]:
         """Return loudness over the quiet spot [dB] at some heights, with its sd.
@@ -218,10 +220,46 @@ def sweep(heights: tuple[Height, ...], limits_mm: tuple[float, float]) -> Quiet:
         likely=likely,
         next_mm=None if enough else _next_height(heights, limits_mm, grid, likely),
         enough=enough,
+        at_end=_at_end(best * MM_PER_IN, limits_mm) if enough else None,
     )
 
 
+def _at_end(best_mm: float, limits_mm: tuple[float, float]) -> Literal["low", "high"] | None:
+    low, high = limits_mm
+    if best_mm <= low + SIXTEENTH * MM_PER_IN:
+        return "low"
+    return "high" if best_mm >= high - SIXTEENTH * MM_PER_IN else None
+
+
 _CHANNELS = (("takes_db", _loud), ("sound", _felt), ("shock", _felt))
+
+
+def _between_worse(heights: tuple[Height, ...], limits: tuple[float, float]) -> tuple[float, float]:
+    """Return the limits drawn in to the nearest heights on either side that were rated worse [in].
+
+    Beyond a height that was worse in that direction nothing is proposed.
+    """
+    best = max(range(len(heights)), key=lambda index: sum(
+        _worse(other, heights[index]) > 0 for other in heights))  # fmt: skip
+    at, (low, high) = heights[best].brace_mm / MM_PER_IN, limits
+    for height in heights:
+        brace = height.brace_mm / MM_PER_IN
+        if _worse(height, heights[best]) > 0:
+            low = max(low, brace) if brace < at else low
+            high = min(high, brace) if brace > at else high
+    return low, high
+
+
+def _worse(one: Height, other: Height) -> float:
+    """Return how much worse one height was than another, over the channels both were rated in."""
+    total = 0.0
+    for channel, points in (("takes_db", 1.0), ("sound", _GAINS[1]), ("shock", _GAINS[1])):
+        ratings = getattr(one, channel), getattr(other, channel)
+        if all(ratings):
+            judged = [loudness_of(r) if channel == "takes_db" else rated(r) for r in ratings]
+            doubt = (judged[0].sd ** 2 + judged[1].sd ** 2) / points
+            total += (judged[0].value - judged[1].value) / doubt
+    return total
 
 
 def _next_height(
@@ -234,6 +272,7 @@ def _next_height(
         step = max((high - low) / 3, BESIDE_IN)
         second = tried[0] + (step if tried[0] < (low + high) / 2 else -step)
         return float(min(max(second, low), high)) * MM_PER_IN
+    low, high = _between_worse(heights, (low, high))
     weights = np.array([1 / _sd_db(height) ** 2 for height in heights])
     weights = weights / weights.sum()
     noise = float(np.mean([_sd_db(height) ** 2 for height in heights]))

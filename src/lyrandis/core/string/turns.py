@@ -151,6 +151,42 @@ class TurnedBrace(NamedTuple):
     brace_mm: float
 
 
+class TurnedBy(NamedTuple):
+    """What a change of turns did to the brace, where nobody knows how many there were."""
+
+    turns_by: float
+    gained_mm: float
+    since: float = 0.0
+    """Turns put in after the second brace was read."""
+
+
+def inferred_turns(
+    changes: tuple[TurnedBy, ...], length_mm: float, diameter: Estimate, gain: Estimate
+) -> Estimate | None:
+    """Return how many turns are in the string now, from what changes did to its brace.
+
+    dh = g pi^2 D^2 (2 n0 + dn) dn/(4 L), solved for n0; several changes by their doubts. None where
+    no change was followed by a brace.
+    Source: as `shortening`; two readings of a square.
+
+    >>> by = (TurnedBy(10.0, 2.3 * shortening(1500.0, 2.1, 30.0, 20.0)),)
+    >>> found = inferred_turns(by, 1500.0, Estimate(2.1, 0.05), Estimate(2.3, 0.1))
+    >>> round(found.value, 1)
+    30.0
+    """
+    # n0 + dn/2 = 2 L dh/(g pi^2 D^2 dn)
+    per_mm = 2 * length_mm / (gain.value * math.pi**2 * diameter.value**2)
+    share = math.hypot(gain.sd / gain.value, 2 * diameter.sd / diameter.value)
+    total = weights = 0.0
+    for change in changes:
+        middle = max(per_mm * change.gained_mm / change.turns_by, abs(change.turns_by) / 2)
+        read = per_mm * BRACE_READING_SD_MM * math.sqrt(2) / abs(change.turns_by)
+        weight = 1 / (read**2 + (share * middle) ** 2)
+        total += weight * (middle + change.turns_by / 2 + change.since)
+        weights += weight
+    return Estimate(max(total / weights, 0.0), 1 / math.sqrt(weights)) if weights else None
+
+
 def pairs_of(
     readings: tuple[TurnedBrace, ...], length_mm: float, diameter_mm: float
 ) -> tuple[GainPair, ...]:

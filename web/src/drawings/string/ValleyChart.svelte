@@ -13,7 +13,7 @@
   let { handle, onenter }: { handle: Handle; onenter: () => void } = $props();
 
   const valley = $derived(handle.valley);
-  const plot = new Plot(400, { left: 28, right: 10, top: 44, bottom: 66 });
+  const plot = new Plot(400, { left: 28, right: 20, top: 44, bottom: 66 });
 
   interface Sample {
     brace: number;

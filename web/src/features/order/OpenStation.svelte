@@ -1,14 +1,23 @@
 <script lang="ts">
+  import ReadingField from '../../components/ReadingField.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import type { Station } from '../../lib/api';
   import { goTo } from '../../lib/go';
-  import { tell } from '../../lib/preferences.svelte';
+  import { figure, tell } from '../../lib/preferences.svelte';
+  import { mm } from '../../lib/units';
   import type { OrderOfWork } from './order.svelte';
 
   let { order, station }: { order: OrderOfWork; station: Station } = $props();
 
   let said = $state('');
   const setting = $derived(station.node);
+  /** Settings that are held against the archer's own circle. */
+  const level = $derived(['bare_rough', 'walk_back', 'bare_final'].includes(station.node));
+  const circle = $derived(
+    order.data
+      ? `${figure(mm(order.data.circle_mm))} at ${order.data.circle_at_m.toFixed(0)} m`
+      : null,
+  );
 
   function found(event: SubmitEvent) {
     event.preventDefault();
@@ -62,6 +71,18 @@
         />
         <button class="act" disabled={!said.trim() || order.saying.busy}>Record</button>
       </form>
+      {#if level && circle}
+        <div class="mt-3 max-w-xs">
+          <ReadingField
+            control="circle"
+            label="Level: all in a circle of"
+            word="circle"
+            example="16cm @ 30m"
+            shown={order.data?.circle_told ? circle : null}
+            assumed={circle}
+          />
+        </div>
+      {/if}
     {/if}
   {/if}
   {#if order.saying.problem}

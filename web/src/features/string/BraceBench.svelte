@@ -3,7 +3,7 @@
   import ValleyChart from '../../drawings/string/ValleyChart.svelte';
   import { Handle } from '../../drawings/string/valley.svelte';
   import type { PageOf } from '../../lib/api';
-  import { figure } from '../../lib/preferences.svelte';
+  import { figure, tell } from '../../lib/preferences.svelte';
   import { mm, percent, sixteenths } from '../../lib/units';
   import RecordHeight from './RecordHeight.svelte';
   import TriedForm from './TriedForm.svelte';
@@ -34,7 +34,9 @@
       <p class="mt-1 text-soft">
         {valley.heights
           ? 'One height says nothing yet: try the next.'
-          : 'Shoot three where it is, and rate them.'}
+          : unread
+            ? 'Read the brace first; then shoot three there, and rate them.'
+            : 'Shoot three where it is, and rate them.'}
       </p>
     {/if}
   </div>
@@ -88,18 +90,20 @@
       <h2 id="try-next">
         {valley.enough && !handle.moved ? 'Found; another try' : 'Try next'}
       </h2>
-      {#if unread}
-        <p class="mt-1">Read the brace first, and give it with what you heard and felt.</p>
+      {#if !unread}
+        <p class="mt-1">
+          <strong class="text-lg">{figure(mm(handle.at))}</strong>
+          {#if !handle.moved && valley.next_turns != null}
+            <span class="text-soft">turns then {halves(valley.next_turns)}</span>
+          {/if}
+          {#if handle.moved}
+            <button class="quiet text-sm" onclick={handle.release}>back to the proposal</button>
+          {/if}
+        </p>
       {/if}
-      <p class="mt-1">
-        {#if !unread}<strong class="text-lg">{figure(mm(handle.at))}</strong>{/if}
-        {#if !handle.moved && valley.next_turns != null}
-          <span class="text-soft">turns then {halves(valley.next_turns)}</span>
-        {/if}
-        {#if handle.moved}
-          <button class="quiet text-sm" onclick={handle.release}>back to the proposal</button>
-        {/if}
-      </p>
+      {#if !handle.moved && valley.out_of_reach}
+        <p class="mt-1 text-sm text-amber">{tell(valley.out_of_reach)}</p>
+      {/if}
       {#if handle.outside}
         <p class="text-sm text-red">
           Outside {valley.told ? "the maker's range" : 'the usual range'}: a low brace slaps the

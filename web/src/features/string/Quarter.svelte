@@ -5,15 +5,19 @@
 
   let { quarter }: { quarter: NonNullable<PageOf<'string'>['quarter']> } = $props();
 
-  const signed = (value: number, said: ReturnType<typeof figureParts>) =>
-    `${value < 0 ? '−' : '+'}${said.number.replace('-', '')} ${said.unit}`;
+  /** What rounds to nought has no sign. */
+  function signed(value: number, said: { number: string; unit: string }): string {
+    const number = said.number.replace(/[-−]/, '');
+    const sign = Number(number) === 0 ? '' : value < 0 ? '−' : '+';
+    return `${sign}${number} ${said.unit}`;
+  }
   /** Under a pound it is said as what it is: nothing to aim at. */
   const spine = $derived.by((): [string, string] => {
     const moved = quarter.spine_lbf;
     if (moved == null) return ['not known', 'needs the arrow and the window'];
     if (Math.abs(moved) < 1)
-      return ['hardly', `${moved < 0 ? '−' : '+'}${Math.abs(moved).toFixed(1)} lb`];
-    return [`${moved < 0 ? '−' : '+'}${Math.abs(moved).toFixed(1)} lb`, ''];
+      return ['hardly', signed(moved, { number: moved.toFixed(1), unit: 'lb' })];
+    return [signed(moved, { number: moved.toFixed(1), unit: 'lb' }), ''];
   });
   const cells = $derived([
     ['on the scale', signed(quarter.weight_lbf, figureParts(lbf(quarter.weight_lbf))), ''],

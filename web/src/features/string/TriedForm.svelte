@@ -33,13 +33,21 @@
     first?.focus();
   }
 
-  const FIELDS = $derived([
+  const HEARD = [
+    ['sound', 'Sound, three shots', 'e.g. 3 4 3'],
     ['shock', 'Hand shock', 'e.g. 2 3 2'],
-    brace === null
-      ? ['height', 'Brace it was shot at', 'e.g. 7 5/8']
-      : ['height', 'Brace, if another', `${brace} in`],
-    ['turns', 'Turns', 'e.g. 28 1/2'],
-  ] as const);
+  ] as const;
+  /** A brace that was never read comes first: nothing is rated at no height. */
+  const FIELDS = $derived([
+    ...(brace === null ? [['height', 'Brace it was shot at', 'e.g. 7 5/8'] as const] : []),
+    ...HEARD,
+    ...(brace === null ? [] : [['height', 'Brace, if another', `${brace} in`] as const]),
+    ['turns', 'Turns', 'e.g. 28 1/2'] as const,
+  ]);
+
+  $effect(() => {
+    if (reading.problem && brace === null && !reading.fields.height?.trim()) first?.focus();
+  });
 
   function done() {
     onrecorded();
@@ -62,17 +70,20 @@
   hint="Shoot three, then rate each: 0 still, 10 harsh. One of the two will do."
 >
   {#snippet children(record)}
-    <LineInput
-      bind:this={first}
-      {reading}
-      form="tried"
-      name="sound"
-      label="Sound, three shots"
-      placeholder="e.g. 3 4 3"
-      control="brace"
-    />
-    {#each FIELDS as [name, label, example] (name)}
-      <LineInput {reading} form="tried" {name} {label} placeholder={example} />
+    {#each FIELDS as [name, label, example], place (name)}
+      {#if place === 0}
+        <LineInput
+          bind:this={first}
+          {reading}
+          form="tried"
+          {name}
+          {label}
+          placeholder={example}
+          control="brace"
+        />
+      {:else}
+        <LineInput {reading} form="tried" {name} {label} placeholder={example} />
+      {/if}
     {/each}
     <div class="min-w-0">
       <label class="label block" for="field-tried-tail">Tail, if you looked</label>

@@ -51,6 +51,12 @@
         </section>
         <section aria-labelledby="what-it-rests-on">
           <h2 id="what-it-rests-on">What it rests on</h2>
+          {#if table.now_plus_minus != null}
+            <p class="mt-1 font-semibold">
+              About {halves(table.now)} ± {halves(table.now_plus_minus)} turns, by what your change did
+              to the brace. Count them once, and the count stands.
+            </p>
+          {/if}
           <p class="mt-1">
             {halves(table.now)} turns take {figure(gap(table.shortened_mm))} off the string. A millimetre
             off gives {table.gain.toFixed(2)} ± {table.gain_plus_minus.toFixed(2)} mm of brace.
@@ -73,7 +79,8 @@
       <p class="grid h-40 place-items-center border border-dashed border-line p-4 text-soft">
         <span class="max-w-md text-center"
           >Count the turns in the string, and tell its fibre and strands or measure the bundle: then
-          it is said what a turn does.</span
+          it is said what a turn does. Nobody counted? Read the brace, put in ten more, read it
+          again: how many there are follows.</span
         >
       </p>
     {/if}
@@ -83,8 +90,9 @@
         label="Turns now"
         word="turns"
         example="19 1/2"
-        shown={table ? halves(table.now) : null}
-        hint="Whole or half turns, the way the bundle is laid."
+        shown={table && table.now_plus_minus == null ? halves(table.now) : null}
+        assumed={table?.now_plus_minus != null ? `about ${halves(table.now)}` : null}
+        hint="Whole or half turns, the way the bundle is laid; or a change: 10 more, 5 out."
       />
       <ReadingField
         control="turns-brace"
