@@ -62,7 +62,13 @@ def test_every_kind_has_a_jot_word_or_a_control_of_its_own() -> None:
     typed = {parse(word.example).reading.kind for word in WORDS}
     typed |= {
         parse(line).reading.kind
-        for line in ("draw said 28", "draw hook 28", "arrow 4 sound", "limbs natural")
+        for line in (
+            "draw said 28",
+            "draw hook 28",
+            "arrow 4 sound",
+            "limbs natural",
+            "turns 10 more",
+        )
     }
     kinds = {kind.model_fields["kind"].default for kind in e.READINGS}
     assert kinds - typed == WITHOUT_WORD

@@ -265,10 +265,11 @@ def test_rating_a_brace_that_was_never_read_asks_for_it(wire: Wire) -> None:
     light_rig(wire)
     page = opened(wire, "/rigs/shore-child/string/brace")
     work = page.get_by_role("region", name="Try next")
-    expect(work).to_contain_text("Read the brace first")
+    expect(page.locator("main")).to_contain_text("Read the brace first")
     work.get_by_label("Sound, three shots").fill("3 4 3")
     work.get_by_role("button", name="Record").click()
     expect(work.locator("#tried-says")).to_contain_text("brace")
+    expect(work.get_by_label("Brace it was shot at")).to_be_focused()
     kinds = [e["reading"]["kind"] for e in entries_of(wire)]
     assert "brace_tried" not in kinds
     work.get_by_label("Brace it was shot at").fill("7 3/8 grip")

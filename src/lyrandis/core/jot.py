@@ -174,16 +174,16 @@ def _read(text: str, to: Listener) -> Jotted:
         raise
 
 
-NO_READINGS = {word: said for spec in STAGES for word, said in spec.no_readings.items()}
+_NO_READINGS = {word: said for spec in STAGES for word, said in spec.no_readings.items()}
 
 
 def _measure_instead(text: str) -> DomainError | None:
     """Answer a line about something that nothing is reckoned from with what to measure."""
     said = list(re.finditer(r"[a-z]+", text.lower()))
-    offered = next((match for match in said if match[0] in NO_READINGS), None)
+    offered = next((match for match in said if match[0] in _NO_READINGS), None)
     if offered is None or any(match[0] in _BY_WORD for match in said):
         return None
-    return DomainError("no_reading", *NO_READINGS[offered[0]], span=offered.span())
+    return DomainError("no_reading", *_NO_READINGS[offered[0]], span=offered.span())
 
 
 def _in_form(text: str, to: Listener) -> Jotted:

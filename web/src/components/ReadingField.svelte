@@ -7,6 +7,7 @@
   import Preview from './Preview.svelte';
   import ProblemNote from './ProblemNote.svelte';
   import Unsent from './Unsent.svelte';
+  import WeightUnits from './WeightUnits.svelte';
 
   let {
     control,
@@ -17,6 +18,7 @@
     example,
     hint = null,
     tail = '',
+    weight = false,
   }: {
     /** Id that findings use to point here. */
     control: string;
@@ -31,6 +33,8 @@
     hint?: string | null;
     /** What goes behind it, such as a datum. */
     tail?: string;
+    /** It begins with a weight: its unit is offered as buttons. */
+    weight?: boolean;
   } = $props();
 
   const reading = new Reading({
@@ -80,6 +84,9 @@
       </button>
     {/if}
   </div>
+  {#if weight}
+    <WeightUnits text={reading.text} onset={(text) => reading.type(text)} />
+  {/if}
   {#if reading.problem}
     <ProblemNote problem={reading.problem} id="problem-{control}" onguess={guess} />
   {:else if reading.parsed}

@@ -4942,7 +4942,7 @@ export interface components {
              * Node
              * @enum {string}
              */
-            node: "draw" | "hold" | "anchor" | "grip" | "string" | "settled" | "silencers" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
+            node: "draw" | "hold" | "anchor" | "grip" | "silencers" | "string" | "settled" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
             /** Reason */
             reason: string;
             /** Carries */
@@ -5280,7 +5280,7 @@ export interface components {
              * Setting
              * @enum {string}
              */
-            setting: "draw" | "hold" | "anchor" | "grip" | "string" | "settled" | "silencers" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
+            setting: "draw" | "hold" | "anchor" | "grip" | "silencers" | "string" | "settled" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
         };
         /**
          * SettingFound
@@ -5316,7 +5316,7 @@ export interface components {
              * Setting
              * @enum {string}
              */
-            setting: "draw" | "hold" | "anchor" | "grip" | "string" | "settled" | "silencers" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
+            setting: "draw" | "hold" | "anchor" | "grip" | "silencers" | "string" | "settled" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
         };
         /**
          * SettlingCurve
@@ -5963,7 +5963,7 @@ export interface components {
              * Node
              * @enum {string}
              */
-            node: "draw" | "hold" | "anchor" | "grip" | "string" | "settled" | "silencers" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
+            node: "draw" | "hold" | "anchor" | "grip" | "silencers" | "string" | "settled" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
             /** Name */
             name: string;
             figure: components["schemas"]["Figure"] | null;
@@ -7065,10 +7065,10 @@ export interface components {
             now: number;
             /** Now Plus Minus */
             now_plus_minus: number | null;
-            /** Per Turn Mm */
-            per_turn_mm: number;
-            /** Per Turn Plus Minus Mm */
-            per_turn_plus_minus_mm: number;
+            /** Ten Turns Mm */
+            ten_turns_mm: number;
+            /** Ten Turns Plus Minus Mm */
+            ten_turns_plus_minus_mm: number;
             /** Gain */
             gain: number;
             /** Gain Plus Minus */
@@ -7379,7 +7379,7 @@ export interface components {
             /** Stations */
             stations: components["schemas"]["Station"][];
             /** Next */
-            next: ("draw" | "hold" | "anchor" | "grip" | "string" | "settled" | "silencers" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls") | null;
+            next: ("draw" | "hold" | "anchor" | "grip" | "silencers" | "string" | "settled" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls") | null;
             /** Minutes */
             minutes: number;
             /** Doubted */

@@ -15,7 +15,7 @@ from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.effective import At, Recorded, when
-from lyrandis.core.flight.evidence import FAR_BARE_M, apart_of
+from lyrandis.core.flight.evidence import FAR_BARE_M, LEAST_GROUP, apart_of
 from lyrandis.core.flight.readings import BareApart, ButtHits, WalkedBack
 from lyrandis.core.memo import memo_by_equality
 from lyrandis.core.nock.height import lift_of
@@ -180,9 +180,6 @@ def _spread(reading: ButtHits) -> float | None:
     right = sum(hit.right_mm for hit in fletched) / len(fletched)
     up = sum(hit.up_mm for hit in fletched) / len(fletched)
     return max(math.hypot(hit.right_mm - right, hit.up_mm - up) for hit in fletched)
-
-
-LEAST_GROUP = 3
 
 
 def _found(reading: Any) -> Setting:

@@ -35,6 +35,8 @@ from lyrandis.core.string.words import (
 POINTS_PER_DB = 0.6
 """Points of a rating that are drawn for one dB: the middle of what archers give."""
 VALLEY_POINTS = 61
+TEN = 10
+"""Turns that are put in at a time: archers count them so."""
 STEPS_IN = (-0.25, -0.125, 0.125, 0.25)
 
 
@@ -106,8 +108,9 @@ class TurnsTable(Drawn):
     now: float
     now_plus_minus: float | None
     """Given where they were not counted: inferred from what a change did to the brace."""
-    per_turn_mm: float
-    per_turn_plus_minus_mm: float
+    ten_turns_mm: float
+    """What the next ten turns add to the brace."""
+    ten_turns_plus_minus_mm: float
     gain: float
     gain_plus_minus: float
     model_gain: float
@@ -302,13 +305,14 @@ def _turns(c: Computed) -> TurnsTable | None:
     brace = c.string.sure_brace
     if bundle is None or gain is None or model is None:
         return None
+    ten = shortening(bundle.length_mm, bundle.diameter_mm.value, bundle.turns + TEN, bundle.turns)
     per_turn = brace_per_turn(bundle, gain)
     inferred = c.string.inferred_turns
     return TurnsTable(
         now=bundle.turns,
         now_plus_minus=inferred.plus_minus if inferred else None,
-        per_turn_mm=per_turn.value,
-        per_turn_plus_minus_mm=per_turn.plus_minus,
+        ten_turns_mm=gain.value * ten,
+        ten_turns_plus_minus_mm=gain.value * ten * per_turn.plus_minus / per_turn.value,
         gain=gain.value,
         gain_plus_minus=gain.plus_minus,
         model_gain=model.value,

@@ -6,7 +6,7 @@ from lyrandis.core import judgement as j
 from lyrandis.core.bow.words import FAMILY_WORDS, Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, NEWTONS_PER_LBF
-from lyrandis.core.phrase import Phrase, count, gap, lbf, mm, percent, phrase, ratio
+from lyrandis.core.phrase import Phrase, count, lbf, mm, percent, phrase, ratio
 from lyrandis.core.string.advice import advice_of, next_order, out_of_reach, strength_of, turns_to
 from lyrandis.core.string.length import FAR_OFF_MM, RULE_IN, USUAL_RULE_IN
 from lyrandis.core.string.settling import ENOUGH_MM, LEAST_HOURS, LEAST_READINGS, SURE
@@ -308,7 +308,7 @@ def _judge_settling(c: Computed) -> list[j.Finding]:
             "watch",
             phrase(
                 "Up to {left} of brace may still come: " + when + ". Wait before fixing the nock.",
-                left=gap(left.p90_mm),
+                left=mm(left.p90_mm),
             ),
             lines,
             SETTLE,

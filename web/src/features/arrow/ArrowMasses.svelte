@@ -16,7 +16,8 @@
 
   function off(mass: number): string {
     const gap = mass - (mean ?? mass);
-    return `${gap < 0 ? '−' : '+'}${figure(gr(Math.abs(gap)))}`;
+    const text = figure(gr(Math.abs(gap)));
+    return `${Number.parseFloat(text) === 0 ? '' : gap < 0 ? '−' : '+'}${text}`;
   }
 </script>
 

@@ -71,7 +71,14 @@
           draft={(family) => draftOn(assessment, 'bow', { kind: 'bow_family', family })}
         />
         {#each FIELDS as [control, label, word, example, key] (control)}
-          <ReadingField {control} {label} {word} {example} shown={shown(stage, key)} />
+          <ReadingField
+            {control}
+            {label}
+            {word}
+            {example}
+            shown={shown(stage, key)}
+            weight={control === 'mark'}
+          />
         {/each}
         <ReadingField
           control="wish"
@@ -79,6 +86,7 @@
           word="wish"
           example="38"
           shown={shown(stage, 'wished_weight')}
+          weight
         />
       </div>
     </section>

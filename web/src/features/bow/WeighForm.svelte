@@ -2,6 +2,7 @@
   import { figure } from '../../lib/preferences.svelte';
   import { Reading } from '../../lib/reading.svelte';
   import { mm } from '../../lib/units';
+  import WeightUnits from '../../components/WeightUnits.svelte';
   import LineForm from '../../components/LineForm.svelte';
   import LineInput from '../../components/LineInput.svelte';
 
@@ -26,15 +27,18 @@
     : `Your own hook stands at ${figure(mm(own))}: weigh there first.`}
 >
   {#snippet children(record)}
-    <LineInput
-      bind:this={input}
-      {reading}
-      name="weight"
-      form="scale"
-      label="Scale reads"
-      placeholder="e.g. 36.2 lb"
-      control="scale"
-    />
+    <div class="min-w-0">
+      <LineInput
+        bind:this={input}
+        {reading}
+        name="weight"
+        form="scale"
+        label="Scale reads"
+        placeholder="e.g. 36.2 lb"
+        control="scale"
+      />
+      <WeightUnits text={reading.fields.weight ?? ''} onset={(weight) => reading.set({ weight })} />
+    </div>
     <LineInput
       {reading}
       name="draw"

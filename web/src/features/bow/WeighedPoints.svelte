@@ -13,7 +13,8 @@
   function off(weight: number, expected: number): string {
     const gap = weight - expected;
     const text = figure(lbf(Math.abs(gap)));
-    return `${gap < 0 ? '−' : '+'}${text}`;
+    const sign = Number.parseFloat(text) === 0 ? '' : gap < 0 ? '−' : '+';
+    return `${sign}${text}`;
   }
 </script>
 

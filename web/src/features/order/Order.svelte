@@ -1,6 +1,7 @@
 <script lang="ts">
   import DidNotCome from '../../components/DidNotCome.svelte';
   import { openRig } from '../../lib/openrig.svelte';
+  import { tell } from '../../lib/preferences.svelte';
   import OrderLine from './OrderLine.svelte';
   import { OrderOfWork } from './order.svelte';
 
@@ -24,12 +25,22 @@
     }
     return found.next ? count : `${count} All that is asked for stands.`;
   });
+  const first = $derived.by(() => {
+    const found = order.data;
+    const step = openRig.assessment?.next_step;
+    const station = found?.stations.find((one) => one.node === found.next);
+    if (!step || !station) return null;
+    const same = step.action.stage === station.stage && step.action.control === station.control;
+    return same ? null : tell(step.title);
+  });
 </script>
 
 {#if openRig.assessment}
   <header class="mb-3">
     <h1>Order of work</h1>
-    <p class="text-soft">{about}</p>
+    <p class="text-soft">
+      {about}{#if first}<span class="text-ink">&nbsp;First: {first}.</span>{/if}
+    </p>
   </header>
 {/if}
 {#if order.problem}

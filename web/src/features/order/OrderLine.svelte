@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Station } from '../../lib/api';
+  import { openRig } from '../../lib/openrig.svelte';
   import { tell } from '../../lib/preferences.svelte';
   import { wanted } from '../../lib/wanted';
   import OpenStation from './OpenStation.svelte';
@@ -28,6 +29,12 @@
       .map((up) => ({ lane: up.lane, doubts: up.doubts, start: at(up.node) }))
       .filter(({ start }) => start >= 0 && start <= row && row <= end)
       .map(({ lane, doubts, start }) => ({ lane, doubts, from: start === row, to: row === end }));
+  }
+  /** The card is the one source of what is next; where it asks for something else first, what the
+   * order of work comes to comes then. */
+  function isCard(station: Station): boolean {
+    const asks = openRig.assessment?.next_step.action;
+    return asks?.stage === station.stage && asks.control === station.control;
   }
 </script>
 
@@ -76,7 +83,7 @@
         </span>
         <span class="minutes">
           {#if order.data?.next === station.node}
-            <strong class="next">next</strong>
+            <strong class="next">{isCard(station) ? 'next' : 'then'}</strong>
           {:else if station.mark === 'unset'}
             {station.find_minutes && station.needed ? `${station.find_minutes} min to do` : ''}
           {:else if station.check_minutes}

@@ -22,9 +22,9 @@
     <StringHead {stage} {page} />
     {#if table}
       <p class="text-lg">
-        The next turn gives <strong>{table.per_turn_mm.toFixed(2)} mm</strong> of brace
-        <span class="text-soft">± {table.per_turn_plus_minus_mm.toFixed(2)}</span>; the first ones
-        did little, each does more than the last.
+        The next ten turns give
+        <strong>{figure(mm(table.ten_turns_mm, table.ten_turns_plus_minus_mm))}</strong> of brace; the
+        first ones did little, each does more than the last.
       </p>
       <div class="mt-3 grid gap-6 lg:grid-cols-2">
         <section aria-labelledby="for-a-wish">
@@ -58,8 +58,8 @@
             </p>
           {/if}
           <p class="mt-1">
-            {halves(table.now)} turns take {figure(gap(table.shortened_mm))} off the string. A millimetre
-            off gives {table.gain.toFixed(2)} ± {table.gain_plus_minus.toFixed(2)} mm of brace.
+            {halves(table.now)} turns take {figure(gap(table.shortened_mm))} off the string. What comes
+            off gives {table.gain.toFixed(1)} ± {table.gain_plus_minus.toFixed(1)} times as much brace.
           </p>
           <p class="mt-2 text-soft">
             {#if table.pairs}
