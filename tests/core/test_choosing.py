@@ -316,3 +316,28 @@ def test_a_course_wants_an_inch_and_a_half_in_hand(purpose: str, least: float) -
     fits = [r for r in found.rows if r.verdicts["stack_margin"] == "fits"]
     assert fits
     assert all((r.margin_mm or 0) / IN >= least for r in fits)
+
+
+def test_shorter_is_faster_is_shown_as_a_disagreement() -> None:
+    said = board("hunting_recurve").speed_says
+    assert said is not None
+    assert said.text().startswith("The trade says shorter is faster. Computed at one weight held,")
+    speeds = [r.speed_mps or 0.0 for r in board("hunting_recurve").rows if (r.margin_mm or -1) >= 0]
+    apart = (max(speeds) - min(speeds)) / 0.3048
+    assert apart < 0.05 * max(speeds) / 0.3048, "within its own ±"
+    assert f"equal within {apart:.0f} fps" in said.text()
+    assert board("hunting_recurve", draw_mm=38 * IN).speed_says is None
+
+
+@pytest.mark.parametrize("family", ["hunting_recurve", "target_recurve", "selfbow"])
+def test_what_has_no_room_is_said_of_lengths_that_were_computed(family: str) -> None:
+    for draw in (34, 36, 38):
+        found = board(family, draw_mm=draw * IN, purpose="indoor")
+        if found.best_mm is not None:
+            continue
+        computed = [r.bow_length_mm / IN for r in found.rows if r.margin_mm is not None]
+        text = found.summary.text()
+        if computed:
+            assert f"from {computed[0]:.0f} in to {computed[-1]:.0f} in" in text
+        else:
+            assert "can be computed" in text

@@ -113,6 +113,8 @@ class FamilyBoard(Drawn):
     best_mm: float | None
     """The length Lyrandis prefers: the shortest that has the margin and does not pinch."""
     summary: Phrase
+    speed_says: Phrase | None
+    """How the trade and the mechanics disagree over length and speed."""
     agree: bool
 
 

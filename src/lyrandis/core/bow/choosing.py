@@ -26,7 +26,7 @@ from lyrandis.core.bow.schools import School, SchoolsAsked
 from lyrandis.core.bow.stack import stack_of
 from lyrandis.core.bow.stack_read import stack_of_limbs
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve
-from lyrandis.core.bow.thrust import typical_thrust, usual_floor
+from lyrandis.core.bow.thrust import RETURNED_SD, typical_thrust, usual_floor
 from lyrandis.core.bow.words import FAMILY_WORDS, Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import (
@@ -211,7 +211,8 @@ def _family_board(wish: Wish, family: Family) -> FamilyBoard:
         schools=views,
         combinations=_combinations(wish, family),
         best_mm=best.bow_length_mm if best else None,
-        summary=_summary(best, agree=agree, wish=wish, family=family),
+        summary=_summary(best, rows, agree=agree, wish=wish, family=family),
+        speed_says=_speed_says(rows),
         agree=agree,
     )
 
@@ -427,7 +428,7 @@ def _gives_up(asked: SchoolsAsked, rows: list[BoardRow], best: BoardRow | None) 
         words
         for words, lost, least in (
             ("{margin} less before stack", margin, LEAST_MARGIN_MM),
-            ("{speed} slower", speed, LEAST_SPEED_MPS),
+            ("{speed} slower", speed, _least_said(best.speed_mps or 0.0)),
             ("{angle} sharper at the fingers", angle, LEAST_ANGLE_DEG),
         )
         if lost >= least
@@ -451,15 +452,48 @@ LEAST_MARGIN_MM, LEAST_SPEED_MPS, LEAST_ANGLE_DEG = MM_PER_IN / 8, 2 * M_PER_FT,
 """Differences under an eighth of an inch, two feet per second and a degree are not said."""
 
 
+def _least_said(speed_mps: float) -> float:
+    """Return the least difference of speed that is said: two feet per second, or its own ±."""
+    return max(LEAST_SPEED_MPS, RETURNED_SD * speed_mps)
+
+
 def _limb_words(wish: Wish) -> str:
     return " or ".join(schools.limbs_for(wish.draw_mm / MM_PER_IN))
 
 
-def _summary(best: BoardRow | None, *, agree: bool, wish: Wish, family: Family) -> Phrase:
+def _speed_says(rows: list[BoardRow]) -> Phrase | None:
+    """Say how the trade's "shorter is faster" stands with what is computed, at one weight held."""
+    fair = [row for row in rows if row.speed_mps is not None and (row.margin_mm or -1.0) >= 0]
+    if len(fair) < 2:
+        return None
+    speeds = [row.speed_mps or 0.0 for row in fair]
+    apart, longer = max(speeds) - min(speeds), speeds[-1] - speeds[0]
+    if apart < _least_said(max(speeds)):
+        text = "{low} to {high} are equal within {apart}."
+        apart = max(apart, LEAST_SPEED_MPS)
+    else:
+        which = "longer" if longer > 0 else "shorter"
+        text = f"from {{low}} to {{high}} the {which} is faster, by {{apart}} in all."
+    return phrase(
+        f"The trade says shorter is faster. Computed at one weight held, {text}",
+        low=mm(fair[0].bow_length_mm),
+        high=mm(fair[-1].bow_length_mm),
+        apart=mps(apart),
+    )
+
+
+def _summary(
+    best: BoardRow | None, rows: list[BoardRow], *, agree: bool, wish: Wish, family: Family
+) -> Phrase:
     kind = FAMILY_WORDS[family]
+    computed = [row.bow_length_mm for row in rows if row.margin_mm is not None]
+    if best is None and not computed:
+        return phrase(f"No {kind} can be computed for a {{draw}} draw.", draw=mm(wish.draw_mm))
     if best is None:
         return phrase(
-            f"No {kind} from 48 to 72 in has room enough for a {{draw}} draw.",
+            f"No {kind} from {{low}} to {{high}} has room enough for a {{draw}} draw.",
+            low=mm(computed[0]),
+            high=mm(computed[-1]),
             draw=mm(wish.draw_mm),
         )
     figures = {"length": mm(best.bow_length_mm), "margin": mm(best.margin_mm or 0.0)}

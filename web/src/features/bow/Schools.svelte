@@ -28,6 +28,9 @@
       </div>
     {/each}
   </dl>
+  {#if family.speed_says}
+    <p class="mt-2 text-sm text-soft">{tell(family.speed_says)}</p>
+  {/if}
   {#if silent.length}
     <p class="mt-2 text-sm text-soft">
       {silent.map((school) => `${school.name}: ${tell(school.says)}`).join(' ')}
