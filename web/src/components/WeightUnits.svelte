@@ -1,4 +1,5 @@
 <script lang="ts">
+  // By keys the unit is typed, and Tab goes on to the next field.
   let {
     text,
     onset,
@@ -27,6 +28,7 @@
     {#each UNITS as [unit, words] (unit)}
       <button
         type="button"
+        tabindex="-1"
         class="unit"
         aria-pressed={now === unit}
         title={words}

@@ -2611,6 +2611,7 @@ export interface components {
             /** Best Mm */
             best_mm: number | null;
             summary: components["schemas"]["Phrase"];
+            speed_says: components["schemas"]["Phrase"] | null;
             /** Agree */
             agree: boolean;
         };

@@ -169,7 +169,7 @@ _LIES_ON = j.NextStep(
     why=phrase("On a shelf or a rest a lifted quill wears off; on the hand it wounds."),
     tells=phrase(""),
     minutes=1,
-    action=j.Action(label="Say what it lies on", stage="nock", control="lies-on"),
+    action=j.Action(label="Say what it lies on", stage="nock", control="lieson"),
 )
 _QUILLS = j.NextStep(
     title=phrase("Run a finger over every quill's front"),

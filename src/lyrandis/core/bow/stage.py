@@ -404,7 +404,7 @@ ASKS = (
         "Say how the bow's length was taken",
         "Bowyers of static tips often measure the strung bow, 3 in less than along the back.",
         "arrow",
-        "length-taken",
+        "lengthtaken",
     ),
     plain_ask(
         9,

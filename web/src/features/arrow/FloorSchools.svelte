@@ -56,7 +56,7 @@
     {#if floor.length_told_mm != null && floor.schools.some((said) => said.voice === 'size')}
       {@const bow_length_mm = floor.length_told_mm}
       <ChoiceField
-        control="length-taken"
+        control="lengthtaken"
         label="Its length was measured"
         choice={floor.length_taken}
         options={LENGTHS_TAKEN}

@@ -14,6 +14,7 @@ export const arrow = {
   controls: {
     arrow: 'arrow/build',
     masses: 'arrow/build',
+    lengthtaken: 'arrow/build',
     material: 'arrow/build',
     shaft: 'arrow/build',
     point: 'arrow/build',

@@ -74,7 +74,7 @@
         <h2 id="about-nock">What it is read from</h2>
         <div class="mt-1 grid grid-cols-2 gap-3">
           <ChoiceField
-            control="lies-on"
+            control="lieson"
             label="The arrow lies on"
             choice={side.rest_told ? side.rest : null}
             options={LIES_ON}
