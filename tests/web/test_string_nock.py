@@ -121,7 +121,7 @@ def test_turns_say_what_they_give_and_what_they_cannot(demo: HereServer, open_pa
     page.get_by_label("Turns now").press("Enter")
     expect(rows.first).to_contain_text("untwisting to none does not do it")
     page.get_by_label("Turns now").fill("-300")
-    expect(page.locator("#problem-turns")).to_contain_text("the way the bundle is laid")
+    expect(page.locator("#problem-turns")).to_contain_text("Give a change of turns")
 
 
 def test_the_string_is_drawn_with_its_turns_and_ordered(
