@@ -154,6 +154,14 @@ def test_a_headed_table_is_read_with_its_units() -> None:
     assert spines == pytest.approx([52, 52.5], abs=0.01)
 
 
+def test_quill_ends_go_out_and_come_back() -> None:
+    quiver = (QuiverArrow(1, 450, quill="bound"), QuiverArrow(2, 451, quill="lifts"))
+    table = read_quiver_table(write_quiver_table(quiver))
+    assert table.bad == ()
+    told = {r.arrow_number: r.quill for r in table.readings if getattr(r, "quill", None)}
+    assert told == {1: "bound", 2: "lifts"}
+
+
 def test_a_bare_table_is_read_in_our_order() -> None:
     table = read_quiver_table("1\t467\t52lb\t0.2\t0\tsound\tfirst\n\n2\t470gr\n")
     assert table.arrows == (1, 2)
@@ -271,7 +279,7 @@ def test_a_cracked_and_retired_arrow_keeps_both() -> None:
 @pytest.mark.parametrize("remark", ["=1+2", "+x", "-x", "@x", "'=x", "''-x", "'x", "= "])
 def test_a_remark_is_never_a_formula_and_comes_back_as_it_was(remark: str) -> None:
     written = write_quiver_table([QuiverArrow(number=1, remark=remark.strip())])
-    cell = next(csv.reader([written.splitlines()[1]]))[-1]
+    cell = next(csv.DictReader(written.splitlines()))["remark"]
     assert cell[:1] not in "=+-@"
     (reading,) = read_quiver_table(written).readings
     assert isinstance(reading, NumberedArrow)
@@ -287,6 +295,7 @@ def test_a_remark_is_never_a_formula_and_comes_back_as_it_was(remark: str) -> No
             spine_lbf=st.none() | st.floats(20, 150).map(lambda x: round(x, 1)),
             straight_mm=st.none() | st.floats(0, 5).map(lambda x: round(x, 2)),
             nock_turn_deg=st.none() | st.integers(0, 360).map(float),
+            quill=st.sampled_from((None, "bound", "lifts")),
             remark=st.none() | st.text("abc=+-@ ,;\"'", min_size=1, max_size=12).filter(str.strip),
         ),
         min_size=1,

@@ -2020,7 +2020,7 @@ export interface components {
          */
         ColumnAs: {
             /** Name */
-            name?: ("number" | "mass" | "spine" | "straight" | "turn" | "state" | "remark") | null;
+            name?: ("number" | "mass" | "spine" | "straight" | "turn" | "state" | "remark" | "quill") | null;
             /** Unit */
             unit?: string | null;
         };
@@ -6278,7 +6278,7 @@ export interface components {
             /** Cells */
             cells: string[];
             /** Name */
-            name: ("number" | "mass" | "spine" | "straight" | "turn" | "state" | "remark") | null;
+            name: ("number" | "mass" | "spine" | "straight" | "turn" | "state" | "remark" | "quill") | null;
             /** Unit */
             unit: string | null;
             /** Units */

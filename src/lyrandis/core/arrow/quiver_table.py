@@ -214,7 +214,9 @@ def write_quiver_table(quiver: Iterable[QuiverArrow]) -> str:
     """Return the quiver as comma-separated text that `read_quiver_table` reads back."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(["number", "mass gr", "spine lb", "straight mm", "turn", "state", "remark"])
+    writer.writerow(
+        ["number", "mass gr", "spine lb", "straight mm", "turn", "state", "remark", "quill"]
+    )
     for item in quiver:
         writer.writerow(
             [
@@ -225,6 +227,7 @@ def write_quiver_table(quiver: Iterable[QuiverArrow]) -> str:
                 _plain(item.nock_turn_deg),
                 _state(item),
                 _guarded(item.remark or ""),
+                item.quill or "",
             ]
         )
     return out.getvalue()

@@ -13,7 +13,7 @@ from pydantic import BaseModel, ConfigDict, StringConstraints
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError
 
-ColumnName = Literal["number", "mass", "spine", "straight", "turn", "state", "remark"]
+ColumnName = Literal["number", "mass", "spine", "straight", "turn", "state", "remark", "quill"]
 _SPELLINGS: dict[ColumnName, tuple[str, ...]] = {
     "number": ("number", "no", "nr", "#", "arrow", "arrow number", "arrow no", "shaft", "id"),
     "mass": ("mass", "weight", "grains", "gr", "g", "grams", "finished mass", "total"),
@@ -22,6 +22,7 @@ _SPELLINGS: dict[ColumnName, tuple[str, ...]] = {
     "turn": ("turn", "turned", "nock turn", "nock"),
     "state": ("state", "looked", "condition"),
     "remark": ("remark", "remarks", "note", "notes", "comment"),
+    "quill": ("quill", "quills", "quill ends", "feathers"),
 }
 """Column names understood; a unit may stand behind the name: `mass g`."""
 ORDER: tuple[ColumnName, ...] = tuple(_SPELLINGS)

@@ -17,6 +17,7 @@
     ['turn', 'nock turn'],
     ['state', 'state'],
     ['remark', 'remark'],
+    ['quill', 'quill ends'],
   ] as const satisfies readonly (readonly [ColumnAs['name'] | '', string])[];
   const UNITS: Record<string, string> = {
     gr: 'grains',
