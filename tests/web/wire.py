@@ -83,7 +83,7 @@ class Wire:
             viewport={"width": width, "height": height}, reduced_motion="reduce", **more
         )
         self._contexts.append(context)
-        context.set_default_timeout(8000)
+        context.set_default_timeout(15_000)
         context.route("**/*", self._meet)
         page = context.new_page()
         page.on("pageerror", lambda error: self.troubles.append(str(error)))
