@@ -250,3 +250,85 @@ def test_a_reading_held_back_on_the_wire_is_recorded_once(wire: Wire) -> None:
     expect(page.get_by_role("region", name="Seen with these parts").locator("li")).to_have_count(
         before + 2
     )
+
+
+# by touch
+
+
+def swipe(page: Page, start: tuple[float, float], end: tuple[float, float]) -> None:
+    """Draw a finger over the page, as Chromium gets it from a phone."""
+    session = page.context.new_cdp_session(page)
+
+    def touch(kind: str, *points: tuple[float, float]) -> None:
+        session.send(
+            "Input.dispatchTouchEvent",
+            {"type": kind, "touchPoints": [{"x": x, "y": y} for x, y in points]},
+        )
+
+    touch("touchStart", start)
+    for share in (0.2, 0.4, 0.6, 0.8, 1.0):
+        at = tuple(a + share * (b - a) for a, b in zip(start, end, strict=True))
+        touch("touchMove", at)  # type: ignore[arg-type]
+        page.wait_for_timeout(20)
+    touch("touchEnd")
+    session.detach()
+
+
+def phone(wire: Wire) -> Page:
+    page = wire.open(FLIGHT + "/record", width=390, height=844, has_touch=True)
+    expect(page.get_by_role("slider", name="The nock, left and right")).to_be_visible()
+    return page
+
+
+def test_a_swipe_over_the_dial_records_nothing_and_only_its_nock_is_grabbed(wire: Wire) -> None:
+    """Seven swipes once stored seven false readings."""
+    page = phone(wire)
+    before = len(seen(page))
+    nock = page.get_by_role("slider", name="The nock, left and right")
+    nock.scroll_into_view_if_needed()
+    box = nock.bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    for side in (-110, 110):
+        swipe(page, (x + side, y + 40), (x + side, y - 60))
+    page.wait_for_timeout(300)
+    assert len(seen(page)) == before
+    expect(page.get_by_role("button", name=re.compile("^Record .*(left|right)"))).to_have_count(0)
+    box = nock.bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    swipe(page, (x + 12, y + 12), (x + 80, y + 12))
+    record = page.get_by_role("button", name=re.compile("^Record .* right"))
+    expect(record).to_be_visible()
+    assert len(seen(page)) == before, "letting go by touch records nothing"
+    page.wait_for_timeout(500)  # a tap while the page still glides only stops it
+    record.tap()
+    rows = page.get_by_role("region", name="Seen with these parts").locator("li")
+    expect(rows).to_have_count(before + 1)
+    expect(record).to_have_count(0)
+
+
+def test_arrows_side_by_side_stay_apart_and_a_drag_moves_one(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + FLIGHT + "/record")
+    face = page.get_by_role("application")
+    face.scroll_into_view_if_needed()
+    box = face.bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["width"] / 3
+    for off in (0, 6, 12):
+        page.mouse.click(x + off, y)
+    expect(page.get_by_role("button", name="Record 3 hits")).to_be_visible()
+    expect(page.get_by_text("hit 3 of 3")).to_be_visible()
+    page.get_by_role("button", name="closer").click()
+    page.get_by_role("button", name="closer").click()
+    expect(page.get_by_role("button", name="closer")).to_be_disabled()
+    page.get_by_role("button", name="wider").click()
+    page.get_by_role("button", name="wider").click()
+    # from the last one along: it moves, and no fourth is put on
+    page.mouse.move(x + 12, y)
+    page.mouse.down()
+    page.mouse.move(x + 60, y + 60, steps=4)
+    page.mouse.up()
+    expect(page.get_by_role("button", name="Record 3 hits")).to_be_visible()

@@ -8,12 +8,17 @@
 
   let svg = $state<SVGSVGElement>();
   let dragging: number | null = null;
+  /** Where a press began, and the hit it may move: nothing is put on before it is let go. */
+  let pressed: { px: number; py: number; right: number; up: number; near: number } | null = null;
+  const MOVED = 5;
   const SIZE = 300;
   const FOOT = 20;
   const scale = $derived(SIZE / (2 * butt.reach));
   const x = $derived((right: number) => SIZE / 2 + right * scale);
   const y = $derived((up: number) => SIZE / 2 - up * scale);
   const R = 10;
+  /** A round distance that the face just shows. */
+  const tickMm = $derived(Math.floor(butt.reach / 100) * 100);
   const groups = $derived(butt.groups.filter((group) => group !== null));
   const both = $derived(groups.length === 2 ? groups : null);
 
@@ -48,24 +53,39 @@
     if (event.button > 0 || !svg) return;
     const place = at(event);
     if (place.py > SIZE) return;
-    svg.setPointerCapture(event.pointerId);
-    const near = butt.hits.findLastIndex(
-      (hit) => Math.hypot(x(hit.right_mm) - place.px, y(hit.up_mm) - place.py) < R + 2,
+    const off = butt.hits.map((hit) =>
+      Math.hypot(x(hit.right_mm) - place.px, y(hit.up_mm) - place.py),
     );
-    if (near >= 0) {
-      dragging = near;
-      butt.held = near;
-    } else {
-      butt.add(place.right, place.up);
-      dragging = butt.hits.length - 1;
-    }
+    const nearest = off.indexOf(Math.min(...off));
+    const near = nearest >= 0 && (off[nearest] ?? SIZE) < R + 8 ? nearest : -1;
+    pressed = { ...place, near };
+    if (event.pointerType !== 'touch' || near >= 0) svg.setPointerCapture(event.pointerId);
   }
+  /** A drag moves the hit it began on; from elsewhere it puts one on and takes it along. */
   function drag(event: PointerEvent) {
-    if (dragging === null) return;
+    if (!pressed) return;
     const place = at(event);
+    if (dragging === null) {
+      if (Math.hypot(place.px - pressed.px, place.py - pressed.py) < MOVED) return;
+      if (pressed.near < 0) {
+        if (event.pointerType === 'touch') return;
+        butt.add(pressed.right, pressed.up);
+      }
+      dragging = pressed.near < 0 ? butt.hits.length - 1 : pressed.near;
+    }
     butt.move(dragging, place.right, place.up);
   }
-  function drop() {
+  /** A tap adds, however near it is to another: arrows strike side by side. */
+  function drop(event: PointerEvent) {
+    if (pressed && dragging === null) {
+      const place = at(event);
+      if (Math.hypot(place.px - pressed.px, place.py - pressed.py) < MOVED)
+        butt.add(pressed.right, pressed.up);
+    }
+    lost();
+  }
+  function lost() {
+    pressed = null;
     dragging = null;
   }
   function key(event: KeyboardEvent) {
@@ -81,6 +101,8 @@
     if (event.key === 'Enter' || event.key === ' ') butt.add(0, 0);
     else if (event.key === 'Backspace' || event.key === 'Delete') butt.remove();
     else if (event.key === 'b') butt.bare = !butt.bare;
+    else if (event.key === '+') butt.look(1);
+    else if (event.key === '-') butt.look(-1);
     else if (move && held && butt.held !== null)
       butt.move(butt.held, held.right_mm + move[0], held.up_mm + move[1]);
     else return;
@@ -98,20 +120,20 @@
     role="application"
     tabindex="0"
     aria-label="Butt face, {butt.hits
-      .length} hits. {said}. Enter adds a hit at the aim, arrow keys move it, b turns to bare, Backspace removes it."
+      .length} hits. {said}. Enter adds a hit at the aim, arrow keys move it, b turns to bare, plus looks closer, Backspace removes it."
     onpointerdown={press}
     onpointermove={drag}
     onpointerup={drop}
-    onpointercancel={drop}
+    onpointercancel={lost}
     onkeydown={key}
-    style:touch-action="none"
+    style:touch-action="pan-y"
   >
     <rect x="0.5" y="0.5" width={SIZE - 1} height={SIZE - 1} class="butt" />
     <path d="M{SIZE / 2} 0V{SIZE}M0 {SIZE / 2}H{SIZE}" class="aim" />
-    {#each [-400, -200, 200, 400] as tick (tick)}
+    {#each [-1, -0.5, 0.5, 1].map((share) => share * tickMm) as tick (tick)}
       <line x1={x(tick)} x2={x(tick)} y1={SIZE} y2={SIZE - 5} stroke="var(--soft)" />
     {/each}
-    {#each [-200, 0, 200] as tick (tick)}
+    {#each [-tickMm / 2, 0, tickMm / 2] as tick (tick)}
       <text x={x(tick)} y={SIZE + 15} text-anchor="middle" class="soft">
         {Math.abs(tick) / 10}{tick === 0 ? ' cm' : ''}
       </text>
@@ -140,7 +162,8 @@
       <circle cx={x(to!.right)} cy={y(to!.up)} r="3" fill="var(--ink)" />
     {/if}
     {#each butt.hits as hit, i (i)}
-      <g transform="translate({x(hit.right_mm)} {y(hit.up_mm)})">
+      <g transform="translate({x(hit.right_mm)} {y(hit.up_mm)})" style:touch-action="none">
+        <circle r={R + 8} fill="transparent" />
         <circle r={R} class="hit" class:bare={hit.bare} class:held={butt.held === i} />
         <text y="4.5" text-anchor="middle" class="number" class:on={!hit.bare}
           >{hit.arrow_number ?? i + 1}</text

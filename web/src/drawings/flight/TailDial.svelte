@@ -9,7 +9,7 @@
     ontap,
   }: {
     tail: Tail;
-    /** The nock was let go, or Enter pressed. */
+    /** The nock was let go by a mouse, or Enter pressed; a finger has a button. */
     onrecord: () => void;
     /** A column was tapped: 0 straight to 3 strong, + right. */
     ontap: (grade: number) => void;
@@ -18,11 +18,16 @@
   let width = $state(520);
   let svg = $state<SVGSVGElement>();
   let dragging = false;
+  let touched = $state(false);
+  /** What a finger can take hold of. */
+  const GRIP = 22;
   const W = $derived(Math.max(width, 280));
-  const H = 330;
+  const narrow = $derived(W < 420);
+  /** On a phone it leaves room for the button under it. */
+  const H = $derived(narrow ? 270 : 330);
   const TOP = 40;
-  const FOOT = 300;
-  const MIDDLE = (TOP + FOOT) / 2;
+  const FOOT = $derived(H - 30);
+  const MIDDLE = $derived((TOP + FOOT) / 2);
   const x = $derived(scaleLinear([-tail.reach, tail.reach], [2, W - 42]));
   const y = (up: number) => MIDDLE - (x(up) - x(0));
   const borders = $derived(tail.page.borders_mm as [number, number, number]);
@@ -37,7 +42,6 @@
     }));
   });
   const nock = $derived({ x: x(tail.across), y: y(tail.up) });
-  const narrow = $derived(W < 420);
 
   function place(event: PointerEvent) {
     if (!svg) return;
@@ -46,6 +50,9 @@
   }
   function grab(event: PointerEvent) {
     if (event.button > 0) return;
+    touched = event.pointerType === 'touch';
+    // a swipe over the dial scrolls the page: only the nock itself is taken hold of by a finger
+    if (touched && !(event.target as Element).closest('.grip')) return;
     dragging = true;
     (event.currentTarget as Element).setPointerCapture(event.pointerId);
     place(event);
@@ -56,7 +63,7 @@
   function drop() {
     if (!dragging) return;
     dragging = false;
-    onrecord();
+    if (!touched) onrecord();
   }
   function lost() {
     if (!dragging) return;
@@ -95,7 +102,7 @@
     onpointermove={drag}
     onpointerup={drop}
     onpointercancel={lost}
-    style:touch-action="none"
+    style:touch-action="pan-y"
   >
     <rect x="2" y={TOP - 38} width={W - 44} height={FOOT - TOP + 38} class="butt" />
     {#each columns as column (column.grade)}
@@ -113,9 +120,9 @@
       {/if}
     {/each}
     <line x1="2" x2={W - 42} y1={MIDDLE} y2={MIDDLE} class="level" />
-    <text x={W - 32} y={y(borders[2]) + 4} class="soft">high</text>
+    <text x={W - 32} y={Math.max(y(borders[2]), TOP - 20) + 4} class="soft">high</text>
     <text x={W - 32} y={MIDDLE + 4} class="soft">level</text>
-    <text x={W - 32} y={y(-borders[2]) + 4} class="soft">low</text>
+    <text x={W - 32} y={Math.min(y(-borders[2]), FOOT - 8) + 4} class="soft">low</text>
     <text x="10" y={FOOT - 8} class="soft">left</text>
     <text x={W - 50} y={FOOT - 8} text-anchor="end" class="soft">right</text>
     {#each [-2, -1, 0, 1, 2, 3, -3] as grade (grade)}
@@ -137,21 +144,24 @@
     <g transform="translate({nock.x} {nock.y})" class="feathers" aria-hidden="true">
       <path d="M0 0V-22M0 0L19 11M0 0L-19 11" />
     </g>
-    <circle
-      role="slider"
-      tabindex="0"
-      aria-label="The nock, left and right"
-      aria-valuemin={-Math.round(tail.reach)}
-      aria-valuemax={Math.round(tail.reach)}
-      aria-valuenow={Math.round(tail.across)}
-      aria-valuetext={tail.words}
-      cx={nock.x}
-      cy={nock.y}
-      r="13"
-      class="nock"
-      class:hollow={!tail.moved}
-      onkeydown={(event) => key(event, 'across')}
-    />
+    <g class="grip" style:touch-action="none">
+      <circle cx={nock.x} cy={nock.y} r={GRIP} fill="transparent" />
+      <circle
+        role="slider"
+        tabindex="0"
+        aria-label="The nock, left and right"
+        aria-valuemin={-Math.round(tail.reach)}
+        aria-valuemax={Math.round(tail.reach)}
+        aria-valuenow={Math.round(tail.across)}
+        aria-valuetext={tail.words}
+        cx={nock.x}
+        cy={nock.y}
+        r="13"
+        class="nock"
+        class:hollow={!tail.moved}
+        onkeydown={(event) => key(event, 'across')}
+      />
+    </g>
     <rect
       role="slider"
       tabindex="0"
@@ -181,7 +191,7 @@
         x={Math.max(96, Math.min(W - 140, nock.x))}
         y={nock.y + (under ? 62 : -30)}
         text-anchor="middle"
-        class="soft halo">let go to record</text
+        class="soft halo">{touched ? 'then record below' : 'let go to record'}</text
       >
     {/if}
   </svg>

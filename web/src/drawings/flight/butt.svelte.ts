@@ -3,10 +3,11 @@ import type { Hit } from '../../lib/api';
 import { keep, kept } from '../../lib/kept';
 
 const MOST = 24;
-const REACH_MM = 420;
+const REACHES_MM = [420, 210, 105] as const;
 
 export class Butt {
-  readonly reach = REACH_MM;
+  /** How near one looks: half the butt's width that is shown. */
+  #near = $state(0);
   #name: string;
   hits = $state.raw<Hit[]>([]);
   bare = $state(false);
@@ -18,6 +19,21 @@ export class Butt {
   constructor(rig: string) {
     this.#name = `${rig}.hits`;
     this.hits = kept<Hit[]>(this.#name) ?? [];
+  }
+
+  get reach(): number {
+    return REACHES_MM[this.#near] ?? REACHES_MM[0];
+  }
+  get nearest(): boolean {
+    return this.#near === REACHES_MM.length - 1;
+  }
+  get widest(): boolean {
+    return this.#near === 0;
+  }
+
+  /** Look closer (+1) or wider (-1). */
+  look(by: number): void {
+    this.#near = Math.min(Math.max(this.#near + by, 0), REACHES_MM.length - 1);
   }
 
   add(right_mm: number, up_mm: number): void {

@@ -61,6 +61,17 @@
     />
   </div>
   <ButtFace {butt} />
+  <p class="mt-1 flex items-center gap-3 text-sm">
+    <button type="button" class="quiet" disabled={butt.nearest} onclick={() => butt.look(1)}
+      >closer</button
+    >
+    <button type="button" class="quiet" disabled={butt.widest} onclick={() => butt.look(-1)}
+      >wider</button
+    >
+    {#if butt.held !== null}
+      <span class="text-soft">hit {butt.held + 1} of {butt.hits.length}</span>
+    {/if}
+  </p>
   <label class="mt-1 flex items-center gap-2 text-sm text-soft">
     Next hit is arrow
     <input

@@ -100,6 +100,12 @@
     />
   </div>
   <TailDial {tail} onrecord={() => record(tail.line)} ontap={tap} />
+  {#if tail.moved}
+    <p class="mt-2 flex flex-wrap items-center gap-3">
+      <button class="act act-strong" onclick={() => record(tail.line)}>Record {tail.words}</button>
+      <button class="quiet" onclick={tail.release}>put it back</button>
+    </p>
+  {/if}
   <div id="tail-says" class="min-h-6">
     {#if reading.problem}
       <ProblemNote
