@@ -17,7 +17,6 @@
 
   let width = $state(520);
   let svg = $state<SVGSVGElement>();
-  let dragging = false;
   let touched = $state(false);
   /** What a finger can take hold of. */
   const GRIP = 22;
@@ -53,21 +52,21 @@
     touched = event.pointerType === 'touch';
     // a swipe over the dial scrolls the page: only the nock itself is taken hold of by a finger
     if (touched && !(event.target as Element).closest('.grip')) return;
-    dragging = true;
+    tail.dragging = true;
     (event.currentTarget as Element).setPointerCapture(event.pointerId);
     place(event);
   }
   function drag(event: PointerEvent) {
-    if (dragging) place(event);
+    if (tail.dragging) place(event);
   }
   function drop() {
-    if (!dragging) return;
-    dragging = false;
+    if (!tail.dragging) return;
+    tail.dragging = false;
     if (!touched) onrecord();
   }
   function lost() {
-    if (!dragging) return;
-    dragging = false;
+    if (!tail.dragging) return;
+    tail.dragging = false;
     tail.release();
   }
   function key(event: KeyboardEvent, plane: 'across' | 'up') {

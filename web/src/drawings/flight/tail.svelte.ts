@@ -7,6 +7,8 @@ type Page = PageOf<'flight'>;
 export class Tail {
   #page: () => Page;
   #held = $state<{ across: number; up: number } | null>(null);
+  /** True while a pointer has hold of it. */
+  dragging = $state(false);
 
   constructor(page: () => Page) {
     this.#page = page;

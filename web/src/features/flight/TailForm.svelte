@@ -100,7 +100,7 @@
     />
   </div>
   <TailDial {tail} onrecord={() => record(tail.line)} ontap={tap} />
-  {#if tail.moved}
+  {#if tail.moved && !tail.dragging}
     <p class="mt-2 flex flex-wrap items-center gap-3">
       <button class="act act-strong" onclick={() => record(tail.line)}>Record {tail.words}</button>
       <button class="quiet" onclick={tail.release}>put it back</button>
