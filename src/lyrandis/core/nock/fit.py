@@ -4,7 +4,7 @@ import math
 from typing import Literal
 
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.string.strands import SERVED
+from lyrandis.core.string.strands import SERVED, served_diameter
 
 GROOVE_SD_MM = 0.05
 THREAD_SD_MM = 0.02
@@ -26,9 +26,8 @@ def slack_of(groove_mm: float, bundle: Estimate, thread_mm: float) -> Estimate:
     >>> round(slack.value, 2), round(slack.plus_minus, 2)
     (-0.03, 0.13)
     """
-    served = bundle.value + SERVED * thread_mm
     sd = math.hypot(GROOVE_SD_MM, bundle.sd, SERVED * THREAD_SD_MM)
-    return Estimate(groove_mm - served, sd)
+    return Estimate(groove_mm - served_diameter(bundle.value, thread_mm), sd)
 
 
 def fit_of(slack: Estimate) -> tuple[Fit, Literal["good", "watch", "mend"]]:
