@@ -17,7 +17,7 @@ from lyrandis.core.bow.numbers import numbers as bow_numbers
 from lyrandis.core.crawls.marks import Holding
 from lyrandis.core.crawls.numbers import CrawlNumbers, held_as
 from lyrandis.core.crawls.numbers import numbers as crawl_numbers
-from lyrandis.core.flight.basis import Upstream, asked_of, wants_curves
+from lyrandis.core.flight.basis import Upstream, asked_of, changes_since_seen, wants_curves
 from lyrandis.core.flight.evidence import CurvesAsked, Reckoned, reckon
 from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.numbers import numbers as flight_numbers
@@ -116,8 +116,9 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
         heights=setup.order.heights,
         drawn_mm=archer.drawn_to.value if archer.draw else None,
         own_set=setup.fitted.arrow_set,
+        aside=setup.order.aside,
     )
-    asked = asked_of(arrow)
+    asked = asked_of(arrow, changes_since_seen(setup.flight, upstream))
     curves = reckoner(asked) if asked and wants_curves(setup.flight) else None
     flight = flight_numbers(setup.flight, upstream=upstream, reckoned=curves)
     order = order_numbers(

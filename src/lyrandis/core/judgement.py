@@ -5,8 +5,9 @@ from typing import Annotated, Literal
 from pydantic import AfterValidator
 
 from lyrandis.core.drawn import Drawn
+from lyrandis.core.entries import Reading
 from lyrandis.core.phrase import Figure, Phrase
-from lyrandis.core.reading import AsideStep, Source, StageKey
+from lyrandis.core.reading import AsideStep, Source, StageKey, SubjectKind
 
 Severity = Literal["stop", "mend", "watch", "good"]
 Mark = Literal["unset", "estimated", "settled", "in_doubt", "rests", "waits"]
@@ -36,6 +37,13 @@ class Rule(Drawn):
     """What it rests on, in words."""
 
 
+class Recordable(Drawn):
+    """Something that is recorded in one go."""
+
+    subject: SubjectKind
+    reading: Reading
+
+
 class Action(Drawn):
     """A way to do what a finding asks: a control to go to, and what it is for."""
 
@@ -43,6 +51,8 @@ class Action(Drawn):
     stage: StageKey
     control: str
     """Id of the control on that stage's page."""
+    records: tuple[Recordable, ...] = ()
+    """What pressing it records before it leads there."""
 
 
 MOST_IDS = 6
@@ -139,6 +149,8 @@ class NextStep(Drawn):
     """What it is called where it may be set aside for now."""
     on_page: bool = False
     """True where it is done on the page its action leads to: no button is wanted there."""
+    other: Action | None = None
+    """What may be done instead."""
 
 
 class Unchecked(Drawn):

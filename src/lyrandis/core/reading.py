@@ -16,7 +16,7 @@ from lyrandis.core.phrase import Phrase
 SubjectKind = Literal["archer", "bow", "string", "arrow_set", "rig"]
 PartKind = Literal["archer", "bow", "string", "arrow_set"]
 Source = Literal["weighed", "measured", "estimated", "told", "simulated"]
-AsideStep = Literal["draw", "hook", "shaft", "arrow_mass", "brace", "nock", "scale"]
+AsideStep = Literal["draw", "hook", "shaft", "arrow_mass", "brace", "nock", "scale", "window"]
 """Steps of work that may be set aside for now; what is looked at before shooting may not."""
 StageKey = Literal["archer", "bow", "arrow", "string", "nock", "flight", "crawls", "listen"]
 

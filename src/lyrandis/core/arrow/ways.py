@@ -16,6 +16,7 @@ from lyrandis.core.arrow.shooting import Shooting
 from lyrandis.core.arrow.taper import taper_profile
 from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.phrase import Phrase, gap, gr, mm, phrase, spine
+from lyrandis.core.string.silencers import moved_share
 
 Undo = Literal["easy", "new", "never"]
 """How hard a change is to take back: at the bench, with new shafts, never."""
@@ -177,7 +178,7 @@ def _silencers(shooting: Shooting, stiff: bool) -> list[_Try]:
     if stiff:
         return []
     what = phrase("Silencers on the string, {mass}", mass=gr(SILENCERS_GR))
-    shot = _changed(shooting, "string", SILENCERS_GR * KG_PER_GRAIN)
+    shot = _changed(shooting, "string", SILENCERS_GR * moved_share(None, 1.0) * KG_PER_GRAIN)
     return [_Try("string", what, "easy", shot)]
 
 

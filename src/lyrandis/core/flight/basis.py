@@ -1,16 +1,20 @@
 """What the flight of a rig is read with: shaft, archer's noise, curves, and what can be changed."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Literal
 
 from lyrandis.core.archer.facts import ArcherFacts
+from lyrandis.core.arrow.closing import MatchChange, changed
 from lyrandis.core.arrow.facts import ArrowFacts
+from lyrandis.core.arrow.matched import match_of
 from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.constants import KG_PER_GRAIN
-from lyrandis.core.effective import Recorded
+from lyrandis.core.effective import Recorded, when
+from lyrandis.core.flight.changes import RigChange, changes_of, other_shafts_of, spine_at
 from lyrandis.core.flight.evidence import CurvesAsked, Hands, Reckoned, View, learned
 from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.likely import NOISE, Noise
@@ -18,7 +22,12 @@ from lyrandis.core.flight.readings import ButtHits
 from lyrandis.core.flight.words import Care
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import NockHeight
+from lyrandis.core.reading import AsideStep
 from lyrandis.core.string.facts import StringFacts
+
+
+Need = Literal["hand", "length", "spine", "window", "shot"]
+"""Which side is which; the arrow; where the plate stands; all else that the shot needs."""
 
 
 @dataclass(frozen=True)
@@ -36,14 +45,8 @@ class Upstream:
     drawn_mm: float | None
     """The archer's draw, pivot + 1 3/4 in."""
     own_set: str | None
-
-    def told_of_rig(self) -> tuple[tuple[tuple[Recorded[Any], ...], str], ...]:
-        """Return what is told of the rig, not of its arrows, that moves its match."""
-        return (
-            (self.arrows.passes, "window_mm"),
-            (self.string.builds, "silencers_gr"),
-            (self.string.braces, "brace_height_mm"),
-        )
+    aside: frozenset[AsideStep] = frozenset()
+    """What the archer said not to tell for now."""
 
 
 @dataclass(frozen=True)
@@ -67,12 +70,17 @@ class FlightBasis:
     tip_gr: float
     """Point and insert."""
     index: float
-    """The shaft's index before any flight, as the rig stands now."""
+    """The shaft's index before any flight, as the rig stood when something was first seen."""
     view: View | None
+    needs: tuple[Need, ...] = ()
+    """What has to be told before a reading is weighed: until then it is kept, and waits."""
 
 
-def asked_of(arrow: ArrowNumbers) -> CurvesAsked | None:
+def asked_of(arrow: ArrowNumbers, changes: Sequence[RigChange] = ()) -> CurvesAsked | None:
     """Return what a rig's curves are reckoned from; None where the shot is not known.
+
+    What was changed since the first reading is undone: so readings keep the curves they were made
+    with, and a change moves the index along them by what it is computed to do.
 
     >>> from lyrandis.core.example import rig
     >>> asked_of(rig().arrow).matched_lbf == rig().arrow.model.matched
@@ -81,10 +89,19 @@ def asked_of(arrow: ArrowNumbers) -> CurvesAsked | None:
     shooting, match = arrow.shooting, arrow.model
     if shooting is None or match is None or shooting.sheet.pointless:
         return None
+    weight = round(shooting.weight_lbf, 1)
+    shot = shooting.shot
+    amounts: dict[MatchChange, float] = {}
+    for change in changes:
+        amounts[change.what] = amounts.get(change.what, 0.0) + change.amount
+    for what, amount in amounts.items():
+        shot = changed(shot, weight, what, -round(amount, 7))
+    if amounts:
+        match = match_of(shot, shooting.habit, shooting.own_lbf)
     return CurvesAsked(
-        shooting.shot,
+        shot,
         shooting.habit,
-        round(shooting.weight_lbf, 1),
+        weight,
         match.matched,
         match.shot.matched or match.matched,
         round(shooting.sheet.diameter_mm / 1000, 5),
@@ -97,25 +114,82 @@ def wants_curves(facts: FlightFacts) -> bool:
 
 
 def flight_basis(
-    facts: FlightFacts, upstream: Upstream, asked: CurvesAsked | None, reckoned: Reckoned | None
+    facts: FlightFacts,
+    upstream: Upstream,
+    changes: Sequence[RigChange],
+    reckoned: Reckoned | None,
 ) -> FlightBasis:
     """Return what the readings of a rig's flight are read with."""
     arrow = upstream.arrow
-    shooting, match = arrow.shooting, arrow.model
+    asked = asked_of(arrow, changes)
+    shooting = arrow.shooting
     own = shooting.own_lbf if shooting else None
     tip_gr = shooting.shot.beam.tip / KG_PER_GRAIN if shooting else 0.0
     ends = [sighting.reading for sighting in facts.seen if isinstance(sighting.reading, ButtHits)]
     care = facts.care.reading.care if facts.care else "ordinary"
     noise, freedom = learned(NOISE[care], ends)
     index = 0.0
-    if match is not None and own is not None:
+    if asked is not None and own is not None:
         # index = 10 ln(own / match)
-        index = 10 * math.log(own / match.matched)
+        index = 10 * math.log(_first_spine(facts, upstream, own) / asked.matched_lbf)
     hands = Hands(outward_is_left(upstream.archer))
     view = None
-    if reckoned is not None:
-        view = View(reckoned, hands, own, arrow.sheet.length_mm, tip_gr)
+    needs = needs_of(upstream, asked)
+    if reckoned is not None and not needs:
+        view = View(
+            reckoned,
+            hands,
+            own,
+            arrow.sheet.length_mm,
+            tip_gr,
+            upstream.string.silencers_share,
+        )
     waiting = bool(facts.seen) and asked is not None and reckoned is None
     return FlightBasis(
-        asked, reckoned, waiting, hands, care, noise, freedom, own, tip_gr, index, view
+        asked, reckoned, waiting, hands, care, noise, freedom, own, tip_gr, index, view, needs
     )
+
+
+def changes_since_seen(facts: FlightFacts, upstream: Upstream) -> tuple[RigChange, ...]:
+    """Return what was changed on the rig since something of its flight was seen first.
+
+    Source: `changes_of`.
+
+    >>> from lyrandis.core.example import rig
+    >>> c = rig()
+    >>> changes_since_seen(c.flight.facts, c.flight.upstream)
+    ()
+    """
+    if not facts.seen:
+        return ()
+    return changes_of(upstream.arrows, upstream.string, when(facts.seen[0].entry))
+
+
+def _first_spine(facts: FlightFacts, upstream: Upstream, own_lbf: float) -> float:
+    """Return the spine of the shafts that were seen first."""
+    if not facts.seen:
+        return own_lbf
+    first = when(facts.seen[0].entry)
+    return spine_at(own_lbf, other_shafts_of(upstream.arrows, first), first)
+
+
+def needs_of(upstream: Upstream, asked: CurvesAsked | None) -> tuple[Need, ...]:
+    """Return what has to be told before any reading of the flight is weighed, first things first.
+
+    The window may be set aside: then that of the kind of bow stands in, and is doubted.
+    Source: sides, sizes and the match all turn on these.
+
+    >>> from lyrandis.core.example import rig
+    >>> c = rig()
+    >>> needs_of(c.flight.upstream, c.flight.basis.asked)
+    ('window',)
+    """
+    arrows = upstream.arrows
+    told: dict[Need, bool] = {
+        "hand": upstream.archer.hand is not None,
+        "length": arrows.part("shaft_length_mm")[0] is not None,
+        "spine": arrows.spine_told,
+        "window": arrows.passing("window_mm")[0] is not None or "window" in upstream.aside,
+        "shot": asked is not None,
+    }
+    return tuple(need for need, there in told.items() if not there)

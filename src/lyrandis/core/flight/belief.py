@@ -1,6 +1,6 @@
 """Belief over one axis: an exact grid of what could be, updated by what was seen.
 
-State: x, the index; k, shift of the contact threshold; g, gain of readings; dt and db, where tails
+State: x, the index; k, how the tail meets the bow; g, gain of readings; dt and db, where tails
 and bare shafts read nought; h, gain of pushes. Beside it `off`: that the readings contradict each
 other, because something else changed. Pure and deterministic.
 """
@@ -12,29 +12,46 @@ from typing import Protocol
 
 import numpy as np
 
-from lyrandis.core.flight.curves import NEVER
+from lyrandis.core.flight.curves import Contact, Touch
 from lyrandis.core.flight.words import CLASSES, AxisName, Class
 from lyrandis.core.lazy import lazy
 from lyrandis.core.numeric import Array
 
 SPINE_X: Array = np.arange(-8.25, 14.0, 0.5)
 UPRIGHT_X: Array = np.arange(-8.25, 8.5, 0.5)
-SHIFTS: Array = np.array([-4.0, -2.5, -1.25, 0.0, 1.25, 2.5, 4.0, NEVER])
+_SHIFTS: dict[Touch, tuple[float, ...]] = {
+    Touch.BOTH: (-3.0, -1.5, 0.0, 1.5, 3.0),
+    Touch.FLETCHED: (-2.0, 0.0, 2.0),
+    Touch.ALWAYS: (0.0,),
+    Touch.NEVER: (0.0,),
+}
+CONTACTS = Contact(
+    np.array([float(way) for way, shifts in _SHIFTS.items() for _ in shifts]),
+    np.array([shift for shifts in _SHIFTS.values() for shift in shifts]),
+)
+"""The ways the tail may meet the bow: by its onset, with bare shafts or without, always, never."""
 GAINS: Array = np.exp(np.array([-0.606, 0.0, 0.606]))
-ZEROS: Array = np.array([-0.693, 0.0, 0.693])
+ZEROS: Array = np.array([-1.039, 0.0, 1.039])
 PUSH_GAINS: Array = np.array([0.3, 1.0, 1.7])
 THIRDS: Array = np.array([1 / 6, 4 / 6, 1 / 6])
-"""Three-point Gauss-Hermite weights: Assumption, ln g of sd 0.35 and zeros of sd 0.4 index."""
+"""Three-point Gauss-Hermite weights: Assumption, ln g of sd 0.35 and zeros of sd 0.6 index."""
 PUSH_WEIGHTS: Array = np.array([0.25, 0.5, 0.25])
 OFF = 0.04
 """Assumption: that something else changed, before anything was seen."""
-TEMPER: dict[AxisName, float] = {"spine": 0.7, "upright": 1.0}
+TEMPER: dict[AxisName, float] = {"spine": 0.6, "upright": 1.0}
 """Power of the likelihood: keeps the stated chances honest when noise or curves are not ours."""
 SPINE_SD, WIDE_SD, WIDE_SHARE = 1.8, 5.0, 0.1
 """Assumption: the match is good to 18 %, and one in ten labels or entries is wrong."""
 UPRIGHT_SD, UPRIGHT_WIDE_SD, UPRIGHT_WIDE_SHARE = 2.0, 4.0, 0.05
 SHIFT_SD: dict[AxisName, float] = {"spine": 2.0, "upright": 1.5}
-NEVER_STRIKES: dict[AxisName, float] = {"spine": 0.1, "upright": 0.2}
+WAYS: dict[AxisName, dict[Touch, float]] = {
+    "spine": {Touch.BOTH: 0.64, Touch.FLETCHED: 0.21, Touch.ALWAYS: 0.05, Touch.NEVER: 0.10},
+    "upright": {Touch.BOTH: 0.80, Touch.FLETCHED: 0.0, Touch.ALWAYS: 0.0, Touch.NEVER: 0.20},
+}
+"""Assumption: felt, high riding and soft plates are not in the mechanics, nor what a bow always
+does to every shaft."""
+FALSE_WEAK_DEG: dict[AxisName, float] = {"spine": -1.0, "upright": 0.0}
+"""A stiff shaft is false weak where its struck tail reads further to the weak side than this."""
 BORDER = 1.0
 """Classes meet an index of one from nought: a tenth of stiffness, 2 mm of nock."""
 
@@ -42,9 +59,9 @@ BORDER = 1.0
 class Readable(Protocol):
     """What a grid is read against."""
 
-    def tail(self, x: Array, k: Array) -> Array: ...
-    def bare(self, x: Array, k: Array, distance_m: float) -> Array: ...
-    def strike(self, x: Array, k: Array) -> Array: ...
+    def tail(self, x: Array, by: Contact) -> Array: ...
+    def bare(self, x: Array, by: Contact, distance_m: float) -> Array: ...
+    def strike(self, x: Array, by: Contact) -> Array: ...
     @property
     def tail_zero(self) -> float: ...
     def bare_zero(self, distance_m: float) -> float: ...
@@ -75,11 +92,11 @@ def classes_of(plane: Plane) -> Array:
 
     >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
     >>> classes_of(Plane("spine", SPINE_EXAMPLE)).shape
-    (45, 8, 4)
+    (45, 10, 4)
     """
-    x, k = np.meshgrid(plane.x, SHIFTS, indexing="ij")
+    x = np.repeat(plane.x[:, None], len(CONTACTS.way), axis=1)
     stiff, weak = x > BORDER, x < -BORDER
-    false = stiff & (plane.curves.tail(x, k) < 0)
+    false = stiff & (plane.curves.tail(x, CONTACTS) < FALSE_WEAK_DEG[plane.name])
     result: Array = np.stack([~stiff & ~weak, weak, stiff & ~false, false], axis=2).astype(float)
     result.setflags(write=False)
     return result
@@ -134,6 +151,20 @@ class Axis:
         tail = (1 - share) / 2
         low, high = np.interp([tail, 1 - tail], below, edges)
         return float(low), float(high)
+
+    def chance_between(self, low: float, high: float) -> float:
+        """Return the chance that the index lies between two values.
+
+        Source: sum of the belief, linear inside a step of the grid.
+
+        >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+        >>> round(new_axis("spine", SPINE_EXAMPLE, 0.0).chance_between(-1.0, 1.0), 2)
+        0.4
+        """
+        edges = np.append(self.x - 0.25, self.x[-1] + 0.25)
+        below = np.append(0.0, np.cumsum(self.over_x))
+        under_low, under_high = np.interp([low, high], edges, below)
+        return float(under_high - under_low)
 
     def chances(self) -> dict[Class, float]:
         """Return the chance of each class.
@@ -225,11 +256,19 @@ def new_axis(
     broad = WIDE_SD if spine else UPRIGHT_WIDE_SD
     share = (WIDE_SHARE if spine else UPRIGHT_WIDE_SHARE) if wide is None else wide
     px = (1 - share) * _bell(x - centre, narrow) + share * _bell(x - centre, broad)
-    struck = np.exp(-0.5 * (SHIFTS[:-1] / SHIFT_SD[name]) ** 2)
-    never = NEVER_STRIKES[name]
-    pk = np.append((1 - never) * struck / struck.sum(), never)
+    pk = _ways(name)
     p = np.einsum("i,j,k,l,m,n->ijklmn", px / px.sum(), pk, THIRDS, THIRDS, THIRDS, PUSH_WEIGHTS)
     return Axis(Plane(name, curves), p)
+
+
+def _ways(name: AxisName) -> Array:
+    """Return the chance of each way to meet the bow; k ~ N(0, s_k) within a way."""
+    bell = np.exp(-0.5 * (CONTACTS.shift / SHIFT_SD[name]) ** 2)
+    result = np.zeros(len(bell))
+    for way, share in WAYS[name].items():
+        of = CONTACTS.way == way
+        result[of] = share * bell[of] / bell[of].sum()
+    return result
 
 
 def _bell(off: Array, sd: float) -> Array:

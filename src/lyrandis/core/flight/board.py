@@ -47,7 +47,8 @@ from lyrandis.core.flight.shapes import (
     TestLine,
     TunedMatch,
 )
-from lyrandis.core.flight.stage import change_of, said
+from lyrandis.core.flight.plan import change_of
+from lyrandis.core.flight.stage import said
 from lyrandis.core.flight.words import AxisName
 from lyrandis.core.phrase import Phrase, percent, phrase, spine
 
@@ -245,7 +246,7 @@ def _read(axis: AxisName, test: FlightTest, reading: float) -> Saw:
 
 def _correction(c: Computed, flight: FlightNumbers) -> Correction | None:
     levers = levers_of(c)
-    across = flight.verdict.across
+    across = flight.due.across
     if not levers or flight.belief.spine is None:
         return None
     own = flight.basis.own_lbf
@@ -295,8 +296,8 @@ def _lever(
         share=one.by / across if one.axis == "spine" and across else None,
         minutes=one.minutes,
         undo=one.undo,
-        subject=one.subject,
-        reading=one.reading,
+        records=one.records,
+        get=one.get,
         trial=one.trial,
         refused=one.refused,
         reaches=one.reaches,

@@ -29,10 +29,14 @@ from lyrandis.core.flight.likely import (
 from lyrandis.core.flight.words import CLASSES, Class, Doubtful, Pushed, Sees
 from lyrandis.core.numeric import Array, normal_below
 
-TROUBLE_MINUTES = 4.0
-"""Assumption: what any test costs before it begins."""
-ENOUGH, AXES_KINDS, LEAST_BITS = 0.90, 2, 0.02
+TROUBLE_MINUTES, ARROW_MINUTES = 4.0, 1.0
+"""Assumption: what any test costs before it begins, and each arrow in strength and care."""
+ENOUGH, KINDS, LEAST_BITS = 0.90, 2, 0.02
 MOST_TESTS, MOST_TESTS_WITH_NOCK, MOST_REPEATS = 8, 10, 3
+AGAIN_BITS = 0.05
+"""From the third time on a test has to tell this much."""
+ERRS_FROM = 0.5
+"""Chance of a side from which nothing is tried that goes further to it."""
 SAID_FROM, OFF_FROM, SURPRISING = 0.75, 0.5, 0.15
 BARE_EDGES_M: Array = np.linspace(-1.2, 1.2, 25)
 """Borders of the bins of bare less fletched at 18 m; open at both ends."""
@@ -60,6 +64,11 @@ class FlightTest:
     def kind(self) -> tuple[Sees, bool]:
         """What counts as one kind of evidence: with a trial or without."""
         return self.sees, self.pushed is not None
+
+    @property
+    def shot(self) -> float:
+        """How many arrows are shot for it."""
+        return 2 * self.arrows if self.sees == "bare" else self.arrows
 
 
 PLAIN_TESTS = (
@@ -140,7 +149,7 @@ def kept_tail_table(
     >>> from lyrandis.core.flight.likely import NOISE
     >>> plane = Plane("spine", SPINE_EXAMPLE)
     >>> kept_tail_table(plane, NOISE["ordinary"], 3, 2.3, NO_PUSH).shape
-    (7, 45, 8, 3, 3, 1, 1)
+    (7, 45, 10, 3, 3, 1, 1)
     """
     table = tail_table(plane, noise, arrows, distance_m, push)
     table.setflags(write=False)
@@ -203,7 +212,8 @@ class Worth:
 
     @property
     def per_minute(self) -> float:
-        return self.bits / (self.test.minutes + TROUBLE_MINUTES)
+        trouble = self.test.minutes + TROUBLE_MINUTES + ARROW_MINUTES * self.test.shot
+        return self.bits / trouble
 
 
 @dataclass(frozen=True)
@@ -213,10 +223,14 @@ class Sitting:
     axes: Mapping[str, Axis]
     """The axes that are asked, by name."""
     done: tuple[FlightTest, ...] = ()
+    before: frozenset[tuple[Sees, bool]] = frozenset()
+    """Kinds of evidence that were seen before it."""
+    confirms: int = 0
+    """Readings still wanted after a change before anything may be called tuned."""
 
     @property
     def kinds(self) -> frozenset[tuple[Sees, bool]]:
-        return frozenset(test.kind for test in self.done)
+        return self.before | {test.kind for test in self.done}
 
     @property
     def most(self) -> int:
@@ -269,17 +283,45 @@ def ranked(sitting: Sitting, offered: Iterable[FlightTest], noise: Noise) -> lis
     if len(sitting.done) >= sitting.most:
         return []
     open_axes = [axis for axis in sitting.axes.values() if not settled(axis)]
-    alone = not open_axes and len(sitting.kinds) < AXES_KINDS
-    if not open_axes and not alone:
+    alone = not open_axes and len(sitting.kinds) < KINDS
+    confirming = not open_axes and not alone and sitting.confirms > 0
+    if not open_axes and not alone and not confirming:
         return []
     times = Counter(test.key for test in sitting.done)
     result = [
         Worth(test, sum(bits(axis, test, noise) for axis in open_axes or sitting.axes.values()))
         for test in offered
-        if times[test.key] < MOST_REPEATS and not (alone and test.kind in sitting.kinds)
+        if times[test.key] < MOST_REPEATS
+        and not (alone and test.kind in sitting.kinds)
+        and not errs_further(sitting.axes.get("spine"), test)
     ]
-    worth = [item for item in result if item.bits >= LEAST_BITS or alone]
+    worth = [
+        item
+        for item in result
+        if alone
+        or confirming
+        or item.bits >= (LEAST_BITS if times[item.test.key] < MOST_REPEATS - 1 else AGAIN_BITS)
+    ]
     return sorted(worth, key=lambda item: (-item.per_minute, item.test.key))
+
+
+def errs_further(axis: Axis | None, test: FlightTest) -> bool:
+    """Tell whether a trial goes further to the side the shaft most likely errs to already.
+
+    Assumption: from more likely than not.
+
+    >>> from lyrandis.core.flight.belief import new_axis
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> axis = new_axis("spine", SPINE_EXAMPLE, 5.0)
+    >>> [errs_further(axis, pushed_test("other_shafts", Push(by, True))) for by in (2.0, -2.0)]
+    [True, False]
+    """
+    by = test.spine_push.by
+    if axis is None or by == 0:
+        return False
+    chances = axis.chances()
+    stiff = chances["stiff"] + chances["false_weak"]
+    return (stiff if by > 0 else chances["weak"]) > ERRS_FROM
 
 
 def likelihood(axis: Axis, test: FlightTest, reading: float, noise: Noise) -> tuple[Array, float]:

@@ -11,10 +11,10 @@ from typing import Literal, NamedTuple
 from lyrandis.core.arrow.bend import Shot
 from lyrandis.core.arrow.closing import CHANGE_STEPS, MatchChange, Moves, moves_of
 from lyrandis.core.arrow.practice import RigHabit
-from lyrandis.core.constants import GRAINS_PER_GRAM, MM_PER_IN
+from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
 from lyrandis.core.flight.belief import Axis, new_axis
 from lyrandis.core.flight.choose import FlightTest, Sitting, seen, surprising
-from lyrandis.core.flight.curves import Curves, UprightCurves
+from lyrandis.core.flight.curves import Curves, UprightCurves, as_practice_has_it
 from lyrandis.core.flight.facts import Seen
 from lyrandis.core.flight.likely import (
     CLEAR_M,
@@ -36,11 +36,13 @@ from lyrandis.core.flight.readings import (
 from lyrandis.core.flight.settle import NOCK_MM_PER_INDEX, corrected
 from lyrandis.core.flight.shot_curves import curves_of, unfletched
 from lyrandis.core.flight.words import AxisName, Means
+from lyrandis.core.string.silencers import moved_share
 
 SHORT_PER_MM, EXTRA_PER_MM = 0.5 / MM_PER_IN, -0.3 / (MM_PER_IN / 2)
 """Assumption: the sign of practice; the computed shot hardly moves with the draw."""
 LEAST_SILENCERS_PER_GR, LEAST_PLATE_PER_MM = 0.15 / 20, 0.2 / 2
 NEAREST_BARE_M, FURTHEST_BARE_M = 7.0, 40.0
+USUAL_SHARE = moved_share(None, 1.0)
 FAR_BARE_M = 14.0
 MANY = 5
 LEAST_GROUP = 3
@@ -79,6 +81,8 @@ class Reckoned:
 
     asked: CurvesAsked
     curves: Curves
+    understood: bool
+    """False where the computed contact is not believed: then bare and other shafts decide."""
     moves: Moves
 
 
@@ -116,8 +120,8 @@ def reckon(asked: CurvesAsked) -> Reckoned:
     result = _RECKONED.get(asked)
     if result is None:
         shot = asked.shot
-        curves = curves_of(shot, unfletched(shot), asked.root_lbf, asked.diameter_m)
-        result = Reckoned(asked, curves, moves_of(shot, asked.habit, asked.weight_lbf))
+        own = curves_of(shot, unfletched(shot), asked.root_lbf, asked.diameter_m)
+        result = Reckoned(asked, as_practice_has_it(own), own.understood, moves_of(shot, asked.habit, asked.weight_lbf))
         while len(_RECKONED) >= _MOST_RECKONED:
             _RECKONED.pop(next(iter(_RECKONED)), None)
         _RECKONED[asked] = result
@@ -194,8 +198,16 @@ def _between(known: Sequence[tuple[float, float]], at: float) -> float | None:
     return None
 
 
-def push_of(reckoned: Reckoned, change: Change, own_lbf: float | None, tip_gr: float) -> Push:
+def push_of(
+    reckoned: Reckoned,
+    change: Change,
+    own_lbf: float | None,
+    tip_gr: float,
+    silencers_share: float = USUAL_SHARE,
+) -> Push:
     """Return what a trial does to the index of the spine; nothing where it moves the nock.
+
+    `silencers_share`: how much of a grain of silencers moves with the arrow, at its place.
 
     Raise ValueError for other shafts where the own spine is not known.
     Source: this rig's sensitivities, never below what practice sees; draws by practice.
@@ -214,7 +226,7 @@ def push_of(reckoned: Reckoned, change: Change, own_lbf: float | None, tip_gr: f
         case "draw_extra":
             return Push(EXTRA_PER_MM * by)
         case "silencers":
-            result = sensitivity(reckoned, "string", by / GRAINS_PER_GRAM / 1000)
+            result = sensitivity(reckoned, "string", silencers_share * by * KG_PER_GRAIN)
             return Push(_at_least(result, LEAST_SILENCERS_PER_GR * by))
         case "plate":
             result = sensitivity(reckoned, "window", by / 1000)
@@ -270,7 +282,7 @@ class Shifted:
 SittingStep = Saw | Shifted
 NotCounted = Literal[
     "swings", "too_near", "too_far", "one_kind", "no_spine", "feathers", "walk_back", "older",
-    "bare_tail_far",
+    "bare_tail_far", "waits",
 ]  # fmt: skip
 NOT_COUNTED_WORDS: dict[NotCounted, str] = {
     "swings": "from 6 m on a healthy tail swings over, so it says neither",
@@ -282,6 +294,7 @@ NOT_COUNTED_WORDS: dict[NotCounted, str] = {
     "walk_back": "drift over distance is not in the mechanics",
     "older": "older than the thirty readings that count",
     "bare_tail_far": "without feathers a tail is read from 2 to 3.5 m only",
+    "waits": "kept; it is weighed once the rig is told well enough",
 }
 """Why a reading is kept but does not count."""
 
@@ -295,6 +308,8 @@ class View:
     own_lbf: float | None
     length_mm: float
     tip_gr: float
+    silencers_share: float = USUAL_SHARE
+    """How much of a grain of silencers moves with the arrow."""
 
 
 def saw(view: View, reading: Seen) -> Saw | NotCounted:
@@ -396,7 +411,7 @@ def _pushed(
     if trial is None:
         return Saw(test, spine, upright)
     try:
-        push = push_of(view.reckoned, trial, view.own_lbf, view.tip_gr)
+        push = push_of(view.reckoned, trial, view.own_lbf, view.tip_gr, view.silencers_share)
     except ValueError:
         return "no_spine"
     key = "nock_moved" if trial.what == "nock" else f"{test.key}_{trial.what}"

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import TypeVar, cast
 
 from lyrandis.core.bench_readings import PartFitted
-from lyrandis.core.effective import EffectiveReadings, Recorded, when
+from lyrandis.core.effective import At, EffectiveReadings, Recorded, when
 from lyrandis.core.flight.readings import (
     BareApart,
     ButtHits,
@@ -15,6 +15,7 @@ from lyrandis.core.flight.readings import (
     PlateMarked,
     RigTuned,
     ShotCare,
+    SittingEnded,
     SlapHeard,
     TailSeen,
     TrialSet,
@@ -41,6 +42,8 @@ class FlightFacts:
     source: Recorded[MatchSource] | None = None
     tunings: tuple[tuple[str | None, Recorded[RigTuned]], ...] = ()
     """What was kept of tunings, each with the arrow set it was made with."""
+    sittings_ended: tuple[At, ...] = ()
+    """When the archer said to go on another day."""
 
     @property
     def trial(self) -> Change | None:
@@ -91,4 +94,5 @@ def facts(readings: EffectiveReadings) -> FlightFacts:
         tunings=tuple(
             (_set_of(readings, recorded), recorded) for recorded in readings.all(RigTuned)
         ),
+        sittings_ended=tuple(when(ended.entry) for ended in readings.all(SittingEnded)),
     )

@@ -1,13 +1,14 @@
 """What was seen of the flight and what was changed on the rig, in order, as steps of the belief."""
 
+import math
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 from itertools import pairwise
 from typing import Any, NamedTuple
 
-from lyrandis.core.arrow.closing import MatchChange
-from lyrandis.core.constants import KG_PER_GRAIN
 from lyrandis.core.effective import At, Recorded, when
 from lyrandis.core.flight.basis import Upstream
+from lyrandis.core.flight.changes import OtherShafts, RigChange, other_shafts_of, spine_at
 from lyrandis.core.flight.evidence import (
     LEAST_SHIFT,
     MOST_COUNTED,
@@ -42,49 +43,88 @@ class LogLine(NamedTuple):
     """The entry of a change."""
 
 
-def flight_log(facts: FlightFacts, upstream: Upstream, view: View | None) -> tuple[LogLine, ...]:
+def flight_log(
+    facts: FlightFacts,
+    upstream: Upstream,
+    view: View | None,
+    changes: Sequence[RigChange],
+    *,
+    waits: bool,
+) -> tuple[LogLine, ...]:
     """Return all that was seen and changed, in order; empty while the curves are not there.
+
+    Where something has to be told first, `waits`, what was seen is there and not weighed.
 
     The newest readings count; older ones have been answered long since.
     """
     if view is None:
-        return ()
-    lines = [_seen(view, recorded) for recorded in facts.seen]
+        return tuple(
+            LogLine(when(recorded.entry), None, recorded, "waits") for recorded in facts.seen
+        ) if waits else ()
+    others = other_shafts_of(upstream.arrows, when(facts.seen[0].entry)) if facts.seen else ()
+    lines = [_seen(view, others, recorded) for recorded in facts.seen]
     counted = [line.at for line in lines if line.step is not None]
-    if counted:
-        lines += _changes(upstream, view.reckoned, counted[0])
+    if lines:
+        lines += _changes(upstream, view.reckoned, lines[0].at, changes)
     lines.sort(key=lambda line: line.at)
     if len(counted) > MOST_COUNTED:
         first = counted[-MOST_COUNTED]
         lines = [
-            line if line.at >= first or line.step is None
+            line if line.at >= first or line.step is None or isinstance(line.step, Shifted)
             else line._replace(step=None, why_not="older" if line.seen else None)
             for line in lines
         ]  # fmt: skip
     return tuple(lines)
 
 
-def _seen(view: View, recorded: Recorded[Seen]) -> LogLine:
-    step = saw(view, recorded.reading)
+def _seen(view: View, others: Sequence[OtherShafts], recorded: Recorded[Seen]) -> LogLine:
     at = when(recorded.entry)
+    if view.own_lbf is not None and others:
+        # a trial with other shafts is a step from those that were the archer's own then
+        then = spine_at(view.own_lbf, others, at)
+        view = replace(view, own_lbf=then)
+    step = saw(view, recorded.reading)
     if isinstance(step, Saw):
         return LogLine(at, step, recorded)
     return LogLine(at, None, recorded, step)
 
 
-def _changes(upstream: Upstream, reckoned: Reckoned, since: At) -> list[LogLine]:
+def _changes(
+    upstream: Upstream, reckoned: Reckoned, since: At, changes: Sequence[RigChange]
+) -> list[LogLine]:
     """Return what was changed on the rig since, as shifts of an axis."""
     lines = [
         *_nock_moves(upstream, since),
-        *_point_changes(upstream, reckoned, since),
-        *_length_changes(upstream, reckoned, since),
-        *(line for moves in rig_changes(upstream, reckoned, since) for line in moves),
+        *(
+            _changed(change.recorded, Shifted("spine", shift_of(reckoned, change), "lever"))
+            for change in changes
+        ),
+        *_other_shafts(upstream, since),
     ]
     return [
         line
         for line in lines
         if isinstance(line.step, Shifted) and abs(line.step.by) >= LEAST_SHIFT
     ]
+
+
+def shift_of(reckoned: Reckoned, change: RigChange) -> float:
+    """Return what a change of the rig does to the index of its shaft, + reads stiffer.
+
+    Source: this rig's own sensitivities; of points beyond their curve, its slope.
+
+    >>> from lyrandis.core.example import rig
+    >>> from lyrandis.core.flight.evidence import reckon
+    >>> c = rig()
+    >>> told = c.setup.arrows.builds[-1]
+    >>> shift_of(reckon(c.flight.basis.asked), RigChange("length", told, -0.0254)) > 0.5
+    True
+    """
+    if change.what == "point":
+        by = point_shift(reckoned, change.before_gr, change.after_gr)
+        if by is not None:
+            return by
+    return sensitivity(reckoned, change.what, change.amount)
 
 
 def _nock_moves(upstream: Upstream, since: At) -> Iterator[LogLine]:
@@ -103,66 +143,10 @@ def _nock_moves(upstream: Upstream, since: At) -> Iterator[LogLine]:
             yield _changed(recorded, Shifted("upright", by, "nock"))
 
 
-def _point_changes(upstream: Upstream, reckoned: Reckoned, since: At) -> Iterator[LogLine]:
-    """Return the changes of what stands in front of the shaft."""
-    tip: dict[str, float] = {}
-    for recorded in upstream.arrows.builds:
-        before = tip.get("point_gr", 0.0) + tip.get("insert_gr", 0.0)
-        parts = {name: getattr(recorded.reading, name) for name in ("point_gr", "insert_gr")}
-        again = {k: v for k, v in parts.items() if v is not None and k in tip and tip[k] != v}
-        tip |= {name: value for name, value in parts.items() if value is not None}
-        after = tip.get("point_gr", 0.0) + tip.get("insert_gr", 0.0)
-        by = point_shift(reckoned, before, after) if again else None
-        if by and when(recorded.entry) > since:
-            yield _changed(recorded, Shifted("spine", by, "lever"))
-
-
-def _length_changes(upstream: Upstream, reckoned: Reckoned, since: At) -> list[LogLine]:
-    return _moved(reckoned, since, upstream.arrows.builds, "shaft_length_mm", "length", 1e-3)
-
-
-_OF_RIG: tuple[tuple[MatchChange, float], ...] = (
-    ("window", 1e-3), ("string", KG_PER_GRAIN), ("brace", 1e-3),
-)  # fmt: skip
-"""What each of `Upstream.told_of_rig` changes, and its unit in the mechanics' own."""
-
-
-_BEFORE = {"silencers_gr": 0.0}
-"""Silencers nobody told of were not there: the first told are a change."""
-
-
-def rig_changes(upstream: Upstream, reckoned: Reckoned, since: At) -> tuple[list[LogLine], ...]:
-    """Return what plate, silencers and brace have each moved the shaft's index since."""
-    return tuple(
-        _moved(reckoned, since, told, name, change, per, _BEFORE.get(name))
-        for (told, name), (change, per) in zip(upstream.told_of_rig(), _OF_RIG, strict=True)
-    )
-
-
-def _moved(
-    reckoned: Reckoned,
-    since: At,
-    told: Sequence[Recorded[Any]],
-    name: str,
-    change: MatchChange,
-    per: float,
-    before: float | None = None,
-) -> list[LogLine]:
-    """Return the changes of one number after the other, as shifts of the shaft's index.
-
-    `before` is what it was before anybody told it; None where the first telling is no change.
-    """
-    lines: list[LogLine] = []
-    last = before
-    for recorded in told:
-        value = getattr(recorded.reading, name)
-        if value is None:
-            continue
-        if last is not None and value != last and when(recorded.entry) > since:
-            by = sensitivity(reckoned, change, (value - last) * per)
-            lines.append(_changed(recorded, Shifted("spine", by, "lever")))
-        last = value
-    return lines
+def _other_shafts(upstream: Upstream, since: At) -> Iterator[LogLine]:
+    for other in other_shafts_of(upstream.arrows, since):
+        by = 10 * math.log(other.after_lbf / other.before_lbf)
+        yield _changed(other.recorded, Shifted("spine", by, "shafts"))
 
 
 def _changed(recorded: Recorded[Any], step: Shifted) -> LogLine:

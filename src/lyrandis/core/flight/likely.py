@@ -8,7 +8,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from lyrandis.core.flight.belief import GAINS, PUSH_GAINS, SHIFTS, ZEROS, Plane
+from lyrandis.core.flight.belief import CONTACTS, GAINS, PUSH_GAINS, ZEROS, Plane
+from lyrandis.core.flight.curves import Contact
 from lyrandis.core.flight.words import Care
 from lyrandis.core.numeric import Array, normal_below
 
@@ -61,12 +62,12 @@ class Push(NamedTuple):
 NO_PUSH = Push()
 
 
-def _grid(plane: Plane, push: Push) -> tuple[Array, Array]:
-    """Return index and shift over (x, k, h): a push adds its own gain."""
+def _grid(plane: Plane, push: Push) -> tuple[Array, Contact]:
+    """Return index and contact over (x, k, h): a push adds its own gain."""
     gains = np.ones(1) if push.exact or push.by == 0 else PUSH_GAINS
     x = plane.x[:, None, None] + push.by * gains[None, None, :]
-    k = np.broadcast_to(SHIFTS[None, :, None], (len(plane.x), len(SHIFTS), len(gains)))
-    return np.broadcast_to(x, k.shape), k
+    ways = Contact(*(part[None, :, None] for part in CONTACTS))
+    return np.broadcast_to(x, (len(plane.x), len(CONTACTS.way), len(gains))), ways
 
 
 def rhos(distance_m: float) -> tuple[float, float, float]:
@@ -145,7 +146,7 @@ def bare_mean(plane: Plane, distance_m: float, push: Push = NO_PUSH) -> Array:
     >>> from lyrandis.core.flight.belief import Plane
     >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
     >>> bare_mean(Plane("spine", SPINE_EXAMPLE), 18.0).shape
-    (45, 8, 3, 1, 3, 1)
+    (45, 10, 3, 1, 3, 1)
     """
     x, k = _grid(plane, push)
     bare = plane.curves.bare(x, k, distance_m)[:, :, None, None, None, :]

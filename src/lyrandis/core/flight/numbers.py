@@ -1,12 +1,14 @@
-"""The numbers of the flight, worked out in order: basis, log, belief, verdict, match, tests.
+"""The numbers of the flight, worked out in order: basis, log, belief, verdict, match, tests,
+what is due.
 
 The rig's own curves are data: they are there, or not yet. Without them nothing is believed.
 """
 
 from dataclasses import dataclass
 
-from lyrandis.core.flight.basis import FlightBasis, Upstream, asked_of, flight_basis
+from lyrandis.core.flight.basis import FlightBasis, Upstream, changes_since_seen, flight_basis
 from lyrandis.core.flight.choices import FlightTests, flight_tests
+from lyrandis.core.flight.due import FlightDue, flight_due
 from lyrandis.core.flight.evidence import Reckoned
 from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.history import LogLine, flight_log
@@ -33,14 +35,17 @@ class FlightNumbers:
     verdict: FlightVerdict
     match: FlightMatch
     tests: FlightTests
+    due: FlightDue
 
 
 def numbers(facts: FlightFacts, *, upstream: Upstream, reckoned: Reckoned | None) -> FlightNumbers:
     """Return the numbers of the flight; `reckoned` are the rig's own curves."""
-    basis = flight_basis(facts, upstream, asked_of(upstream.arrow), reckoned)
-    log = flight_log(facts, upstream, basis.view)
+    changes = changes_since_seen(facts, upstream)
+    basis = flight_basis(facts, upstream, changes, reckoned)
+    log = flight_log(facts, upstream, basis.view, changes, waits=bool(basis.needs))
     belief = flight_belief(facts, upstream, basis, log)
-    verdict = flight_verdict(facts, belief, log)
+    verdict = flight_verdict(facts, basis, belief, log)
     match = flight_match(facts, upstream, basis, belief, verdict, log)
-    tests = flight_tests(facts, upstream, basis, belief)
-    return FlightNumbers(facts, upstream, basis, log, belief, verdict, match, tests)
+    tests = flight_tests(facts, upstream, basis, belief, verdict)
+    due = flight_due(belief, verdict, tests)
+    return FlightNumbers(facts, upstream, basis, log, belief, verdict, match, tests, due)

@@ -369,6 +369,8 @@ class FlightKit(BaseReading):
     """The furthest that can be shot."""
     other_shafts_lbf: q.SpineLbf | None = None
     """Spine of other shafts to hand, to borrow for a trial."""
+    felt: bool | None = None
+    """Whether there is felt or powder to see where the tail strikes."""
 
     @model_validator(mode="after")
     def _something(self) -> "FlightKit":
@@ -382,6 +384,8 @@ class FlightKit(BaseReading):
             parts.append(f"up to {metres(self.longest_m)}")
         if self.other_shafts_lbf is not None:
             parts.append("shafts of {other} to borrow")
+        if self.felt is not None:
+            parts.append("felt or powder" if self.felt else "no felt")
         said = "To hand: " + ", ".join(parts)
         return phrase(said, other=spine(self.other_shafts_lbf or 50.0))
 
@@ -396,6 +400,30 @@ class MatchSource(BaseReading):
 
     def say(self) -> Phrase:
         return phrase(f"Match: {MATCH_FROM_WORDS[self.source]}")
+
+
+class SittingEnded(BaseReading):
+    """The archer goes on another day: what was seen counts, the next sitting begins afresh."""
+
+    of = frozenset({"rig"})
+    settles = False
+    needs = ALL_PARTS
+    kind: Literal["sitting_ended"] = "sitting_ended"
+
+    def say(self) -> Phrase:
+        return phrase("Flight: to go on another day")
+
+
+class KeptSettings(Frozen):
+    """How the rig stood when its tuning was kept; None where nobody had told it."""
+
+    brace_mm: q.BraceHeightMm | None = None
+    lift_mm: q.NockHeightMm | None = None
+    window_mm: q.Window | None = None
+    silencers_gr: q.PartMass | None = None
+    point_gr: q.PartMass | None = None
+    shaft_length_mm: q.ShaftLength | None = None
+    spine_lbf: q.SpineLbf | None = None
 
 
 class RigTuned(BaseReading):
@@ -413,10 +441,15 @@ class RigTuned(BaseReading):
     model_lbf: q.SpineLbf
     offset: Annotated[float, Quantity("index")]
     sd: Annotated[float, Quantity("index_sd")]
+    tuned: bool = True
+    """False where it was kept as near as this bow can be told."""
+    settings: KeptSettings | None = None
+    """None in what was kept before settings went with it."""
 
     def say(self) -> Phrase:
+        kept = "Tuned" if self.tuned else "Kept as near as can be told"
         return phrase(
-            "Tuned: this rig wants {matched}; the schools alone said {model}",
+            f"{kept}: this rig wants {{matched}}; the schools alone said {{model}}",
             matched=spine(self.matched_lbf, 2 * self.sd / 10 * self.matched_lbf),
             model=spine(self.model_lbf),
         )
@@ -434,5 +467,6 @@ FlightReading = (
     | ShotCare
     | FlightKit
     | MatchSource
+    | SittingEnded
     | RigTuned
 )

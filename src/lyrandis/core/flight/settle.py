@@ -8,11 +8,14 @@ from typing import NamedTuple
 from lyrandis.core.flight.belief import SPINE_SD, Axis
 from lyrandis.core.flight.choose import PLAIN_TESTS, outcomes
 from lyrandis.core.flight.likely import Noise, bare_mean, bare_sd
-from lyrandis.core.flight.words import Means
+from lyrandis.core.flight.words import Class, Means
 from lyrandis.core.numeric import Array
 
-ACT_BELOW, ACT_OVER, ACT_LEAST, NOCK_OVER = 0.55, 0.6, 0.4, 0.3
+ACT_BELOW, ACT_OVER, ACT_LEAST, NOCK_OVER = 0.55, 0.9, 0.45, 0.3
 TUNED_FROM = 0.80
+"""Chance from which tuned is said; more than that never came true, so no more is ever said."""
+NEAR_SHARE = 0.8
+"""Of the belief lies within what is said where a rig is kept as near as it can be told."""
 NOCK_MM_PER_INDEX = 2.0
 LEVER_SD, SHAFTS_SD, EXACT_SD, LEAST_SD = 0.15, 0.4, 0.1, 0.05
 LEAST_BAND, TRANSFER_SD = 0.05, 0.6
@@ -37,6 +40,40 @@ def wanted(axis: Axis) -> float | None:
         return -mean if abs(mean) > NOCK_OVER else None
     off = axis.chances()["tuned"] < ACT_BELOW or abs(mean) > ACT_OVER
     return -mean if off and abs(mean) > ACT_LEAST else None
+
+
+def shown(cause: Class, chance: float) -> float:
+    """Return a chance as it is said: of tuned never more than four in five.
+
+    Source: closed loops on virtual rigs (docs/MECHANICS.md).
+
+    >>> shown("tuned", 0.93), shown("weak", 0.93)
+    (0.8, 0.93)
+    """
+    return min(chance, TUNED_FROM) if cause == "tuned" else chance
+
+
+class Near(NamedTuple):
+    """How near the match a shaft is known to be, where no more can be told."""
+
+    within: float
+    """Index within which four in five of the belief lie: tenths of stiffness."""
+    chance: float
+    """That it is within a tenth."""
+
+
+def near_of(axis: Axis) -> Near:
+    """Return how near the match a shaft is: the far end of the middle four fifths.
+
+    Source: quantiles of the belief.
+
+    >>> from lyrandis.core.flight.belief import new_axis
+    >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
+    >>> round(near_of(new_axis("spine", SPINE_EXAMPLE, 0.0)).within, 1)
+    2.7
+    """
+    low, high = axis.within(NEAR_SHARE)
+    return Near(max(abs(low), abs(high)), shown("tuned", axis.chances()["tuned"]))
 
 
 def tuned(axis: Axis) -> bool:

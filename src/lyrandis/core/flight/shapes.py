@@ -3,12 +3,11 @@
 from typing import Literal
 
 from lyrandis.core.drawn import Drawn
-from lyrandis.core.entries import Reading
 from lyrandis.core.flight.readings import Change
 from lyrandis.core.flight.schools import SchoolLine
 from lyrandis.core.flight.words import CAUSE_WORDS, HEIGHT_WORDS, AxisName, Class
+from lyrandis.core.judgement import Recordable
 from lyrandis.core.phrase import Phrase
-from lyrandis.core.reading import SubjectKind
 
 CauseOrder = tuple[Class, ...]
 SHAFT_ORDER: CauseOrder = tuple(CAUSE_WORDS)
@@ -80,9 +79,9 @@ class LeverLine(Drawn):
     """How much of what is due it gives."""
     minutes: int
     undo: str
-    subject: SubjectKind
-    reading: Reading | None
+    records: tuple[Recordable, ...]
     trial: Change | None
+    get: bool
     refused: str | None
     reaches: bool
     first: bool

@@ -2,8 +2,9 @@
 
 from lyrandis.core.flight.jots import WORDS
 from lyrandis.core.flight.page import page
+from lyrandis.core.flight.plan import left_changed, under_way
 from lyrandis.core.flight.rules import RULES, judge
-from lyrandis.core.flight.stage import ASKS, left_changed, missing, stage, under_way
+from lyrandis.core.flight.stage import ASKS, missing, stage
 from lyrandis.core.stage_spec import StageSpec
 
 SPEC = StageSpec(

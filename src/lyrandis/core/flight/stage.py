@@ -2,11 +2,8 @@
 
 from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
-from lyrandis.core.flight.choose import FlightTest
-from lyrandis.core.flight.correct import levers_of
-from lyrandis.core.flight.readings import Change
-from lyrandis.core.flight.rules import CORRECT, EVIDENCE, HITS, RECORD
-from lyrandis.core.flight.say import cause_word, put_back, sure_word, test_act, test_how, trial_act
+from lyrandis.core.flight.rules import RECORD
+from lyrandis.core.flight.say import cause_word, sure_word
 from lyrandis.core.flight.words import CARE_WORDS, MATCH_FROM_WORDS, AxisName, Class, Doubtful
 from lyrandis.core.phrase import Phrase, percent, phrase
 from lyrandis.core.stage_spec import Ask
@@ -23,8 +20,6 @@ CAUTIONS = (
         "limit, for a trial neither.",
     ),
 )
-WORTH_A_STEP = 0.75
-"""A nock that is a millimetre and a half off is worth a step of its own; less is listed only."""
 NO_SHOT = "No shot seen yet"
 
 
@@ -151,136 +146,6 @@ def _values(c: Computed) -> list[j.Value]:
 def missing(_: Computed) -> j.NextStep | None:
     """Nobody has to shoot for flight."""
     return None
-
-
-def change_of(c: Computed, test: FlightTest) -> Change | None:
-    """Return what is changed for a test, as this rig can.
-
-    Source: `FlightNumbers.trials`.
-
-    >>> from lyrandis.core.example import rig
-    >>> from lyrandis.core.flight.choose import PLAIN_TESTS
-    >>> change_of(rig(), PLAIN_TESTS[0]) is None
-    True
-    """
-    return next((trial for trial in c.flight.tests.trials if trial.what == test.pushed), None)
-
-
-def under_way(c: Computed) -> j.NextStep | None:
-    """Return the next step while evidence is gathered: prove, correct, shoot, or keep."""
-    if not c.flight.facts.seen:
-        return None
-    return (
-        _odd_step(c)
-        or _correction_step(c)
-        or _test_step(c)
-        or _keep_step(c)
-    )  # fmt: skip
-
-
-def left_changed(c: Computed) -> j.NextStep | None:
-    """Return the step of a trial that is on: shoot it, or put it back."""
-    trial = c.flight.facts.trial
-    if trial is None:
-        return None
-    on = trial.say()
-    begun = c.flight.facts.trial_set
-    shot = [
-        sighting for sighting in c.flight.facts.seen
-        if getattr(sighting.reading, "trial", None) == trial and begun is not None
-        and sighting.entry.happened_at >= begun.entry.happened_at
-    ]  # fmt: skip
-    if shot:
-        return j.NextStep(
-            title=phrase(put_back(trial).removesuffix(".").removesuffix(" after")),
-            why=phrase(f"The trial is read: {on.template}.", **on.figures),
-            tells=phrase("Until then what you see is recorded with it."),
-            minutes=1,
-            action=j.Action(label="It is put back", stage="flight", control="trial"),
-            on_page=True,
-        )
-    return j.NextStep(
-        title=trial_act(trial),
-        why=phrase("Fletched arrows from 2.3 m, and record which way the nocks point."),
-        tells=phrase("What it means is said once it is recorded, so that the eye stays honest."),
-        minutes=3,
-        action=RECORD,
-        on_page=True,
-    )
-
-
-def _odd_step(c: Computed) -> j.NextStep | None:
-    if c.flight.verdict.contradicts:
-        return j.NextStep(
-            title=phrase("Look what changed"),
-            why=phrase("Readings that cannot all be so: a slipped nocking point, a crept string, "
-                       "other arrows or another release between them."),
-            tells=phrase("Take the odd reading back if it was misread, or shoot it again."),
-            minutes=5,
-            action=EVIDENCE,
-        )  # fmt: skip
-    odd = c.flight.verdict.surprising
-    if odd is None or odd.seen is None:
-        return None
-    last = odd.seen.reading.say()
-    return j.NextStep(
-        title=phrase("Shoot it once more"),
-        why=phrase(f"Nobody expected this: {last.template}.", **last.figures),
-        tells=phrase("The same again, and it counts; otherwise take it back."),
-        minutes=3,
-        action=RECORD,
-    )
-
-
-def _correction_step(c: Computed) -> j.NextStep | None:
-    enough = c.flight.belief.sitting is not None and not c.flight.tests.ranked
-    lever = next((lever for lever in levers_of(c) if lever.first), None)
-    if lever is None or not (enough or lever.axis == "upright"):
-        return None
-    if lever.axis == "upright" and abs(lever.by) < WORTH_A_STEP:
-        return None
-    title = lever.what
-    if lever.trial is not None:
-        title = phrase(f"Shoot three {lever.what.template[0].lower()}{lever.what.template[1:]}",
-                       **lever.what.figures)  # fmt: skip
-    why = "Enough is known. It is the way that is easiest to undo and reaches far enough."
-    if lever.axis == "upright":
-        why = "Bounces confuse every other reading, and the nock moves exactly and for nothing."
-    if lever.trial is not None:
-        why = "Borrow three, as long and with the same points. Buy none before they have flown."
-    return j.NextStep(
-        title=title,
-        why=phrase(why),
-        tells=phrase("What the next reading should be is said beforehand, and compared after."),
-        minutes=lever.minutes,
-        action=CORRECT,
-    )
-
-
-def _test_step(c: Computed) -> j.NextStep | None:
-    if not c.flight.belief.counted or not c.flight.tests.ranked or c.flight.verdict.tuned:
-        return None
-    test = c.flight.tests.ranked[0].test
-    change = change_of(c, test)
-    return j.NextStep(
-        title=test_act(test, change),
-        why=test_how(test, change),
-        tells=phrase("No other test tells as much for its trouble."),
-        minutes=round(test.minutes),
-        action=HITS if test.sees == "bare" else RECORD,
-    )
-
-
-def _keep_step(c: Computed) -> j.NextStep | None:
-    if not c.flight.verdict.tuned or c.flight.match.tuning is None or c.flight.match.kept:
-        return None
-    return j.NextStep(
-        title=phrase("Keep this tuning"),
-        why=phrase("Shaft and rig agree. Kept, it stands for other arrows of this bow too."),
-        tells=phrase("A last end at your own distance confirms it."),
-        minutes=1,
-        action=j.Action(label="See the tuning", stage="flight", control="after"),
-    )
 
 
 ASKS = (

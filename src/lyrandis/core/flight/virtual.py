@@ -4,13 +4,13 @@ Tests, bench and trainer shoot with them. Their noise is their own: heavy-tailed
 nothing is tempered or put on a grid.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lyrandis.core.flight.belief import BORDER, Readable
+from lyrandis.core.flight.belief import BORDER, FALSE_WEAK_DEG, Readable
 from lyrandis.core.flight.choose import FlightTest
-from lyrandis.core.flight.curves import NEVER
+from lyrandis.core.flight.curves import NEVER, Contact, Touch, contact
 from lyrandis.core.flight.likely import (
     BORDERS,
     CLEAR_M,
@@ -44,7 +44,8 @@ class VirtualRig:
     care: Noise
     index: float
     """How far the shaft on the string is from the rig's match."""
-    shift: float = 0.0
+    by: Contact = contact(Touch.BOTH)
+    """How its tail meets the bow."""
     gain: float = 1.0
     tail_zero: float = 0.0
     bare_zero: float = 0.0
@@ -59,7 +60,7 @@ class VirtualRig:
             return "weak"
         if self.index <= BORDER:
             return "tuned"
-        return "false_weak" if self._tail(NO_PUSH) < 0 else "stiff"
+        return "false_weak" if self._tail(NO_PUSH) < FALSE_WEAK_DEG["spine"] else "stiff"
 
     def near(self, by: float = 0.3) -> frozenset[Class]:
         """Return the classes within `by` index of the truth.
@@ -84,10 +85,7 @@ class VirtualRig:
         >>> VirtualRig(SPINE_EXAMPLE, NOISE["steady"], 1.1).at(-3.0).truth
         'weak'
         """
-        return VirtualRig(
-            self.curves, self.care, index, self.shift, self.gain, self.tail_zero, self.bare_zero,
-            self.push_gain, self.swing,
-        )  # fmt: skip
+        return replace(self, index=index)
 
     def shoot(self, test: FlightTest, push: Push, rng: np.random.Generator) -> float:
         """Return what the archer reads: a tail class, metres, or 0 and 1.
@@ -118,12 +116,12 @@ class VirtualRig:
         return self.index + push.by * (1.0 if push.exact else self.push_gain)
 
     def _tail(self, push: Push) -> float:
-        result = self.curves.tail(np.array([self._moved(push)]), np.array([self.shift]))
-        return float(result[0])
+        result = self.curves.tail(np.array(self._moved(push)), self.by)
+        return float(result)
 
     def _strike(self, push: Push) -> float:
-        result = self.curves.strike(np.array([self._moved(push)]), np.array([self.shift]))
-        return float(result[0])
+        result = self.curves.strike(np.array(self._moved(push)), self.by)
+        return float(result)
 
     def _tail_class(self, test: FlightTest, push: Push, rng: np.random.Generator) -> float:
         if rng.random() < self.care.lapse:
@@ -141,8 +139,8 @@ class VirtualRig:
 
     def _bare(self, test: FlightTest, push: Push, rng: np.random.Generator) -> float:
         far = test.distance_m
-        bare = self.curves.bare(np.array([self._moved(push)]), np.array([self.shift]), far)
-        mean = self.gain * float(bare[0]) + self.curves.bare_zero(far) * self.bare_zero
+        bare = float(self.curves.bare(np.array(self._moved(push)), self.by, far))
+        mean = self.gain * bare + self.curves.bare_zero(far) * self.bare_zero
         share = far / 18.0
         arrows = round(test.arrows)
         hits = [np.mean(_wide(rng, arrows)) * self.care.scatter_m * share for _ in range(2)]
@@ -157,13 +155,29 @@ def _wide(rng: np.random.Generator, arrows: int) -> Array:
     return wide
 
 
+def a_contact(rng: np.random.Generator) -> Contact:
+    """Draw how a tail meets its bow: N(0, 2) about the onset, a quarter of them fletched only.
+
+    Assumption: the sizes of the prior, drawn continuously.
+
+    >>> a_contact(np.random.default_rng(2)).way.tolist() in (0, 1, 2, 3)
+    True
+    """
+    drawn = rng.random()
+    if drawn < 0.10:
+        return NEVER
+    if drawn < 0.15:
+        return contact(Touch.ALWAYS)
+    way = Touch.FLETCHED if drawn < 0.36 else Touch.BOTH
+    return contact(way, 2.0 * rng.standard_normal())
+
+
 def a_rig(
     curves: Readable, care: Noise, model_index: float, rng: np.random.Generator, error: float = 1.0
 ) -> VirtualRig:
     """Draw a rig of which the model says `model_index`; `error` widens the model's own.
 
-    True index: nine in ten N(m, 1.8), one in ten N(m, 5); threshold shift N(0, 2), one in ten
-    never strikes; gains and zeros as spread as the schools are.
+    True index: nine in ten N(m, 1.8), one in ten N(m, 5); gains and zeros as spread as the schools are.
     Assumption: the sizes of the prior, drawn continuously.
 
     >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
@@ -173,12 +187,12 @@ def a_rig(
     True
     """
     wide = rng.random() < 0.1
-    shift = NEVER if rng.random() < 0.1 else 2.0 * rng.standard_normal()
+    by = a_contact(rng)
     return VirtualRig(
         curves,
         care,
         index=model_index + error * (5.0 if wide else 1.8) * rng.standard_normal(),
-        shift=shift,
+        by=by,
         gain=float(np.exp(0.35 * rng.standard_normal())),
         tail_zero=0.4 * rng.standard_normal(),
         bare_zero=0.4 * rng.standard_normal(),

@@ -78,8 +78,40 @@ class StringFacts:
         mass: float | None = self.part("silencers_gr")
         if not mass:
             return 0.0
-        length = self.part("string_length_mm") or USUAL_STRING_MM
-        return round(mass * moved_share(self.part("silencers_mm"), length), 3)
+        return round(mass * self.silencers_share, 3)
+
+    @property
+    def silencers_share(self) -> float:
+        """How much of a grain of silencers moves with the arrow, at the place they sit.
+
+        Source: `moved_share`.
+
+        >>> from lyrandis.core.example import setup
+        >>> setup(["string 60 16 strands", "silencers 24gr @ 15"]).string.silencers_share
+        0.25
+        """
+        return moved_share(self.part("silencers_mm"), self._length_mm)
+
+    @property
+    def silencers_log(self) -> tuple[tuple[Recorded[StringBuild], float], ...]:
+        """What was told of silencers, in order, as grains that move with the arrow."""
+        mass: float | None = None
+        place: float | None = None
+        log = []
+        for recorded in self.builds:
+            told = recorded.reading
+            if told.silencers_gr is None and told.silencers_mm is None:
+                continue
+            mass = told.silencers_gr if told.silencers_gr is not None else mass
+            place = told.silencers_mm if told.silencers_mm is not None else place
+            if mass is not None:
+                log.append((recorded, moved_share(place, self._length_mm) * mass))
+        return tuple(log)
+
+    @property
+    def _length_mm(self) -> float:
+        length: float | None = self.part("string_length_mm")
+        return length or USUAL_STRING_MM
 
     @property
     def strands(self) -> int | None:

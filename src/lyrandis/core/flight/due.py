@@ -1,0 +1,50 @@
+"""What is due: the shift of shaft and nock to make now, or how near the match the rig stands."""
+
+from dataclasses import dataclass
+
+from lyrandis.core.flight.belief import Axis
+from lyrandis.core.flight.choices import FlightTests
+from lyrandis.core.flight.settle import Near, near_of, wanted
+from lyrandis.core.flight.state import FlightBelief, FlightVerdict
+
+NOCK_STEP = 0.75
+"""A nock that is a millimetre and a half off is worth a step of its own; less is listed only."""
+NOCK_SURE = 0.6
+"""Assumption: a nock moves exactly and for nothing, so it waits for less than the shaft does."""
+
+
+@dataclass(frozen=True)
+class FlightDue:
+    """What is to be corrected; nothing while tests tell more than a correction would."""
+
+    across: float | None = None
+    """The shift of the shaft that is due [index, + stiffer]; None where none is."""
+    up: float | None = None
+    """The same of the nock [steps of 2 mm, + lower]."""
+    nock_first: bool = False
+    """True where the nock is worth a step, and goes before the shaft."""
+    near: Near | None = None
+    """How near the match it is, where neither a test nor a correction is worth its trouble."""
+
+
+def flight_due(
+    belief: FlightBelief, verdict: FlightVerdict, tests: FlightTests
+) -> FlightDue:
+    """Return what is due after the readings.
+
+    A side that is sure is corrected at once, whatever tests are left; where none is left, by the
+    mean of what is believed, unless that is too little to act on.
+    """
+    if belief.axes is None or not belief.counted or verdict.contradicts:
+        return FlightDue()
+    spine, upright = belief.axes
+    known = verdict.sure is not None or not tests.ranked
+    across = wanted(spine) if known and not verdict.tuned else None
+    up = wanted(upright) if belief.looked_up and not verdict.nock_tuned else None
+    nock_first = up is not None and abs(up) >= NOCK_STEP and _nock_is_off(upright)
+    left = bool(tests.ranked) or across is not None or nock_first or verdict.tuned
+    return FlightDue(across, up, nock_first, None if left else near_of(spine))
+
+
+def _nock_is_off(upright: Axis) -> bool:
+    return 1 - upright.chances()["tuned"] >= NOCK_SURE
