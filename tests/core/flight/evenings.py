@@ -64,7 +64,7 @@ TROUBLES: tuple[Trouble, ...] = ("heavy tails", "drift", "alike within a sitting
 """What an archer's readings suffer from, one kind each."""
 DRIFT_INDEX, ALIKE_INDEX, SLIP = 0.08, 0.4, 0.05
 """A reading more each test, of all in one sitting, and how often the side is recorded wrong."""
-MOST_STEPS = 60
+MOST_STEPS = 90
 ENDED = ("tuned", "near")
 
 
@@ -93,6 +93,8 @@ class World:
     truth: tuple[float, float] | None = None
     """Between which true ones, where it is the truth that is drawn."""
     looks_up: bool = False
+    zeros: float = 0.4
+    gain: float = 0.35
 
 
 @dataclass
@@ -195,8 +197,9 @@ class Archer:
         self.noise: Noise = NOISE[care]
         self.rig = VirtualRig(
             truth, self.noise, float(index), by,
-            gain=float(np.exp(0.35 * rng.standard_normal())),
-            tail_zero=0.4 * rng.standard_normal(), bare_zero=0.4 * rng.standard_normal(),
+            gain=float(np.exp(world.gain * rng.standard_normal())),
+            tail_zero=world.zeros * rng.standard_normal(),
+            bare_zero=world.zeros * rng.standard_normal(),
             push_gain=max(float(1 + 0.5 * rng.standard_normal()), 0.0), swing=rng.random(),
         )  # fmt: skip
         self.nock = VirtualRig(
@@ -388,6 +391,7 @@ def _act(out: Evening, archer: Archer, c: Computed, step: NextStep) -> None:
 
 BENCH = World("the bench's own world", of_bench=True, troubled=False)
 POPULATION = World("the population")
+HARSH = World("readings half as sure again", zeros=0.6, gain=0.5)
 FAR_WEAK = World("far too weak", truth=(-5.8, -2.9))
 FALSE_WEAK = World("far too stiff", truth=(5.0, 9.0))
 NOCK = World("nock looked at too", looks_up=True)

@@ -13,10 +13,10 @@ from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.constants import KG_PER_GRAIN
-from lyrandis.core.effective import Recorded, when
+from lyrandis.core.effective import Recorded
 from lyrandis.core.flight.changes import RigChange, changes_of, other_shafts_of, spine_at
 from lyrandis.core.flight.evidence import CurvesAsked, Hands, Reckoned, View, learned
-from lyrandis.core.flight.facts import FlightFacts
+from lyrandis.core.flight.facts import FlightFacts, first_that_counts
 from lyrandis.core.flight.likely import NOISE, Noise
 from lyrandis.core.flight.readings import ButtHits
 from lyrandis.core.flight.words import Care
@@ -160,16 +160,15 @@ def changes_since_seen(facts: FlightFacts, upstream: Upstream) -> tuple[RigChang
     >>> changes_since_seen(c.flight.facts, c.flight.upstream)
     ()
     """
-    if not facts.seen:
-        return ()
-    return changes_of(upstream.arrows, upstream.string, when(facts.seen[0].entry))
+    first = first_that_counts(facts)
+    return changes_of(upstream.arrows, upstream.string, first) if first else ()
 
 
 def _first_spine(facts: FlightFacts, upstream: Upstream, own_lbf: float) -> float:
     """Return the spine of the shafts that were seen first."""
-    if not facts.seen:
+    first = first_that_counts(facts)
+    if first is None:
         return own_lbf
-    first = when(facts.seen[0].entry)
     return spine_at(own_lbf, other_shafts_of(upstream.arrows, first), first)
 
 

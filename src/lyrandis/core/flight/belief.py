@@ -31,14 +31,14 @@ CONTACTS = Contact(
 )
 """The ways the tail may meet the bow: by its onset, with bare shafts or without, always, never."""
 GAINS: Array = np.exp(np.array([-0.606, 0.0, 0.606]))
-ZEROS: Array = np.array([-1.039, 0.0, 1.039])
+ZEROS: Array = np.array([-0.78, 0.0, 0.78])
 PUSH_GAINS: Array = np.array([0.3, 1.0, 1.7])
 THIRDS: Array = np.array([1 / 6, 4 / 6, 1 / 6])
 """Three-point Gauss-Hermite weights: Assumption, ln g of sd 0.35 and zeros of sd 0.6 index."""
 PUSH_WEIGHTS: Array = np.array([0.25, 0.5, 0.25])
 OFF = 0.04
 """Assumption: that something else changed, before anything was seen."""
-TEMPER: dict[AxisName, float] = {"spine": 0.6, "upright": 1.0}
+TEMPER: dict[AxisName, float] = {"spine": 0.7, "upright": 1.0}
 """Power of the likelihood: keeps the stated chances honest when noise or curves are not ours."""
 SPINE_SD, WIDE_SD, WIDE_SHARE = 1.8, 5.0, 0.1
 """Assumption: the match is good to 18 %, and one in ten labels or entries is wrong."""

@@ -39,6 +39,8 @@ CUT_FALSE, STIFFER_FALSE = 0.02, 0.05
 SILENCERS_GR, MOST_SILENCERS_GR = (10.0, 20.0, 40.0), 40.0
 PLATE_MM, POINT_GR = (1.0, 2.0, 3.0), (25.0, 50.0)
 BRACE_STEP_MM = MM_PER_IN / 4
+LEAST_SHAFTS = 0.4
+"""Other shafts are no way where none are sold so far off that they would be others."""
 LEAST_SPINE_LBF, MOST_SPINE_LBF = 15.0, 160.0
 
 
@@ -320,6 +322,8 @@ def _shafts(c: Computed, due: float) -> CorrectionLever | None:
         by = due
     wants = round(min(max(own * math.exp(by / 10), LEAST_SPINE_LBF), MOST_SPINE_LBF), 1)
     by = 10 * math.log(wants / own)
+    if abs(by) < LEAST_SHAFTS:
+        return None
     near = any(abs(one - by) <= FLOWN_NEAR for one in flown)
     would_do = axis.chance_between(-BORDER - by, BORDER - by) >= GET_CHANCE
     get = (near and would_do) or len(flown) >= MOST_FLOWN

@@ -9,6 +9,8 @@ from lyrandis.core.flight.state import FlightBelief, FlightVerdict
 
 NOCK_STEP = 0.75
 """A nock that is a millimetre and a half off is worth a step of its own; less is listed only."""
+NEAR_ENOUGH = 1.5
+"""Assumption: within 15 %, a class of spine as it is sold, nobody need go on another day."""
 NOCK_SURE = 0.6
 """Assumption: a nock moves exactly and for nothing, so it waits for less than the shaft does."""
 
@@ -24,7 +26,9 @@ class FlightDue:
     nock_first: bool = False
     """True where the nock is worth a step, and goes before the shaft."""
     near: Near | None = None
-    """How near the match it is, where neither a test nor a correction is worth its trouble."""
+    """How near the match it is, where no test is worth its trouble any more."""
+    rested: bool = False
+    """True where the archer went on another day already, or it is near enough to keep at once."""
 
 
 def flight_due(
@@ -42,8 +46,9 @@ def flight_due(
     across = wanted(spine) if known and not verdict.tuned else None
     up = wanted(upright) if belief.looked_up and not verdict.nock_tuned else None
     nock_first = up is not None and abs(up) >= NOCK_STEP and _nock_is_off(upright)
-    left = bool(tests.ranked) or across is not None or nock_first or verdict.tuned
-    return FlightDue(across, up, nock_first, None if left else near_of(spine))
+    near = None if tests.ranked or verdict.tuned else near_of(spine)
+    rested = near is not None and (belief.rested or near.within <= NEAR_ENOUGH)
+    return FlightDue(across, up, nock_first, near, rested)
 
 
 def _nock_is_off(upright: Axis) -> bool:

@@ -282,7 +282,7 @@ class Shifted:
 SittingStep = Saw | Shifted
 NotCounted = Literal[
     "swings", "too_near", "too_far", "one_kind", "no_spine", "feathers", "walk_back", "older",
-    "bare_tail_far", "waits",
+    "bare_tail_far", "waits", "anew",
 ]  # fmt: skip
 NOT_COUNTED_WORDS: dict[NotCounted, str] = {
     "swings": "from 6 m on a healthy tail swings over, so it says neither",
@@ -294,6 +294,7 @@ NOT_COUNTED_WORDS: dict[NotCounted, str] = {
     "walk_back": "drift over distance is not in the mechanics",
     "older": "older than the thirty readings that count",
     "bare_tail_far": "without feathers a tail is read from 2 to 3.5 m only",
+    "anew": "from before you began anew",
     "waits": "kept; it is weighed once the rig is told well enough",
 }
 """Why a reading is kept but does not count."""

@@ -44,6 +44,8 @@ class FlightFacts:
     """What was kept of tunings, each with the arrow set it was made with."""
     sittings_ended: tuple[At, ...] = ()
     """When the archer said to go on another day."""
+    anew: At | None = None
+    """When they began anew: what was seen before counts no more."""
 
     @property
     def trial(self) -> Change | None:
@@ -94,5 +96,21 @@ def facts(readings: EffectiveReadings) -> FlightFacts:
         tunings=tuple(
             (_set_of(readings, recorded), recorded) for recorded in readings.all(RigTuned)
         ),
+        anew=max(
+            (when(ended.entry) for ended in readings.all(SittingEnded) if ended.reading.anew),
+            default=None,
+        ),
         sittings_ended=tuple(when(ended.entry) for ended in readings.all(SittingEnded)),
     )
+
+
+def first_that_counts(facts: FlightFacts) -> At | None:
+    """Return when something was seen first that may count: since the archer last began anew.
+
+    Source: definition.
+
+    >>> first_that_counts(FlightFacts()) is None
+    True
+    """
+    seen = (when(recorded.entry) for recorded in facts.seen)
+    return next((at for at in seen if facts.anew is None or at > facts.anew), None)

@@ -23,7 +23,7 @@ from lyrandis.core.flight.evidence import (
     sensitivity,
     upright_push,
 )
-from lyrandis.core.flight.facts import FlightFacts, Seen
+from lyrandis.core.flight.facts import FlightFacts, Seen, first_that_counts
 from lyrandis.core.flight.readings import Change
 from lyrandis.core.nock.height import lift_of
 
@@ -61,11 +61,17 @@ def flight_log(
         return tuple(
             LogLine(when(recorded.entry), None, recorded, "waits") for recorded in facts.seen
         ) if waits else ()
-    others = other_shafts_of(upstream.arrows, when(facts.seen[0].entry)) if facts.seen else ()
-    lines = [_seen(view, others, recorded) for recorded in facts.seen]
+    first = first_that_counts(facts)
+    others = other_shafts_of(upstream.arrows, first) if first else ()
+    lines = [
+        LogLine(when(recorded.entry), None, recorded, "anew")
+        if first is None or when(recorded.entry) < first
+        else _seen(view, others, recorded)
+        for recorded in facts.seen
+    ]
     counted = [line.at for line in lines if line.step is not None]
-    if lines:
-        lines += _changes(upstream, view.reckoned, lines[0].at, changes)
+    if first is not None:
+        lines += _changes(upstream, view.reckoned, first, changes)
     lines.sort(key=lambda line: line.at)
     if len(counted) > MOST_COUNTED:
         first = counted[-MOST_COUNTED]

@@ -129,6 +129,8 @@ def test_asked(c: Computed) -> FlightTest | None:
     settled = flight.verdict.contradicts or _lever(c) is not None or _is_kept(c)
     if settled or flight.verdict.tuned:
         return None
+    if flight.basis.reckoned is None:
+        return None
     if flight.tests.ranked:
         return flight.tests.ranked[0].test
     return None if flight.belief.counted else PLAIN_TESTS[0]
@@ -191,9 +193,19 @@ def _odd_step(c: Computed) -> j.NextStep | None:
             action=_recording("Begin this trial", control, *begin) if begin
             else HITS if hits else RECORD,
         )  # fmt: skip
+    if not c.flight.verdict.contradicts:
+        return None
     odd = c.flight.verdict.odd
     if odd is None or odd.seen is None:
-        return None
+        return j.NextStep(
+            title=phrase("Begin anew"),
+            why=phrase("The readings cannot all be so, and no one of them is to blame: something "
+                       "changed between them. Look at the nocking point, the string, the plate."),
+            tells=phrase("What was seen stays in the record and counts no more."),
+            minutes=5,
+            action=_recording("Begin anew from here", "tail", SittingEnded(anew=True)),
+            other=EVIDENCE,
+        )  # fmt: skip
     said = odd.seen.reading.say()
     return j.NextStep(
         title=phrase("Take back the odd one out"),
@@ -332,13 +344,17 @@ def _near_step(c: Computed) -> j.NextStep | None:
         return None
     within = near_says(near.within)
     another = _recording("Go on another day", "evidence", SittingEnded())
-    keep = c.flight.match.tuning is not None
+    if c.flight.match.tuning is None:
+        first, second = another, None
+    else:
+        keep = _keep(c, "Keep it so", tuned=False)
+        first, second = (keep, another) if c.flight.due.rested else (another, keep)
     return j.NextStep(
         title=phrase("As near as this bow can be told"),
         why=phrase(f"{within.template} Within a tenth by {{chance}}. No test left today tells "
                    "enough for its trouble.", **within.figures, chance=percent(near.chance)),
         tells=phrase("Keep it so, or go on another day: what was seen counts then too."),
         minutes=1,
-        action=_keep(c, "Keep it so", tuned=False) if keep else another,
-        other=another if keep else None,
+        action=first,
+        other=second,
     )  # fmt: skip

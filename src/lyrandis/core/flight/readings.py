@@ -409,8 +409,12 @@ class SittingEnded(BaseReading):
     settles = False
     needs = ALL_PARTS
     kind: Literal["sitting_ended"] = "sitting_ended"
+    anew: bool = False
+    """True where what was seen before no longer counts: something changed, nobody knows what."""
 
     def say(self) -> Phrase:
+        if self.anew:
+            return phrase("Flight: begun anew, what was seen before counts no more")
         return phrase("Flight: to go on another day")
 
 

@@ -10,7 +10,7 @@ from lyrandis.core.effective import At, when
 from lyrandis.core.flight.basis import FlightBasis, Upstream
 from lyrandis.core.flight.belief import SPINE_SD, WIDE_SHARE, Axis
 from lyrandis.core.flight.changes import changes_of
-from lyrandis.core.flight.choose import KINDS, SAID_FROM, FlightTest, Sitting, surest, verdict
+from lyrandis.core.flight.choose import KINDS, OFF_FROM, SAID_FROM, FlightTest, Sitting, surest, verdict
 from lyrandis.core.flight.evidence import (
     GROUP,
     SITTING,
@@ -69,6 +69,8 @@ class FlightBelief:
     """Readings still wanted since the shaft was changed before it may be called tuned."""
     flown: tuple[float, ...] = ()
     """Shifts of the index of other shafts flown on trial since the shaft was changed, in order."""
+    rested: bool = False
+    """True where the archer went on another day since the shaft was changed."""
     looked_up: bool = False
     """True when high or low was looked at: then the nock's height is asked too."""
     sitting: Sitting | None = None
@@ -114,6 +116,7 @@ def flight_belief(
         kinds=len(kinds),
         confirms=confirms,
         flown=tuple(one.test.spine_push.by for one in since if one.test.pushed == "other_shafts"),
+        rested=_rested(facts, log),
         looked_up=looked_up,
         sitting=replace(sitting, before=kinds, confirms=confirms),
     )
@@ -147,6 +150,14 @@ def _done(facts: FlightFacts, log: Sequence[LogLine]) -> list[FlightTest]:
     if last is not None and any(ended > last for ended in facts.sittings_ended):
         return []
     return done
+
+
+def _rested(facts: FlightFacts, log: Sequence[LogLine]) -> bool:
+    changed = [
+        line.at for line in log if isinstance(line.step, Shifted) and line.step.axis == "spine"
+    ]
+    ends = facts.sittings_ended
+    return bool(ends) and (not changed or ends[-1] > changed[-1])
 
 
 def _another_sitting(facts: FlightFacts, before: At, now: At) -> bool:
@@ -215,7 +226,8 @@ class FlightVerdict:
     contradicted: bool = False
     """True where they did before the last reading too: then one of them is odd."""
     odd: LogLine | None = None
-    """Where they contradict each other still: the reading without which the others agree best."""
+    """Where they contradict each other still: the reading without which all others agree; None
+    where no one reading is to blame."""
     surprising: LogLine | None = None
     """The last reading, where it is so unlike what was believed that it is shot once more."""
     sure: Side | None = None
@@ -307,7 +319,7 @@ def _odd(belief: FlightBelief, log: Sequence[LogLine]) -> LogLine | None:
         off = max(axis.off for axis in without)
         if best is None or off < best[0]:
             best = off, line
-    return best[1] if best else None
+    return best[1] if best and best[0] <= OFF_FROM else None
 
 
 def _surprising(belief: FlightBelief, log: Sequence[LogLine]) -> LogLine | None:
