@@ -19,6 +19,7 @@ from lyrandis.core.crawls.numbers import CrawlNumbers, held_as
 from lyrandis.core.crawls.numbers import numbers as crawl_numbers
 from lyrandis.core.flight.basis import Upstream, asked_of, changes_since_seen, wants_curves
 from lyrandis.core.flight.evidence import CurvesAsked, Reckoned, reckon
+from lyrandis.core.flight.flown import heights_flown
 from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.numbers import numbers as flight_numbers
 from lyrandis.core.listen.numbers import ListenNumbers
@@ -106,6 +107,8 @@ def compute(setup: Setup, reckoner: Reckoner = reckon) -> Computed:
         arrow_facts=setup.arrows,
         bow=bow,
     )
+    flown = heights_flown(setup.flight, setup.order.heights, nock.arrow_nock)
+    nock = replace(nock, flown=flown)
     upstream = Upstream(
         archer=setup.archer,
         bow=setup.bow,

@@ -8,7 +8,7 @@ mixed in, contact by another gate, readings by an archer of their own.
 import math
 from collections.abc import Sequence
 from concurrent.futures import ProcessPoolExecutor
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from datetime import timedelta
 from functools import lru_cache
 from typing import Any, Literal
@@ -52,12 +52,10 @@ from lyrandis.core.judgement import NextStep, Recordable
 from lyrandis.core.nock.readings import NockHeight
 from lyrandis.core.numeric import Array
 from lyrandis.core.reading import BaseReading
+from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold
 from tests.core.population.rigs import Rig, rig_of
-from lyrandis.core.record import as_entries
-from tests.entries import draft, entries
-from lyrandis.core.record import as_entries
-from tests.entries import NOW
+from tests.entries import NOW, draft, entries
 
 Trouble = Literal["heavy tails", "drift", "alike within a sitting", "slips"]
 TROUBLES: tuple[Trouble, ...] = ("heavy tails", "drift", "alike within a sitting", "slips")
@@ -149,6 +147,7 @@ def truths_of(seed: int) -> tuple[Curves, Curves]:
 
 def mixed(one: Curves, other: Curves, shifted: float) -> OtherGate:
     """Return curves halfway between two bows', with another gate."""
+
     def half(a: tuple[float, ...], b: tuple[float, ...]) -> tuple[float, ...]:
         return tuple((x + y) / 2 for x, y in zip(a, b, strict=True))
 
@@ -260,8 +259,13 @@ class Archer:
         high = self._moved(self.nock).shoot(test, up, self.rng) if self.world.looks_up else None
         self.shots += 1
         if self.trouble == "slips" and self.rng.random() < SLIP:
-            read = 6 - read if test.sees == "tail" else 1 - read if test.sees in ("mark", "slap") \
+            read = (
+                6 - read
+                if test.sees == "tail"
+                else 1 - read
+                if test.sees in ("mark", "slap")
                 else -read
+            )
         if test.sees == "tail":
             across = int(hands.stiff_tail(1.0) * (read - 3))
             self.record(TailSeen(

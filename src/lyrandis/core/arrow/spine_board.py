@@ -248,6 +248,11 @@ def _bare(c: Computed, shooting: Shooting, match: SpineMatch) -> BareSide | None
     own = shooting.own_lbf
     if own is None or shooting.sheet.pointless:
         return None
+    seen = c.flight.bare_right_m
+    if seen is not None:
+        # what was seen in flight outranks what the shot computes to
+        size = size_of(seen)
+        return BareSide(size=size, side=None if size == "none" else "right" if seen > 0 else "left")
     across = shooting.sheet.diameter_mm / 1000
     shot = shooting.shot
     outward = (

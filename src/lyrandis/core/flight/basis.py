@@ -13,19 +13,31 @@ from lyrandis.core.arrow.numbers import ArrowNumbers
 from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.bow.facts import BowFacts
 from lyrandis.core.constants import KG_PER_GRAIN
-from lyrandis.core.effective import Recorded
+from lyrandis.core.effective import At, Recorded
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.flight.changes import RigChange, changes_of, other_shafts_of, spine_at
-from lyrandis.core.flight.evidence import CurvesAsked, Hands, Reckoned, View, learned
+from lyrandis.core.flight.evidence import (
+    ANY_NOCK,
+    CurvesAsked,
+    Hands,
+    NockPrior,
+    Reckoned,
+    View,
+    learned,
+)
 from lyrandis.core.flight.facts import FlightFacts, first_that_counts
 from lyrandis.core.flight.likely import NOISE, Noise
 from lyrandis.core.flight.readings import ButtHits
+from lyrandis.core.flight.settle import NOCK_MM_PER_INDEX
 from lyrandis.core.flight.words import Care
+from lyrandis.core.nock.height import lift_told_at
 from lyrandis.core.nock.numbers import NockNumbers
 from lyrandis.core.nock.readings import NockHeight
 from lyrandis.core.reading import AsideStep
 from lyrandis.core.string.facts import StringFacts
 
-
+SCHOOL_NOCK_SD, MOST_NOCK_OFF = 1.5, 5.0
+"""Assumption: in steps of 2 mm."""
 Need = Literal["hand", "length", "spine", "window", "shot"]
 """Which side is which; the arrow; where the plate stands; all else that the shot needs."""
 
@@ -47,6 +59,10 @@ class Upstream:
     own_set: str | None
     aside: frozenset[AsideStep] = frozenset()
     """What the archer said not to tell for now."""
+
+    def lift_at(self, at: At) -> Estimate | None:
+        """Return the lift that was told last at an instant, else the first told after it."""
+        return lift_told_at(self.heights, self.nock.arrow_nock, at)
 
 
 @dataclass(frozen=True)
@@ -72,6 +88,8 @@ class FlightBasis:
     index: float
     """The shaft's index before any flight, as the rig stood when something was first seen."""
     view: View | None
+    nock_prior: NockPrior = ANY_NOCK
+    """Where the nock stands by its school, before any flight."""
     needs: tuple[Need, ...] = ()
     """What has to be told before a reading is weighed: until then it is kept, and waits."""
 
@@ -146,8 +164,29 @@ def flight_basis(
         )
     waiting = bool(facts.seen) and asked is not None and reckoned is None
     return FlightBasis(
-        asked, reckoned, waiting, hands, care, noise, freedom, own, tip_gr, index, view, needs
-    )
+        asked, reckoned, waiting, hands, care, noise, freedom, own, tip_gr, index, view,
+        nock_prior_of(facts, upstream), needs,
+    )  # fmt: skip
+
+
+def nock_prior_of(facts: FlightFacts, upstream: Upstream) -> NockPrior:
+    """Return where the nock is looked for: by the lift it stood at when it was seen first.
+
+    Its school begins the search at a height for the hold: what stands above it is likely high.
+    Assumption: the school's start is good to 3 mm.
+
+    >>> from lyrandis.core.example import rig
+    >>> c = rig(["lift 12mm"])
+    >>> round(nock_prior_of(c.flight.facts, c.flight.upstream).centre, 2)
+    -4.5
+    """
+    first = first_that_counts(facts)
+    lift = upstream.lift_at(first) if first else upstream.nock.lift
+    if lift is None:
+        return ANY_NOCK
+    off = (upstream.nock.start.lift_mm - lift.value) / NOCK_MM_PER_INDEX
+    centre = max(-MOST_NOCK_OFF, min(MOST_NOCK_OFF, off))
+    return NockPrior(round(centre, 3), SCHOOL_NOCK_SD)
 
 
 def changes_since_seen(facts: FlightFacts, upstream: Upstream) -> tuple[RigChange, ...]:

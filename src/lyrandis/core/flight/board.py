@@ -6,6 +6,8 @@ It needs the rig's own curves, so it is asked for apart from the page.
 import math
 from typing import Literal
 
+from lyrandis.core.arrow.judge_spine import STIFFNESS_WORDS
+from lyrandis.core.arrow.matched import asked
 from lyrandis.core.computed import Computed, Reckoner, with_curves
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.belief import Axis
@@ -24,16 +26,21 @@ from lyrandis.core.flight.evidence import Saw, Shifted, reckon, stepped
 from lyrandis.core.flight.ledger import ledger
 from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.outcomes import gathered
-from lyrandis.core.flight.proof import changed_last, expected_reading, proofs
+from lyrandis.core.flight.plan import change_of, near_says
+from lyrandis.core.flight.proof import expected_reading, proofs
 from lyrandis.core.flight.say import (
     MEANS,
     cause_word,
     put_back,
+    said_words,
+    strikes_says,
+    sure_of,
     sure_word,
     test_how,
     test_title,
 )
 from lyrandis.core.flight.schools import schools
+from lyrandis.core.flight.settle import near_of, shown
 from lyrandis.core.flight.shapes import (
     NOCK_ORDER,
     SHAFT_ORDER,
@@ -47,8 +54,7 @@ from lyrandis.core.flight.shapes import (
     TestLine,
     TunedMatch,
 )
-from lyrandis.core.flight.plan import change_of
-from lyrandis.core.flight.stage import said
+from lyrandis.core.flight.stage import flight_word, is_near, said
 from lyrandis.core.flight.words import AxisName
 from lyrandis.core.phrase import Phrase, percent, phrase, spine
 
@@ -79,11 +85,11 @@ def board(c: Computed, reckoner: Reckoner = reckon) -> FlightBoard:
     ranked = flight.tests.ranked
     best = ranked[0] if ranked else None
     off = max(axis.off for axis in flight.belief.axes)
-    sentence, under = _sentence(flight)
+    sentence, under = _sentence(c, flight)
     return FlightBoard(
         sentence=sentence,
         under=under,
-        verdict="tuned" if flight.verdict.tuned else said("spine", flight.verdict.shaft),
+        verdict=flight_word(c),
         nock=said("upright", flight.verdict.nock),
         causes=_causes(spine_axis, before[0] if before else None, flight.verdict.contradicts),
         nock_causes=_causes(upright, before[1] if before else None, flight.verdict.contradicts)
@@ -97,16 +103,25 @@ def board(c: Computed, reckoner: Reckoner = reckon) -> FlightBoard:
         next=_test(c, best) if best else None,
         outcomes=_outcomes(flight, best.test) if best else (),
         others=tuple(_test(c, option) for option in ranked[1 : 1 + MOST_ALTERNATIVES]),
-        enough=flight.belief.counted > 0 and not ranked,
+        enough=flight.belief.counted > 0 and (flight.verdict.sure is not None or not ranked),
         correction=_correction(c, flight),
         proofs=proofs(flight),
-        expected_now=expected_reading(flight, spine_axis) if changed_last(flight) else None,
+        expected_now=_expected_now(flight),
         tuned=flight.verdict.tuned,
         nock_tuned=flight.verdict.nock_tuned,
         match=_match(flight),
         suspects=_suspects(c, flight),
         schools=schools(c),
     )
+
+
+def _expected_now(flight: FlightNumbers) -> ExpectedReading | None:
+    """Return what the next reading should be after a change, in the plane that was changed."""
+    if not flight.belief.steps or not isinstance(flight.belief.steps[-1], Shifted):
+        return None
+    changed = flight.belief.steps[-1].axis
+    axis = flight.belief.spine if changed == "spine" else flight.belief.upright
+    return None if axis is None else expected_reading(flight, axis)
 
 
 def _before(flight: FlightNumbers) -> tuple[Axis, Axis] | None:
@@ -122,8 +137,8 @@ def _causes(axis: Axis, before: Axis | None, contradicts: bool) -> tuple[Cause, 
         Cause(
             key=key,
             name=cause_word(axis.name, key),
-            chance=chances[key],
-            before=earlier[key] if earlier else None,
+            chance=shown(key, chances[key]),
+            before=shown(key, earlier[key]) if earlier else None,
             word=sure_word(chances[key]),
             leads=key == best and not contradicts,
         )
@@ -131,58 +146,67 @@ def _causes(axis: Axis, before: Axis | None, contradicts: bool) -> tuple[Cause, 
     )
 
 
-def _sentence(flight: FlightNumbers) -> tuple[Phrase, Phrase | None]:
+def _sentence(c: Computed, flight: FlightNumbers) -> tuple[Phrase, Phrase | None]:
     """Return what may be told a friend, and what is sure nevertheless."""
-    assert flight.belief.spine is not None
-    chances = flight.belief.spine.chances()
-    best, chance = surest(flight.belief.spine)
+    verdict = flight.verdict
+    if flight.basis.needs:
+        return phrase("Kept, and not weighed yet"), None
     if not flight.belief.counted:
-        return (
-            phrase("No shot seen yet"),
-            phrase(f"The schools alone say {cause_word('spine', best)}, {{chance}}.",
-                   chance=percent(chance)),
-        )  # fmt: skip
-    if flight.verdict.contradicts:
+        return phrase("No shot seen yet"), _match_says(c, flight)
+    if verdict.contradicts or verdict.said is None:
         return (
             phrase("The readings contradict each other"),
             phrase("Nothing is said of the cause until it is known what changed between them."),
         )
-    if flight.verdict.tuned:
-        return _tuned_sentence(flight, chances["tuned"])
-    if chance >= SAID_FROM:
+    if verdict.tuned:
+        return _tuned_sentence(flight)
+    if is_near(c):
+        return phrase("Kept as near as this bow can be told"), near_says(
+            near_of(_spine(flight)).within
+        )
+    said_now = verdict.said
+    if said_now.chance >= SAID_FROM:
         return (
-            phrase(f"{cause_word('spine', best).capitalize()}, {sure_word(chance)}: {{chance}}",
-                   chance=percent(chance)),
-            phrase(MEANS[best]),
+            phrase(f"{said_words(said_now).capitalize()}, {sure_of(said_now)}: {{chance}}",
+                   chance=percent(said_now.chance)),
+            strikes_says(said_now) or phrase(MEANS[said_now.cause]),
         )  # fmt: skip
-    second = sorted(chances, key=lambda chance: -chances[chance])[1]
+    chances = _spine(flight).chances()
+    best, second = sorted(chances, key=lambda name: -chances[name])[:2]
     names = f"{cause_word('spine', best)} or {cause_word('spine', second)}"
-    either = chances["stiff"] + chances["false_weak"]
-    under = None
-    if {best, second} == {"stiff", "false_weak"}:
-        under = phrase("Too stiff either way, {either}: nothing stiffer is the cure.",
-                       either=percent(either))  # fmt: skip
-    return phrase(f"Not enough to say: {names}"), under
+    return phrase(f"Not enough to say: {names}"), strikes_says(said_now)
 
 
-def _tuned_sentence(flight: FlightNumbers, shaft: float) -> tuple[Phrase, Phrase]:
+def _spine(flight: FlightNumbers) -> Axis:
+    assert flight.belief.spine is not None
+    return flight.belief.spine
+
+
+def _match_says(c: Computed, flight: FlightNumbers) -> Phrase | None:
+    """Return what the match says of the shafts: before any shot nothing else is known."""
+    own = flight.basis.own_lbf
+    if c.match is None or own is None:
+        return None
+    return phrase(
+        f"By the match your shafts are {STIFFNESS_WORDS[c.match.word(own)]}: {{own}}, where "
+        "{low} to {high} would do.",
+        own=spine(own), low=spine(asked(c.match.low)), high=spine(asked(c.match.high)),
+    )  # fmt: skip
+
+
+def _tuned_sentence(flight: FlightNumbers) -> tuple[Phrase, Phrase]:
     """Return that it is tuned: the shaft alone where the nock is not known to be right."""
-    within = "Within a tenth of the stiffness this rig wants"
+    within = "Within a tenth of the stiffness this rig wants, about four times in five"
     if flight.belief.upright is None or not flight.belief.looked_up:
-        return (
-            phrase("The shaft is tuned, {shaft}", shaft=percent(shaft)),
-            phrase(f"{within}. High and low were not looked at."),
-        )
-    nock = percent(flight.belief.upright.chances()["tuned"])
+        return phrase("The shaft is tuned"), phrase(f"{within}. High and low were not looked at.")
     if flight.verdict.nock_tuned:
-        return (
-            phrase("Tuned: shaft {shaft}, nock {nock}", shaft=percent(shaft), nock=nock),
-            phrase(f"{within}, and the nock within 2 mm."),
-        )
+        return phrase("Tuned: shaft and nock"), phrase(f"{within}; the nock within 2 mm.")
+    nock = flight.belief.upright.chances()["tuned"]
     return (
-        phrase("The shaft is tuned, {shaft}", shaft=percent(shaft)),
+        phrase("The shaft is tuned"),
         phrase(
-            f"{within}. The nock is within 2 mm at {{nock}}: not sure enough to say.", nock=nock
+            f"{within}. The nock is within 2 mm at {{nock}}: not sure enough to say.",
+            nock=percent(shown("tuned", nock)),
         ),
     )
 
@@ -233,7 +257,7 @@ def _outcomes(flight: FlightNumbers, test: FlightTest) -> tuple[Outcome, ...]:
                 what=what,
                 chance=chance,
                 cause="readings differ" if odd else cause_word(axis.name, best),
-                sure=sure,
+                sure=shown(best, sure),
                 enough=sure >= ENOUGH and not odd,
             )
         )
@@ -302,18 +326,24 @@ def _lever(
         refused=one.refused,
         reaches=one.reaches,
         first=one.first,
-        disturbs=c.order.resting_on(_NODES[one.key]) if one.key in _NODES else (),
+        disturbs=_disturbs(c, one),
     )
+
+
+def _disturbs(c: Computed, one: CorrectionLever) -> tuple[str, ...]:
+    """Return what rests on what a lever moves, each once."""
+    keys = one.keys or (one.key,)
+    found = (name for key in keys if key in _NODES for name in c.order.resting_on(_NODES[key]))
+    return tuple(dict.fromkeys(found))
 
 
 def _after_lever(flight: FlightNumbers, lever: CorrectionLever) -> ExpectedReading | None:
     """Return what the next reading should be once a lever is moved."""
-    if lever.axis != "spine" or flight.belief.spine is None:
+    axis = flight.belief.spine if lever.axis == "spine" else flight.belief.upright
+    if axis is None:
         return None
-    moved = stepped(
-        flight.belief.spine, Shifted("spine", lever.by, lever.means), flight.basis.noise
-    )
-    return expected_reading(flight, moved)
+    shift = Shifted(lever.axis, lever.by, lever.means)
+    return expected_reading(flight, stepped(axis, shift, flight.basis.noise))
 
 
 def _match(flight: FlightNumbers) -> TunedMatch | None:

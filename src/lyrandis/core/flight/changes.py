@@ -122,7 +122,5 @@ def spine_at(own_lbf: float, others: Sequence[OtherShafts], at: At) -> float:
     50.0
     """
     return own_lbf * math.prod(
-        other.before_lbf / other.after_lbf
-        for other in others
-        if when(other.recorded.entry) > at
+        other.before_lbf / other.after_lbf for other in others if when(other.recorded.entry) > at
     )

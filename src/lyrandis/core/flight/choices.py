@@ -100,7 +100,10 @@ def _offered(
         pushed_test(
             trial.what,
             push_of(
-                basis.reckoned, trial, basis.own_lbf, basis.tip_gr,
+                basis.reckoned,
+                trial,
+                basis.own_lbf,
+                basis.tip_gr,
                 upstream.string.silencers_share,
             ),
         )

@@ -114,7 +114,7 @@ def _nock(c: Computed, due: float) -> CorrectionLever:
     move = move or math.copysign(0.5, nock_move_mm(due))
     lift = c.nock.lift
     way = "up" if move > 0 else "down"
-    records = ()
+    records: tuple[Recordable, ...] = ()
     if lift is not None and PLAUSIBLE["nock_height"].held_ever(lift.value + move):
         moved = NockHeight(height_mm=round(lift.value + move, 2), datum="lift")
         records = (Recordable(subject="rig", reading=moved),)
@@ -186,7 +186,9 @@ def _joined(parts: tuple[CorrectionLever, ...]) -> CorrectionLever:
     """Return several levers as one."""
     if len(parts) == 1:
         return parts[0]
-    figures = {f"{name}{i}": f for i, part in enumerate(parts) for name, f in part.what.figures.items()}
+    figures = {
+        f"{name}{i}": f for i, part in enumerate(parts) for name, f in part.what.figures.items()
+    }
     said = [
         re.sub(r"{(\w+)}", rf"{{\g<1>{i}}}", part.what.template) for i, part in enumerate(parts)
     ]
@@ -225,7 +227,7 @@ def _plate(c: Computed, reckoned: Reckoned, due: float, much: float) -> Correcti
         return None
     window, _ = c.setup.arrows.passing("window_mm")
     by = math.copysign(much, due)
-    records = ()
+    records: tuple[Recordable, ...] = ()
     if window is not None and PLAUSIBLE["window"].held_ever(window + by):
         records = (Recordable(subject="bow", reading=ArrowPass(window_mm=window + by)),)
     return CorrectionLever(
@@ -253,7 +255,8 @@ def _point(c: Computed, reckoned: Reckoned, due: float, much: float) -> Correcti
     return CorrectionLever(
         "point", "spine", phrase("Point {to} for {now}", to=gr(point + by), now=gr(point)), shift,
         "lever", 3, "put the old ones back",
-        (Recordable(subject="arrow_set", reading=ArrowBuild(point_gr=point + by)),), refused=refused,
+        (Recordable(subject="arrow_set", reading=ArrowBuild(point_gr=point + by)),),
+        refused=refused,
     )  # fmt: skip
 
 
@@ -303,10 +306,11 @@ def _length(c: Computed, reckoned: Reckoned, due: float) -> CorrectionLever | No
         refused = "nothing is cut while the shaft may be stiff and strike"
     elif drawn is not None and length - cut < drawn + BEYOND_POINT_MM:
         refused = "it would be too short for your draw"
+    cut_to = ArrowBuild(shaft_length_mm=round(length - cut, 3))
     return CorrectionLever(
         "length", "spine", phrase("Shafts {by} shorter, an eighth at a time", by=mm(cut)),
         steps * one, "lever", 30, "none: a cut is for good",
-        (Recordable(subject="arrow_set", reading=ArrowBuild(shaft_length_mm=round(length - cut, 3))),),
+        (Recordable(subject="arrow_set", reading=cut_to),),
         refused=refused,
     )  # fmt: skip
 

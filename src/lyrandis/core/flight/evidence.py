@@ -12,7 +12,7 @@ from lyrandis.core.arrow.bend import Shot
 from lyrandis.core.arrow.closing import CHANGE_STEPS, MatchChange, Moves, moves_of
 from lyrandis.core.arrow.practice import RigHabit
 from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
-from lyrandis.core.flight.belief import Axis, new_axis
+from lyrandis.core.flight.belief import UPRIGHT_SD, Axis, new_axis
 from lyrandis.core.flight.choose import FlightTest, Sitting, seen, surprising
 from lyrandis.core.flight.curves import Curves, UprightCurves, as_practice_has_it
 from lyrandis.core.flight.facts import Seen
@@ -28,10 +28,10 @@ from lyrandis.core.flight.readings import (
     BareApart,
     ButtHits,
     Change,
-    Hit,
     PlateMarked,
     SlapHeard,
     TailSeen,
+    apart_of,
 )
 from lyrandis.core.flight.settle import NOCK_MM_PER_INDEX, corrected
 from lyrandis.core.flight.shot_curves import curves_of, unfletched
@@ -121,7 +121,12 @@ def reckon(asked: CurvesAsked) -> Reckoned:
     if result is None:
         shot = asked.shot
         own = curves_of(shot, unfletched(shot), asked.root_lbf, asked.diameter_m)
-        result = Reckoned(asked, as_practice_has_it(own), own.understood, moves_of(shot, asked.habit, asked.weight_lbf))
+        result = Reckoned(
+            asked,
+            as_practice_has_it(own),
+            own.understood,
+            moves_of(shot, asked.habit, asked.weight_lbf),
+        )
         while len(_RECKONED) >= _MOST_RECKONED:
             _RECKONED.pop(next(iter(_RECKONED)), None)
         _RECKONED[asked] = result
@@ -422,35 +427,6 @@ def _pushed(
     return Saw(pushed, spine, upright)
 
 
-class Apart(NamedTuple):
-    """The middle of the bare hits less that of the fletched ones."""
-
-    right_mm: float
-    up_mm: float
-    arrows: float
-
-
-def apart_of(hits: Iterable[Hit]) -> Apart | None:
-    """Return how far bare hits lie from fletched ones; None without both.
-
-    Source: difference of means; the harmonic mean of their numbers.
-
-    >>> hits = [Hit(right_mm=0, up_mm=0), Hit(right_mm=-30, up_mm=10, bare=True)]
-    >>> apart_of(hits)
-    Apart(right_mm=-30.0, up_mm=10.0, arrows=1.0)
-    """
-    result = list(hits)
-    bare, fletched = [h for h in result if h.bare], [h for h in result if not h.bare]
-    if not bare or not fletched:
-        return None
-    right, up = (
-        sum(getattr(h, name) for h in bare) / len(bare)
-        - sum(getattr(h, name) for h in fletched) / len(fletched)
-        for name in ("right_mm", "up_mm")
-    )
-    return Apart(right, up, 2 / (1 / len(bare) + 1 / len(fletched)))
-
-
 def learned(noise: Noise, ends: Iterable[ButtHits]) -> tuple[Noise, int]:
     """Return the noise with the archer's own scatter, and the degrees of freedom it rests on.
 
@@ -480,6 +456,16 @@ def learned(noise: Noise, ends: Iterable[ButtHits]) -> tuple[Noise, int]:
     return noise._replace(scatter_m=round(math.sqrt(variance), 5)), freedom
 
 
+class NockPrior(NamedTuple):
+    """Where the nock is looked for before anything was seen, in steps of 2 mm too low."""
+
+    centre: float = 0.0
+    sd: float = UPRIGHT_SD
+
+
+ANY_NOCK = NockPrior()
+
+
 @dataclass(frozen=True)
 class Start:
     """Where a belief begins."""
@@ -489,6 +475,7 @@ class Start:
     centre: float
     sd: float
     wide: float
+    nock: NockPrior = ANY_NOCK
 
 
 @lru_cache(maxsize=16)
@@ -508,7 +495,7 @@ def believed(start: Start, steps: tuple[SittingStep, ...]) -> tuple[Axis, Axis]:
     if not steps:
         return (
             new_axis("spine", start.curves, start.centre, sd=start.sd, wide=start.wide),
-            new_axis("upright", UprightCurves()),
+            new_axis("upright", UprightCurves(), start.nock.centre, sd=start.nock.sd),
         )
     spine, upright = believed(start, steps[:-1])
     return stepped(spine, steps[-1], start.noise), stepped(upright, steps[-1], start.noise)

@@ -9,6 +9,7 @@ from typing import Any, NamedTuple
 from lyrandis.core.effective import At, Recorded, when
 from lyrandis.core.flight.basis import Upstream
 from lyrandis.core.flight.changes import OtherShafts, RigChange, other_shafts_of, spine_at
+from lyrandis.core.flight.choose import FlightTest
 from lyrandis.core.flight.evidence import (
     LEAST_SHIFT,
     MOST_COUNTED,
@@ -24,12 +25,17 @@ from lyrandis.core.flight.evidence import (
     upright_push,
 )
 from lyrandis.core.flight.facts import FlightFacts, Seen, first_that_counts
+from lyrandis.core.flight.likely import Push
 from lyrandis.core.flight.readings import Change
 from lyrandis.core.nock.height import lift_of
+from lyrandis.core.nock.readings import NockShot
 
 MOVED_NOCK_MM = 0.5
 """A nock read again within this stands where it stood."""
 MOST_MOVED_NOCK_MM = 20.0
+HEIGHT_BARE_M = {"bare_level": 0.0, "bare_high": 0.12, "bare_low": -0.12}
+HEIGHT_ARROWS = 1.0
+"""Assumption: a height said to shoot its bare shaft high or low, without a number, means 12 cm."""
 
 
 class LogLine(NamedTuple):
@@ -37,7 +43,7 @@ class LogLine(NamedTuple):
 
     at: At
     step: SittingStep | None
-    seen: Recorded[Seen] | None = None
+    seen: Recorded[Seen] | Recorded[NockShot] | None = None
     why_not: NotCounted | None = None
     entry_id: str | None = None
     """The entry of a change."""
@@ -58,9 +64,11 @@ def flight_log(
     The newest readings count; older ones have been answered long since.
     """
     if view is None:
-        return tuple(
-            LogLine(when(recorded.entry), None, recorded, "waits") for recorded in facts.seen
-        ) if waits else ()
+        return (
+            tuple(LogLine(when(recorded.entry), None, recorded, "waits") for recorded in facts.seen)
+            if waits
+            else ()
+        )
     first = first_that_counts(facts)
     others = other_shafts_of(upstream.arrows, first) if first else ()
     lines = [
@@ -69,7 +77,9 @@ def flight_log(
         else _seen(view, others, recorded)
         for recorded in facts.seen
     ]
-    counted = [line.at for line in lines if line.step is not None]
+    if first is not None:
+        lines += [_height_shot(upstream, shot) for shot in upstream.nock.facts.shots]
+    counted = [line.at for line in lines if line.step is not None and line.seen is not None]
     if first is not None:
         lines += _changes(upstream, view.reckoned, first, changes)
     lines.sort(key=lambda line: line.at)
@@ -93,6 +103,22 @@ def _seen(view: View, others: Sequence[OtherShafts], recorded: Recorded[Seen]) -
     if isinstance(step, Saw):
         return LogLine(at, step, recorded)
     return LogLine(at, None, recorded, step)
+
+
+def _height_shot(upstream: Upstream, shot: Recorded[NockShot]) -> LogLine:
+    """Return a height shot on the nock's own page: it counts here as it does there."""
+    at = when(shot.entry)
+    stood = upstream.lift_at(at)
+    lower = ((stood.value if stood else shot.reading.lift_mm) - shot.reading.lift_mm) / 2
+    push = Push(lower, exact=True)
+    flew = shot.reading.flew
+    if flew in ("clean", "bounced"):
+        test = FlightTest("height", "mark", 3.0, upright_push=push)
+        step = Saw(test, None, float(flew == "bounced"))
+    else:
+        test = FlightTest("height_bare", "bare", 6.0, HEIGHT_ARROWS, 18.0, upright_push=push)
+        step = Saw(test, None, HEIGHT_BARE_M[flew])
+    return LogLine(at, step, shot)
 
 
 def _changes(

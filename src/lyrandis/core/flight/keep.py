@@ -5,7 +5,6 @@ from lyrandis.core.flight.readings import KeptSettings, RigTuned
 from lyrandis.core.flight.settle import Tuning
 from lyrandis.core.phrase import Phrase, gap, gr, mm, phrase, spine
 
-
 MOST_SD = 5.0
 """Of what may be kept: a match less sure than this is none."""
 _SETTINGS = (

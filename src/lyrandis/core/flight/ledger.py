@@ -37,6 +37,7 @@ def ledger(flight: FlightNumbers) -> tuple[LedgerRow, ...]:
     rows = [
         LedgerRow(
             entry_id=None,
+            at=None,
             says=says,
             beside="tunings with other arrows in it" if flight.belief.tunings else "",
             pulls=tuple(_pull(first.chances()[key], even) for key in SHAFT_ORDER),
@@ -76,6 +77,7 @@ def _row(
     changed = isinstance(one.step, Shifted)
     return LedgerRow(
         entry_id=one.seen.entry.id if one.seen else one.entry_id,
+        at=one.at[0],
         says=one.seen.reading.say() if one.seen else _change_says(one.step),
         beside="",
         pulls=pulls,
@@ -99,7 +101,8 @@ def _uncounted(one: LogLine) -> LedgerRow:
     says = one.seen.reading.say() if one.seen else phrase("A change before the readings that count")
     why = NOT_COUNTED_WORDS[one.why_not] if one.why_not else ""
     return LedgerRow(
-        entry_id=one.seen.entry.id if one.seen else None,
+        entry_id=one.seen.entry.id if one.seen else one.entry_id,
+        at=one.at[0],
         says=says,
         beside=f"not counted: {why}" if why else "",
         pulls=(),

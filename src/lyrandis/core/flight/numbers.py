@@ -12,6 +12,7 @@ from lyrandis.core.flight.due import FlightDue, flight_due
 from lyrandis.core.flight.evidence import Reckoned
 from lyrandis.core.flight.facts import FlightFacts
 from lyrandis.core.flight.history import LogLine, flight_log
+from lyrandis.core.flight.settle import expected
 from lyrandis.core.flight.state import (
     FlightBelief,
     FlightMatch,
@@ -36,6 +37,15 @@ class FlightNumbers:
     match: FlightMatch
     tests: FlightTests
     due: FlightDue
+
+    @property
+    def bare_right_m(self) -> float | None:
+        """Where bare shafts strike beside fletched ones at 18 m by what was seen, + right."""
+        spine = self.belief.spine
+        if spine is None or not self.belief.counted or self.verdict.contradicts:
+            return None
+        outward = expected(spine, self.basis.noise).bare_m
+        return -outward if self.basis.hands.outward_is_left else outward
 
 
 def numbers(facts: FlightFacts, *, upstream: Upstream, reckoned: Reckoned | None) -> FlightNumbers:

@@ -6,11 +6,13 @@ from typing import Literal
 
 from lyrandis.core.computed import Computed
 from lyrandis.core.drawn import Drawn
+from lyrandis.core.flight.basis import Need
 from lyrandis.core.flight.likely import BORDERS, CLEAR_M, FURTHEST_TAIL_M
+from lyrandis.core.flight.plan import test_asked, trial_is_shot
 from lyrandis.core.flight.readings import BareApart, ButtHits, Change, TailSeen
-from lyrandis.core.flight.say import put_back
-from lyrandis.core.flight.words import Care, MatchFrom
-from lyrandis.core.phrase import Phrase
+from lyrandis.core.flight.say import first_of, put_back, test_how
+from lyrandis.core.flight.words import Care, MatchFrom, Sees
+from lyrandis.core.phrase import Phrase, phrase
 from lyrandis.core.stage_spec import Page
 
 
@@ -28,6 +30,20 @@ class TailBefore(Drawn):
 
     across_mm: float | None
     up_mm: float | None
+
+
+class AskedTest(Drawn):
+    """A test as it is shot: what to look at, from where, with how many, and what to do for it."""
+
+    sees: Sees
+    distance_m: float
+    arrows: int
+    act: Phrase
+    """What to do before the shot."""
+    back: str | None
+    """What to put back after it."""
+    shot: bool
+    """True where it was shot: it only waits to be put back."""
 
 
 class FlightPage(Page):
@@ -59,6 +75,10 @@ class FlightPage(Page):
     care: Care
     source: MatchFrom
     waiting: bool
+    needs: tuple[Need, ...]
+    asked: AskedTest | None
+    """What the next step asks to be shot; the forms open on it."""
+    felt: bool | None
 
 
 NEAR_M, FAR_M = 2.3, 18.0
@@ -108,6 +128,28 @@ def page(c: Computed) -> FlightPage:
         care=flight.basis.care,
         source=facts.source.reading.source if facts.source else "flight",
         waiting=flight.basis.waiting,
+        needs=flight.basis.needs,
+        asked=_asked(c),
+        felt=kit.felt if kit else None,
+    )  # fmt: skip
+
+
+def _asked(c: Computed) -> AskedTest | None:
+    """Return what is to be shot now: the trial that is on, else the test the next step asks for."""
+    trial = c.flight.facts.trial
+    if trial is not None:
+        on = trial.say()
+        return AskedTest(
+            sees="tail", distance_m=NEAR_M, arrows=3, back=put_back(trial),
+            act=phrase(f"{first_of(trial)} Then shoot three fletched arrows.", **on.figures),
+            shot=trial_is_shot(c),
+        )  # fmt: skip
+    test = test_asked(c)
+    if test is None:
+        return None
+    return AskedTest(
+        sees=test.sees, distance_m=test.distance_m, arrows=round(test.arrows),
+        act=test_how(test, None), back=None, shot=False,
     )  # fmt: skip
 
 

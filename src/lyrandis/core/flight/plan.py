@@ -4,6 +4,7 @@ The card, the page and the bench all take it from here.
 """
 
 from lyrandis.core import judgement as j
+from lyrandis.core.bench_readings import Retraction
 from lyrandis.core.computed import Computed
 from lyrandis.core.flight.basis import Need
 from lyrandis.core.flight.choose import PLAIN_TESTS, FlightTest
@@ -13,7 +14,6 @@ from lyrandis.core.flight.keep import kept_as
 from lyrandis.core.flight.readings import Change, SittingEnded, TrialSet
 from lyrandis.core.flight.rules import CORRECT, EVIDENCE, HITS, RECORD
 from lyrandis.core.flight.say import put_back, test_act, test_how, trial_act
-from lyrandis.core.bench_readings import Retraction
 from lyrandis.core.phrase import Phrase, percent, phrase
 
 FELT = j.Action(label="Record what you find", stage="flight", control="signs")
@@ -127,7 +127,7 @@ def test_asked(c: Computed) -> FlightTest | None:
     if again is not None:
         return getattr(again.step, "test", None)
     settled = flight.verdict.contradicts or _lever(c) is not None or _is_kept(c)
-    if settled or flight.verdict.tuned:
+    if settled or (flight.verdict.tuned and not flight.due.nock_open):
         return None
     if flight.basis.reckoned is None:
         return None
@@ -248,9 +248,7 @@ def _correction_step(c: Computed) -> j.NextStep | None:
         why=phrase(_because(c, lever)),
         tells=phrase("What the next reading should be is said beforehand, and compared after."),
         minutes=lever.minutes,
-        action=j.Action(
-            label="It is done", stage="flight", control="tail", records=lever.records
-        ),
+        action=j.Action(label="It is done", stage="flight", control="tail", records=lever.records),
         other=CORRECT.model_copy(update={"label": "Other ways"}),
     )
 
@@ -258,8 +256,10 @@ def _correction_step(c: Computed) -> j.NextStep | None:
 def _because(c: Computed, lever: CorrectionLever) -> str:
     """Return why this comes now."""
     if lever.axis == "upright":
-        return "Now the nock, because bounces confuse every other reading, and it moves exactly "\
+        return (
+            "Now the nock, because bounces confuse every other reading, and it moves exactly "
             "and for nothing."
+        )
     sure = c.flight.verdict.sure
     easiest = "It is the way that is easiest to undo and reaches far enough."
     if lever.trial is not None:
@@ -307,7 +307,7 @@ def _test_step(c: Computed) -> j.NextStep | None:
 
 
 def _keep_step(c: Computed) -> j.NextStep | None:
-    if not c.flight.verdict.tuned or _is_kept(c):
+    if not c.flight.verdict.tuned or c.flight.due.nock_open or _is_kept(c):
         return None
     return j.NextStep(
         title=phrase("Keep this tuning"),

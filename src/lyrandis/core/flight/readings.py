@@ -4,7 +4,8 @@ Seen from behind the shooter: + is right, + is high. Lengths in mm, distances in
 grains. What was seen is recorded, never what it means.
 """
 
-from typing import Annotated, Any, Literal
+from collections.abc import Iterable
+from typing import Annotated, Any, Literal, NamedTuple
 
 from pydantic import Field, ValidationInfo, model_validator
 
@@ -172,6 +173,39 @@ class Hit(Frozen):
     arrow_number: Annotated[int, Quantity("arrow_number")] | None = None
 
 
+class Apart(NamedTuple):
+    """The middle of the bare hits less that of the fletched ones."""
+
+    right_mm: float
+    up_mm: float
+    arrows: float
+
+
+def apart_of(hits: Iterable[Hit]) -> Apart | None:
+    """Return how far bare hits lie from fletched ones; None without both.
+
+    Source: difference of means; the harmonic mean of their numbers.
+
+    >>> hits = [Hit(right_mm=0, up_mm=0), Hit(right_mm=-30, up_mm=10, bare=True)]
+    >>> apart_of(hits)
+    Apart(right_mm=-30.0, up_mm=10.0, arrows=1.0)
+    """
+    result = list(hits)
+    bare, fletched = [h for h in result if h.bare], [h for h in result if not h.bare]
+    if not bare or not fletched:
+        return None
+    right, up = (
+        sum(getattr(h, name) for h in bare) / len(bare)
+        - sum(getattr(h, name) for h in fletched) / len(fletched)
+        for name in ("right_mm", "up_mm")
+    )
+    return Apart(right, up, 2 / (1 / len(bare) + 1 / len(fletched)))
+
+
+LEVEL_MM = 10.0
+"""Within a centimetre nobody says that bare shafts struck aside."""
+
+
 class ButtHits(BaseReading):
     """An end in the butt: where each arrow struck, fletched and bare."""
 
@@ -185,10 +219,40 @@ class ButtHits(BaseReading):
     trial: Change | None = None
 
     def say(self) -> Phrase:
+        """Return what was shot and what it read.
+
+        >>> hits = (Hit(right_mm=0, up_mm=0), Hit(right_mm=-203.2, up_mm=2, bare=True))
+        >>> ButtHits(hits=hits, distance_m=18).say().text()
+        '1 bare and 1 fletched at 18 m: bare 8 in left'
+        """
         bare = sum(hit.bare for hit in self.hits)
         fletched = len(self.hits) - bare
-        said = f"{fletched} fletched and {bare} bare hits at {metres(self.distance_m)}"
-        return _with(self.trial, said)
+        at = metres(self.distance_m)
+        apart = apart_of(self.hits)
+        if apart is None:
+            n, kind = len(self.hits), "bare" if bare else "fletched"
+            middle = [
+                sum(getattr(h, name) for h in self.hits) / n for name in ("right_mm", "up_mm")
+            ]
+            said, figures = _off(middle[0], middle[1], "on the aim")
+            return _with(self.trial, f"{n} {kind} at {at}: {said}", **figures)
+        said, figures = _off(apart.right_mm, apart.up_mm, "with the others")
+        return _with(
+            self.trial, f"{bare} bare and {fletched} fletched at {at}: bare {said}", **figures
+        )
+
+
+def _off(right_mm: float, up_mm: float, none: str) -> tuple[str, dict[str, Figure]]:
+    """Return how far aside and high something lies, in words with figures."""
+    parts, figures = [], {}
+    for name, value, ways in (
+        ("across", right_mm, ("right", "left")),
+        ("up", up_mm, ("high", "low")),
+    ):
+        if abs(value) >= LEVEL_MM:
+            parts.append(f"{{{name}}} {ways[value < 0]}")
+            figures[name] = mm(abs(value))
+    return ", ".join(parts) or none, figures
 
 
 class BareApart(BaseReading):

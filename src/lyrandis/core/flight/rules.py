@@ -4,13 +4,16 @@ from functools import partial
 
 from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
+from lyrandis.core.flight.basis import Need
 from lyrandis.core.flight.belief import SPINE_SD
-from lyrandis.core.flight.choose import ENOUGH, SAID_FROM
+from lyrandis.core.flight.choose import SAID_FROM
+from lyrandis.core.flight.curves import UNDERSTOOD_ONSET
 from lyrandis.core.flight.evidence import NOT_COUNTED_WORDS
 from lyrandis.core.flight.likely import CLEAR_M, FURTHEST_TAIL_M
 from lyrandis.core.flight.readings import BareApart, ButtHits, TailSeen
-from lyrandis.core.flight.say import MEANS, cause_word, put_back, sure_word
-from lyrandis.core.flight.settle import TUNED_FROM
+from lyrandis.core.flight.say import MEANS, cause_word, put_back, said_words, sure_of
+from lyrandis.core.flight.settle import shown
+from lyrandis.core.flight.state import CONFIRMS, SURE_FROM
 from lyrandis.core.flight.words import CLASSES
 from lyrandis.core.phrase import Phrase, percent, phrase, plain, spine
 
@@ -25,9 +28,10 @@ RULES: tuple[j.Rule, ...] = (
         title="What the flight says",
         statement="Every reading is weighed against what this rig's own shot would show at "
         "every spine, struck and clean, by an archer who sees and shoots as well as told. A "
-        f"cause is said from {100 * SAID_FROM:.0f} %; enough is known at {100 * ENOUGH:.0f} % "
-        "from two kinds of evidence. Tuned means within a tenth of stiffness at "
-        f"{100 * TUNED_FROM:.0f} %.",
+        f"cause is said from {100 * SAID_FROM:.0f} %; a side that is sure at "
+        f"{100 * SURE_FROM:.0f} % is corrected at once. Tuned means within a tenth of stiffness, "
+        f"from two kinds of evidence and {CONFIRMS} readings since the last change. It is said "
+        "from four in five on, and never as more: more did not come true more often.",
         school="Mechanics and inference; tail, bare shafts and marks in one belief",
         source="Bayes' theorem on the computed shot. All noise is assumed until your groups say "
         "it; shot on virtual rigs, no real archer was compared.",
@@ -60,6 +64,37 @@ RULES: tuple[j.Rule, ...] = (
         f"straight: from {FURTHEST_TAIL_M:g} m on it is kept and not counted.",
         school="Mechanics of flight, against the habit of reading at seven paces",
         source="The computed flight of four rigs, with lift of the feathers from 0.6 to 1.6 times.",
+    ),
+    j.Rule(
+        id="flight-contact",
+        stage="flight",
+        title="Where the tail cannot be trusted",
+        statement="That a matched shaft leaves clean is taken from practice on every bow; the "
+        "computed shot says from which stiffness on the tail strikes. Where it would strike within "
+        f"an index of {UNDERSTOOD_ONSET:g} of the match, its contact is not believed: bare shafts "
+        "and other shafts decide.",
+        school="Practice of the trade, against the computed contact",
+        source="For bows cut far from centre the computed tail strikes at the match itself, which "
+        "nobody sees.",
+    ),
+    j.Rule(
+        id="flight-waits",
+        stage="flight",
+        title="First questions first",
+        statement="Which hand draws, how long and how stiff the shafts are and where the plate "
+        "stands are asked before any reading is weighed. What was seen until then is kept.",
+        school="Practice of the trade",
+        source="Sides, sizes and the match turn on them.",
+    ),
+    j.Rule(
+        id="flight-kept",
+        stage="flight",
+        title="A tuning goes with its settings",
+        statement="With a tuning brace, nock, plate, silencers, point and shafts are kept. What is "
+        "set otherwise since puts it in doubt, from twice the error of reading it on.",
+        school="Lyrandis's own",
+        source="Convention; 3 mm of brace, 1 mm of nock, 0.5 mm of plate, 5 gr of silencers, 3 gr "
+        "of point.",
     ),
     j.Rule(
         id="flight-trial",
@@ -126,6 +161,9 @@ def judge(c: Computed) -> list[j.Finding]:
         *_cause(c),
         *_stiffer(c),
         *_again(c),
+        *_waits(c),
+        *_contact(c),
+        *_kept(c),
         *_distance(c),
         *_bare(c),
         *_scatter(c),
@@ -143,7 +181,7 @@ def chances_sum(c: Computed) -> tuple[Phrase, ...]:
             continue
         chances = axis.chances()
         said = ", ".join(
-            f"{cause_word(axis.name, name)} {100 * chances[name]:.0f} %"
+            f"{cause_word(axis.name, name)} {100 * shown(name, chances[name]):.0f} %"
             for name in sorted(CLASSES, key=lambda item: -chances[item])
         )
         lines.append(phrase(f"{'Shaft' if axis.name == 'spine' else 'Nock'}: {said}."))
@@ -187,29 +225,94 @@ def _contradict(c: Computed) -> list[j.Finding]:
 
 
 def _cause(c: Computed) -> list[j.Finding]:
-    said = c.flight.verdict.shaft
-    if said in (None, "unsure", "contradict") or c.flight.belief.spine is None:
+    verdict = c.flight.verdict
+    said = verdict.said
+    if said is None or (said.cause == "tuned") != verdict.tuned or said.chance < SAID_FROM:
         return []
-    cause, chance = c.flight.verdict.best(c.flight.belief)["spine"]
-    if cause == "tuned" and not c.flight.verdict.tuned:
-        return []
-    fine = c.flight.verdict.tuned
     text = (
-        "The shaft is tuned, {chance}: within a tenth of what this rig wants."
-        if fine
-        else f"{sure_word(chance).capitalize()} {cause_word('spine', cause)}, {{chance}}. "
-        f"{MEANS[cause]}"
+        "The shaft is tuned, about four in five: within a tenth of what this rig wants."
+        if verdict.tuned
+        else f"{sure_of(said).capitalize()} {said_words(said)}, {{chance}}. {MEANS[said.cause]}"
     )
-    shown = c.flight.belief.spine.chances()["tuned"] if fine else chance
+    figures = {} if verdict.tuned else {"chance": percent(said.chance)}
     return [
         _finding(
             "flight-cause",
-            "good" if fine else "watch",
-            phrase(text, chance=percent(shown)),
+            "good" if verdict.tuned else "watch",
+            phrase(text, **figures),
             chances_sum(c),
-            None if fine else CORRECT,
+            None if verdict.tuned else CORRECT,
         )
     ]
+
+
+def _waits(c: Computed) -> list[j.Finding]:
+    if not c.flight.basis.needs:
+        return []
+    words = " and ".join(_NEEDS[need] for need in c.flight.basis.needs)
+    return [
+        _finding(
+            "flight-waits",
+            "watch",
+            phrase(f"What was seen is kept and waits: {words} not told yet."),
+            (phrase("Left and right, and how much a tail means, turn on it."),),
+            EVIDENCE,
+        )
+    ]
+
+
+_NEEDS: dict[Need, str] = {
+    "hand": "the hand is", "length": "the shafts' length is", "spine": "their spine is",
+    "window": "the plate's place is", "shot": "draw or weight are",
+}  # fmt: skip
+
+
+def _contact(c: Computed) -> list[j.Finding]:
+    reckoned = c.flight.basis.reckoned
+    if reckoned is None or reckoned.understood or not c.flight.belief.counted:
+        return []
+    return [
+        _finding(
+            "flight-contact",
+            "watch",
+            phrase("On this bow the computed tail strikes at the match itself: tails are read as "
+                   "on an ordinary bow, and bare shafts and other shafts decide."),
+            (phrase("Nobody sees a matched shaft strike: the computed contact is not believed."),),
+            RECORD,
+        )
+    ]  # fmt: skip
+
+
+def _kept(c: Computed) -> list[j.Finding]:
+    since = differs_says(c)
+    if since is None:
+        return []
+    return [
+        _finding(
+            "flight-kept",
+            "watch",
+            phrase(f"The kept tuning is in doubt: {since.template}.", **since.figures),
+            (phrase("Put it back, or shoot it again and keep it anew."),),
+            RECORD,
+        )
+    ]
+
+
+def differs_says(c: Computed) -> Phrase | None:
+    """Return what is set otherwise since the tuning was kept; None where nothing is.
+
+    Source: `keep.differs`.
+
+    >>> from lyrandis.core.example import rig
+    >>> differs_says(rig()) is None
+    True
+    """
+    apart = c.flight.match.differs
+    if not apart:
+        return None
+    figures = {f"by{i}": one.figures["by"] for i, one in enumerate(apart)}
+    said = [one.template.replace("{by}", f"{{by{i}}}") for i, one in enumerate(apart)]
+    return phrase(", ".join(said) + " since", **figures)
 
 
 def _stiffer(c: Computed) -> list[j.Finding]:

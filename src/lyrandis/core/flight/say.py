@@ -2,8 +2,10 @@
 
 from lyrandis.core.flight.choose import FlightTest
 from lyrandis.core.flight.readings import Change, metres
+from lyrandis.core.flight.settle import TUNED_FROM
+from lyrandis.core.flight.state import Said
 from lyrandis.core.flight.words import CAUSE_WORDS, HEIGHT_WORDS, AxisName, Class
-from lyrandis.core.phrase import Phrase, phrase
+from lyrandis.core.phrase import Phrase, percent, phrase
 
 _SURE = (
     (0.95, "almost surely"), (0.90, "nearly certain"), (0.75, "probably"), (0.5, "likely"),
@@ -32,6 +34,46 @@ def cause_word(axis: AxisName, cause: Class) -> str:
     ('false weak', 'low, bounces')
     """
     return (CAUSE_WORDS if axis == "spine" else HEIGHT_WORDS)[cause]
+
+
+def said_words(said: Said) -> str:
+    """Return what is said of a shaft, without its chance.
+
+    Source: words of the trade.
+
+    >>> said_words(Said("stiff", 0.92, 0.6)), said_words(Said("false_weak", 0.8))
+    ('too stiff', 'false weak')
+    """
+    if said.strikes is not None:
+        return "too stiff"
+    return cause_word("spine", said.cause)
+
+
+def strikes_says(said: Said) -> Phrase | None:
+    """Return that a stiff shaft may strike as well, where that is as likely as not.
+
+    Source: both ways of too stiff want the same cure.
+
+    >>> strikes_says(Said("stiff", 0.92, 0.6)).text()
+    'Its tail may strike as well, 60 %: weaker shafts are the cure either way.'
+    """
+    if said.strikes is None:
+        return None
+    return phrase("Its tail may strike as well, {chance}: weaker shafts are the cure either way.",
+                  chance=percent(said.strikes))  # fmt: skip
+
+
+def sure_of(said: Said) -> str:
+    """Return how sure what is said is, in words; of tuned never more than four in five.
+
+    Source: closed loops on virtual rigs.
+
+    >>> sure_of(Said("tuned", 0.8)), sure_of(Said("weak", 0.92))
+    ('about four in five', 'nearly certain')
+    """
+    if said.cause == "tuned" and said.chance >= TUNED_FROM:
+        return "about four in five"
+    return sure_word(said.chance)
 
 
 MEANS: dict[Class, str] = {
@@ -127,20 +169,40 @@ def test_how(test: FlightTest, change: Change | None) -> Phrase:
     look = f"shoot {arrows} fletched arrows from {at} and look which way the nocks point back."
     if change is None:
         return phrase(f"At a butt chest high, {look}")
-    first = _FIRST[change.what].replace("{mm}", f"{abs(change.amount):g}")
     by = change.say()
-    return phrase(f"{first} Then {look} {put_back(change)}", **by.figures)
+    return phrase(f"{first_of(change)} Then {look} {put_back(change)}", **by.figures)
+
+
+def first_of(change: Change) -> str:
+    """Return what is done for a trial before it is shot; its figure is that of `Change.say`.
+
+    Source: practice of the trade.
+
+    >>> first_of(Change(what="plate", amount=2.0))
+    'Move the side plate or plunger 2 mm further out.'
+    """
+    more = change.amount > 0
+    way = {
+        "plate": "further out" if more else "further in",
+        "nock": "up" if more else "down",
+    }.get(change.what, "on" if more else "off")
+    first = _FIRST[change.what].replace("{mm}", f"{abs(change.amount):g}")
+    return (
+        first.replace("{way}", way)
+        .replace("{more}", "heavier" if more else "lighter")
+        .replace("{higher}", "higher" if more else "lower")
+    )
 
 
 _FIRST = {
     "draw_short": "Let the point stand {by} farther out than at your anchor.",
     "draw_extra": "Draw {by} past your anchor, no further.",
-    "silencers": "Change the silencers by {by}.",
-    "plate": "Move the side plate or plunger {mm} mm.",
-    "point": "Change the point by {by}.",
-    "brace": "Change the brace by {by}.",
+    "silencers": "Silencers {way}, {by}.",
+    "plate": "Move the side plate or plunger {mm} mm {way}.",
+    "point": "Points {by} {more}.",
+    "brace": "Brace {by} {higher}.",
     "other_shafts": "Borrow three shafts of {by}, as long and with the same points.",
-    "nock": "Move the nock {mm} mm up, and mark where it stood.",
+    "nock": "Move the nock {mm} mm {way}, and mark where it stood.",
 }
 _BACK = {
     "draw_short": "Back to your anchor after.",

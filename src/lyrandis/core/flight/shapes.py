@@ -1,5 +1,6 @@
 """Shapes of the board of evidence."""
 
+from datetime import datetime
 from typing import Literal
 
 from lyrandis.core.drawn import Drawn
@@ -30,6 +31,7 @@ class LedgerRow(Drawn):
     """What one reading did to every cause of the shaft, and of the nock."""
 
     entry_id: str | None
+    at: datetime | None
     says: Phrase
     beside: str
     pulls: tuple[float, ...]
@@ -89,15 +91,16 @@ class LeverLine(Drawn):
 
 
 class ExpectedReading(Drawn):
-    """What the next tail and bare shafts should be."""
+    """What the next tail and bare shafts should be, in the plane that was changed."""
 
+    axis: AxisName
     tail: tuple[float, ...]
-    """Chance of each class as it is seen, strong left to strong right."""
+    """Chance of each class as it is seen, strong left to strong right; strong high to strong low
+    of the nock."""
     likeliest: str
     unexpected: tuple[str, ...]
-    bare: Phrase
-    bare_right_mm: float
-    bare_plus_minus_mm: float
+    bare: Phrase | None
+    """None where they may strike anywhere on the butt."""
 
 
 class Proof(Drawn):

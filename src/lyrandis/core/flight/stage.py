@@ -2,8 +2,9 @@
 
 from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
-from lyrandis.core.flight.rules import RECORD
-from lyrandis.core.flight.say import cause_word, sure_word
+from lyrandis.core.flight.choose import SAID_FROM
+from lyrandis.core.flight.rules import RECORD, differs_says
+from lyrandis.core.flight.say import cause_word, said_words, sure_of
 from lyrandis.core.flight.words import CARE_WORDS, MATCH_FROM_WORDS, AxisName, Class, Doubtful
 from lyrandis.core.phrase import Phrase, percent, phrase
 from lyrandis.core.stage_spec import Ask
@@ -26,23 +27,32 @@ NO_SHOT = "No shot seen yet"
 def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
     """Return the flight's stage."""
     odd = next((f.sentence for f in findings if f.id == "flight-contradict"), None)
+    since = differs_says(c)
     return j.Standing(
         mark=_mark(c),
         headline="verdict",
         detail=_detail(c),
-        moved=odd,
-        reason=phrase("readings differ") if odd else None,
+        moved=odd or (phrase(f"The tuning is in doubt: {since.template}.", **since.figures)
+                      if since else None),
+        reason=phrase("readings differ") if odd else c.flight.match.differs[0] if since else None,
         values=tuple(_values(c)),
         cautions=CAUTIONS,
-    )
+    )  # fmt: skip
 
 
 def _mark(c: Computed) -> j.Mark:
     if not c.flight.facts.seen:
         return "unset"
-    if c.flight.verdict.contradicts:
+    if c.flight.verdict.contradicts or c.flight.match.differs:
         return "in_doubt"
-    return "settled" if c.flight.verdict.tuned else "estimated"
+    settled = c.flight.verdict.tuned or is_near(c)
+    return "settled" if settled else "estimated"
+
+
+def is_near(c: Computed) -> bool:
+    """Return whether the rig was kept as near as it can be told, and stands so."""
+    last = c.flight.match.last
+    return c.flight.match.kept and last is not None and not last.tuned
 
 
 def _detail(c: Computed) -> Phrase | None:
@@ -51,6 +61,8 @@ def _detail(c: Computed) -> Phrase | None:
         return None
     if c.flight.basis.waiting:
         return phrase("being reckoned")
+    if c.flight.basis.needs:
+        return phrase("waits to be weighed")
     return phrase("1 reading" if n == 1 else f"{n} readings")
 
 
@@ -67,11 +79,25 @@ def said(axis: AxisName, verdict: Class | Doubtful | None) -> str:
     return cause_word(axis, verdict)
 
 
-def _word(c: Computed) -> str:
-    """Return how the shaft stands in a word: plainly tuned only where the nock is right too."""
-    if c.flight.verdict.tuned:
-        return "tuned" if c.flight.verdict.nock_tuned else "shaft tuned"
-    return said("spine", c.flight.verdict.shaft)
+def flight_word(c: Computed) -> str:
+    """Return how the shaft stands in a word: plainly tuned only where the nock is right too.
+
+    Source: `FlightVerdict.said`, which title, bars and finding take as well.
+
+    >>> from lyrandis.core.example import rig
+    >>> flight_word(rig())
+    'not said yet'
+    """
+    verdict, last = c.flight.verdict, c.flight.match.last
+    if last is not None and c.flight.match.differs:
+        return "tuned, in doubt" if last.tuned else "near, in doubt"
+    if verdict.tuned:
+        return "tuned" if verdict.nock_tuned else "shaft tuned"
+    if is_near(c):
+        return "near enough"
+    if verdict.said is None or verdict.said.chance < SAID_FROM:
+        return "not said yet"
+    return said_words(verdict.said)
 
 
 def _values(c: Computed) -> list[j.Value]:
@@ -83,21 +109,21 @@ def _values(c: Computed) -> list[j.Value]:
         verdict = j.Value(
             key="verdict",
             label="The shaft",
-            text=_word(c),
+            text=flight_word(c),
             choice=flight.verdict.shaft,
             origin="measured",
             entries=seen,
         )
     values = [verdict]
-    if facts.seen and flight.belief.spine is not None:
-        cause, chance = flight.verdict.best(flight.belief)["spine"]
+    said_now = flight.verdict.said
+    if facts.seen and said_now is not None:
         values.append(
             j.Value(
                 key="likeliest",
                 label="Likeliest",
-                figure=percent(chance),
+                figure=percent(said_now.chance),
                 text=None,
-                detail=phrase(f"{cause_word('spine', cause)}, {sure_word(chance)}"),
+                detail=phrase(f"{said_words(said_now)}, {sure_of(said_now)}"),
                 origin="measured",
             )
         )

@@ -10,7 +10,15 @@ from lyrandis.core.effective import At, when
 from lyrandis.core.flight.basis import FlightBasis, Upstream
 from lyrandis.core.flight.belief import SPINE_SD, WIDE_SHARE, Axis
 from lyrandis.core.flight.changes import changes_of
-from lyrandis.core.flight.choose import KINDS, OFF_FROM, SAID_FROM, FlightTest, Sitting, surest, verdict
+from lyrandis.core.flight.choose import (
+    KINDS,
+    OFF_FROM,
+    SAID_FROM,
+    FlightTest,
+    Sitting,
+    surest,
+    verdict,
+)
 from lyrandis.core.flight.evidence import (
     GROUP,
     SITTING,
@@ -48,6 +56,8 @@ SURE_FROM = 0.85
 FAR_STIFF, FAR_STIFF_CHANCE = 3.0, 0.02
 """A struck tail stands near nought once more about six tenths too stiff: where more than this
 speaks for far too stiff, weaker shafts are tried before tuned is said."""
+HEIGHTS = ("height", "height_bare")
+"""Tests of the nock's own page."""
 Side = Literal["weak", "stiff"]
 
 
@@ -104,7 +114,8 @@ def flight_belief(
     looked_up = any(step.upright is not None and step.test.sees != "slap" for step in seen)
     since = _since_shaft(steps)
     changed = len(since) < len(steps)
-    kinds = frozenset(step.test.kind for step in seen if step.test.key != GROUP)
+    of_shaft = [step for step in seen if step.spine is not None and step.test.key != GROUP]
+    kinds = frozenset(step.test.kind for step in of_shaft)
     confirms = max(CONFIRMS - len(since), 0) if changed else 0
     sitting = sitting_of(axes, _done(facts, log), upright=looked_up)
     return FlightBelief(
@@ -112,7 +123,7 @@ def flight_belief(
         tunings=tunings,
         start=start,
         axes=axes,
-        counted=sum(step.test.key != GROUP for step in seen),
+        counted=len(of_shaft),
         kinds=len(kinds),
         confirms=confirms,
         flown=tuple(one.test.spine_push.by for one in since if one.test.pushed == "other_shafts"),
@@ -145,7 +156,7 @@ def _done(facts: FlightFacts, log: Sequence[LogLine]) -> list[FlightTest]:
             if last is not None and _another_sitting(facts, last, line.at):
                 done = []
             last = line.at
-            if line.step.test.key != GROUP:
+            if line.step.test.key not in (GROUP, *HEIGHTS):
                 done.append(line.step.test)
     if last is not None and any(ended > last for ended in facts.sittings_ended):
         return []
@@ -165,9 +176,7 @@ def _another_sitting(facts: FlightFacts, before: At, now: At) -> bool:
     return ended or now[0] - before[0] > SITTING
 
 
-def _start(
-    upstream: Upstream, basis: FlightBasis, tunings: tuple[Tuning, ...]
-) -> Start | None:
+def _start(upstream: Upstream, basis: FlightBasis, tunings: tuple[Tuning, ...]) -> Start | None:
     if basis.reckoned is None:
         return None
     shooting = upstream.arrow.shooting
@@ -176,7 +185,9 @@ def _start(
     prior = rig_prior(basis.index, tunings, own_sd)
     wide = TUNED_WIDE_SHARE if tunings else WIDE_SHARE
     curves = basis.reckoned.curves
-    return Start(curves, basis.noise, round(prior.centre, 4), round(prior.sd, 4), wide)
+    return Start(
+        curves, basis.noise, round(prior.centre, 4), round(prior.sd, 4), wide, basis.nock_prior
+    )
 
 
 def _tunings(facts: FlightFacts, upstream: Upstream, basis: FlightBasis) -> tuple[Tuning, ...]:
@@ -323,11 +334,11 @@ def _odd(belief: FlightBelief, log: Sequence[LogLine]) -> LogLine | None:
 
 
 def _surprising(belief: FlightBelief, log: Sequence[LogLine]) -> LogLine | None:
-    seen = [line for line in log if isinstance(line.step, Saw)]
+    seen = [(line, line.step) for line in log if isinstance(line.step, Saw)]
     if len(seen) < 2 or belief.start is None:
         return None
-    last, before = seen[-1], seen[-2]
-    if belief.steps[-1] is not last.step or last.step.test.key == before.step.test.key:
+    (_, before), (last, step) = seen[-2:]
+    if belief.steps[-1] is not step or step.test.key == before.test.key:
         # the same seen twice running counts, however odd it is
         return None
     return last if unexpected(belief.start, belief.steps) else None

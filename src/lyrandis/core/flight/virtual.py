@@ -36,6 +36,9 @@ MARK_SPREAD = 0.4
 """Assumption: how unlike felts and powders take a mark, sd of the logarithm."""
 
 
+AS_COMPUTED = contact(Touch.BOTH)
+
+
 @dataclass(frozen=True)
 class VirtualRig:
     """A rig whose truth we know."""
@@ -44,7 +47,7 @@ class VirtualRig:
     care: Noise
     index: float
     """How far the shaft on the string is from the rig's match."""
-    by: Contact = contact(Touch.BOTH)
+    by: Contact = AS_COMPUTED
     """How its tail meets the bow."""
     gain: float = 1.0
     tail_zero: float = 0.0
@@ -177,7 +180,8 @@ def a_rig(
 ) -> VirtualRig:
     """Draw a rig of which the model says `model_index`; `error` widens the model's own.
 
-    True index: nine in ten N(m, 1.8), one in ten N(m, 5); gains and zeros as spread as the schools are.
+    True index: nine in ten N(m, 1.8), one in ten N(m, 5); gains and zeros as spread as
+    the schools are.
     Assumption: the sizes of the prior, drawn continuously.
 
     >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE

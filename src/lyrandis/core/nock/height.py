@@ -10,7 +10,9 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from lyrandis.core.archer.words import Hold
+from lyrandis.core.effective import At, Recorded, when
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.nock.readings import NockHeight
 from lyrandis.core.nock.words import NockDatum, NockFlight
 
 START_MM: dict[Hold, tuple[float, float, float]] = {
@@ -82,6 +84,24 @@ def lift_of(height_mm: float, datum: NockDatum, nock: Estimate) -> Estimate:
     return Estimate(height_mm, READING_SD_MM)
 
 
+def lift_told_at(
+    heights: Sequence[Recorded[NockHeight]], nock: Estimate, at: At
+) -> Estimate | None:
+    """Return the lift that was told last at an instant, else the first told after it.
+
+    Source: `lift_of`.
+
+    >>> from datetime import UTC, datetime
+    >>> lift_told_at((), Estimate(8.0, 0.0), (datetime(2020, 1, 1, tzinfo=UTC), 0)) is None
+    True
+    """
+    if not heights:
+        return None
+    before = [height for height in heights if when(height.entry) <= at]
+    told = (before[-1] if before else heights[0]).reading
+    return lift_of(told.height_mm, told.datum, nock)
+
+
 def locator_of(lift_mm: float, nock_mm: float) -> float:
     """Return the height of the lower edge of a locator above the arrow.
 
@@ -98,6 +118,14 @@ class HeightShot(NamedTuple):
 
     lift_mm: float
     flew: NockFlight
+
+
+class FlownHeight(NamedTuple):
+    """A lift whose bare shafts were seen on the flight's pages."""
+
+    lift_mm: float
+    flew: NockFlight
+    entry_id: str
 
 
 class Schools(NamedTuple):

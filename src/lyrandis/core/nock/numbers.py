@@ -15,6 +15,7 @@ from lyrandis.core.estimate import Estimate
 from lyrandis.core.lazy import lazy
 from lyrandis.core.nock.facts import NockFacts
 from lyrandis.core.nock.height import (
+    FlownHeight,
     HeightShot,
     HeightStart,
     Schools,
@@ -48,6 +49,8 @@ class NockNumbers:
     bow_facts: BowFacts
     bow: BowNumbers
     arrows: ArrowFacts
+    flown: tuple[FlownHeight, ...] = ()
+    """Heights that were shot on the flight's pages."""
 
     @property
     def hold(self) -> Hold | None:
@@ -120,6 +123,7 @@ class NockNumbers:
     @lazy
     def schools(self) -> Schools:
         shots = [HeightShot(shot.reading.lift_mm, shot.reading.flew) for shot in self.facts.shots]
+        shots += [HeightShot(shot.lift_mm, shot.flew) for shot in self.flown]
         return schools_of(shots)
 
     @lazy

@@ -18,6 +18,8 @@ class NockShotDrawn(Drawn):
     flew: NockFlight
     brace_mm: float | None
     """The brace it was shot at."""
+    in_flight: bool = False
+    """True where it was seen on the flight's pages."""
 
 
 class SchoolBand(Drawn):
@@ -188,7 +190,17 @@ def _shots(c: Computed) -> tuple[NockShotDrawn, ...]:
                 brace_mm=before[-1] if before else None,
             )
         )
-    return tuple(result)
+    flown = (
+        NockShotDrawn(
+            entry_id=shot.entry_id,
+            lift_mm=shot.lift_mm,
+            flew=shot.flew,
+            brace_mm=None,
+            in_flight=True,
+        )
+        for shot in c.nock.flown
+    )
+    return (*result, *flown)
 
 
 def _tiller(c: Computed) -> TillerDrawing:

@@ -15,8 +15,8 @@ from lyrandis.core.arrow.shooting import outward_is_left
 from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.constants import MARKED_DRAW_MM, MM_PER_IN, TRADE_OFFSET_MM
 from lyrandis.core.effective import At, Recorded, when
-from lyrandis.core.flight.evidence import FAR_BARE_M, LEAST_GROUP, apart_of
-from lyrandis.core.flight.readings import BareApart, ButtHits, WalkedBack
+from lyrandis.core.flight.evidence import FAR_BARE_M, LEAST_GROUP
+from lyrandis.core.flight.readings import BareApart, ButtHits, WalkedBack, apart_of
 from lyrandis.core.memo import memo_by_equality
 from lyrandis.core.nock.height import lift_of
 from lyrandis.core.nock.numbers import NockNumbers
