@@ -241,7 +241,8 @@ class Archer:
         one = one.model_copy(update={"happened_at": self.at})
         self.entries += as_entries([one], now=self.at, after=len(self.entries))
 
-    def _moved(self, rig: VirtualRig) -> VirtualRig:
+    def moved(self, rig: VirtualRig) -> VirtualRig:
+        """Return the rig as it shoots now: what an evening adds to every reading."""
         drift = DRIFT_INDEX * self.shots if self.trouble == "drift" else 0.0
         return rig.at(rig.index + self.sitting + drift)
 
@@ -255,8 +256,8 @@ class Archer:
             up = upright_push(trial)
         if trial is not None and trial.what == "other_shafts":
             push = Push(push.by + 0.4 * self.rng.standard_normal(), exact=True)
-        read = self._moved(self.rig).shoot(test, push, self.rng)
-        high = self._moved(self.nock).shoot(test, up, self.rng) if self.world.looks_up else None
+        read = self.moved(self.rig).shoot(test, push, self.rng)
+        high = self.moved(self.nock).shoot(test, up, self.rng) if self.world.looks_up else None
         self.shots += 1
         if self.trouble == "slips" and self.rng.random() < SLIP:
             read = (
@@ -401,13 +402,42 @@ FALSE_WEAK = World("far too stiff", truth=(5.0, 9.0))
 NOCK = World("nock looked at too", looks_up=True)
 
 
-def _one(of: tuple[int, World]) -> Evening:
-    return fly(*of)
+HABIT_LEVEL_M, HABIT_STEP, HABIT_ENDS = 0.05, 1.5, 12
 
 
-def flown(seeds: Sequence[int], world: World, workers: int = 2) -> list[Evening]:
-    """Fly many evenings."""
+def by_habit(seed: int, world: World) -> Evening:
+    """Bare shafts until they join the others: other shafts a class weaker or stiffer each time.
+
+    Beside the page: the habit of many, by the same archers with the same rigs.
+    """
+    archer = Archer(seed, world)
+    out = Evening(seed, rig_of(seed).family, archer.rig.index, archer.rig.truth)
+    bare = next(test for test in PLAIN_TESTS if test.key == "bare")
+    for _ in range(HABIT_ENDS):
+        gap = archer.moved(archer.rig).shoot(bare, NO_PUSH, archer.rng)
+        out.arrows += bare.shot
+        out.minutes += bare.minutes
+        if abs(gap) <= HABIT_LEVEL_M:
+            out.end = "tuned"
+            break
+        out.corrections += 1
+        step = -math.copysign(HABIT_STEP, gap) + 0.4 * archer.rng.standard_normal()
+        archer.rig = archer.rig.at(archer.rig.index + step)
+    out.index = archer.rig.index
+    return out
+
+
+def _one(of: tuple[int, World, bool]) -> Evening:
+    seed, world, habit = of
+    return by_habit(seed, world) if habit else fly(seed, world)
+
+
+def flown(
+    seeds: Sequence[int], world: World, workers: int = 2, *, habit: bool = False
+) -> list[Evening]:
+    """Fly many evenings, by the page or by habit."""
+    asked = [(seed, world, habit) for seed in seeds]
     if workers == 1:
-        return [fly(seed, world) for seed in seeds]
+        return [_one(one) for one in asked]
     with ProcessPoolExecutor(workers) as pool:
-        return list(pool.map(_one, [(seed, world) for seed in seeds], chunksize=2))
+        return list(pool.map(_one, asked, chunksize=2))

@@ -1,10 +1,12 @@
 <script lang="ts">
   import type { NextStep } from '../lib/api';
-  import { goTo, pathOf } from '../lib/go';
+  import { Doing } from '../lib/doing.svelte';
+  import { pathOf } from '../lib/go';
   import { tell } from '../lib/preferences.svelte';
   import { route } from '../lib/navigation';
   import { openRig } from '../lib/openrig.svelte';
   import { Recording } from '../lib/recording.svelte';
+  import ProblemNote from './ProblemNote.svelte';
 
   let {
     step: now,
@@ -20,6 +22,7 @@
   const step = $derived(waits ? settled : now);
 
   const saying = new Recording();
+  const doing = new Doing();
   /** Remember that a step is not done now; it can be taken back like any entry. */
   function setAside({ aside, title }: NextStep): void {
     if (!openRig.rig || !aside) return;
@@ -50,13 +53,27 @@
       {#if !here}
         <button
           class="min-h-9 rounded bg-paper px-3 font-semibold whitespace-nowrap text-ink"
-          onclick={() => goTo(step.action)}
+          disabled={doing.recording.busy}
+          onclick={() => void doing.act(step.action, tell(step.title))}
         >
           {step.action.label}
         </button>
       {/if}
       {#if !brief}<span class="text-sm whitespace-nowrap opacity-80">{step.minutes} min</span>{/if}
     </div>
+    {#if !brief && step.other}
+      {@const other = step.other}
+      <button
+        class="mt-2 text-sm underline opacity-90"
+        disabled={doing.recording.busy}
+        onclick={() => void doing.act(other, other.label)}>{other.label}</button
+      >
+    {/if}
+    {#if doing.recording.problem}
+      <div class="mt-2 rounded bg-paper p-2 text-ink">
+        <ProblemNote problem={doing.recording.problem} id="problem-next-step" />
+      </div>
+    {/if}
     {#if !brief && step.aside}
       <button class="mt-2 text-sm underline opacity-90" onclick={() => setAside(step)}>
         {step.aside === 'scale' || step.aside === 'arrow_mass' ? 'I have no scale' : 'Not now'}

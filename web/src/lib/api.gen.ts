@@ -1080,6 +1080,11 @@ export interface components {
             stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen";
             /** Control */
             control: string;
+            /**
+             * Records
+             * @default []
+             */
+            records: components["schemas"]["Recordable"][];
         };
         /**
          * Advised
@@ -1378,6 +1383,26 @@ export interface components {
             mass_gr: number;
             /** Grains Per Pound */
             grains_per_pound: number | null;
+        };
+        /**
+         * AskedTest
+         * @description A test as it is shot: what to look at, from where, with how many, and what to do for it.
+         */
+        AskedTest: {
+            /**
+             * Sees
+             * @enum {string}
+             */
+            sees: "tail" | "bare" | "mark" | "slap";
+            /** Distance M */
+            distance_m: number;
+            /** Arrows */
+            arrows: number;
+            act: components["schemas"]["Phrase"];
+            /** Back */
+            back: string | null;
+            /** Shot */
+            shot: boolean;
         };
         /**
          * Assembly
@@ -2508,7 +2533,7 @@ export interface components {
         Entry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
             /**
              * Happened At
              * Format: date-time
@@ -2543,7 +2568,7 @@ export interface components {
         EntryDraft: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -2556,21 +2581,72 @@ export interface components {
             id?: string | null;
         };
         /**
+         * EveningProved
+         * @description Whole evenings, flown by the page's own next step from the first tail to the end.
+         */
+        EveningProved: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** How */
+            how: string;
+            /** Rigs */
+            rigs: number;
+            /** Ended */
+            ended: number;
+            /** Tuned */
+            tuned: number;
+            /** Near */
+            near: number;
+            /** Empty */
+            empty: number;
+            /** Within */
+            within: number | null;
+            /** Within All */
+            within_all: number;
+            /** Near Said */
+            near_said: number | null;
+            /** Near Came */
+            near_came: number | null;
+            /** Named */
+            named: number | null;
+            /** False Weak */
+            false_weak: number;
+            /** False Weak Tuned */
+            false_weak_tuned: number | null;
+            /** False Weak Within */
+            false_weak_within: number | null;
+            /** Far Weak Tuned */
+            far_weak_tuned: number;
+            /** Arrows */
+            arrows: number;
+            /** Most Arrows */
+            most_arrows: number;
+            /** Minutes */
+            minutes: number;
+            /** Corrections */
+            corrections: number;
+            /** Nock Within */
+            nock_within: number | null;
+        };
+        /**
          * ExpectedReading
-         * @description What the next tail and bare shafts should be.
+         * @description What the next tail and bare shafts should be, in the plane that was changed.
          */
         ExpectedReading: {
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "spine" | "upright";
             /** Tail */
             tail: number[];
             /** Likeliest */
             likeliest: string;
             /** Unexpected */
             unexpected: string[];
-            bare: components["schemas"]["Phrase"];
-            /** Bare Right Mm */
-            bare_right_mm: number;
-            /** Bare Plus Minus Mm */
-            bare_plus_minus_mm: number;
+            bare: components["schemas"]["Phrase"] | null;
         };
         /**
          * EyeHeight
@@ -2834,7 +2910,7 @@ export interface components {
          */
         FirstReading: {
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
             /** Source */
             source?: ("weighed" | "measured" | "estimated" | "told" | "simulated") | null;
             /** Note */
@@ -2910,6 +2986,8 @@ export interface components {
             tuned: boolean;
             /** Nock Tuned */
             nock_tuned: boolean;
+            near: components["schemas"]["Phrase"] | null;
+            differs: components["schemas"]["Phrase"] | null;
             match: components["schemas"]["TunedMatch"] | null;
             /** Suspects */
             suspects: components["schemas"]["Suspect"][];
@@ -2932,6 +3010,8 @@ export interface components {
             longest_m?: number | null;
             /** Other Shafts Lbf */
             other_shafts_lbf?: number | null;
+            /** Felt */
+            felt?: boolean | null;
         };
         /**
          * FlightPage
@@ -2992,6 +3072,11 @@ export interface components {
             source: "flight" | "model";
             /** Waiting */
             waiting: boolean;
+            /** Needs */
+            needs: ("hand" | "length" | "spine" | "window" | "shot")[];
+            asked: components["schemas"]["AskedTest"] | null;
+            /** Felt */
+            felt: boolean | null;
         };
         /**
          * FloorDrawing
@@ -3426,6 +3511,26 @@ export interface components {
              */
             kept_at: string;
         };
+        /**
+         * KeptSettings
+         * @description How the rig stood when its tuning was kept; None where nobody had told it.
+         */
+        KeptSettings: {
+            /** Brace Mm */
+            brace_mm?: number | null;
+            /** Lift Mm */
+            lift_mm?: number | null;
+            /** Window Mm */
+            window_mm?: number | null;
+            /** Silencers Gr */
+            silencers_gr?: number | null;
+            /** Point Gr */
+            point_gr?: number | null;
+            /** Shaft Length Mm */
+            shaft_length_mm?: number | null;
+            /** Spine Lbf */
+            spine_lbf?: number | null;
+        };
         /** KindProved */
         KindProved: {
             /** Name */
@@ -3489,6 +3594,8 @@ export interface components {
         LedgerRow: {
             /** Entry Id */
             entry_id: string | null;
+            /** At */
+            at: string | null;
             says: components["schemas"]["Phrase"];
             /** Beside */
             beside: string;
@@ -3546,14 +3653,11 @@ export interface components {
             minutes: number;
             /** Undo */
             undo: string;
-            /**
-             * Subject
-             * @enum {string}
-             */
-            subject: "archer" | "bow" | "string" | "arrow_set" | "rig";
-            /** Reading */
-            reading: (components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"]) | null;
+            /** Records */
+            records: components["schemas"]["Recordable"][];
             trial: components["schemas"]["Change"] | null;
+            /** Get */
+            get: boolean;
             /** Refused */
             refused: string | null;
             /** Reaches */
@@ -3759,26 +3863,6 @@ export interface components {
             says: components["schemas"]["Phrase"];
         };
         /**
-         * LoopProved
-         * @description Closed loops: tested, corrected and tested again until tuned was said.
-         */
-        LoopProved: {
-            /** Name */
-            name: string;
-            /** Rigs */
-            rigs: number;
-            /** Spine */
-            spine: number;
-            /** Both */
-            both: number | null;
-            /** Done */
-            done: number;
-            /** Arrows */
-            arrows: number;
-            /** Tests */
-            tests: number;
-        };
-        /**
          * MassAlone
          * @description The best matched arrows where only mass is asked.
          */
@@ -3932,12 +4016,13 @@ export interface components {
             /** Finding */
             finding?: string | null;
             /** Aside */
-            aside?: ("draw" | "hook" | "shaft" | "arrow_mass" | "brace" | "nock" | "scale") | null;
+            aside?: ("draw" | "hook" | "shaft" | "arrow_mass" | "brace" | "nock" | "scale" | "window") | null;
             /**
              * On Page
              * @default false
              */
             on_page: boolean;
+            other?: components["schemas"]["Action"] | null;
         };
         /**
          * NockFor
@@ -4056,6 +4141,11 @@ export interface components {
             flew: "clean" | "bounced" | "bare_level" | "bare_high" | "bare_low";
             /** Brace Mm */
             brace_mm: number | null;
+            /**
+             * In Flight
+             * @default false
+             */
+            in_flight: boolean;
         };
         /**
          * NockSide
@@ -4331,7 +4421,7 @@ export interface components {
             subject_name: string | null;
             draft: components["schemas"]["EntryDraft"] | null;
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
             /**
              * Source
              * @enum {string}
@@ -4585,7 +4675,7 @@ export interface components {
         PostedEntry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -4754,8 +4844,8 @@ export interface components {
             kinds: components["schemas"]["KindProved"][];
             /** Worlds */
             worlds: components["schemas"]["WorldProved"][];
-            /** Loops */
-            loops: components["schemas"]["LoopProved"][];
+            /** Evenings */
+            evenings: components["schemas"]["EveningProved"][];
             /** First Verdicts */
             first_verdicts: string[];
         };
@@ -4873,6 +4963,19 @@ export interface components {
             slopes: components["schemas"]["SlopeRow"][];
             /** Hunts */
             hunts: boolean;
+        };
+        /**
+         * Recordable
+         * @description Something that is recorded in one go.
+         */
+        Recordable: {
+            /**
+             * Subject
+             * @enum {string}
+             */
+            subject: "archer" | "bow" | "string" | "arrow_set" | "rig";
+            /** Reading */
+            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
         };
         /**
          * RecordedEntries
@@ -5084,6 +5187,12 @@ export interface components {
              * @description doubt of an index [ratio], 0 to 5
              */
             sd: number;
+            /**
+             * Tuned
+             * @default true
+             */
+            tuned: boolean;
+            settings?: components["schemas"]["KeptSettings"] | null;
         };
         /** RingSeen */
         RingSeen: {
@@ -5655,6 +5764,22 @@ export interface components {
             aside: number[][];
         };
         /**
+         * SittingEnded
+         * @description The archer goes on another day: what was seen counts, the next sitting begins afresh.
+         */
+        SittingEnded: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sitting_ended";
+            /**
+             * Anew
+             * @default false
+             */
+            anew: boolean;
+        };
+        /**
          * SlapHeard
          * @description Whether the shaft was heard slapping the bow.
          */
@@ -6030,7 +6155,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "draw" | "hook" | "shaft" | "arrow_mass" | "brace" | "nock" | "scale";
+            step: "draw" | "hook" | "shaft" | "arrow_mass" | "brace" | "nock" | "scale" | "window";
             /**
              * Aside
              * @default true
@@ -7049,6 +7174,7 @@ export interface components {
             /** Narrower */
             narrower: boolean;
             says: components["schemas"]["Phrase"];
+            keeps: components["schemas"]["Recordable"];
         };
         /** TurnsStep */
         TurnsStep: {

@@ -4,8 +4,11 @@ import { openRig } from './openrig.svelte';
 import { goToPath } from './navigation';
 import { pagePath } from './paths';
 
+/** A control on a stage's page. */
+export type Place = Pick<Action, 'stage' | 'control'>;
+
 /** The path of the page an action's control is on, under the rig. */
-export function pathOf(action: Action): StagePath {
+export function pathOf(action: Place): StagePath {
   const controls: Record<string, StagePath> | undefined = STAGES.find(
     (stage) => stage.key === action.stage,
   )?.controls;
@@ -13,7 +16,7 @@ export function pathOf(action: Action): StagePath {
 }
 
 /** Go to the control an action names and put the cursor in it. */
-export async function goTo(action: Action): Promise<void> {
+export async function goTo(action: Place): Promise<void> {
   if (!openRig.rig) return;
   const path = pathOf(action);
   await goToPath(pagePath(openRig.rig, path));

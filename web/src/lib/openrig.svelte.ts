@@ -16,7 +16,7 @@ class OpenRig {
   status = $state<Status>('loading');
   problem = $state.raw<Problem | null>(null);
   /** A control that a finding or the next step asks for. */
-  wanted = $state.raw<Action | null>(null);
+  wanted = $state.raw<Pick<Action, 'stage' | 'control'> | null>(null);
   /** Counts the rigs opened one after another: what was meant for one visit ends with it. */
   visit = $state(0);
   readonly clock = new RevisionClock();

@@ -23,11 +23,13 @@ from lyrandis.core.flight.choose import (
 )
 from lyrandis.core.flight.correct import CorrectionLever, levers_of
 from lyrandis.core.flight.evidence import Saw, Shifted, reckon, stepped
+from lyrandis.core.flight.keep import kept_as
 from lyrandis.core.flight.ledger import ledger
 from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.outcomes import gathered
 from lyrandis.core.flight.plan import change_of, near_says
 from lyrandis.core.flight.proof import expected_reading, proofs
+from lyrandis.core.flight.rules import differs_says
 from lyrandis.core.flight.say import (
     MEANS,
     cause_word,
@@ -50,12 +52,13 @@ from lyrandis.core.flight.shapes import (
     FlightBoard,
     LeverLine,
     Outcome,
-    Suspect,
     TestLine,
     TunedMatch,
 )
 from lyrandis.core.flight.stage import flight_word, is_near, said
+from lyrandis.core.flight.suspects import suspects
 from lyrandis.core.flight.words import AxisName
+from lyrandis.core.judgement import Recordable
 from lyrandis.core.phrase import Phrase, percent, phrase, spine
 
 MOST_ALTERNATIVES = 5
@@ -109,8 +112,10 @@ def board(c: Computed, reckoner: Reckoner = reckon) -> FlightBoard:
         expected_now=_expected_now(flight),
         tuned=flight.verdict.tuned,
         nock_tuned=flight.verdict.nock_tuned,
+        near=near_says(flight.due.near.within) if flight.due.near else None,
+        differs=differs_says(c),
         match=_match(flight),
-        suspects=_suspects(c, flight),
+        suspects=suspects(c),
         schools=schools(c),
     )
 
@@ -367,6 +372,10 @@ def _match(flight: FlightNumbers) -> TunedMatch | None:
         in_force=flight.verdict.tuned and flight.match.by_flight,
         kept=flight.match.kept,
         narrower=narrower,
+        keeps=Recordable(
+            subject="rig",
+            reading=kept_as(flight.upstream, result, model.matched, tuned=flight.verdict.tuned),
+        ),
         says=phrase(
             "Your flight: {own}; the schools alone said {model}."
             + (
@@ -378,37 +387,3 @@ def _match(flight: FlightNumbers) -> TunedMatch | None:
             model=spine(model.matched, (model.high - model.low) / 2),
         ),
     )
-
-
-_SUSPECTS: dict[str, str] = {
-    "nock_height": "the nocking point may have slipped, or was moved",
-    "nock_locked": "the nock was fixed or freed",
-    "brace_height": "the string crept, or was twisted",
-    "string_turns": "the string was twisted",
-    "part_fitted": "other parts were put on",
-    "arrow_build": "the arrows were changed",
-    "arrow_pass": "the plate was moved",
-    "string_build": "the string was changed",
-    "limb_bolts": "the bolts were turned",
-    "setting_moved": "something was moved and not measured",
-    "trial_set": "a trial was on or off",
-    "hold_chosen": "the string was held otherwise",
-    "anchor_chosen": "another anchor",
-    "riser_weight": "the riser's weights were changed",
-}
-MOST_SUSPECTS = 5
-
-
-def _suspects(c: Computed, flight: FlightNumbers) -> tuple[Suspect, ...]:
-    """Return what was done between the first reading and the odd one, where they contradict."""
-    if not flight.verdict.contradicts:
-        return ()
-    seen = [
-        entry.at[0] for entry in flight.log if entry.seen is not None and entry.step is not None
-    ]
-    result = [
-        Suspect(says=recorded.reading.say(), why=_SUSPECTS[recorded.reading.kind])
-        for recorded in c.setup.effective.between(seen[0], seen[-1])
-        if recorded.reading.kind in _SUSPECTS
-    ]
-    return tuple(result[-MOST_SUSPECTS:])

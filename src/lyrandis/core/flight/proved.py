@@ -65,18 +65,41 @@ class WorldProved(Drawn):
     """What the specification's own trial came to, less twice its error."""
 
 
-class LoopProved(Drawn):
-    """Closed loops: tested, corrected and tested again until tuned was said."""
+class EveningProved(Drawn):
+    """Whole evenings, flown by the page's own next step from the first tail to the end."""
 
+    key: str
     name: str
+    how: str
+    """What is asked there of the page."""
     rigs: int
-    spine: float
-    """Ended within a tenth of stiffness."""
-    both: float | None
-    """Within 13 % and 3 mm."""
-    done: float
+    ended: float
+    """Came to tuned, or were kept as near as can be told."""
+    tuned: float
+    near: float
+    empty: int
+    """Next steps that were none."""
+    within: float | None
+    """Of tuned, within a tenth of stiffness."""
+    within_all: float
+    """Of all rigs, ended and within a tenth."""
+    near_said: float | None
+    near_came: float | None
+    """Of those kept as near as can be told: chance of a tenth that was said, and what came."""
+    named: float | None
+    """Of stiff and false weak rigs, named as either."""
+    false_weak: int
+    false_weak_tuned: float | None
+    false_weak_within: float | None
+    far_weak_tuned: int
+    """A quarter and more too weak, and called tuned."""
     arrows: float
-    tests: float
+    most_arrows: float
+    """Nine in ten shot fewer."""
+    minutes: float
+    corrections: float
+    nock_within: float | None
+    """Within 3 mm, where the nock was looked at too."""
 
 
 class Proved(Drawn):
@@ -86,7 +109,7 @@ class Proved(Drawn):
     words: tuple[WordProved, ...]
     kinds: tuple[KindProved, ...]
     worlds: tuple[WorldProved, ...]
-    loops: tuple[LoopProved, ...]
+    evenings: tuple[EveningProved, ...]
     first_verdicts: tuple[str, ...]
     """Causes named for the first rigs: a test shoots them again."""
 

@@ -140,6 +140,8 @@ class TunedMatch(Drawn):
     kept: bool
     narrower: bool
     says: Phrase
+    keeps: Recordable
+    """What keeping it records: the match, and every setting."""
 
 
 class Suspect(Drawn):
@@ -172,6 +174,10 @@ class FlightBoard(Drawn):
     expected_now: ExpectedReading | None
     tuned: bool
     nock_tuned: bool
+    near: Phrase | None
+    """How near the match it is, where no test is worth its trouble any more."""
+    differs: Phrase | None
+    """What is set otherwise since it was kept."""
     match: TunedMatch | None
     suspects: tuple[Suspect, ...]
     schools: tuple[SchoolLine, ...]

@@ -1,7 +1,9 @@
 <script lang="ts">
-  let { tail }: { tail: readonly number[] } = $props();
+  let { tail, axis }: { tail: readonly number[]; axis: 'spine' | 'upright' } = $props();
 
-  const WORDS = ['strong', 'clear', 'slight', 'straight', 'slight', 'clear', 'strong'];
+  const middle = $derived(axis === 'upright' ? 'level' : 'straight');
+  const WORDS = $derived(['strong', 'clear', 'slight', middle, 'slight', 'clear', 'strong']);
+  const [low, high] = $derived(axis === 'upright' ? ['high', 'low'] : ['left', 'right']);
   const most = $derived(Math.max(...tail));
   const per = (chance: number) => `${Math.round(100 * chance)}\u00a0%`;
 </script>
@@ -13,14 +15,14 @@
         ><span style:height="{(100 * chance) / Math.max(most, 0.2)}%"></span></span
       >
       <span class="word"
-        >{WORDS[i]}<span class="sr-only"> {i < 3 ? 'left' : i > 3 ? 'right' : ''}</span></span
+        >{WORDS[i]}<span class="sr-only"> {i < 3 ? low : i > 3 ? high : ''}</span></span
       >
       <span class="number">{per(chance)}</span>
     </div>
   {/each}
 </div>
 <div class="flex justify-between text-sm text-soft" aria-hidden="true">
-  <span>left</span><span>right</span>
+  <span>{low}</span><span>{high}</span>
 </div>
 
 <style>

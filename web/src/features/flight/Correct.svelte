@@ -14,17 +14,8 @@
 
   const board = new Board().follow();
 
-  function keep(match: NonNullable<FlightBoard['match']>) {
-    void board.say(
-      {
-        kind: 'rig_tuned',
-        matched_lbf: match.matched_lbf,
-        model_lbf: match.model_lbf,
-        offset: match.offset,
-        sd: match.sd,
-      },
-      'Tuning kept',
-    );
+  function keep({ keeps }: NonNullable<FlightBoard['match']>) {
+    void board.say(keeps.reading, 'Tuning kept');
   }
 </script>
 
@@ -38,6 +29,8 @@
           <p class="text-[1.35rem] font-bold">{tell(found.sentence)}</p>
           {#if found.tuned}
             {#if found.under}<p>{tell(found.under)}</p>{/if}
+          {:else if found.near && !found.correction?.levers.some((one) => one.first)}
+            <p>{tell(found.near)} No test left today tells enough for its trouble.</p>
           {:else if found.correction}
             <p>{tell(found.correction.sentence)}</p>
           {:else if found.counted}
@@ -54,9 +47,9 @@
             {@const next = found.correction.expected}
             <section class="mt-5 max-w-xl" aria-labelledby="expects">
               <h2 id="expects">With the first of them, the tail at 2.3 m should stand</h2>
-              <div class="mt-2"><ExpectedTail tail={next.tail} /></div>
+              <div class="mt-2"><ExpectedTail tail={next.tail} axis={next.axis} /></div>
               <p class="mt-1">
-                The {tell(next.bare)}.
+                {#if next.bare}The {tell(next.bare)}.{/if}
                 {#if next.unexpected.length}<span class="text-soft"
                     >Anything {next.unexpected.join(' or ')} would mean something else.</span
                   >{/if}
@@ -67,8 +60,12 @@
         {#if found.expected_now}
           <section class="mt-5 max-w-xl" aria-labelledby="expects-now">
             <h2 id="expects-now">Changed, and not shot yet. The tail at 2.3 m should stand</h2>
-            <div class="mt-2"><ExpectedTail tail={found.expected_now.tail} /></div>
-            <p class="mt-1">The {tell(found.expected_now.bare)}.</p>
+            <div class="mt-2">
+              <ExpectedTail tail={found.expected_now.tail} axis={found.expected_now.axis} />
+            </div>
+            {#if found.expected_now.bare}
+              <p class="mt-1">The {tell(found.expected_now.bare)}.</p>
+            {/if}
           </section>
         {/if}
         {#if found.proofs.length}
@@ -91,20 +88,21 @@
           </section>
         {/if}
         <div {@attach wanted('after')} tabindex="-1" class="outline-none">
-          {#if found.match && (found.tuned || found.match.kept)}
+          {#if found.match && (found.tuned || found.near || found.match.kept)}
             {@const match = found.match}
             <section class="mt-5" aria-labelledby="match-title">
               <h2 id="match-title">The spine this rig wants</h2>
               <MatchBands {match} />
               <p>{tell(match.says)}</p>
               <div class="mt-2 flex flex-wrap gap-3">
-                {#if found.tuned && !match.kept}
+                {#if !match.kept}
                   <button
                     class="act act-strong"
                     disabled={board.saying.busy}
-                    onclick={() => keep(match)}>Keep this tuning</button
+                    onclick={() => keep(match)}
+                    >{found.tuned ? 'Keep this tuning' : 'Keep it so'}</button
                   >
-                {:else if match.kept}
+                {:else}
                   <span class="text-soft">Kept: it stands for other arrows of this bow too.</span>
                 {/if}
                 {#if page.source === 'flight'}

@@ -23,22 +23,27 @@
         <div {@attach wanted('evidence')} tabindex="-1" class="outline-none">
           <p class="text-[1.35rem] font-bold" class:text-amber={differ}>{tell(found.sentence)}</p>
           {#if found.under}<p>{tell(found.under)}</p>{/if}
-        </div>
-        <div class="mt-3 grid gap-x-8 gap-y-4 lg:grid-cols-[3fr_2.4fr]">
-          <CauseBars title="The shaft" causes={found.causes} saidFrom={found.said_from} dashed />
-          {#if found.nock_causes}
-            <CauseBars title="The nock" causes={found.nock_causes} saidFrom={found.said_from} />
-          {:else}
-            <section aria-labelledby="nock-open">
-              <h2 id="nock-open">The nock</h2>
-              <p class="mt-1 text-soft">
-                High or low was not looked at yet. Record it with the tail or the bare shafts, and
-                its height is weighed too.
-              </p>
-            </section>
+          {#if found.differs}
+            <p class="text-amber">In doubt since it was kept: {tell(found.differs)}.</p>
           {/if}
         </div>
-        <Ledger board={found} />
+        {#if found.counted}
+          <div class="mt-3 grid gap-x-8 gap-y-4 lg:grid-cols-[3fr_2.4fr]">
+            <CauseBars title="The shaft" causes={found.causes} saidFrom={found.said_from} dashed />
+            {#if found.nock_causes}
+              <CauseBars title="The nock" causes={found.nock_causes} saidFrom={found.said_from} />
+            {:else}
+              <section aria-labelledby="nock-open">
+                <h2 id="nock-open">The nock</h2>
+                <p class="mt-1 text-soft">
+                  High or low was not looked at yet. Record it with the tail or the bare shafts, and
+                  its height is weighed too.
+                </p>
+              </section>
+            {/if}
+          </div>
+        {/if}
+        {#if found.ledger.length > 1}<Ledger board={found} />{/if}
         {#if differ}
           <section class="mt-4" aria-labelledby="suspects">
             <h2 id="suspects">What was done between these readings</h2>
@@ -63,7 +68,7 @@
           <p class="mt-4">
             <button
               class="act act-strong"
-              onclick={() => void goTo({ label: '', stage: 'flight', control: 'tail' })}
+              onclick={() => void goTo({ stage: 'flight', control: 'tail' })}
               >Record what you see</button
             >
           </p>

@@ -26,7 +26,7 @@
   ] as const;
   const side = $derived(page.outward_is_left ? 'left' : 'right');
   const words = $derived.by(() => {
-    if (page.trial_says) return `A trial is on: ${tell(page.trial_says)}. ${page.trial_back ?? ''}`;
+    if (page.trial_says) return `A trial is on: ${tell(page.trial_says)}.`;
     return about ?? `Seen from behind: on this rig a weak shaft's tail points ${side}.`;
   });
 </script>

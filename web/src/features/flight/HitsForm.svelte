@@ -17,8 +17,14 @@
   ] as const;
   const butt = new Butt(openRig.rig ?? '');
   const recording = new Recording();
+  const asked = $derived(page.asked?.sees === 'bare' ? page.asked : null);
   // svelte-ignore state_referenced_locally
-  let distance = $state(`${page.bare_distance_m} m`);
+  let distance = $state(`${asked?.distance_m ?? page.bare_distance_m} m`);
+  const far = $derived(metresOf(distance));
+  const differs = $derived(
+    asked && far !== null && Math.abs(far - asked.distance_m) > 0.5 ? asked.distance_m : null,
+  );
+  const bare = $derived(butt.hits.filter((hit) => hit.bare).length);
   let missing = $state.raw<Problem | null>(null);
   const problem = $derived(missing ?? recording.problem);
 
@@ -44,7 +50,6 @@
     <label class="w-20">
       <span class="label block">Distance</span>
       <input
-        {@attach wanted('hits')}
         class="field"
         autocomplete="off"
         bind:value={distance}
@@ -60,7 +65,16 @@
       pick={(bare) => (butt.bare = bare)}
     />
   </div>
-  <ButtFace {butt} />
+  <div {@attach wanted('hits')} tabindex="-1" class="outline-none"><ButtFace {butt} /></div>
+  {#if asked}
+    <p class="mt-1 text-sm" class:text-amber={differs !== null}>
+      {#if differs !== null}
+        The test asks for {differs} m: from {distance} it counts as shot there.
+      {:else}
+        {bare} of {asked.arrows} bare, {butt.hits.length - bare} of {asked.arrows} fletched
+      {/if}
+    </p>
+  {/if}
   <p class="mt-1 flex items-center gap-3 text-sm">
     <button type="button" class="quiet" disabled={butt.nearest} onclick={() => butt.look(1)}
       >closer</button

@@ -1,6 +1,7 @@
 <script lang="ts">
   import TakeBack from '../../components/TakeBack.svelte';
   import type { FlightBoard } from '../../lib/api';
+  import { dayOf, sayDay, sayTime } from '../../lib/days';
   import { tell } from '../../lib/preferences.svelte';
 
   let { board }: { board: FlightBoard } = $props();
@@ -13,6 +14,14 @@
     const shown = all ? rest : rest.slice(-NEWEST);
     return { model, shown, more: rest.length - shown.length };
   });
+  /** When it was: the time of day, with the day where another begins. */
+  function when(one: FlightBoard['ledger'][number]): string {
+    const at = one.at;
+    if (!at) return '';
+    const before = board.ledger[board.ledger.indexOf(one) - 1]?.at;
+    const day = before && dayOf(before) === dayOf(at) ? '' : `${sayDay(at)}, `;
+    return `${day}${sayTime(at)}`;
+  }
   const names = $derived(board.causes.map((cause) => cause.name));
   const off = $derived(board.off ?? null);
 
@@ -30,6 +39,7 @@
 {#snippet row(one: FlightBoard['ledger'][number], model: boolean)}
   <tr class:aside={!one.counted}>
     <th scope="row" class:text-amber={one.odd}>
+      {#if one.at}<span class="text-sm text-soft">{when(one)}</span>{/if}
       <span class:font-semibold={!one.changed && one.counted}>{tell(one.says)}</span>
       {#if one.odd}<span class="text-sm">nobody expected it</span>{/if}
       {#if one.beside}<span class="text-sm text-soft">{one.beside}</span>{/if}
@@ -56,10 +66,8 @@
       {#if one.counted}<span class="sr-only">{pulls(one)}</span>{/if}
       {#if model}
         <span class="text-sm text-soft">both schools</span>
-      {:else if one.entry_id && !one.changed}
+      {:else if one.entry_id}
         <TakeBack entry={one.entry_id} what={tell(one.says)} />
-      {:else}
-        <span class="text-sm text-soft">changed</span>
       {/if}
     </td>
   </tr>
@@ -67,7 +75,7 @@
 
 <section aria-labelledby="ledger" class="mt-3">
   <div class="flex flex-wrap items-baseline justify-between gap-x-3">
-    <h2 id="ledger">What each reading says</h2>
+    <h2 id="ledger">The evening, row by row</h2>
     <span class="text-sm text-soft">filled speaks for, open against</span>
   </div>
   <div class="overflow-x-auto">

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { scaleLog } from 'd3-scale';
-  import type { FlightBoard } from '../../lib/api';
+  import type { FlightBoard, LeverLine } from '../../lib/api';
+  import { goTo } from '../../lib/go';
   import { tell } from '../../lib/preferences.svelte';
   import type { Board } from './board.svelte';
 
@@ -14,6 +15,8 @@
     running: boolean;
   } = $props();
 
+  /** Share of what is due under which doing it is not worth its trouble. */
+  const LEAST_SHARE = 0.08;
   const own = $derived(correction.own_lbf ?? null);
   const wants = $derived(correction.wants_lbf ?? null);
   const low = $derived(correction.wants_low_lbf ?? wants ?? 40);
@@ -23,6 +26,11 @@
       true,
     ),
   );
+  /** How much of what is due it gives, in tenths of stiffness. */
+  function share(lever: LeverLine): string {
+    const part = lever.share ?? 0;
+    return part < 0 ? 'the other way' : `${Math.round(100 * part)} % of what is due`;
+  }
   const lb = (pounds: number) => Math.round(pounds);
 </script>
 
@@ -38,8 +46,11 @@
     {#each correction.levers as lever (lever.key)}
       <li>
         <div class="what">
-          <strong>{tell(lever.what)}</strong>
-          <span class="text-sm text-soft">{lever.undo}; {lever.minutes} min</span>
+          <strong>{lever.get ? 'Get ' : ''}{tell(lever.what)}</strong>
+          <span class="text-sm text-soft"
+            >{lever.axis === 'spine' && lever.share != null ? `${share(lever)}; ` : ''}{lever.undo}; {lever.minutes}
+            min</span
+          >
           {#if lever.refused}<span class="text-sm text-amber">{lever.refused}</span>{/if}
         </div>
         {#if lever.axis === 'spine' && own !== null && wants !== null && lever.reads_lbf != null}
@@ -65,7 +76,12 @@
           </div>
         {/if}
         <div class="do">
-          {#if !lever.refused && (lever.reading || lever.trial) && (lever.share ?? 1) > 0}
+          {#if lever.get}
+            <button
+              class={lever.first ? 'act act-strong' : 'quiet text-ink'}
+              onclick={() => void goTo({ stage: 'arrow', control: 'spine' })}>They are here</button
+            >
+          {:else if !lever.refused && (lever.records.length || lever.trial) && (lever.share ?? 1) >= LEAST_SHARE}
             <button
               class={lever.first ? 'act act-strong' : 'quiet text-ink'}
               disabled={board.saying.busy || running}

@@ -9,13 +9,20 @@
 
   const per = (chance: number) => `${Math.round(100 * chance)}\u00a0%`;
 
+  const CONTROLS = { tail: 'tail', bare: 'hits', mark: 'signs', slap: 'signs' } as const;
   async function shoot(test: FlightTest) {
     if (test.trial && !(await board.begin(test.trial, tell(test.title)))) return;
-    await goTo({ label: '', stage: 'flight', control: test.sees === 'bare' ? 'hits' : 'tail' });
+    const control = test.trial ? 'tail' : CONTROLS[test.sees];
+    await goTo({ stage: 'flight', control });
   }
 </script>
 
-{#if found.next}
+{#if found.near}
+  <section class="mt-4" aria-labelledby="near-title">
+    <h2 id="near-title">As near as this bow can be told today</h2>
+    <p class="mt-1">{tell(found.near)} No test left tells enough for its trouble.</p>
+  </section>
+{:else if found.next && !found.enough}
   {@const next = found.next}
   <section aria-labelledby="next-test" class="mt-4">
     <div class="flex flex-wrap items-baseline justify-between gap-3">
@@ -79,7 +86,7 @@
       {tell(found.correction.sentence)}
       <button
         class="quiet text-ink"
-        onclick={() => void goTo({ label: '', stage: 'flight', control: 'correct' })}
+        onclick={() => void goTo({ stage: 'flight', control: 'correct' })}
         >See the correction</button
       >
     </p>

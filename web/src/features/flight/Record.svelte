@@ -4,6 +4,7 @@
   import ReadingField from '../../components/ReadingField.svelte';
   import TakeBack from '../../components/TakeBack.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
+  import type { PageOf } from '../../lib/api';
   import { CARES } from '../../lib/choices';
   import { figure, tell } from '../../lib/preferences.svelte';
   import { spine } from '../../lib/units';
@@ -13,8 +14,15 @@
   import Signs from './Signs.svelte';
   import TailForm from './TailForm.svelte';
   import TrialBar from './TrialBar.svelte';
-  import { partOf } from './board.svelte';
+  import { partOf } from '../../lib/doing.svelte';
 
+  /** What the next step asks to be shot: the forms open on it. */
+  const asked = (page: PageOf<'flight'>) =>
+    page.asked ? `${page.asked.sees} ${page.asked.distance_m} ${page.asked.arrows}` : '';
+  const FELT = [
+    ['yes', 'to hand'],
+    ['no', 'none'],
+  ] as const;
   const BARE = [
     ['yes', 'there are some'],
     ['no', 'none: not shot bare'],
@@ -29,10 +37,12 @@
       about="What you see, not what it means: that is said once it is recorded."
     />
     <TrialBar {page} />
-    <div class="forms">
-      <TailForm {page} />
-      <HitsForm {page} />
-    </div>
+    {#key asked(page)}
+      <div class="forms">
+        <TailForm {page} />
+        <HitsForm {page} />
+      </div>
+    {/key}
     <Signs {page} />
     <div class="mt-4 grid gap-6 lg:grid-cols-[1.2fr_1fr]">
       <section aria-labelledby="seen-title">
@@ -61,6 +71,16 @@
             draft={(choice) => ({
               subject: { kind: 'rig', id: openRig.rig ?? '' },
               reading: { kind: 'flight_kit', bare_shafts: choice === 'yes' },
+            })}
+          />
+          <ChoiceField
+            control="felt"
+            label="Felt or powder"
+            choice={page.felt == null ? null : page.felt ? 'yes' : 'no'}
+            options={FELT}
+            draft={(choice) => ({
+              subject: { kind: 'rig', id: openRig.rig ?? '' },
+              reading: { kind: 'flight_kit', felt: choice === 'yes' },
             })}
           />
           <ReadingField

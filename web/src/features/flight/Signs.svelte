@@ -6,6 +6,7 @@
   import { openRig } from '../../lib/openrig.svelte';
   import { Reading } from '../../lib/reading.svelte';
   import { Recording } from '../../lib/recording.svelte';
+  import { wanted } from '../../lib/wanted';
 
   let { page }: { page: PageOf<'flight'> } = $props();
 
@@ -20,6 +21,11 @@
     if (!walk.empty) column = true;
   });
 
+  /** Which sign the next step asks for. */
+  const ASKED: Partial<Record<string, string>> = {
+    mark: 'Felt, after 6 shots',
+    slap: 'Slap heard',
+  };
   const trial = $derived(page.trial ?? null);
   type Sign = readonly [string, string, EntryDraft['reading']];
   const SIGNS = $derived<readonly (readonly [string, readonly Sign[]])[]>([
@@ -52,9 +58,9 @@
   }
 </script>
 
-<section class="signs" aria-label="Signs">
+<section class="signs outline-none" aria-label="Signs" tabindex="-1" {@attach wanted('signs')}>
   {#each SIGNS as [title, choices] (title)}
-    <fieldset>
+    <fieldset class:asked={title === ASKED[page.asked?.sees ?? '']}>
       <legend class="label">{title}</legend>
       <div class="flex">
         {#each choices as [word, says, reading] (word)}
@@ -103,6 +109,10 @@
     border-bottom: 1px solid var(--line);
     padding: 0.6rem 0;
     margin-top: 0.75rem;
+  }
+  .asked {
+    outline: 2px solid var(--ink);
+    outline-offset: 6px;
   }
   .sign {
     min-height: 2.4rem;

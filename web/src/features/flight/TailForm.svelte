@@ -25,12 +25,14 @@
   const tail = new Tail(() => page);
   const metres = (far: number) => `${Math.round(far * 10) / 10} m`;
   // svelte-ignore state_referenced_locally
+  const asked = page.asked?.sees === 'tail' ? page.asked : null;
+  // svelte-ignore state_referenced_locally
   const reading = new Reading({
     from: 'tail',
     fields: {
       seen: '',
-      distance: metres(page.tail_distance_m),
-      arrows: `${page.arrows}`,
+      distance: metres(asked?.distance_m ?? page.tail_distance_m),
+      arrows: `${asked?.arrows ?? page.arrows}`,
       bare: '',
     },
     stays: ['distance', 'arrows', 'bare'],
@@ -77,7 +79,6 @@
     <label class="w-24">
       <span class="label block">Distance</span>
       <input
-        {@attach wanted('tail')}
         class="field"
         autocomplete="off"
         value={reading.fields.distance}
@@ -99,7 +100,9 @@
       pick={(bare) => reading.set({ bare })}
     />
   </div>
-  <TailDial {tail} onrecord={() => record(tail.line)} ontap={tap} />
+  <div {@attach wanted('tail')} tabindex="-1" class="outline-none">
+    <TailDial {tail} onrecord={() => record(tail.line)} ontap={tap} />
+  </div>
   {#if tail.moved && !tail.dragging}
     <p class="mt-2 flex flex-wrap items-center gap-3">
       <button class="act act-strong" onclick={() => record(tail.line)}>Record {tail.words}</button>

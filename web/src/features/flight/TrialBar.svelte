@@ -24,12 +24,23 @@
   {#if page.trial_says}
     <div class="bar">
       <p>
-        <strong>Trial:</strong>
-        {tell(page.trial_says)}. What you see now is recorded with it.
-        <span class="text-soft">{page.trial_back}</span>
+        <strong>{page.asked?.shot ? 'Now put it back' : 'Do this'}:</strong>
+        {#if page.asked?.shot}
+          {page.trial_back}
+        {:else if page.asked}
+          {tell(page.asked.act)} What you see is recorded with it.
+        {:else}
+          {tell(page.trial_says)}.
+        {/if}
       </p>
-      <button class="act" disabled={recording.busy} onclick={back}>It is put back</button>
+      <button class={page.asked?.shot ? 'act' : 'quiet'} disabled={recording.busy} onclick={back}
+        >{page.asked?.shot ? 'It is put back' : 'leave the trial'}</button
+      >
       {#if recording.problem}<ProblemNote problem={recording.problem} id="problem-trial" />{/if}
+    </div>
+  {:else if page.asked}
+    <div class="bar">
+      <p><strong>Do this:</strong> {tell(page.asked.act)}</p>
     </div>
   {/if}
 </div>

@@ -1,13 +1,7 @@
 /** The board of evidence, and what is recorded from it. */
-import {
-  api,
-  type Change,
-  type EntryDraft,
-  type FlightBoard,
-  type LeverLine,
-  type SubjectKind,
-} from '../../lib/api';
+import { api, type Change, type EntryDraft, type FlightBoard, type LeverLine } from '../../lib/api';
 import { AskedOfRig } from '../../lib/asked.svelte';
+import { draftsOf } from '../../lib/doing.svelte';
 import { openRig } from '../../lib/openrig.svelte';
 import { tell } from '../../lib/preferences.svelte';
 import { Recording } from '../../lib/recording.svelte';
@@ -34,15 +28,7 @@ export class Board extends AskedOfRig<FlightBoard> {
   async pull(lever: LeverLine): Promise<boolean> {
     const says = tell(lever.what);
     if (lever.trial) return this.begin(lever.trial, says);
-    if (!lever.reading) return false;
-    const id = partOf(lever.subject);
-    const draft = id && { subject: { kind: lever.subject, id }, reading: lever.reading };
-    return this.saying.record([draft || null], lever.subject, says);
+    const part = lever.records[0]?.subject ?? null;
+    return this.saying.record(draftsOf(lever.records), part, says);
   }
-}
-
-/** The id of the rig, or of the part of a kind that is on it. */
-export function partOf(kind: SubjectKind): string | null {
-  if (kind === 'rig') return openRig.rig;
-  return openRig.assessment?.fitted.find((one) => one.part === kind)?.id ?? null;
 }

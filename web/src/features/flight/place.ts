@@ -14,6 +14,7 @@ export const flight = {
   controls: {
     tail: 'flight/record',
     hits: 'flight/record',
+    signs: 'flight/record',
     trial: 'flight/record',
     kit: 'flight/record',
     correct: 'flight/correct',

@@ -37,7 +37,10 @@
           <td class="whitespace-nowrap">
             {shot.brace_mm == null ? '–' : figure(mm(shot.brace_mm))}
           </td>
-          <td>{WORDS[shot.flew]}</td>
+          <td>
+            {WORDS[shot.flew]}
+            {#if shot.in_flight}<span class="text-sm text-soft">seen in Flight</span>{/if}
+          </td>
           <td class="text-right">
             <TakeBack entry={shot.entry_id} what={figure(gap(shot.lift_mm))} />
           </td>

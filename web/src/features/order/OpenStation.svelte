@@ -45,7 +45,7 @@
       {#if !station.found_by_flight}
         <button
           class="act"
-          onclick={() => goTo({ label: '', stage: station.stage, control: station.control })}
+          onclick={() => goTo({ stage: station.stage, control: station.control })}
           >{station.mark === 'unset' ? 'Set it' : 'Measure anew'}</button
         >
       {/if}
