@@ -35,6 +35,7 @@ from lyrandis.core.flight.evidence import (
 )
 from lyrandis.core.flight.history import MOVED_NOCK_MM
 from lyrandis.core.flight.likely import NOISE, Push
+from lyrandis.core.flight.plan import under_way
 from lyrandis.core.flight.readings import (
     BareApart,
     ButtHits,
@@ -503,7 +504,8 @@ def test_readings_that_contradict_are_said_and_lose_nothing() -> None:
     assert c.flight.verdict.contradicts
     assert found.correction is None
     assert any("slipped" in one.why for one in found.suspects)
-    assert judge(c).next_step.title.text() == "Look what changed"
+    assert c.flight.verdict.odd is None, "no one of them is to blame"
+    assert judge(c).next_step.title.text() == "Begin anew"
     stage = judge(c).stages[5]
     assert stage.mark == "in_doubt"
     assert len(c.flight.facts.seen) == 6
@@ -531,15 +533,50 @@ def test_levers_are_this_rigs_own_in_real_units_easiest_to_undo_first() -> None:
     found = board(c).correction
     assert found is not None
     levers = {one.key: one for one in found.levers}
-    assert list(levers)[-1] == "shafts"
-    assert levers["plate"].what.text() == "Plate 2 mm further in"
-    assert levers["point"].what.text() == "Point 135 gr for 110 gr"
+    assert levers["plate"].what.text() == "Plate 3 mm further in"
+    assert levers["point"].what.text() == "Point 160 gr for 110 gr"
+    both = levers["together"]
+    assert both.what.text() == "Plate 3 mm further in and point 160 gr for 110 gr"
+    assert both.share == pytest.approx(
+        (levers["plate"].share or 0) + (levers["point"].share or 0), abs=1e-6
+    )
+    assert both.share < 0.6, "together they do less than they must"
+    assert not both.reaches
+    assert [one.reading.kind for one in both.records] == ["arrow_pass", "arrow_build"]
     assert re.search(r", \d+ turns in$", levers["brace"].what.text())
     assert "length" not in levers, "a stiff shaft is not cut"
     assert "silencers" not in levers, "there are none to take off"
     assert levers["shafts"].first
     assert levers["shafts"].trial is not None
     assert levers["shafts"].trial.amount < (found.own_lbf or 0)
+
+
+def test_what_is_at_the_bench_goes_before_money() -> None:
+    """A little too stiff: plate and point reach it, and the other shafts wait."""
+    c = rig("spine 460", "tail right 2 @ 2.3m 6 arrows", *["bare 25cm left @ 18m 6 arrows"] * 3,
+            "wear none")  # fmt: skip
+    found = board(c).correction
+    assert found is not None
+    first = next(one for one in found.levers if one.first)
+    assert first.key in ("plate", "point", "together")
+    assert 0.6 <= (first.share or 0) <= 1.35
+    assert next(one for one in found.levers if one.key == "shafts").reaches
+
+
+@pytest.mark.parametrize("said", [("spine 250",), ("spine 1300",)])
+def test_a_correction_always_exists(said: tuple[str]) -> None:
+    """Shafts are a step of four tenths, however far it has to go."""
+    weak = said == ("spine 1300",)
+    tail, bare = ("left 3", "60cm right") if weak else ("right 3", "60cm left")
+    c = rig(*said, f"tail {tail} @ 2.3m 6 arrows", *[f"bare {bare} @ 18m 6 arrows"] * 2)
+    step = under_way(c)
+    assert step is not None
+    assert step.title.text().startswith("Shoot three shafts of")
+    trial = step.action.records[0].reading
+    assert isinstance(trial, TrialSet)
+    assert trial.trial is not None
+    moved = abs(10 * math.log(trial.trial.amount / (c.flight.basis.own_lbf or 1)))
+    assert moved == pytest.approx(4.0, abs=0.1)
 
 
 @pytest.mark.parametrize(("floor", "refused"), [("floor 8 gpp", False), ("floor 8.6 gpp", True)])
@@ -551,6 +588,8 @@ def test_no_point_puts_the_arrow_under_its_floor(floor: str, *, refused: bool) -
     assert found is not None
     point = next(one for one in found.levers if one.key == "point")
     assert ("floor" in (point.refused or "")) == refused
+    if not refused:
+        assert point.what.text() == "Point 85 gr for 110 gr", "50 gr less never keeps the floor"
 
 
 def test_a_correction_records_the_change_itself() -> None:
@@ -560,11 +599,12 @@ def test_a_correction_records_the_change_itself() -> None:
     assert found is not None
     nock = next(one for one in found.levers if one.key == "nock")
     assert nock.first
-    assert isinstance(nock.reading, NockHeight)
-    assert nock.reading.height_mm < 5
+    moved = nock.records[0].reading
+    assert isinstance(moved, NockHeight)
+    assert moved.height_mm < 5
     # done, it moves the belief, and what rests on the nock is in doubt
     done = compute(fold(entries(*RIG, MATCHED, *HIGH,
-                                nock.reading)))  # fmt: skip
+                                moved)))  # fmt: skip
     assert isinstance(done.flight.belief.steps[-1], Shifted)
     assert board(done).expected_now is not None
 
@@ -575,11 +615,11 @@ def test_a_correction_puts_in_doubt_what_it_is_said_to_disturb() -> None:
     before = rig(*said)
     found = board(before).correction
     assert found is not None
-    done = [one for one in found.levers if one.reading is not None and one.refused is None]
+    done = [one for one in found.levers if len(one.records) == 1 and one.refused is None]
     assert {"plate", "point"} <= {one.key for one in done}
     known = {NODE_WORDS[node]: node for node, s in before.order.states.items() if s.at}
     for lever in done:
-        after = rig(*said, lever.reading).order.states
+        after = rig(*said, lever.records[0].reading).order.states
         for name in set(lever.disturbs) & set(known):
             assert after[known[name]].mark in ("direct", "rests"), (lever.key, name)
         untouched = set(known) - set(lever.disturbs)
@@ -616,8 +656,10 @@ def test_tuned_is_said_of_the_whole_only_where_the_nock_is_right_too(
 def test_what_is_expected_is_compared_with_what_came() -> None:
     said = (MATCHED, "tail straight high 3 @ 2.3m 6 arrows", "bare 40cm low @ 18m 6 arrows",
             "lift 1mm")  # fmt: skip
-    fine = board(rig(*said, "tail straight @ 2.3m")).proofs
-    odd = board(rig(*said, "tail right 3 @ 2.3m 6 arrows")).proofs
+    fine = board(rig(*said, "tail straight high 0 @ 2.3m")).proofs
+    odd = board(rig(*said, "tail straight low 3 @ 2.3m 6 arrows")).proofs
+    across = board(rig(*said, "tail right 3 @ 2.3m 6 arrows")).proofs
+    assert across == (), "what was changed is the nock: a tail across says nothing of it"
     assert [one.as_expected for one in fine] == [True]
     assert [one.as_expected for one in odd] == [False]
 

@@ -7517,6 +7517,7 @@ export interface components {
             circle_at_m: number;
             /** Circle Told */
             circle_told: boolean;
+            tuning_doubted: components["schemas"]["Phrase"] | null;
         };
         /**
          * WorldProved

@@ -29,7 +29,6 @@ from lyrandis.core.flight.numbers import FlightNumbers
 from lyrandis.core.flight.outcomes import gathered
 from lyrandis.core.flight.plan import change_of, near_says
 from lyrandis.core.flight.proof import expected_reading, proofs
-from lyrandis.core.flight.rules import differs_says
 from lyrandis.core.flight.say import (
     MEANS,
     cause_word,
@@ -112,12 +111,19 @@ def board(c: Computed, reckoner: Reckoner = reckon) -> FlightBoard:
         expected_now=_expected_now(flight),
         tuned=flight.verdict.tuned,
         nock_tuned=flight.verdict.nock_tuned,
-        near=near_says(flight.due.near.within) if flight.due.near else None,
-        differs=differs_says(c),
+        near=_near(c, flight),
+        differs=flight.differs,
         match=_match(flight),
         suspects=suspects(c),
         schools=schools(c),
     )
+
+
+def _near(c: Computed, flight: FlightNumbers) -> Phrase | None:
+    near = flight.due.near
+    if near is None or any(lever.first for lever in levers_of(c)):
+        return None
+    return near_says(near.within)
 
 
 def _expected_now(flight: FlightNumbers) -> ExpectedReading | None:

@@ -203,8 +203,8 @@ def _joined(parts: tuple[CorrectionLever, ...]) -> CorrectionLever:
 
 
 def _nearest(levers: list[CorrectionLever], due: float) -> CorrectionLever:
-    """Return of one lever's steps the one that comes nearest to what is due."""
-    return min(levers, key=lambda lever: abs(lever.by - due))
+    """Return of one lever's steps the one that may be done and comes nearest to what is due."""
+    return min(levers, key=lambda lever: (lever.refused is not None, abs(lever.by - due)))
 
 
 def _silencers(c: Computed, reckoned: Reckoned, due: float, much: float) -> CorrectionLever | None:

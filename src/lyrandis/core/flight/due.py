@@ -42,6 +42,11 @@ def flight_due(belief: FlightBelief, verdict: FlightVerdict, tests: FlightTests)
 
     A side that is sure is corrected at once, whatever tests are left; where none is left, by the
     mean of what is believed, unless that is too little to act on.
+    Assumption: the limits, tried in closed loops on virtual rigs.
+
+    >>> from lyrandis.core.example import rig
+    >>> flight_due(rig().flight.belief, rig().flight.verdict, rig().flight.tests).across is None
+    True
     """
     if belief.axes is None or not belief.counted or verdict.contradicts:
         return FlightDue()

@@ -11,6 +11,7 @@ from lyrandis.core.flight.readings import (
     MatchSource,
     PlateMarked,
     ShotCare,
+    SittingEnded,
     SlapHeard,
     TailSeen,
     TrialSet,
@@ -34,6 +35,7 @@ _YES = {"yes": True, "some": True, "none": False, "no": False}
 _HEARD = {**_YES, "heard": True, "slap": True, "not heard": False}
 _RUBBED = {**_YES, "rubbed": True, "clean": False}
 _MARKED = {**_YES, "plate": True, "mark": True, "felt": True, "clean": False}
+_SITTINGS = {"over": False, "another day": False, "anew": True}
 _SOURCES: dict[str, MatchFrom] = {"flight": "flight", "tuning": "flight", "model": "model"}
 
 
@@ -251,6 +253,8 @@ WORDS: tuple[Word, ...] = (
     Word("trial", "rig", "trial draw short 1in", "what is changed to prove a reading; “trial back” once it is put back", _trial),
     Word("shooting", "archer", "shooting ordinary", "how you shoot until your groups say it: steady, ordinary or beginning", lambda line: ShotCare(care=line.choice(_CARES))),
     Word("bareset", "rig", "bareset none", "whether there are bare shafts of this set", lambda line: FlightKit(bare_shafts=line.choice(_YES))),
+    Word("feltset", "rig", "feltset none", "whether there is felt or powder to hand", lambda line: FlightKit(felt=line.choice(_YES))),
+    Word("sitting", "rig", "sitting over", "to go on another day; “sitting anew”: what was seen before counts no more", lambda line: SittingEnded(anew=line.choice(_SITTINGS))),
     Word("range", "rig", "range 30m", "the furthest that can be shot", lambda line: FlightKit(longest_m=_distance(line))),
     Word("borrow", "rig", "borrow 57lb", "spine of other shafts to hand for a trial", lambda line: FlightKit(other_shafts_lbf=line.weight("spine"))),
     Word("matchfrom", "rig", "matchfrom model", "whether the match is what the flight says, or the model alone", lambda line: MatchSource(source=line.choice(_SOURCES))),

@@ -21,6 +21,7 @@ from lyrandis.core.flight.state import (
     flight_match,
     flight_verdict,
 )
+from lyrandis.core.phrase import Phrase, phrase
 
 
 @dataclass(frozen=True)
@@ -37,6 +38,16 @@ class FlightNumbers:
     match: FlightMatch
     tests: FlightTests
     due: FlightDue
+
+    @property
+    def differs(self) -> Phrase | None:
+        """What is set otherwise since the tuning was kept; None where nothing is."""
+        apart = self.match.differs
+        if not apart:
+            return None
+        figures = {f"by{i}": one.figures["by"] for i, one in enumerate(apart)}
+        said = [one.template.replace("{by}", f"{{by{i}}}") for i, one in enumerate(apart)]
+        return phrase(", ".join(said) + " since", **figures)
 
     @property
     def bare_right_m(self) -> float | None:

@@ -60,7 +60,16 @@ def change_of(c: Computed, test: FlightTest) -> Change | None:
 
 
 def under_way(c: Computed) -> j.NextStep | None:
-    """Return the next step while evidence is gathered; None once it is kept, or before any."""
+    """Return the next step while evidence is gathered; None once it is kept, or before any.
+
+    First what has to be told, then what contradicts, then what is sure, the nock before the shaft;
+    keep what is tuned; else the test worth most; else how near it is.
+    Source: docs/MECHANICS.md, an evening of flight.
+
+    >>> from lyrandis.core.example import rig
+    >>> under_way(rig()) is None
+    True
+    """
     flight = c.flight
     if not flight.facts.seen or flight.basis.waiting:
         return None
@@ -75,7 +84,14 @@ def under_way(c: Computed) -> j.NextStep | None:
 
 
 def left_changed(c: Computed) -> j.NextStep | None:
-    """Return the step of a trial that is on: shoot it, or put it back."""
+    """Return the step of a trial that is on: shoot it, or put it back.
+
+    Source: practice of the trade: change one thing, keep the way back.
+
+    >>> from lyrandis.core.example import rig
+    >>> left_changed(rig(["trial plate 2mm out"])).title.text()
+    'Shoot three with the plate 2 mm further out'
+    """
     trial = c.flight.facts.trial
     if trial is None:
         return None
@@ -101,7 +117,14 @@ def left_changed(c: Computed) -> j.NextStep | None:
 
 
 def trial_is_shot(c: Computed) -> bool:
-    """Return whether something was seen with the trial that is on."""
+    """Return whether something was seen with the trial that is on.
+
+    Source: definition.
+
+    >>> from lyrandis.core.example import rig
+    >>> trial_is_shot(rig(["trial plate 2mm out"]))
+    False
+    """
     trial, begun = c.flight.facts.trial, c.flight.facts.trial_set
     return any(
         getattr(sighting.reading, "trial", None) == trial

@@ -284,7 +284,7 @@ def _contact(c: Computed) -> list[j.Finding]:
 
 
 def _kept(c: Computed) -> list[j.Finding]:
-    since = differs_says(c)
+    since = c.flight.differs
     if since is None:
         return []
     return [
@@ -296,23 +296,6 @@ def _kept(c: Computed) -> list[j.Finding]:
             RECORD,
         )
     ]
-
-
-def differs_says(c: Computed) -> Phrase | None:
-    """Return what is set otherwise since the tuning was kept; None where nothing is.
-
-    Source: `keep.differs`.
-
-    >>> from lyrandis.core.example import rig
-    >>> differs_says(rig()) is None
-    True
-    """
-    apart = c.flight.match.differs
-    if not apart:
-        return None
-    figures = {f"by{i}": one.figures["by"] for i, one in enumerate(apart)}
-    said = [one.template.replace("{by}", f"{{by{i}}}") for i, one in enumerate(apart)]
-    return phrase(", ".join(said) + " since", **figures)
 
 
 def _stiffer(c: Computed) -> list[j.Finding]:

@@ -3,7 +3,7 @@
 from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
 from lyrandis.core.flight.choose import SAID_FROM
-from lyrandis.core.flight.rules import RECORD, differs_says
+from lyrandis.core.flight.rules import RECORD
 from lyrandis.core.flight.say import cause_word, said_words, sure_of
 from lyrandis.core.flight.words import CARE_WORDS, MATCH_FROM_WORDS, AxisName, Class, Doubtful
 from lyrandis.core.phrase import Phrase, percent, phrase
@@ -27,7 +27,7 @@ NO_SHOT = "No shot seen yet"
 def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
     """Return the flight's stage."""
     odd = next((f.sentence for f in findings if f.id == "flight-contradict"), None)
-    since = differs_says(c)
+    since = c.flight.differs
     return j.Standing(
         mark=_mark(c),
         headline="verdict",

@@ -64,5 +64,5 @@ WORDS: tuple[Word, ...] = (
     Word("flight", "rig", "flight bare shaft level at 18 m", "a setting found by shooting, and how it came out", _found),
     Word("circle", "archer", "circle 16cm @ 30m", "the circle in which all shafts count as level to begin with", _circle),
     Word("order", "rig", "order short", "the order of work kept here: short or workbench", lambda line: OrderHabit(habit=line.choice(_HABITS))),
-    Word("aside", "rig", "aside scale", "a step set aside for now: draw, hook, shaft, arrow, brace, nock, scale", lambda line: StepSetAside(step=line.choice(_ASIDE))),
+    Word("aside", "rig", "aside scale", "a step set aside for now: draw, hook, shaft, arrow, brace, nock, scale, window", lambda line: StepSetAside(step=line.choice(_ASIDE))),
 )  # fmt: skip

@@ -59,6 +59,8 @@ class WorkOrder(Drawn):
     """In which all shafts count as level to begin with, at `circle_at_m`."""
     circle_at_m: float
     circle_told: bool
+    tuning_doubted: Phrase | None
+    """What is set otherwise since the flight's tuning was kept."""
 
 
 USUAL_CIRCLE_AT_M = 30.0
@@ -88,6 +90,7 @@ def work_order(c: Computed) -> WorkOrder:
         circle_mm=round(2 * order.kind.level_mm_per_m * circle_at, 3),
         circle_at_m=circle_at,
         circle_told=told is not None,
+        tuning_doubted=c.flight.differs,
     )
 
 

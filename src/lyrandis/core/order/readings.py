@@ -99,6 +99,7 @@ class LevelCircle(BaseReading):
 
 
 ASIDE_WORDS: dict[AsideStep, str] = {
+    "window": "where the plate stands",
     "draw": "marking the draw", "hook": "measuring the hook", "shaft": "measuring the shafts",
     "arrow_mass": "weighing an arrow", "brace": "reading the brace",
     "nock": "tying on a nock", "scale": "weighing the bow",

@@ -1,5 +1,6 @@
 <script lang="ts">
   import DidNotCome from '../../components/DidNotCome.svelte';
+  import { goTo } from '../../lib/go';
   import { openRig } from '../../lib/openrig.svelte';
   import { tell } from '../../lib/preferences.svelte';
   import OrderLine from './OrderLine.svelte';
@@ -41,6 +42,15 @@
     <p class="text-soft">
       {about}{#if first}<span class="text-ink">&nbsp;First: {first}.</span>{/if}
     </p>
+    {#if order.data?.tuning_doubted}
+      <p class="text-amber">
+        The flight's tuning is in doubt: {tell(order.data.tuning_doubted)}.
+        <button
+          class="quiet text-ink"
+          onclick={() => void goTo({ stage: 'flight', control: 'tail' })}>Shoot it again</button
+        >
+      </p>
+    {/if}
   </header>
 {/if}
 {#if order.problem}
