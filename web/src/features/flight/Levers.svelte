@@ -72,7 +72,9 @@
           </span>
         {:else}
           <div class="text-sm text-soft">
-            {lever.axis === 'upright' ? 'first: bounces confuse, and it costs nothing' : ''}
+            {lever.axis === 'upright' && lever.first
+              ? 'first: bounces confuse, and it costs nothing'
+              : ''}
           </div>
         {/if}
         <div class="do">
