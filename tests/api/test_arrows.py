@@ -45,7 +45,8 @@ def test_the_board_lays_both_schools_side_by_side(demo: Api) -> None:
     assert sum(term["pounds"] for term in terms) == pytest.approx(wants)
     assert board["mechanics"]["low_lbf"] < board["mechanics"]["high_lbf"]
     assert {way["undo"] for way in board["ways"]} >= {"easy", "new"}
-    assert board["bare"] == {"size": "large", "side": "right"}
+    # by what was seen of its flight, not by the computed shot
+    assert board["bare"] == {"size": "medium", "side": "right"}
 
 
 def test_trying_moves_the_numbers_and_records_nothing(demo: Api) -> None:

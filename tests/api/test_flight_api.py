@@ -20,11 +20,15 @@ def jot(api: Api, line: str, rig: str = RIG) -> Any:
 
 def test_the_board_says_what_it_could_be_and_what_to_shoot_next(demo: Api) -> None:
     board = demo.get(f"/rigs/{RIG}/flight")
-    assert board["sentence"]["template"] == "Not enough to say: false weak or stiff"
-    assert sum(one["chance"] for one in board["causes"]) == pytest.approx(1, abs=1e-6)
+    assert board["sentence"]["template"] == "Too stiff, probably: {chance}"
+    said = board["sentence"]["figures"]["chance"]["value"] / 100
+    bars = {one["key"]: one["chance"] for one in board["causes"]}
+    assert bars["stiff"] + bars["false_weak"] == pytest.approx(said)
+    assert sum(bars.values()) == pytest.approx(1, abs=1e-6)
     assert sum(one["leads"] for one in board["causes"]) == 1
     assert sum(one["chance"] for one in board["outcomes"]) == pytest.approx(1, abs=0.03)
-    assert [row["entry_id"] is None for row in board["ledger"]] == [True, False, False]
+    assert [row["entry_id"] is None for row in board["ledger"]] == [True, *[False] * 4]
+    assert board["ledger"][1]["says"]["template"].startswith("Lift"), "heights shot count too"
     assert board["next"]["minutes"] > 0
     assert len(board["schools"]) == 5
 
@@ -100,7 +104,7 @@ def test_doing_a_correction_records_the_setting_and_undoing_it_is_exact(demo: Ap
     levers = before["correction"]["levers"]
     nock = next(one for one in levers if one["key"] == "nock")
     made = demo.post(
-        "/entries", {"entries": [entry("rig", RIG, nock["reading"])], "rig": RIG}
+        "/entries", {"entries": [entry("rig", RIG, nock["records"][0]["reading"])], "rig": RIG}
     )  # fmt: skip
     after = demo.get(f"/rigs/{RIG}/flight")
     assert after["expected_now"] is not None

@@ -29,7 +29,7 @@ from lyrandis.core.flight.choose import (
 from lyrandis.core.flight.curves import (
     NEVER,
     SPINE_EXAMPLE,
-    USUAL,
+    USUAL_CURVES,
     Contact,
     Touch,
     UprightCurves,
@@ -293,24 +293,26 @@ def test_a_matched_shaft_reads_straight_whatever_the_contact(way: Touch) -> None
     """Of contact as computed alone, which is there whatever the match, that is not said."""
     at = np.array(0.0)
     if way != Touch.ALWAYS:
-        assert float(USUAL.tail(at, contact(way))) == 0.0
-        assert float(USUAL.bare(at, contact(way), 18.0)) == 0.0
+        assert float(USUAL_CURVES.tail(at, contact(way))) == 0.0
+        assert float(USUAL_CURVES.bare(at, contact(way), 18.0)) == 0.0
     stiff = np.array(9.0)
-    assert (float(USUAL.tail(stiff, contact(way))) > 0) == (way == Touch.NEVER)
-    assert (float(USUAL.bare(stiff, contact(way), 18.0)) > 0) == (
+    assert (float(USUAL_CURVES.tail(stiff, contact(way))) > 0) == (way == Touch.NEVER)
+    assert (float(USUAL_CURVES.bare(stiff, contact(way), 18.0)) > 0) == (
         way in (Touch.NEVER, Touch.FLETCHED)
     )
 
 
 def test_a_bow_whose_contact_begins_at_the_match_is_read_as_practice_has_it() -> None:
-    struck = tuple(v - 5.0 * (x > 0) for x, v in zip(USUAL.index, USUAL.tail_struck, strict=True))
-    near = replace(USUAL, tail_struck=struck)
+    struck = tuple(
+        v - 5.0 * (x > 0) for x, v in zip(USUAL_CURVES.index, USUAL_CURVES.tail_struck, strict=True)
+    )
+    near = replace(USUAL_CURVES, tail_struck=struck)
     assert not near.understood
     read = as_practice_has_it(near)
     assert read.understood
     assert read.tail_clean == near.tail_clean, "its flexing stays its own"
     upside_down = replace(near, tail_clean=tuple(-v for v in near.tail_clean))
-    assert as_practice_has_it(upside_down) == USUAL
+    assert as_practice_has_it(upside_down) == USUAL_CURVES
 
 
 def test_what_proves_contact_is_no_contradiction() -> None:

@@ -38,7 +38,7 @@ from lyrandis.core.string.facts import StringFacts
 
 SCHOOL_NOCK_SD, MOST_NOCK_OFF = 1.5, 5.0
 """Assumption: in steps of 2 mm."""
-Need = Literal["hand", "length", "spine", "window", "shot"]
+FlightNeed = Literal["hand", "length", "spine", "window", "shot"]
 """Which side is which; the arrow; where the plate stands; all else that the shot needs."""
 
 
@@ -90,7 +90,7 @@ class FlightBasis:
     view: View | None
     nock_prior: NockPrior = ANY_NOCK
     """Where the nock stands by its school, before any flight."""
-    needs: tuple[Need, ...] = ()
+    needs: tuple[FlightNeed, ...] = ()
     """What has to be told before a reading is weighed: until then it is kept, and waits."""
 
 
@@ -211,7 +211,7 @@ def _first_spine(facts: FlightFacts, upstream: Upstream, own_lbf: float) -> floa
     return spine_at(own_lbf, other_shafts_of(upstream.arrows, first), first)
 
 
-def needs_of(upstream: Upstream, asked: CurvesAsked | None) -> tuple[Need, ...]:
+def needs_of(upstream: Upstream, asked: CurvesAsked | None) -> tuple[FlightNeed, ...]:
     """Return what has to be told before any reading of the flight is weighed, first things first.
 
     The window may be set aside: then that of the kind of bow stands in, and is doubted.
@@ -223,7 +223,7 @@ def needs_of(upstream: Upstream, asked: CurvesAsked | None) -> tuple[Need, ...]:
     ('window',)
     """
     arrows = upstream.arrows
-    told: dict[Need, bool] = {
+    told: dict[FlightNeed, bool] = {
         "hand": upstream.archer.hand is not None,
         "length": arrows.part("shaft_length_mm")[0] is not None,
         "spine": arrows.spine_told,

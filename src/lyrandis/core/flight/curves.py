@@ -227,7 +227,7 @@ def _struck_by(clean: Row, gap: Row) -> Row:
     return tuple(round(c + g, 4) for c, g in zip(clean, gap, strict=True))
 
 
-def _usual() -> Curves:
+def _usual_curves() -> Curves:
     """Return the curves an ordinary bow has: medians over 52 understood ones of 80.
 
     Source: computed curves of the population in `tests/core/population/`, seeds 1000 to 1079.
@@ -263,7 +263,7 @@ def _usual() -> Curves:
     )
 
 
-USUAL = _usual()
+USUAL_CURVES = _usual_curves()
 
 
 def as_practice_has_it(own: Curves) -> Curves:
@@ -283,19 +283,21 @@ def as_practice_has_it(own: Curves) -> Curves:
     weak, stiff = own.tail(two, NEVER)
     bare_weak, bare_stiff = own.bare(two, NEVER, BARE_DISTANCES_M[-1])
     if weak > -CLEAN_TAIL_DEG or stiff < CLEAN_TAIL_DEG or bare_weak > 0 or bare_stiff < 0:
-        return USUAL
+        return USUAL_CURVES
     return replace(
         own,
-        tail_struck=_struck_by(own.tail_clean, _gap(USUAL.tail_clean, USUAL.tail_struck)),
+        tail_struck=_struck_by(
+            own.tail_clean, _gap(USUAL_CURVES.tail_clean, USUAL_CURVES.tail_struck)
+        ),
         bare_struck=tuple(
             _struck_by(clean, _gap(usual_clean, usual_struck))
             for clean, usual_clean, usual_struck in zip(
-                own.bare_clean, USUAL.bare_clean, USUAL.bare_struck, strict=True
+                own.bare_clean, USUAL_CURVES.bare_clean, USUAL_CURVES.bare_struck, strict=True
             )
         ),
-        impulse=USUAL.impulse,
+        impulse=USUAL_CURVES.impulse,
         tail_bare_struck=_struck_by(
-            own.tail_bare_clean, _gap(USUAL.tail_bare_clean, USUAL.tail_bare_struck)
+            own.tail_bare_clean, _gap(USUAL_CURVES.tail_bare_clean, USUAL_CURVES.tail_bare_struck)
         ),
     )
 

@@ -42,7 +42,7 @@ SHORT_PER_MM, EXTRA_PER_MM = 0.5 / MM_PER_IN, -0.3 / (MM_PER_IN / 2)
 """Assumption: the sign of practice; the computed shot hardly moves with the draw."""
 LEAST_SILENCERS_PER_GR, LEAST_PLATE_PER_MM = 0.15 / 20, 0.2 / 2
 NEAREST_BARE_M, FURTHEST_BARE_M = 7.0, 40.0
-USUAL_SHARE = moved_share(None, 1.0)
+USUAL_SILENCERS_SHARE = moved_share(None, 1.0)
 FAR_BARE_M = 14.0
 MANY = 5
 LEAST_GROUP = 3
@@ -208,7 +208,7 @@ def push_of(
     change: Change,
     own_lbf: float | None,
     tip_gr: float,
-    silencers_share: float = USUAL_SHARE,
+    silencers_share: float = USUAL_SILENCERS_SHARE,
 ) -> Push:
     """Return what a trial does to the index of the spine; nothing where it moves the nock.
 
@@ -314,7 +314,7 @@ class View:
     own_lbf: float | None
     length_mm: float
     tip_gr: float
-    silencers_share: float = USUAL_SHARE
+    silencers_share: float = USUAL_SILENCERS_SHARE
     """How much of a grain of silencers moves with the arrow."""
 
 

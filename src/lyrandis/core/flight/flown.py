@@ -11,7 +11,7 @@ from lyrandis.core.nock.height import FlownHeight, lift_told_at
 from lyrandis.core.nock.readings import NockHeight
 from lyrandis.core.nock.words import NockFlight
 
-LEVEL_MM = 50.0
+HEIGHT_LEVEL_MM = 50.0
 """Assumption: within 5 cm at 18 m a bare shaft is level with the fletched."""
 LEVEL_AT_M = 18.0
 
@@ -45,7 +45,7 @@ def _flown(
         moved = 0.0
         if reading.trial is not None and reading.trial.what == "nock":
             moved = reading.trial.amount
-        level = LEVEL_MM * (far / LEVEL_AT_M) ** 2
+        level = HEIGHT_LEVEL_MM * (far / LEVEL_AT_M) ** 2
         flew: NockFlight = (
             "bare_level" if abs(up) <= level else "bare_high" if up > 0 else "bare_low"
         )

@@ -6,7 +6,7 @@ from typing import Literal
 
 from lyrandis.core.computed import Computed
 from lyrandis.core.drawn import Drawn
-from lyrandis.core.flight.basis import Need
+from lyrandis.core.flight.basis import FlightNeed
 from lyrandis.core.flight.likely import BORDERS, CLEAR_M, FURTHEST_TAIL_M
 from lyrandis.core.flight.plan import test_asked, trial_is_shot
 from lyrandis.core.flight.readings import BareApart, ButtHits, Change, TailSeen
@@ -75,7 +75,7 @@ class FlightPage(Page):
     care: Care
     source: MatchFrom
     waiting: bool
-    needs: tuple[Need, ...]
+    needs: tuple[FlightNeed, ...]
     asked: AskedTest | None
     """What the next step asks to be shot; the forms open on it."""
     felt: bool | None

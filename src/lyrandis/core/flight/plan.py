@@ -6,7 +6,7 @@ The card, the page and the bench all take it from here.
 from lyrandis.core import judgement as j
 from lyrandis.core.bench_readings import Retraction
 from lyrandis.core.computed import Computed
-from lyrandis.core.flight.basis import Need
+from lyrandis.core.flight.basis import FlightNeed
 from lyrandis.core.flight.choose import PLAIN_TESTS, FlightTest
 from lyrandis.core.flight.correct import CorrectionLever, levers_of
 from lyrandis.core.flight.history import LogLine
@@ -16,8 +16,8 @@ from lyrandis.core.flight.rules import CORRECT, EVIDENCE, HITS, RECORD
 from lyrandis.core.flight.say import put_back, test_act, test_how, trial_act
 from lyrandis.core.phrase import Phrase, percent, phrase
 
-FELT = j.Action(label="Record what you find", stage="flight", control="signs")
-_NEEDS: dict[Need, tuple[str, str, j.Action]] = {
+SIGNS = j.Action(label="Record what you find", stage="flight", control="signs")
+_NEEDS: dict[FlightNeed, tuple[str, str, j.Action]] = {
     "hand": (
         "Say which hand draws",
         "It says which side is which: without it left and right mean nothing.",
@@ -72,6 +72,9 @@ def under_way(c: Computed) -> j.NextStep | None:
     """
     flight = c.flight
     if not flight.facts.seen or flight.basis.waiting:
+        return None
+    begun = flight.belief.counted or flight.facts.anew is not None
+    if not begun and not flight.basis.needs:
         return None
     return (
         _tell_step(c)
@@ -314,7 +317,7 @@ def _test_step(c: Computed) -> j.NextStep | None:
     elif test.sees == "bare":
         action = HITS
     else:
-        action = RECORD if test.sees == "tail" else FELT
+        action = RECORD if test.sees == "tail" else SIGNS
     tells = "No other test tells as much for its trouble."
     if c.flight.verdict.unproved:
         tells = "A far too stiff shaft that strikes can stand as straight: weaker ones part them."

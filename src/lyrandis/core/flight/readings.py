@@ -202,7 +202,7 @@ def apart_of(hits: Iterable[Hit]) -> Apart | None:
     return Apart(right, up, 2 / (1 / len(bare) + 1 / len(fletched)))
 
 
-LEVEL_MM = 10.0
+ON_AIM_MM = 10.0
 """Within a centimetre nobody says that bare shafts struck aside."""
 
 
@@ -249,7 +249,7 @@ def _off(right_mm: float, up_mm: float, none: str) -> tuple[str, dict[str, Figur
         ("across", right_mm, ("right", "left")),
         ("up", up_mm, ("high", "low")),
     ):
-        if abs(value) >= LEVEL_MM:
+        if abs(value) >= ON_AIM_MM:
             parts.append(f"{{{name}}} {ways[value < 0]}")
             figures[name] = mm(abs(value))
     return ", ".join(parts) or none, figures

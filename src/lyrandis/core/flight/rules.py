@@ -4,7 +4,7 @@ from functools import partial
 
 from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
-from lyrandis.core.flight.basis import Need
+from lyrandis.core.flight.basis import FlightNeed
 from lyrandis.core.flight.belief import SPINE_SD
 from lyrandis.core.flight.choose import SAID_FROM
 from lyrandis.core.flight.curves import UNDERSTOOD_ONSET
@@ -261,7 +261,7 @@ def _waits(c: Computed) -> list[j.Finding]:
     ]
 
 
-_NEEDS: dict[Need, str] = {
+_NEEDS: dict[FlightNeed, str] = {
     "hand": "the hand is", "length": "the shafts' length is", "spine": "their spine is",
     "window": "the plate's place is", "shot": "draw or weight are",
 }  # fmt: skip

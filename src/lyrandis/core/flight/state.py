@@ -58,7 +58,7 @@ FAR_STIFF, FAR_STIFF_CHANCE = 3.0, 0.02
 speaks for far too stiff, weaker shafts are tried before tuned is said."""
 HEIGHTS = ("height", "height_bare")
 """Tests of the nock's own page."""
-Side = Literal["weak", "stiff"]
+ErrsTo = Literal["weak", "stiff"]
 
 
 @dataclass(frozen=True)
@@ -241,7 +241,7 @@ class FlightVerdict:
     where no one reading is to blame."""
     surprising: LogLine | None = None
     """The last reading, where it is so unlike what was believed that it is shot once more."""
-    sure: Side | None = None
+    sure: ErrsTo | None = None
     """The side the shaft surely errs to: it is corrected at once."""
     unproved: bool = False
     """True where it may be called tuned once weaker shafts have flown."""
@@ -265,7 +265,7 @@ def flight_verdict(
     shaft = verdict(spine) if some else None
     nock = verdict(upright) if belief.looked_up else None
     contradicts = "contradict" in (shaft, nock)
-    said = said_of(spine) if some and not contradicts else None
+    said = said_of_shaft(spine) if some and not contradicts else None
     far_stiff = spine.chance_between(FAR_STIFF, math.inf) > FAR_STIFF_CHANCE
     weaker_flew = any(by < 0 for by in belief.flown)
     weaker = facts.kit.other_shafts_lbf if facts.kit else None
@@ -291,14 +291,14 @@ def flight_verdict(
     )
 
 
-def said_of(spine: Axis) -> Said:
+def said_of_shaft(spine: Axis) -> Said:
     """Return what is said of a shaft: its likeliest cause, stiff and false weak as one side.
 
     Source: `Axis.chances`; the chance of tuned is held at what came true (docs/MECHANICS.md).
 
     >>> from lyrandis.core.flight.belief import new_axis
     >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
-    >>> said_of(new_axis("spine", SPINE_EXAMPLE, 0.0)).cause
+    >>> said_of_shaft(new_axis("spine", SPINE_EXAMPLE, 0.0)).cause
     'tuned'
     """
     chances = {name: shown(name, chance) for name, chance in spine.chances().items()}
@@ -311,7 +311,7 @@ def said_of(spine: Axis) -> Said:
     return Said(best, chances[best])
 
 
-def _sure(spine: Axis) -> Side | None:
+def _sure(spine: Axis) -> ErrsTo | None:
     chances = spine.chances()
     if chances["weak"] >= SURE_FROM:
         return "weak"
