@@ -60,7 +60,7 @@ format: $(STAMPS)/dev $(STAMPS)/npm ## format everything
 types: $(STAMPS)/venv $(STAMPS)/npm ## write the web types from the API document
 	@sh tools/types.sh
 
-prove: $(STAMPS)/dev ## shoot the trials of the flight's judgement anew (six minutes)
+prove: $(STAMPS)/dev ## shoot the flight's trials and evenings anew (forty minutes)
 	@$(BIN)/python tools/prove_flight.py
 
 naming: $(STAMPS)/dev ## fit the scores that name a fault by its sound anew (five minutes)

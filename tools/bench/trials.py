@@ -15,7 +15,7 @@ from tests.core.listen.test_tap import tried as heard_taps
 from tests.core.string.archers import by_ear, by_the_model, creep, readings_of, within
 from tools.bench.material import NOW, RIG, many_drafts
 from tools.bench.rows import Row, p95, timed
-from tools.prove_flight import proved
+from tools.prove_flight import OUT as PROVED
 
 from lyrandis.core.computed import compute
 from lyrandis.core.crawls.fit import FitMark, Prior, fit_crawls, next_distance, odd_one
@@ -25,7 +25,7 @@ from lyrandis.core.flight.board import board
 from lyrandis.core.flight.choose import PLAIN_TESTS, Sitting, ranked, seen
 from lyrandis.core.flight.curves import SPINE_EXAMPLE
 from lyrandis.core.flight.likely import NOISE
-from lyrandis.core.flight.proved import Proved
+from lyrandis.core.flight.proved import EveningProved, Proved
 from lyrandis.core.flight.shot_curves import curves_of, unfletched
 from lyrandis.core.listen.hear import PLAIN_SERIES, StringVoice, as_take, hear
 from lyrandis.core.order.doubt import states_of
@@ -96,20 +96,49 @@ def bench_judgement(found: Proved) -> list[Row]:
             f"{percent(one.found):.0f} %", least=True)
         for one in found.worlds
     ]  # fmt: skip
-    limits = {"the shaft alone, ordinary": 90, "shaft and nock, ordinary": 88}
-    for one in found.loops:
-        share = one.spine if one.both is None else one.both
-        rows.append(
-            Row(f"closed loop: {one.name}", percent(share), limits.get(one.name, 70), "%",
-                f"{'within a tenth' if one.both is None else 'within 13 % and 3 mm'}; median "
-                f"{one.arrows:g} arrows, {one.tests:g} tests; said of {percent(one.done):.0f} %",
-                least=True)
-        )  # fmt: skip
+    for one in found.evenings:
+        rows += bench_evening(one)
+    return rows
+
+
+ENDED = {"bench": 95.0, "population": 90.0, "harsh": 90.0}
+WITHIN = {"bench": 85.0, "population": 75.0}
+ARROWS = {"bench": 35.0, "population": 50.0}
+
+
+def bench_evening(one: EveningProved) -> list[Row]:
+    """What came of whole evenings, flown by the page's own next step; by habit only beside it."""
+    name = f"evenings, {one.name}"
+    how = f"{one.rigs} rigs; {one.how}"
+    if one.key == "habit":
+        return [Row(f"{name}: within a tenth", percent(one.within_all), 0, "%",
+                    f"{how}; median {one.arrows:g} arrows", least=True)]  # fmt: skip
+    rows = [
+        Row(f"{name}: come to an end", percent(one.ended), ENDED.get(one.key, 90.0), "%",
+            f"{how}; tuned {percent(one.tuned):.0f} %, near {percent(one.near):.0f} %; "
+            f"{one.empty} empty next steps; {one.minutes:g} min, {one.corrections:g} changes",
+            least=True),
+        Row(f"{name}: of tuned within a tenth", percent(one.within), WITHIN.get(one.key, 70.0),
+            "%", f"of all within a tenth {percent(one.within_all):.0f} %; of near "
+            f"{percent(one.near_came):.0f} %, said {percent(one.near_said):.0f} %", least=True),
+        Row(f"{name}: arrows, median", one.arrows, ARROWS.get(one.key, 100.0), "",
+            f"nine in ten under {one.most_arrows:g}"),
+        Row(f"{name}: far too weak called tuned", one.far_weak_tuned, 0, "",
+            "a quarter and more too weak"),
+    ]  # fmt: skip
+    if one.key == "stiff":
+        rows += [
+            Row("evenings: stiff or false weak named", percent(one.named), 95, "%", how,
+                least=True),
+            Row("evenings: false weak brought to tuned", percent(one.false_weak_tuned), 75, "%",
+                f"of {one.false_weak}; within a tenth {percent(one.false_weak_within):.0f} %",
+                least=True),
+        ]  # fmt: skip
     return rows
 
 
 def bench_flight() -> list[Row]:
-    """Shoot virtual rigs until enough is known, and time one reading and the choice of the next."""
+    """Say what `make prove` shot, and time one reading and the choice of the next."""
     axis = new_axis("spine", SPINE_EXAMPLE, 5.0)
     noise = NOISE["ordinary"]
     update = timed(lambda: seen(axis, PLAIN_TESTS[0], 1, noise), 100)
@@ -123,7 +152,7 @@ def bench_flight() -> list[Row]:
     curves = timed(lambda: curves_of.__wrapped__(shot, unfletched(shot), matched, 0.0087), 5)
     boards = timed(lambda: board(c), 10)
     return [
-        *bench_judgement(proved()),
+        *bench_judgement(Proved.model_validate_json(PROVED.read_text(encoding="utf-8"))),
         Row("curves of a new rig, median", statistics.median(curves), 700, "ms",
             "18 spines, 9 releases, struck and clean, bare and fletched; off the request's thread"),
         Row("one reading weighed, median", statistics.median(update), 5, "ms", "one axis"),

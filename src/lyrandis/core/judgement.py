@@ -42,6 +42,18 @@ class Recordable(Drawn):
 
     subject: SubjectKind
     reading: Reading
+    says: Phrase
+    """What is recorded, in words."""
+
+
+def recordable(subject: SubjectKind, reading: Reading) -> Recordable:
+    """Return a reading as it is recorded in one go, saying itself.
+
+    >>> from lyrandis.core.bench_readings import Noted
+    >>> recordable("rig", Noted(text="quiet")).says.text()
+    'Note: quiet'
+    """
+    return Recordable(subject=subject, reading=reading, says=reading.say())
 
 
 class Action(Drawn):

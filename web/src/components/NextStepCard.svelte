@@ -54,7 +54,7 @@
         <button
           class="min-h-9 rounded bg-paper px-3 font-semibold whitespace-nowrap text-ink"
           disabled={doing.recording.busy}
-          onclick={() => void doing.act(step.action, tell(step.title))}
+          onclick={() => void doing.act(step.action)}
         >
           {step.action.label}
         </button>
@@ -66,7 +66,7 @@
       <button
         class="mt-2 text-sm underline opacity-90"
         disabled={doing.recording.busy}
-        onclick={() => void doing.act(other, other.label)}>{other.label}</button
+        onclick={() => void doing.act(other)}>{other.label}</button
       >
     {/if}
     {#if doing.recording.problem}

@@ -1,6 +1,7 @@
 /** Doing what an action says: what it records first, then where it leads. */
 import { goTo } from './go';
 import type { Action, EntryDraft, SubjectKind } from './api';
+import { tell } from './preferences.svelte';
 import { openRig } from './openrig.svelte';
 import { Recording } from './recording.svelte';
 
@@ -24,10 +25,11 @@ export class Doing {
   readonly recording = new Recording();
 
   /** Record what the action records, and go where it leads; refused, it stays and says why. */
-  async act(action: Action, says: string): Promise<void> {
+  async act(action: Action): Promise<void> {
     const { records } = action;
     if (records.length) {
       const part = records[0]?.subject ?? null;
+      const says = records.map((one) => tell(one.says)).join('; ');
       if (!(await this.recording.record(draftsOf(records), part, says))) return;
     }
     await goTo(action);

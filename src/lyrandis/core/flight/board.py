@@ -57,7 +57,7 @@ from lyrandis.core.flight.shapes import (
 from lyrandis.core.flight.stage import flight_word, is_near, said
 from lyrandis.core.flight.suspects import suspects
 from lyrandis.core.flight.words import AxisName
-from lyrandis.core.judgement import Recordable
+from lyrandis.core.judgement import recordable
 from lyrandis.core.phrase import Phrase, percent, phrase, spine
 
 MOST_ALTERNATIVES = 5
@@ -378,9 +378,9 @@ def _match(flight: FlightNumbers) -> TunedMatch | None:
         in_force=flight.verdict.tuned and flight.match.by_flight,
         kept=flight.match.kept,
         narrower=narrower,
-        keeps=Recordable(
-            subject="rig",
-            reading=kept_as(flight.upstream, result, model.matched, tuned=flight.verdict.tuned),
+        keeps=recordable(
+            "rig",
+            kept_as(flight.upstream, result, model.matched, tuned=flight.verdict.tuned),
         ),
         says=phrase(
             "Your flight: {own}; the schools alone said {model}."

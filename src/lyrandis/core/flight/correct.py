@@ -13,7 +13,7 @@ from lyrandis.core.flight.evidence import Reckoned, point_shift, sensitivity
 from lyrandis.core.flight.readings import Change
 from lyrandis.core.flight.settle import nock_move_mm
 from lyrandis.core.flight.words import AxisName, Means
-from lyrandis.core.judgement import Recordable
+from lyrandis.core.judgement import Recordable, recordable
 from lyrandis.core.nock.readings import NockHeight
 from lyrandis.core.phrase import Phrase, gr, mm, phrase, spine
 from lyrandis.core.quantities import PLAUSIBLE, within
@@ -117,7 +117,7 @@ def _nock(c: Computed, due: float) -> CorrectionLever:
     records: tuple[Recordable, ...] = ()
     if lift is not None and PLAUSIBLE["nock_height"].held_ever(lift.value + move):
         moved = NockHeight(height_mm=round(lift.value + move, 2), datum="lift")
-        records = (Recordable(subject="rig", reading=moved),)
+        records = (recordable("rig", moved),)
     return CorrectionLever(
         "nock", "upright", phrase(f"Nock {abs(move):g} mm {way}"), -move / 2, "nock", 2,
         "mark where it stood", records,
@@ -218,7 +218,7 @@ def _silencers(c: Computed, reckoned: Reckoned, due: float, much: float) -> Corr
         "silencers", "spine",
         phrase(f"Silencers, {{by}} {'on' if by > 0 else 'off'}", by=gr(abs(by))), shift, "lever", 8,
         "take them off again" if by > 0 else "put them on again",
-        (Recordable(subject="string", reading=StringBuild(silencers_gr=on + by)),),
+        (recordable("string", StringBuild(silencers_gr=on + by)),),
     )  # fmt: skip
 
 
@@ -229,7 +229,7 @@ def _plate(c: Computed, reckoned: Reckoned, due: float, much: float) -> Correcti
     by = math.copysign(much, due)
     records: tuple[Recordable, ...] = ()
     if window is not None and PLAUSIBLE["window"].held_ever(window + by):
-        records = (Recordable(subject="bow", reading=ArrowPass(window_mm=window + by)),)
+        records = (recordable("bow", ArrowPass(window_mm=window + by)),)
     return CorrectionLever(
         "plate", "spine",
         phrase(f"Plate {abs(by):g} mm {'further out' if by > 0 else 'further in'}"),
@@ -255,7 +255,7 @@ def _point(c: Computed, reckoned: Reckoned, due: float, much: float) -> Correcti
     return CorrectionLever(
         "point", "spine", phrase("Point {to} for {now}", to=gr(point + by), now=gr(point)), shift,
         "lever", 3, "put the old ones back",
-        (Recordable(subject="arrow_set", reading=ArrowBuild(point_gr=point + by)),),
+        (recordable("arrow_set", ArrowBuild(point_gr=point + by)),),
         refused=refused,
     )  # fmt: skip
 
@@ -310,7 +310,7 @@ def _length(c: Computed, reckoned: Reckoned, due: float) -> CorrectionLever | No
     return CorrectionLever(
         "length", "spine", phrase("Shafts {by} shorter, an eighth at a time", by=mm(cut)),
         steps * one, "lever", 30, "none: a cut is for good",
-        (Recordable(subject="arrow_set", reading=cut_to),),
+        (recordable("arrow_set", cut_to),),
         refused=refused,
     )  # fmt: skip
 

@@ -140,7 +140,7 @@ def _asked(c: Computed) -> AskedTest | None:
     if trial is not None:
         on = trial.say()
         return AskedTest(
-            sees="tail", distance_m=NEAR_M, arrows=3, back=put_back(trial),
+            sees="tail", distance_m=NEAR_M, arrows=3, back=put_back(trial).replace(" after.", "."),
             act=phrase(f"{first_of(trial)} Then shoot three fletched arrows.", **on.figures),
             shot=trial_is_shot(c),
         )  # fmt: skip

@@ -6,6 +6,7 @@ The card, the page and the bench all take it from here.
 from lyrandis.core import judgement as j
 from lyrandis.core.bench_readings import Retraction
 from lyrandis.core.computed import Computed
+from lyrandis.core.entries import Reading
 from lyrandis.core.flight.basis import FlightNeed
 from lyrandis.core.flight.choose import PLAIN_TESTS, FlightTest
 from lyrandis.core.flight.correct import CorrectionLever, levers_of
@@ -162,9 +163,9 @@ def test_asked(c: Computed) -> FlightTest | None:
     return None if flight.belief.counted else PLAIN_TESTS[0]
 
 
-def _recording(label: str, control: str, *readings: object) -> j.Action:
+def _recording(label: str, control: str, *readings: Reading) -> j.Action:
     """Return an action that records something of the rig and leads on."""
-    records = tuple(j.Recordable(subject="rig", reading=reading) for reading in readings)
+    records = tuple(j.recordable("rig", reading) for reading in readings)
     return j.Action(label=label, stage="flight", control=control, records=records)
 
 

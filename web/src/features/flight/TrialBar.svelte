@@ -26,15 +26,17 @@
       <p>
         <strong>{page.asked?.shot ? 'Now put it back' : 'Do this'}:</strong>
         {#if page.asked?.shot}
-          {page.trial_back}
+          {page.asked.back}
         {:else if page.asked}
           {tell(page.asked.act)} What you see is recorded with it.
         {:else}
           {tell(page.trial_says)}.
         {/if}
       </p>
-      <button class={page.asked?.shot ? 'act' : 'quiet'} disabled={recording.busy} onclick={back}
-        >{page.asked?.shot ? 'It is put back' : 'leave the trial'}</button
+      <button
+        class={page.asked?.shot ? 'act lg:hidden' : 'quiet'}
+        disabled={recording.busy}
+        onclick={back}>{page.asked?.shot ? 'It is put back' : 'leave the trial'}</button
       >
       {#if recording.problem}<ProblemNote problem={recording.problem} id="problem-trial" />{/if}
     </div>
