@@ -17,6 +17,21 @@
   }
 </script>
 
+{#snippet instead(word: string, tests: FlightTest[])}
+  {#if tests.length}
+    <p class="mt-2 flex flex-wrap gap-x-3 gap-y-1 text-soft">
+      <span>{word}</span>
+      {#each tests as other (other.key)}
+        <span>
+          <button class="quiet text-ink" disabled={running} onclick={() => void shoot(other)}
+            >{tell(other.title)}</button
+          >, {other.minutes} min
+        </span>
+      {/each}
+    </p>
+  {/if}
+{/snippet}
+
 {#if found.near}
   <section class="mt-4" aria-labelledby="near-title">
     <h2 id="near-title">As near as this bow can be told today</h2>
@@ -66,18 +81,7 @@
         </tbody>
       </table>
     </div>
-    {#if found.others.length}
-      <p class="mt-2 flex flex-wrap gap-x-3 gap-y-1 text-soft">
-        <span>Instead:</span>
-        {#each found.others as other (other.key)}
-          <span>
-            <button class="quiet text-ink" disabled={running} onclick={() => void shoot(other)}
-              >{tell(other.title)}</button
-            >, {other.minutes} min
-          </span>
-        {/each}
-      </p>
-    {/if}
+    {@render instead('Instead:', found.others)}
   </section>
 {:else if found.correction}
   <section class="mt-4" aria-labelledby="put-right">
@@ -90,5 +94,6 @@
         >See the correction</button
       >
     </p>
+    {@render instead('Or prove it first:', found.next ? [found.next, ...found.others] : [])}
   </section>
 {/if}
