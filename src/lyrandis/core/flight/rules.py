@@ -203,7 +203,7 @@ def _trial(c: Computed) -> list[j.Finding]:
             phrase(f"A trial is on: {said.template}. What you see is recorded with it.",
                    **said.figures),
             (phrase(put_back(trial)),),
-            j.Action(label="It is put back", stage="flight", control="trial"),
+            j.Action(label="See the trial", stage="flight", control="trial"),
         )
     ]  # fmt: skip
 
