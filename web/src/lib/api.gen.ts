@@ -4848,6 +4848,8 @@ export interface components {
             evenings: components["schemas"]["EveningProved"][];
             /** First Verdicts */
             first_verdicts: string[];
+            /** First Evenings */
+            first_evenings: string[];
         };
         /**
          * PurposeChosen

@@ -112,6 +112,8 @@ class Proved(Drawn):
     evenings: tuple[EveningProved, ...]
     first_verdicts: tuple[str, ...]
     """Causes named for the first rigs: a test shoots them again."""
+    first_evenings: tuple[str, ...]
+    """How the first evenings of the population ended, and after how many arrows: flown again."""
 
 
 def wilson(share: float, times: int, z: float = 1.645) -> tuple[float, float]:
