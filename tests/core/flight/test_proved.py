@@ -3,6 +3,7 @@
 from importlib.resources import files
 
 import pytest
+from tools.prove_flight import first_evenings
 
 from lyrandis.core.flight.proved import Proved, WorldProved
 from tests.core.flight.trials import trial
