@@ -5,9 +5,11 @@ import math
 import pytest
 
 from lyrandis.core import entries as e
+from lyrandis.core.arrow.spine_board import spine_board
 from lyrandis.core.assessment import assess
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.flight.board import board
+from lyrandis.core.flight.curves import USUAL_CURVES
 from lyrandis.core.flight.evidence import Saw, Shifted
 from lyrandis.core.flight.keep import differs, settings_of
 from lyrandis.core.flight.plan import left_changed, test_asked, under_way
@@ -25,9 +27,11 @@ from lyrandis.core.judgement import NextStep
 from lyrandis.core.nock.page import page as nock_page
 from lyrandis.core.order.page import work_order
 from lyrandis.core.reading import BaseReading
+from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold
 from tests.core.flight.test_evidence import MATCHED, RIG, STIFF
-from tests.entries import entries
+from tests.core.population.rigs import rig_of
+from tests.entries import NOW, draft, entries, fitting
 
 Said = str | BaseReading | e.EntryDraft
 TUNED = (MATCHED, "tail straight @ 2.3m 6 arrows", "wear none",
@@ -331,8 +335,6 @@ def test_hits_say_what_they_read() -> None:
 
 
 def test_the_match_follows_the_flight_once_there_is_one() -> None:
-    from lyrandis.core.arrow.spine_board import spine_board
-
     stiff_by_model = spine_board(rig("spine 350")).bare
     assert stiff_by_model is not None
     assert stiff_by_model.side == "left"
@@ -340,3 +342,36 @@ def test_the_match_follows_the_flight_once_there_is_one() -> None:
                            *["tail left 3 @ 2.3m 6 arrows"] * 3)).bare  # fmt: skip
     assert seen is not None
     assert seen.side == "right"
+
+
+def test_a_bow_whose_contact_is_not_understood_goes_by_bare_and_other_shafts() -> None:
+    """A light bow far past centre, for which no computed shaft leaves straight."""
+    told = (*rig_of(2).lines(), "lift 3mm", "tail left 1 @ 2.3m")
+    c = compute(fold(entries(*told)))
+    assert c.flight.basis.reckoned is not None
+    assert not c.flight.basis.reckoned.understood
+    assert c.flight.basis.reckoned.curves.impulse == USUAL_CURVES.impulse
+    assert {test.sees for test in c.flight.tests.offered} <= {"bare", "tail"}
+    assert all(
+        test.sees == "bare" or test.pushed == "other_shafts" for test in c.flight.tests.offered
+    )
+    finding = next(f for f in assess(c.setup).findings if f.id == "flight-contact")
+    assert "bare shafts and other shafts decide" in finding.sentence.text()
+    without = compute(fold(entries(*told, "bareset none")))
+    assert {test.sees for test in without.flight.tests.offered} >= {"tail", "slap"}, (
+        "where there are neither, the tail is all there is"
+    )
+
+
+def test_a_nock_told_before_a_string_was_fitted_is_where_it_stood() -> None:
+    before = [line for line in RIG if not line.startswith("lift")]
+    parts = {"archer": "ann", "bow": "yew", "arrow_set": "set-a"}
+    told = [
+        *fitting(**parts), draft("lift 5mm", days=0.1), *fitting(string="cord"),
+        *(draft(line, days=day) for day, line in enumerate((*before, MATCHED), start=1)),
+        draft("tail straight high 1 @ 2.3m", days=60), draft("lift 3mm", days=61),
+    ]  # fmt: skip
+    c = compute(fold(as_entries(told, now=NOW)))
+    moved = c.flight.belief.steps[-1]
+    assert isinstance(moved, Shifted)
+    assert (moved.axis, moved.by) == ("upright", 1.0)
