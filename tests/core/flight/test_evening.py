@@ -375,3 +375,17 @@ def test_a_nock_told_before_a_string_was_fitted_is_where_it_stood() -> None:
     moved = c.flight.belief.steps[-1]
     assert isinstance(moved, Shifted)
     assert (moved.axis, moved.by) == ("upright", 1.0)
+
+
+def test_other_shafts_take_the_place_of_numbered_ones() -> None:
+    """Gauged one by one, then others told as a set: the step moves the belief, and goes on."""
+    gauged = ("arrow 1 spine 85 lb", "arrow 2 spine 84 lb")
+    c = rig(*gauged, *["tail right 3 @ 2.3m 6 arrows"] * 2)
+    assert c.flight.basis.own_lbf == pytest.approx(84.5)
+    label = rig(*gauged, *["tail right 3 @ 2.3m 6 arrows"] * 2, "spine 78 lb")
+    assert label.flight.basis.own_lbf == pytest.approx(84.5), "a label of the same ones"
+    others = rig(*gauged, *["tail right 3 @ 2.3m 6 arrows"] * 2, "spine 60 lb")
+    assert others.flight.basis.own_lbf == pytest.approx(60.0)
+    moved = others.flight.belief.steps[-1]
+    assert isinstance(moved, Shifted)
+    assert moved.by == pytest.approx(10 * math.log(60 / 84.5), abs=0.01)

@@ -13,6 +13,7 @@ from lyrandis.core.arrow.spine import M_PER_IN, stiffness
 from lyrandis.core.arrow.taper import DIAMETER_MM, fill, profile_of
 from lyrandis.core.arrow.words import ShaftMaterial, SpineStandard
 from lyrandis.core.constants import KG_PER_GRAIN, MM_PER_IN
+from lyrandis.core.effective import when
 from lyrandis.core.estimate import Estimate
 
 DAMPING: dict[ShaftMaterial | None, float] = {
@@ -170,6 +171,8 @@ def _fitting(shaft: float, rest: float, mass: ArrowMass | None) -> tuple[float, 
 def spine_of(arrows: ArrowFacts) -> Spine | None:
     """Return the set's static spine: the mean of its numbered arrows, else what is told of it.
 
+    Numbers of shafts that others were put in for count no more.
+
     Assumption: a label is good to 12 %, a gauge to 3 %, two standard deviations.
 
     >>> from lyrandis.core.example import setup
@@ -177,8 +180,12 @@ def spine_of(arrows: ArrowFacts) -> Spine | None:
     'thousandths'
     """
     newest: dict[int, tuple[float, SpineStandard | None, str]] = {}
+    others = arrows.other_shafts
+    since = when(others[-1].recorded.entry) if others else None
     for recorded in arrows.numbered:
         reading = recorded.reading
+        if since is not None and when(recorded.entry) < since:
+            continue
         if reading.spine_lbf is not None and reading.arrow_number not in arrows.out_of_use:
             newest[reading.arrow_number] = (
                 reading.spine_lbf,

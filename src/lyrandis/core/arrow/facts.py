@@ -1,7 +1,7 @@
 """What is in force of the arrows: masses, parts, numbered arrows, tapers and their pass."""
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 from lyrandis.core.arrow.readings import (
     ArrowBuild,
@@ -11,8 +11,18 @@ from lyrandis.core.arrow.readings import (
     TaperShot,
 )
 from lyrandis.core.arrow.words import ShaftMaterial
-from lyrandis.core.effective import EffectiveReadings, Recorded, newest
+from lyrandis.core.effective import EffectiveReadings, Recorded, newest, when
 from lyrandis.core.lazy import lazy
+
+OTHER_THAN_TOLD, OTHER_THAN_GAUGED = 0.06, 0.15
+
+
+class OtherShafts(NamedTuple):
+    """Other shafts put into the set: their spine, and that of those before."""
+
+    recorded: Recorded[Any]
+    before_lbf: float
+    after_lbf: float
 
 
 @dataclass(frozen=True)
@@ -38,6 +48,37 @@ class ArrowFacts:
         """True when the set's spine, or that of one of its arrows, is known."""
         told, _ = self.part("spine_lbf")
         return told is not None or any(arrow.reading.spine_lbf for arrow in self.numbered)
+
+    @lazy
+    def other_shafts(self) -> tuple[OtherShafts, ...]:
+        """When other shafts were put into the set: a spine told again that is no better reading.
+
+        Within 6 % of what was told before it is a better reading; beside gauged shafts the label
+        of the same ones may be 15 % off.
+        Assumption: both shares.
+        """
+        told = [(when(build.entry), build, None, build.reading.spine_lbf) for build in self.builds]
+        gauged = [
+            (when(one.entry), one, one.reading.arrow_number, one.reading.spine_lbf)
+            for one in self.numbered
+        ]
+        log = sorted((*told, *gauged), key=lambda row: row[0])
+        numbered: dict[int, float] = {}
+        label: float | None = None
+        found = []
+        for _, recorded, number, spine in log:
+            if spine is None:
+                continue
+            if number is not None:
+                numbered[number] = spine
+                continue
+            before = sum(numbered.values()) / len(numbered) if numbered else label
+            least = OTHER_THAN_GAUGED if numbered else OTHER_THAN_TOLD
+            if before is not None and abs(spine / before - 1) >= least:
+                found.append(OtherShafts(recorded, before, spine))
+                numbered = {}
+            label = spine
+        return tuple(found)
 
     @lazy
     def out_of_use(self) -> frozenset[int]:

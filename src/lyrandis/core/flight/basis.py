@@ -220,7 +220,7 @@ def needs_of(upstream: Upstream, asked: CurvesAsked | None) -> tuple[FlightNeed,
     >>> from lyrandis.core.example import rig
     >>> c = rig()
     >>> needs_of(c.flight.upstream, c.flight.basis.asked)
-    ('window',)
+    ('hand',)
     """
     arrows = upstream.arrows
     told: dict[FlightNeed, bool] = {

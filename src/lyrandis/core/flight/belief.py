@@ -175,7 +175,7 @@ class Axis:
         >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
         >>> found = new_axis("spine", SPINE_EXAMPLE, 5.0).chances()
         >>> {name: round(chance, 3) for name, chance in found.items()}
-        {'tuned': 0.021, 'weak': 0.012, 'stiff': 0.642, 'false_weak': 0.325}
+        {'tuned': 0.021, 'weak': 0.012, 'stiff': 0.712, 'false_weak': 0.256}
         """
         return self._chances
 

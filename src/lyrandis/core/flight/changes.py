@@ -2,17 +2,14 @@
 
 import math
 from collections.abc import Iterator, Sequence
-from itertools import pairwise
 from typing import Any, NamedTuple
 
 from lyrandis.core.arrow.closing import MatchChange
-from lyrandis.core.arrow.facts import ArrowFacts
+from lyrandis.core.arrow.facts import ArrowFacts, OtherShafts
 from lyrandis.core.constants import KG_PER_GRAIN
 from lyrandis.core.effective import At, Recorded, when
 from lyrandis.core.string.facts import StringFacts
 
-OTHER_SHAFTS = 0.06
-"""Assumption: a spine told again within 6 % is a better reading of the same shafts."""
 Telling = tuple[Recorded[Any], float]
 """A reading, and one number it tells."""
 
@@ -27,14 +24,6 @@ class RigChange(NamedTuple):
     before_gr: float = 0.0
     """Of a point: what stood in front of the shaft before, and after."""
     after_gr: float = 0.0
-
-
-class OtherShafts(NamedTuple):
-    """Other shafts put into the set: their spine, and that of those before."""
-
-    recorded: Recorded[Any]
-    before_lbf: float
-    after_lbf: float
 
 
 def tellings(told: Sequence[Recorded[Any]], name: str) -> tuple[Telling, ...]:
@@ -95,21 +84,16 @@ def _points(arrows: ArrowFacts) -> Iterator[RigChange]:
 
 
 def other_shafts_of(arrows: ArrowFacts, since: At) -> tuple[OtherShafts, ...]:
-    """Return other shafts put into the set since: a spine told again that is no better reading.
+    """Return other shafts put into the set since an instant.
 
-    Source: definition; the limit is Assumption.
+    Source: `ArrowFacts.other_shafts`.
 
     >>> from lyrandis.core.example import rig
     >>> from datetime import UTC, datetime
     >>> other_shafts_of(rig().setup.arrows, (datetime(2020, 1, 1, tzinfo=UTC), 0))
     ()
     """
-    told = tellings(arrows.builds, "spine_lbf")
-    return tuple(
-        OtherShafts(recorded, before, after)
-        for (_, before), (recorded, after) in pairwise(told)
-        if when(recorded.entry) > since and abs(after / before - 1) >= OTHER_SHAFTS
-    )
+    return tuple(other for other in arrows.other_shafts if when(other.recorded.entry) > since)
 
 
 def spine_at(own_lbf: float, others: Sequence[OtherShafts], at: At) -> float:

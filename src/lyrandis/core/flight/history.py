@@ -6,9 +6,10 @@ from dataclasses import replace
 from itertools import pairwise
 from typing import Any, NamedTuple
 
+from lyrandis.core.arrow.facts import OtherShafts
 from lyrandis.core.effective import At, Recorded, when
 from lyrandis.core.flight.basis import Upstream
-from lyrandis.core.flight.changes import OtherShafts, RigChange, other_shafts_of, spine_at
+from lyrandis.core.flight.changes import RigChange, other_shafts_of, spine_at
 from lyrandis.core.flight.choose import FlightTest
 from lyrandis.core.flight.evidence import (
     LEAST_SHIFT,

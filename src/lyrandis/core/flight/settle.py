@@ -70,7 +70,7 @@ def near_of(axis: Axis) -> Near:
     >>> from lyrandis.core.flight.belief import new_axis
     >>> from lyrandis.core.flight.curves import SPINE_EXAMPLE
     >>> round(near_of(new_axis("spine", SPINE_EXAMPLE, 0.0)).within, 1)
-    2.7
+    2.6
     """
     low, high = axis.within(NEAR_SHARE)
     return Near(max(abs(low), abs(high)), shown("tuned", axis.chances()["tuned"]))
