@@ -43,9 +43,7 @@
         >
       {/if}
       {#if !station.found_by_flight}
-        <button
-          class="act"
-          onclick={() => goTo({ stage: station.stage, control: station.control })}
+        <button class="act" onclick={() => goTo({ stage: station.stage, control: station.control })}
           >{station.mark === 'unset' ? 'Set it' : 'Measure anew'}</button
         >
       {/if}
