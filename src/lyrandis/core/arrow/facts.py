@@ -15,6 +15,7 @@ from lyrandis.core.effective import EffectiveReadings, Recorded, newest, when
 from lyrandis.core.lazy import lazy
 
 OTHER_THAN_TOLD, OTHER_THAN_GAUGED = 0.06, 0.15
+"""Assumption: shares of a spine from which on one told anew is of other shafts."""
 
 
 class OtherShafts(NamedTuple):

@@ -34,7 +34,7 @@ GAINS: Array = np.exp(np.array([-0.606, 0.0, 0.606]))
 ZEROS: Array = np.array([-0.78, 0.0, 0.78])
 PUSH_GAINS: Array = np.array([0.3, 1.0, 1.7])
 THIRDS: Array = np.array([1 / 6, 4 / 6, 1 / 6])
-"""Three-point Gauss-Hermite weights: Assumption, ln g of sd 0.35 and zeros of sd 0.6 index."""
+"""Three-point Gauss-Hermite weights: Assumption, ln g of sd 0.35 and zeros of sd 0.45 index."""
 PUSH_WEIGHTS: Array = np.array([0.25, 0.5, 0.25])
 OFF = 0.04
 """Assumption: that something else changed, before anything was seen."""
