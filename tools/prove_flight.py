@@ -163,6 +163,9 @@ def evenings() -> list[EveningProved]:
                 ev.flown(range(1000, 1120), ev.FALSE_WEAK)),
         evening("far_weak", "the same, a quarter to 44 % too weak", "none may be called tuned",
                 ev.flown(range(1000, 1300), ev.FAR_WEAK)),
+        evening("newcomer", "the same, told as a newcomer tells it",
+                "by mark and label, where the plate stands left open",
+                ev.flown(range(1000, 1060), ev.NEWCOMER)),
         evening("nock", "the same, the nock looked at too", "high and low read with every tail",
                 ev.flown(range(1000, 1080), ev.NOCK), nock=True),
         evening("habit", "by habit, beside it", "bare shafts, and other shafts a class at a time "

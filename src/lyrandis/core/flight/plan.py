@@ -322,7 +322,7 @@ def _test_step(c: Computed) -> j.NextStep | None:
     tells = "No other test tells as much for its trouble."
     if c.flight.verdict.unproved:
         tells = "A far too stiff shaft that strikes can stand as straight: weaker ones part them."
-    elif c.flight.belief.confirms and not c.flight.belief.counted:
+    elif c.flight.belief.confirms:
         tells = "It shows what the change did."
     return j.NextStep(
         title=test_act(test, change),

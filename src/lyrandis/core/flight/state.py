@@ -1,7 +1,7 @@
 """What is believed of a rig's flight, what may be said of it, and the match that follows."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal, NamedTuple
 
@@ -16,7 +16,6 @@ from lyrandis.core.flight.choose import (
     SAID_FROM,
     FlightTest,
     Sitting,
-    surest,
     verdict,
 )
 from lyrandis.core.flight.evidence import (
@@ -248,10 +247,6 @@ class FlightVerdict:
     tuned: bool = False
     """True when the shaft may be called tuned by two kinds of evidence that agree."""
     nock_tuned: bool = False
-
-    def best(self, belief: FlightBelief) -> Mapping[str, tuple[Class, float]]:
-        """Return the likeliest class of each axis and its chance."""
-        return {axis.name: surest(axis) for axis in belief.axes or ()}
 
 
 def flight_verdict(
