@@ -55,10 +55,21 @@ class Bow:
 def bow_of(world: Generator) -> Bow:
     low = world.uniform(6.5, 8.0)
     high = low + world.uniform(0.75, 1.25)
+    curvature = curvature_of(world)
+    return Bow(low, high, world.uniform(low, high), curvature)
+
+
+def curvature_of(world: Generator) -> tuple[float, float]:
+    """How steep a valley is on both sides [dB/in2]: 1.5 to 6 dB at half an inch, skewed."""
     at_half = world.uniform(1.5, 6.0)
     c = -8 * math.log(1 - at_half / 8) / 0.25
     skew = 1 + world.uniform(-1 / 3, 1 / 3)
-    return Bow(low, high, world.uniform(low, high), (c * skew, c / skew))
+    return c * skew, c / skew
+
+
+def by_care(number: int) -> Care:
+    """A third each kind, ordinary, careless."""
+    return list(CARES.values())[number % 3]
 
 
 @dataclass
@@ -131,8 +142,7 @@ def within(
     offs, told = [], []
     for number in range(count):
         world = np.random.default_rng((seed, number))
-        care = list(CARES.values())[number % 3]
-        archer = Archer(bow_of(world), care, world, sound)
+        archer = Archer(bow_of(world), by_care(number), world, sound)
         found, near = way(archer)
         offs.append(abs(found - archer.bow.quiet))
         told.append(near)

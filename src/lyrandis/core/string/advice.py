@@ -4,7 +4,7 @@ from typing import NamedTuple
 
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import TRADE_OFFSET_MM, USUAL_GPP
-from lyrandis.core.phrase import Phrase, mm, phrase
+from lyrandis.core.phrase import Phrase, mm, percent, phrase
 from lyrandis.core.string.strands import (
     FACTOR_OF_SAFETY,
     FEWEST_STRANDS,
@@ -17,6 +17,7 @@ from lyrandis.core.string.strands import (
     strand_advice,
     tensions_of,
 )
+from lyrandis.core.string.sweep import Quiet
 from lyrandis.core.string.turns import (
     StringOrder,
     next_string,
@@ -178,3 +179,26 @@ def out_of_reach(c: Computed, brace_mm: float | None) -> Phrase | None:
         reach=mm(brace_mm),
         string=mm(order.finished_mm),
     )
+
+
+def quiet_said(quiet: Quiet) -> Phrase:
+    """Return where the quiet brace lies, in words: one spot, two that fit as well, or a flat floor.
+
+    Source: definition.
+
+    >>> from lyrandis.core.string.sweep import Height, sweep
+    >>> shot = [Height(b, (), (), (db, db)) for b, db in ((183, 0), (190, 3), (198, 0), (206, 4))]
+    >>> quiet_said(sweep((*shot, *shot[1:3]), (178.0, 210.0))).text()
+    'Two quiet spots fit as well: 7 7/32 in and 7 25/32 in; one of the two with 96 %.'
+    """
+    near = percent(quiet.near)
+    if quiet.other_mm is not None:
+        first, second = quiet.spots_mm
+        return phrase("Two quiet spots fit as well: {first} and {second}; one of the two with "
+                      "{near}.", first=mm(first), second=mm(second), near=near)  # fmt: skip
+    spot = mm(quiet.brace_mm, 2 * quiet.sd_mm)
+    if quiet.floor_mm is not None:
+        low, high = quiet.floor_mm
+        return phrase("Flat from {low} to {high}: nobody hears a difference there. Its middle is "
+                      "near {spot}.", low=mm(low), high=mm(high), spot=spot)  # fmt: skip
+    return phrase("Quiet spot {spot}, within 1/8 in with {near}.", spot=spot, near=near)

@@ -52,29 +52,39 @@ class SettlingLog(NamedTuple):
     """Readings taken before the string was strung, or at hours that run backwards."""
 
 
-def hours_strung(strung: Sequence[Recorded[StringStrung]], at: datetime) -> float | None:
-    """Return the hours a string had been strung at some time; None before it ever was.
+class OnTheBow(NamedTuple):
+    """How long a string had been strung at some time [h]."""
+
+    hours: float
+    """In all."""
+    since: float | None
+    """Since it was last strung; None while it has never been unstrung."""
+
+
+def hours_strung(strung: Sequence[Recorded[StringStrung]], at: datetime) -> OnTheBow | None:
+    """Return how long a string had been strung at some time; None before it ever was.
 
     The clock stands while the bow is unstrung. Source: sum of the spells strung.
 
     >>> hours_strung((), datetime(2026, 1, 1)) is None
     True
     """
-    total, since, ever = 0.0, None, False
+    total, since, spells = 0.0, None, 0
     for recorded in sorted(strung, key=lambda item: when(item.entry)):
         moment = recorded.entry.happened_at
         if moment > at:
             break
         if recorded.reading.strung:
-            since, ever = (since or moment), True
+            spells += since is None
+            since = since or moment
         elif since is not None:
             total += (moment - since).total_seconds()
             since = None
-    if not ever:
+    if not spells:
         return None
-    if since is not None:
-        total += (at - since).total_seconds()
-    return total / 3600
+    now = (at - since).total_seconds() if since is not None else 0.0
+    again = now / 3600 if spells > 1 and since is not None else None
+    return OnTheBow((total + now) / 3600, again)
 
 
 @memo_by_equality
@@ -92,15 +102,17 @@ def settling_log(facts: StringFacts, grips: ArcherFacts) -> SettlingLog:
     for recorded in facts.braces:
         reading, at = recorded.reading, recorded.entry.happened_at
         hours = reading.hours_strung
-        if hours is None:
-            if not facts.strung:
-                continue
-            hours = hours_strung(facts.strung, at)
+        clock = hours_strung(facts.strung, at)
+        if hours is None and not facts.strung:
+            continue
+        if hours is None and clock is not None:
+            hours = clock.hours
         if hours is None or (result and hours < result[-1].hours):
             early += 1
             continue
         height = brace_read_to_pivot(reading.brace_height_mm, reading.datum, grips).value
-        result.append(SettlingReading(round(hours, 3), height, _segment(facts, recorded)))
+        since = None if clock is None or clock.since is None else round(clock.since, 3)
+        result.append(SettlingReading(round(hours, 3), height, _segment(facts, recorded), since))
     return SettlingLog(tuple(result), early)
 
 

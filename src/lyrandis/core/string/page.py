@@ -13,6 +13,7 @@ from lyrandis.core.drawn import Drawn
 from lyrandis.core.phrase import Phrase, mm, phrase
 from lyrandis.core.stage_spec import Page
 from lyrandis.core.string.advice import (
+    quiet_said,
     advice_of,
     groove_of,
     next_order,
@@ -92,6 +93,8 @@ class SettlingDrawing(Drawn):
     sure: float | None
     settled_at: float | None
     settled: bool | None
+    still: bool
+    """True where it no longer moves that one can see, and is not settled yet for all that."""
     strung: bool | None
     """True while the bow is strung; None where nobody says."""
 
@@ -153,7 +156,10 @@ class Valley(Drawn):
     shots: tuple[ShotHeight, ...]
     quiet_mm: float | None
     quiet_sd_mm: float | None
-    near: float | None
+    other_mm: float | None
+    """A second quiet spot that fits as well."""
+    said: Phrase | None
+    """Where the quiet brace lies, in words."""
     heights: int
     next_mm: float | None
     next_turns: float | None
@@ -278,7 +284,7 @@ def _settling(c: Computed) -> SettlingDrawing:
     strung = c.setup.string.strung
     curve = None
     if fit is not None:
-        last = max(fit.hours, min(fit.settled_at or 48.0, 48.0), 6.0)
+        last = max(fit.hours, min(fit.settled_at or 72.0, 72.0), 6.0)
         hours = np.linspace(0.05, last * 1.1, 49)
         segment = fit.ends.shape[1] - 1
         mean, sd = fit.curve(hours, segment)
@@ -296,6 +302,7 @@ def _settling(c: Computed) -> SettlingDrawing:
         sure=fit.now.settled if fit else None,
         settled_at=fit.settled_at if fit else None,
         settled=numbers.settled,
+        still=fit is not None and fit.looks_still and not numbers.settled,
         strung=strung[-1].reading.strung if strung else None,
     )
 
@@ -335,8 +342,9 @@ def _valley(c: Computed) -> Valley:
     low, high = numbers.limits
     braces = np.linspace(low - MM_PER_IN / 4, high + MM_PER_IN / 4, VALLEY_POINTS)
     points, sd = np.zeros(0), np.zeros(0)
-    if quiet is not None and quiet.heights >= 2:
-        mean, spread = quiet.valley(braces)
+    told = quiet if quiet is not None and quiet.heights >= 2 else None
+    if told is not None:
+        mean, spread = told.valley(braces)
         points, sd = POINTS_PER_DB * mean, POINTS_PER_DB * spread
     following = quiet.next_mm if quiet else None
     return Valley(
@@ -347,9 +355,10 @@ def _valley(c: Computed) -> Valley:
         points=tuple(points.round(4).tolist()),
         points_sd=tuple(sd.round(4).tolist()),
         shots=_shots(c, quiet),
-        quiet_mm=quiet.brace_mm if quiet and quiet.heights >= 2 else None,
-        quiet_sd_mm=quiet.sd_mm if quiet and quiet.heights >= 2 else None,
-        near=quiet.near if quiet and quiet.heights >= 2 else None,
+        quiet_mm=told.brace_mm if told else None,
+        quiet_sd_mm=told.sd_mm if told else None,
+        other_mm=told.other_mm if told else None,
+        said=quiet_said(told) if told else None,
         heights=quiet.heights if quiet else 0,
         next_mm=following,
         next_turns=turns_to(c, following) if following is not None else None,

@@ -7,9 +7,22 @@ from lyrandis.core.bow.words import FAMILY_WORDS, Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, NEWTONS_PER_LBF
 from lyrandis.core.phrase import Phrase, count, lbf, mm, percent, phrase, ratio
-from lyrandis.core.string.advice import advice_of, next_order, out_of_reach, strength_of, turns_to
+from lyrandis.core.string.advice import (
+    advice_of,
+    next_order,
+    out_of_reach,
+    quiet_said,
+    strength_of,
+    turns_to,
+)
 from lyrandis.core.string.length import FAR_OFF_MM, RULE_IN, USUAL_RULE_IN
-from lyrandis.core.string.settling import ENOUGH_MM, LEAST_HOURS, LEAST_READINGS, SURE
+from lyrandis.core.string.settling import (
+    APART_H,
+    ENOUGH_MM,
+    LEAST_HOURS,
+    LEAST_READINGS,
+    SURE,
+)
 from lyrandis.core.string.strands import FACTOR_OF_SAFETY
 from lyrandis.core.string.sweep import LEAST_HEIGHTS, MOST_HEIGHTS, SURE_ENOUGH
 from lyrandis.core.string.turns import (
@@ -78,21 +91,24 @@ RULES: tuple[j.Rule, ...] = (
         stage="string",
         title="A new string settles first",
         statement="Settled is when less than 1/16 in of brace is still to come with "
-        f"{100 * SURE:.0f} %, from {LEAST_READINGS} readings over {LEAST_HOURS:g} h strung. "
-        "Until then brace and nock rest on it (Watch).",
-        school="A stretched exponential, fitted",
-        source="Bayes' theorem with assumed priors; tried on three laws of creep.",
+        f"{100 * SURE:.0f} %, from {LEAST_READINGS} readings over {LEAST_HOURS:g} h strung, and "
+        f"two sittings {APART_H:g} h strung apart agree within 1/16 in. Until then brace and nock "
+        "rest on it (Watch). Damp days, a night unstrung and the rule's own step are allowed for.",
+        school="Two times, a stretched exponential or a power, weighed together",
+        source="Bayes' theorem with assumed priors. " + of_settling(),
     ),
     j.Rule(
         id="brace-quiet",
         stage="string",
         title="The quiet brace",
-        statement="Noise over brace has one quiet spot. It is found when the chance that it lies "
+        statement="Noise over brace has a quiet spot, two, or a flat floor; one is said where it "
+        "stands out, two or a width where they fit as well. It is found when the chance that it lies "
         f"within 1/8 in reaches {100 * SURE_ENOUGH:.0f} % or next to nothing is left to gain, from "
         f"{LEAST_HEIGHTS} heights, at most {MOST_HEIGHTS}. Nothing is proposed outside the maker's "
         "range.",
         school="Tuning by sound and feel",
-        source="Bayes' theorem over quiet spot and curvature, sizes assumed.",
+        source="Bayes' theorem over quiet spots, curvature and what an evening drifts, sizes "
+        "assumed. " + of_sweep(),
     ),
 )
 
@@ -296,6 +312,12 @@ def _judge_settling(c: Computed) -> list[j.Finding]:
     )
     if c.string.settled:
         return [_finding("string-settling", "good", phrase("The string has settled."), lines)]
+    if settling.looks_still:
+        sentence = phrase(
+            "The brace is no longer moving that we can see. Look again after the next two sittings: "
+            f"two {APART_H:g} h strung apart must agree."
+        )
+        return [_finding("string-settling", "watch", sentence, lines, SETTLE)]
     at = settling.settled_at
     when = (
         "when, is not yet to be said"
@@ -316,17 +338,22 @@ def _judge_settling(c: Computed) -> list[j.Finding]:
     ]
 
 
+def to_sixteenth(brace_mm: float) -> float:
+    """Return a brace to the sixteenth of an inch it is set to [mm]. Source: definition.
+
+    >>> to_sixteenth(190.0)
+    190.5
+    """
+    return round(brace_mm / MM_PER_IN * 16) / 16 * MM_PER_IN
+
+
 def _judge_quiet(c: Computed) -> list[j.Finding]:
     quiet = c.string.quiet
     if quiet is None or quiet.heights < 2:
         return []
     lines = [
-        phrase(
-            "{heights} heights: quiet spot {spot}, within 1/8 in with {near}.",
-            heights=count(quiet.heights),
-            spot=mm(quiet.brace_mm, 2 * quiet.sd_mm),
-            near=percent(quiet.near),
-        )
+        phrase("{heights} heights tried.", heights=count(quiet.heights)),
+        quiet_said(quiet),
     ]
     if not c.string.limits_told:
         low, high = c.string.limits
@@ -335,7 +362,7 @@ def _judge_quiet(c: Computed) -> list[j.Finding]:
         )
     if c.string.settled is False:
         lines.append(phrase("The string is still settling: take it as an estimate."))
-    spot = round(quiet.brace_mm / MM_PER_IN * 16) / 16 * MM_PER_IN
+    spot = to_sixteenth(quiet.brace_mm)
     severity: j.Severity = "good"
     if quiet.enough and quiet.at_end is not None:
         low, high = c.string.limits
@@ -343,12 +370,27 @@ def _judge_quiet(c: Computed) -> list[j.Finding]:
         whose = "maker's" if c.string.limits_told else "usual"
         end = "least" if quiet.at_end == "low" else "most"
         text = f"The quiet spot lies at or past the {whose} {end}: stay at {{spot}}."
+    elif quiet.other_mm is not None:
+        text = (
+            "Two heights are as quiet, {first} and {second}: keep the one that feels kinder. One "
+            "of the two it is with {near}."
+        )
+    elif quiet.floor_mm is not None:
+        text = "From {low} to {high} nobody hears a difference: stay at {spot}, in its middle."
     elif quiet.enough:
         text = "The quiet brace is {spot}, sure to 1/8 in with {near}."
     else:
         text = "{heights} heights make the quiet brace sure to 1/8 in with {near}."
         severity = "watch"
     figures = {"spot": mm(spot), "near": percent(quiet.near), "heights": count(quiet.heights)}
+    figures |= {
+        name: mm(to_sixteenth(place))
+        for names, places in (
+            (("first", "second"), quiet.spots_mm if quiet.other_mm is not None else ()),
+            (("low", "high"), quiet.floor_mm or ()),
+        )
+        for name, place in zip(names, places, strict=False)
+    }
     reach = out_of_reach(c, spot if quiet.enough else quiet.next_mm)
     if reach is not None:
         text += f" {reach.template}"

@@ -53,7 +53,8 @@
     )(samples),
   );
   const quiet = $derived(valley.quiet_mm ?? null);
-  const spread = $derived(2 * (valley.quiet_sd_mm ?? 0));
+  /** Between two spots that fit as well nothing is said. */
+  const spread = $derived(valley.other_mm == null ? 2 * (valley.quiet_sd_mm ?? 0) : 0);
   const floor = $derived(plot.floor - 16);
   const words = $derived(
     handle.moved
@@ -131,7 +132,9 @@
       fill="var(--green)"
       opacity="0.4"
     />
-    <line x1={x(quiet)} x2={x(quiet)} y1={floor - 7} y2={floor + 7} class="quiet-mark" />
+    {#each [quiet, ...(valley.other_mm == null ? [] : [valley.other_mm])] as spot (spot)}
+      <line x1={x(spot)} x2={x(spot)} y1={floor - 7} y2={floor + 7} class="quiet-mark" />
+    {/each}
   {/if}
   <line x1={plot.left} x2={plot.right} y1={plot.floor} y2={plot.floor} stroke="var(--ink)" />
   <BottomAxis

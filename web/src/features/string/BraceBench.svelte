@@ -4,7 +4,7 @@
   import { Handle } from '../../drawings/string/valley.svelte';
   import type { PageOf } from '../../lib/api';
   import { figure, tell } from '../../lib/preferences.svelte';
-  import { mm, percent, sixteenths } from '../../lib/units';
+  import { mm, sixteenths } from '../../lib/units';
   import RecordHeight from './RecordHeight.svelte';
   import TriedForm from './TriedForm.svelte';
 
@@ -24,10 +24,9 @@
 <div class="grid gap-5 lg:grid-cols-[minmax(0,1fr)_17.6rem]">
   <div class="min-w-0">
     <ValleyChart {handle} onenter={() => form?.focus()} />
-    {#if valley.quiet_mm != null}
+    {#if valley.said}
       <p class="mt-1 text-green">
-        Quiet spot {figure(mm(valley.quiet_mm, 2 * (valley.quiet_sd_mm ?? 0)))}, within 1/8 in with
-        {figure(percent(valley.near ?? 0))}.
+        {tell(valley.said)}
         {#if settled === false}<span class="text-amber">The string is still settling.</span>{/if}
       </p>
     {:else}

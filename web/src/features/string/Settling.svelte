@@ -28,6 +28,9 @@
         {#if drawing.settled}
           <strong>It has settled.</strong> At most {figure(gap(drawing.left_p90_mm ?? 0))} of brace is
           still to come, nine in ten.
+        {:else if drawing.still}
+          <strong>No longer moving that we can see.</strong> Look again after the next two sittings: it
+          has settled when two of them, 12 h strung apart, agree within 1/16 in.
         {:else}
           <strong>Still settling:</strong> about {figure(gap(drawing.left_mm ?? 0))} of brace to come,
           at most {figure(gap(drawing.left_p90_mm ?? 0))}.
@@ -41,7 +44,7 @@
         <span class="max-w-md text-center">
           {drawing.settled
             ? 'This string is told as settled.'
-            : 'A new string lets the brace down for a day. Read the brace as the hours go by, and it is seen when that ends.'}
+            : 'A new string lets the brace down for a day or more. Read the brace as the hours go by, and it is seen when that ends.'}
         </span>
       </p>
     {/if}
