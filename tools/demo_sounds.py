@@ -14,7 +14,7 @@ from lyrandis import demo
 from lyrandis.api.routers.sounds import SHAFT_SPREAD
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.listen.brought import Sounded, hearing, tap_hearing
-from lyrandis.core.listen.shafts import beam_as_tapped, per_root_ei
+from lyrandis.core.listen.shafts import ringing_as_tapped
 from lyrandis.core.listen.sound import at_working_rate
 from lyrandis.core.listen.words import What
 from lyrandis.core.record import as_entries
@@ -55,7 +55,7 @@ def heard(c: Computed, what: What, take_seed: int, name: str, brace_in: float,
 
 def tapped(c: Computed) -> list[dict[str, object]]:
     """Return what is heard of the finished arrows, tapped one after another, twice each."""
-    notes = per_root_ei(beam_as_tapped(c.arrow.sheet, "finished", None))
+    notes = ringing_as_tapped(c.arrow.sheet, "finished", None)
     shafts = [off for off in SHAFT_SPREAD[: len(MASSES_GR)] for _ in range(2)]
     made = record("taps", sounding_of(c, shafts=shafts, state="finished"), seed=SEED, take_seed=7,
                   place=PhonePlace(noise_db=34))  # fmt: skip

@@ -6,7 +6,7 @@ from lyrandis.core.arrow.spine import stiffness
 from lyrandis.core.computed import Computed
 from lyrandis.core.crawls.plan import drag_of
 from lyrandis.core.listen.partials import ServedString, partials_hz
-from lyrandis.core.listen.shafts import beam_as_tapped, per_root_ei
+from lyrandis.core.listen.shafts import ringing_as_tapped
 from lyrandis.core.listen.words import TappedState
 from lyrandis.instruments.microphone import USUAL_LEFT_J, Sounding
 
@@ -31,7 +31,7 @@ def sounding_of(
     thrust, sheet = c.bow.thrust, c.arrow.sheet
     spine = sheet.spine.value.value if sheet.spine else USUAL_SPINE_LBF
     stiffer = RINGS_STIFFER.get(sheet.material or "", 1.01)
-    notes = per_root_ei(beam_as_tapped(sheet, state, None))
+    notes = ringing_as_tapped(sheet, state, None).notes
     return Sounding(
         notes_hz=tuple(partials_hz(string, tension, 13).tolist()),
         left_j=listen.left_j or USUAL_LEFT_J,

@@ -31,7 +31,7 @@ from lyrandis.core.listen.brought import (
 from lyrandis.core.listen.hear import StringVoice
 from lyrandis.core.listen.page import PairBoard, ShaftsBoard, board_of, shafts_board
 from lyrandis.core.listen.readings import MOST_TAKES, TakeNumber
-from lyrandis.core.listen.shafts import beam_as_tapped, per_root_ei
+from lyrandis.core.listen.shafts import ringing_as_tapped
 from lyrandis.core.listen.shot_time import Range
 from lyrandis.core.listen.sound import Sound, at_working_rate
 from lyrandis.core.listen.traces import Trace, picture, traces
@@ -42,6 +42,7 @@ from lyrandis.instruments.sounding import sounding_of
 from lyrandis.sounds.reading import wav_of
 from lyrandis.sounds.recording_store import Kept, RecordingStore
 
+OTHER: dict[TappedState, TappedState] = {"bare": "finished", "finished": "bare"}
 router = api_router("sounds")
 
 MOST_NUMBER = 999
@@ -336,19 +337,21 @@ async def tap_sound(
 ) -> Response:
     """Listen to shafts that are tapped one after another."""
     c, sounded = await run_in_threadpool(rigs.computed, rig), _named(recordings, mark)
-    notes = per_root_ei(beam_as_tapped(c.arrow.sheet, asked.state, None))
+    ringing = ringing_as_tapped(c.arrow.sheet, asked.state, None)
+    otherwise = ringing_as_tapped(c.arrow.sheet, OTHER[asked.state], None)
 
     def make(tell: Tell) -> Heard:
         read = recordings.read(mark)
         return Heard(
             taps=tap_hearing(
-                read.samples, float(read.head.rate_hz), notes, sounded, state=asked.state,
+                read.samples, float(read.head.rate_hz), ringing, sounded, state=asked.state,
+                otherwise=otherwise,
                 first=asked.first, again=asked.again, quarter=asked.quarter, struck=asked.struck,
                 progress=tell,
             ),
         )  # fmt: skip
 
-    return await _listen(work, mark, (mark, notes, asked.model_dump_json()), make)
+    return await _listen(work, mark, (mark, ringing, otherwise, asked.model_dump_json()), make)
 
 
 @router.get("/rigs/{rig}/sounds/pair", response_model=PairBoard, responses=LONG)

@@ -4,6 +4,7 @@ What comes out is said as drafts of entries, which are recorded only when somebo
 """
 
 from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import replace
 from typing import NamedTuple
 
 import numpy as np
@@ -23,17 +24,20 @@ from lyrandis.core.listen.readings import (
     SoundHeard,
     TapHeard,
 )
-from lyrandis.core.listen.shot_time import (
-    HeardShot,
-    Range,
-    flight_s,
-    heard_shot,
-    launch_mps,
-    several,
+from lyrandis.core.listen.shafts import Ringing
+from lyrandis.core.listen.shot_marks import TOO_SOFT_S, HeardShot, heard_shots
+from lyrandis.core.listen.shot_time import Range, agrees, flight_s, launch_mps, several
+from lyrandis.core.listen.sound import (
+    Samples,
+    Sound,
+    at_working_rate,
+    best_channel,
+    frames,
+    level,
+    levels,
 )
-from lyrandis.core.listen.sound import Samples, Sound, at_working_rate, best_channel
 from lyrandis.core.listen.takes import Take, takes_of
-from lyrandis.core.listen.tap import tapped
+from lyrandis.core.listen.tap import APART_SHARE, FITS_BETTER, LEAST_OVER_DB, Tapped, tapped
 from lyrandis.core.listen.traces import Trace, traces
 from lyrandis.core.listen.words import TROUBLE_WORDS, TappedState, What
 from lyrandis.core.phrase import Phrase, percent, phrase
@@ -44,6 +48,8 @@ SHOT_COLUMNS = 550
 LEAST_FLIGHT_S = 0.03
 LEAST_AFTER_S = 0.1
 """So much of a recording is left behind a place where something begins."""
+ROOM_MS, ROOM_PERCENTILE = 20, 20
+"""The room between taps: a quiet one of all stretches of 20 ms."""
 LEAST_RING_HZ, MOST_RING_HZ = 20.0, 600.0
 """What a shaft may be recorded to ring at."""
 
@@ -177,8 +183,10 @@ class ShotSaid(Drawn):
     release_s: float
     strike_s: float | None
     other_s: float | None
-    """Where the strike would be without the mechanics' word, if elsewhere."""
+    """Another place where the strike may be as well."""
     over_db: float | None
+    soft: bool
+    """The strike rises slowly: a soft butt."""
     moved: bool
     speed_mps: float | None
     half_mps: float | None
@@ -197,6 +205,8 @@ class SpeedHearing(Drawn):
     draft: ArrowSpeed | None
     because: tuple[Phrase, ...]
     expected_mps: float | None
+    agrees: bool = True
+    """False where the mechanics expect another speed, by more than both are doubtful."""
 
 
 class Marks(Drawn):
@@ -223,7 +233,8 @@ def speed_hearing(
     """Listen to shots at a butt, and say the speed they make.
 
     Shots are found as takes; release and strike at the recording's own rate. Those struck out, or
-    without a strike, do not count. Source: `heard_shot`, `launch_mps`, `several`.
+    without a strike, do not count. The mechanics' speed only checks what comes out.
+    Source: `heard_shots`, `launch_mps`, `several`.
 
     >>> speed_hearing(np.zeros(9000), 16000.0, Range(18.0, 0.75), 0.0018,
     ...               Sounded("0" * 16, "a", False)).shots
@@ -234,21 +245,29 @@ def speed_hearing(
     whole = Sound(channel - channel.mean() if len(channel) else channel, rate)  # type: ignore[arg-type]
     takes = takes_of(at_working_rate(channel, rate))[:MOST_TAKES]
     progress(0.3)
+    found = heard_shots(
+        whole,
+        [take.onset_s for take in takes],
+        [min([whole.seconds, *(t.onset_s - 0.1 for t in takes if t.onset_s > take.onset_s)])
+         for take in takes],
+    )  # fmt: skip
+    progress(0.7)
     shots: list[ShotSaid] = []
     speeds: list[Estimate] = []
-    for number, take in enumerate(takes, 1):
+    for number, (take, heard) in enumerate(zip(takes, found, strict=True), 1):
         put = marks.get(number)
-        result = (
-            _found(whole, take, takes, where, drag, expected_mps)
-            if put is None
-            else HeardShot(put.release_s, put.strike_s, 0.0)
-        )
-        shot, speed = _shot(whole, number, take, result, where, drag,
+        if put is not None:
+            # put by hand it is where the eye sees it; what is soft stays as doubtful
+            by_hand = HeardShot(put.release_s, put.strike_s)
+            heard = by_hand if heard is None else replace(
+                heard, release_s=put.release_s, strike_s=put.strike_s, other_s=None
+            )  # fmt: skip
+        shot, speed = _shot(whole, number, take, heard, where, drag,
                             moved=put is not None, struck=number in struck)  # fmt: skip
         shots.append(shot)
         if speed is not None and shot.counts:
             speeds.append(speed)
-        progress(0.3 + 0.7 * number / len(takes))
+        progress(0.7 + 0.3 * number / len(takes))
     if not speeds:
         return SpeedHearing(shots=tuple(shots), speed_mps=None, half_mps=None, draft=None,
                             because=(), expected_mps=expected_mps)  # fmt: skip
@@ -263,37 +282,26 @@ def speed_hearing(
         speed_mps=together.value,
         half_mps=together.plus_minus,
         draft=draft,
-        because=_speed_sum(len(speeds), where, together),
+        because=_speed_sum(len(speeds), where, together, soft=any(one.soft for one in shots)),
+        agrees=expected_mps is None or agrees(together, expected_mps),
         expected_mps=expected_mps,
     )
 
 
-def _speed_sum(count: int, where: Range, together: Estimate) -> tuple[Phrase, ...]:
+def _speed_sum(
+    count: int, where: Range, together: Estimate, *, soft: bool
+) -> tuple[Phrase, ...]:
     shots = "One shot" if count == 1 else f"{count} shots"
     beside = "butt" if where.at_butt else "bow"
+    slow = ("The butt is soft: the strike rises slowly, and the ± is as wide as that makes it.",)
     return (
         phrase(f"{shots} at {where.butt_m:g} m, heard {where.microphone_m:g} m from the {beside}; "
                f"air {where.celsius:g} °C; the arrow's tip is {where.arrow_m:.2f} m ahead."),
-        phrase("Air within 4 °C, distance within 5 cm, drag within half, onsets within a "
-               "millisecond: {share} in all.",
+        phrase("Air within 4 °C, distance within 5 cm, drag within half, onsets within 4 ms, and "
+               "never better than 2 %: {share} in all.",
                share=percent(together.plus_minus / together.value)),
+        *(phrase(line) for line in (slow if soft else ())),
     )  # fmt: skip
-
-
-def _found(
-    whole: Sound, take: Take, takes: Sequence[Take], where: Range, drag: float,
-    expected: float | None,
-) -> HeardShot | None:  # fmt: skip
-    """Return release and strike of one take, in the recording's own time."""
-    start = max(take.onset_s - 0.3, 0.0)
-    later = [item.onset_s for item in takes if item.onset_s > take.onset_s]
-    end = min([take.onset_s + 1.1, whole.seconds, *(item - 0.1 for item in later)])
-    result = heard_shot(whole.part(start, end), where, drag, expected, near_s=take.onset_s - start)
-    if result is None:
-        return None
-    first = round(start * whole.rate) / whole.rate
-    other = None if result.other_s is None else result.other_s + first
-    return HeardShot(result.release_s + first, result.strike_s + first, result.over_db, other)
 
 
 def _shot(
@@ -309,7 +317,10 @@ def _shot(
         if flight_s(found.release_s, found.strike_s, where) < LEAST_FLIGHT_S:
             why = "The strike comes before the arrow can be there."
         else:
-            speed = launch_mps(found.release_s, found.strike_s, where, drag)
+            onsets = float(np.hypot(found.release_sd_s, found.strike_sd_s))
+            speed = launch_mps(found.release_s, found.strike_s, where, drag, onsets)
+            if found.rise_s > TOO_SOFT_S and not moved:
+                why = "The butt is too soft: its sound does not say when the arrow struck. Drag it."
             if not 15 <= speed.value <= 120:
                 why, speed = "No arrow is as fast or slow as that: see distance and marks.", None
     if why is None and struck:
@@ -321,6 +332,7 @@ def _shot(
             strike_s=found.strike_s if found else None,
             other_s=found.other_s if found else None,
             over_db=found.over_db if found else None,
+            soft=found is not None and found.soft,
             moved=moved,
             speed_mps=speed.value if speed else None,
             half_mps=speed.plus_minus if speed else None,
@@ -354,6 +366,18 @@ class TapHearing(Drawn):
     troubles: tuple[str, ...]
 
 
+OTHER_STATE: dict[TappedState, str] = {
+    "bare": "It rings as one with its point on: was the point on? Then say finished.",
+    "finished": "It rings as a bare one: was the point off? Then say bare.",
+}
+
+
+def _fits_better(sound: Sound, onset_s: float, otherwise: Ringing, told: Tapped) -> bool:
+    """Return whether the comb of the other state explains a tap better."""
+    other = tapped(sound, onset_s, otherwise.notes, otherwise.doubts)
+    return other is not None and other.fits > FITS_BETTER * told.fits
+
+
 def numbered(
     count: int, first: int, again: Sequence[int], struck: Sequence[int]
 ) -> tuple[int, ...]:
@@ -377,10 +401,11 @@ def numbered(
 def tap_hearing(
     samples: Samples,
     rate: float,
-    per_root_ei: Sequence[float],
+    ringing: Ringing,
     sounded: Sounded,
     *,
     state: TappedState = "bare",
+    otherwise: Ringing | None = None,
     first: int = 1,
     again: Sequence[int] = (),
     quarter: Sequence[int] = (),
@@ -389,9 +414,12 @@ def tap_hearing(
 ) -> TapHearing:
     """Listen to shafts that are tapped one after another.
 
+    `otherwise` are the notes with the point on where it is told to be off, or off for on: a tap
+    they fit better is asked about. One that stands less than 15 dB out of the room, or whose lines are no comb, is refused.
     Source: `tapped`; the comb's lowest note of a usual shaft's series, which its own mass scales.
 
-    >>> tap_hearing(np.zeros(9000), 16000.0, (60.0, 165.4), Sounded("0" * 16, "a", False)).drafts
+    >>> comb = Ringing((60.0, 165.4), (0.0, 0.0), 0.01)
+    >>> tap_hearing(np.zeros(9000), 16000.0, comb, Sounded("0" * 16, "a", False)).drafts
     ()
     """
     channel = best_channel(samples, rate)
@@ -405,19 +433,25 @@ def tap_hearing(
     )
     shafts = numbered(len(takes), first, again, struck)
     taps: list[TapSaid] = []
-    floor = float(np.sqrt(np.mean(np.sort(low.samples**2)[: max(len(low.samples) // 2, 1)])))
+    room = float(np.percentile(levels(frames(low, ROOM_MS)), ROOM_PERCENTILE)) if takes else 0.0
     for number, (take, shaft) in enumerate(zip(takes, shafts, strict=True), 1):
         part = low.samples[round(take.onset_s * low.rate) : round((take.onset_s + 0.1) * low.rate)]
-        loud = float(np.sqrt(np.mean(part**2))) if len(part) else 0.0
-        over = 20 * float(np.log10(max(loud, 1e-9) / max(floor, 1e-9)))
-        result = tapped(low, take.onset_s, per_root_ei)
+        over = level(float(np.mean(part**2))) - room if len(part) else 0.0
+        result = tapped(low, take.onset_s, ringing.notes, ringing.doubts)
         ring = half = None
         why = "Struck out." if number in struck else None
+        if over < LEAST_OVER_DB:
+            why = why or f"Only {over:.0f} dB over the room: tap harder, nearer to the microphone."
         if result is None:
             why = why or "Not heard: hold it at the marks, tap harder."
+        elif otherwise is not None and _fits_better(low, take.onset_s, otherwise, result):
+            why = why or OTHER_STATE[state]
+        elif result.apart > APART_SHARE:
+            why = why or "Its lines do not belong together: hold it at the marks, tap again."
         else:
-            ring = per_root_ei[0] * result.ei.value**0.5
-            half = max(ring * result.ei.sd / result.ei.value, 0.01)
+            ring = ringing.notes[0] * result.ei.value**0.5
+            # the note goes with the root of the stiffness
+            half = max(ring * max(result.ei.sd / result.ei.value, ringing.floor), 0.01)
             if not LEAST_RING_HZ <= ring <= MOST_RING_HZ:
                 ring = half = None
                 why = why or "No shaft rings like that: see its length and what it weighs."

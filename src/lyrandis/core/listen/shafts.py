@@ -32,8 +32,19 @@ gauge's own."""
 MASS_SD_GR, LENGTH_SD_MM = 0.5, 0.5
 UNWEIGHED_SHARE, UNWEIGHED_SHARED = 0.01, 0.02
 """Assumption: of a shaft nobody weighed: its own, beside its fellows, and what all share."""
-LEAST_TAP_SHARE = 0.004
-"""A tap's stiffness is no better than this, one standard deviation."""
+LEAST_TAP_SHARE: dict[str, float] = {"wood": 0.02, "cane": 0.02}
+OTHER_TAP_SHARE = 0.01
+"""No ring tells stiffness better than this, one standard deviation, however often it is tapped:
+wood has a stiffer plane. Chosen on shafts of another world."""
+HOLLOW: dict[str, float] = {"carbon": 0.8, "aluminium": 0.9, "glass": 0.7}
+"""Assumption: inner over outer diameter; the others are full."""
+SHEAR: dict[str, Estimate] = {
+    "carbon": Estimate(30.0, 10.0), "glass": Estimate(20.0, 6.0), "aluminium": Estimate(5.2, 0.5),
+}  # fmt: skip
+USUAL_SHEAR = Estimate(19.0, 5.0)
+"""Assumption: Young's modulus over what holds against shear, E/(k G); of wood and cane the last."""
+TOLD_APART = 0.2
+"""A ring that asks for a stiffness so far off the told spine: was the point on?"""
 UNEVEN_SHARE = 0.02
 """Stiffness apart by more after a quarter turn: uneven round its axis."""
 COMBS = 4
@@ -51,6 +62,55 @@ def per_root_ei(beam: Beam) -> tuple[float, ...]:
     [1.0, 2.76, 5.4, 8.94]
     """
     return tuple((np.sqrt(modes_of(beam).w2[2 : 2 + COMBS]) / (2 * math.pi)).tolist())
+
+
+class Ringing(NamedTuple):
+    """The notes a shaft rings with, over the root of its stiffness, and how well each is known."""
+
+    notes: tuple[float, ...]
+    """Hz/(N m2)^(1/2)."""
+    doubts: tuple[float, ...]
+    """Of each line, a share, one standard deviation: what shear takes off is only roughly known."""
+    floor: float
+    """No ring tells stiffness better, one standard deviation, a share."""
+
+
+@lru_cache(maxsize=256)
+def ringing_of(beam: Beam, material: str | None, diameter_mm: float) -> Ringing:
+    """Return the notes of a shaft that bends and shears.
+
+    f = f_bend / sqrt(1 + (r/L)^2 (q^2 + 6 q + (E/kG) (q^2 - 2 q))), q about (n + 1/2) pi, r the
+    section's radius of gyration. Source: Goens' solution of Timoshenko's beam, free at both ends;
+    taken for a finished shaft too (Assumption).
+
+    >>> bare = Beam(0.7239, 9.7 * 6.479891e-5 / 0.0254, 0.0, 0.0)
+    >>> thick, thin = ringing_of(bare, "carbon", 7.4), per_root_ei(bare)
+    >>> [round(100 * (a / b - 1), 1) for a, b in zip(thick.notes, thin)]
+    [-0.9, -2.0, -3.4, -5.1]
+    """
+    shear = SHEAR.get(material or "", USUAL_SHEAR)
+    hollow = HOLLOW.get(material or "", 0.0)
+    radius2 = (diameter_mm / 1000) ** 2 * (1 + hollow**2) / 16
+    q = (np.arange(1, COMBS + 1) + 0.5) * math.pi
+    slender = radius2 / beam.length**2
+    held, turned = slender * (q**2 - 2 * q), slender * (q**2 + 6 * q)
+    whole = 1 + shear.value * held + turned
+    notes = np.array(per_root_ei(beam)) / np.sqrt(whole)
+    doubts = shear.sd * held / whole / 2
+    floor = LEAST_TAP_SHARE.get(material or "", OTHER_TAP_SHARE)
+    return Ringing(tuple(notes.tolist()), tuple(doubts.tolist()), floor)
+
+
+def ringing_as_tapped(sheet: BuildSheet, state: TappedState, mass_gr: float | None) -> Ringing:
+    """Return the notes of the shaft as it was tapped.
+
+    Source: `beam_as_tapped`, `ringing_of`.
+
+    >>> from lyrandis.core.example import rig
+    >>> len(ringing_as_tapped(rig().arrow.sheet, "bare", 240.0).notes)
+    4
+    """
+    return ringing_of(beam_as_tapped(sheet, state, mass_gr), sheet.material, sheet.diameter_mm)
 
 
 @lru_cache(maxsize=64)
@@ -126,6 +186,8 @@ class Spined(NamedTuple):
     """Its doubt is what sets it apart from the others; None where its mass is not known."""
     uneven: float | None
     """Stiffness after a quarter turn over before, where both were tapped and differ."""
+    apart: float | None = None
+    """Spine over the told one less one, where they lie over 20 % apart: was the point on?"""
 
 
 @dataclass(frozen=True)
@@ -191,6 +253,7 @@ def tapped_set(
     ratio = _ratio(sheet.material, [found for _, found in both])
     # EI ~ f^2 m L^3 of a bare shaft
     length = 3 * LENGTH_SD_MM / sheet.length_mm
+    label = arrows.part("spine_lbf")[0]
     shafts = tuple(
         Spined(
             number=item.reading.arrow_number,
@@ -204,6 +267,9 @@ def tapped_set(
             if ei is None
             else Estimate(pounds(ei.value / ratio.value), pounds(ei.sd / ratio.value)),
             uneven=_uneven(item.reading),
+            apart=None if ei is None else _apart(
+                pounds(ei.value / ratio.value), gauge.get(item.reading.arrow_number, label)
+            ),
         )
         for item, ei, mass, weighed in rung
     )
@@ -218,15 +284,21 @@ def _rung(
     mass, weighed = own_mass(arrows, sheet, told)
     if mass is None:
         return None, None, False
-    note = per_root_ei(beam_as_tapped(sheet, told.state, mass))[0]
-    ei = (told.ring_hz / note) ** 2
+    ringing = ringing_as_tapped(sheet, told.state, mass)
+    ei = (told.ring_hz / ringing.notes[0]) ** 2
     taps = np.array([tap.ring_hz for tap in told.taps])
     own = np.mean([tap.half_hz / 2 / tap.ring_hz for tap in told.taps])
     scatter = float(taps.std(ddof=1) / taps.mean()) if len(taps) > 1 else 0.0
     ring = 2 * max(float(own), scatter) / math.sqrt(len(taps))
     scale = MASS_SD_GR / mass if weighed else UNWEIGHED_SHARE
-    share = math.sqrt(max(ring, LEAST_TAP_SHARE / math.sqrt(len(taps))) ** 2 + scale**2)
+    share = math.sqrt(max(ring, ringing.floor) ** 2 + scale**2)
     return Estimate(ei, ei * share), mass, weighed
+
+
+def _apart(spine_lbf: float, told_lbf: float | None) -> float | None:
+    if not told_lbf or abs(spine_lbf / told_lbf - 1) <= TOLD_APART:
+        return None
+    return spine_lbf / told_lbf - 1
 
 
 def _by_gauge(arrows: ArrowFacts) -> dict[int, float]:

@@ -1,37 +1,18 @@
-"""Speed by ear: release and strike in one recording, and what the sound's own way takes."""
+"""Speed by ear: from release and strike to a speed, and what the sound's own way takes."""
 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.listen.sound import Sound, frames, level, levels
-from lyrandis.core.numeric import Array
+from lyrandis.core.listen.shot_marks import ONSET_SD_S
 
-RELEASE_RISE_DB, RELEASE_BEFORE_MS, RELEASE_NEAR_MS = 10.0, 30, 60
-STRIKE_FROM_S, STRIKE_TO_S = 0.110, 0.850
-STRIKE_MEAN_MS, STRIKE_BEFORE_MS, STRIKE_RISE_DB = 4, 12, 6.0
-PICK_S = 0.012
-"""Half of the window an onset is refined in."""
-ONSET_SD_S = 0.0005
-"""Assumption: one standard deviation of an onset, of a millisecond 95 in a hundred."""
 WARM_SD_C, DISTANCE_SD_M, DRAG_SD = 2.0, 0.025, 0.25
-WINDOW_SHARE = 0.15
-"""The mechanics' speed is trusted so far, to look for the strike."""
-
-
-@dataclass(frozen=True)
-class HeardShot:
-    """Release and strike of one shot [s]; each may be moved by hand."""
-
-    release_s: float
-    strike_s: float
-    over_db: float
-    """How far the strike rises out of what was before."""
-    other_s: float | None = None
-    """Where the strike would be without the mechanics' word, if elsewhere."""
+LEAST_SHARE = 0.01
+"""No speed by ear is better than 2 %: one standard deviation. Chosen on shots of another world."""
+EXPECTED_SHARE = 0.03
+"""What the mechanics expect is good to 6 % at best: it checks, and decides nothing."""
+APART_SD = 2.0
 
 
 @dataclass(frozen=True)
@@ -78,15 +59,19 @@ def flight_s(release_s: float, strike_s: float, where: Range) -> float:
     return strike_s - release_s + (release_m - strike_m) / sound_mps(where.celsius)
 
 
-def launch_mps(release_s: float, strike_s: float, where: Range, drag: float) -> Estimate:
+def launch_mps(
+    release_s: float, strike_s: float, where: Range, drag: float,
+    onsets_sd_s: float = math.sqrt(2) * ONSET_SD_S,
+) -> Estimate:  # fmt: skip
     """Return the speed an arrow left the string with, with its doubt [m/s].
 
     t = (e^{k s} - 1)/(k v0), s = d - arrow length: its tip is that far ahead when the string stops.
+    `onsets_sd_s` is the doubt of release and strike together. Never better than 2 %.
     Source: drag as the square of speed; propagation of errors by differences.
 
     >>> found = launch_mps(0.0, 0.4, Range(18.0, 0.75), 0.0018)
     >>> round(found.value, 1), round(found.sd / found.value, 4)
-    (50.3, 0.0047)
+    (50.3, 0.0109)
     """
 
     def speed(release: float, strike: float, at: Range, k: float) -> float:
@@ -100,104 +85,9 @@ def launch_mps(release_s: float, strike_s: float, where: Range, drag: float) -> 
         speed(release_s, strike_s, warmer, drag) - value,
         speed(release_s, strike_s, further, drag) - value,
         speed(release_s, strike_s, where, drag * (1 + DRAG_SD)) - value,
-        speed(release_s, strike_s + math.sqrt(2) * ONSET_SD_S, where, drag) - value,
+        speed(release_s, strike_s + onsets_sd_s, where, drag) - value,
     )
-    return Estimate(value, math.sqrt(sum(item**2 for item in off)))
-
-
-def heard_shot(
-    sound: Sound,
-    where: Range,
-    drag: float,
-    expected_mps: float | None = None,
-    *,
-    near_s: float | None = None,
-) -> HeardShot | None:
-    """Return release and strike of a recording that holds one shot; None where either is missing.
-
-    The release is the first strong rise, the strike the largest later one; `near_s` is about where
-    the release was found, for a strike that is the louder of the two. With a speed from the
-    mechanics it is looked for where that arrow would strike, 15 % about, and another one is told
-    beside. Source: our own; median 0.7 % off at 20 dB over the room, on made-up shots.
-
-    >>> heard_shot(Sound(np.zeros(16000), 16000.0), Range(18.0, 0.75), 0.0018) is None
-    True
-    """
-    power = frames(sound)
-    if len(power) < 200 or power.max() <= 0:
-        return None
-    ms = sound.per_ms / sound.rate
-    about = None if near_s is None else round(near_s / ms)
-    release = _release(levels(power), power, about)
-    if release is None:
-        return None
-    at = _picked(sound, release * ms)
-    rises = _rises(power)
-    first, last = round((at + STRIKE_FROM_S) / ms), round((at + STRIKE_TO_S) / ms)
-    free = _strike(rises, first, last)
-    if expected_mps is None:
-        chosen, other = free, None
-    else:
-        way = where.butt_m - where.arrow_m
-        flown = math.expm1(drag * way) / (drag * expected_mps)
-        release_m, strike_m = where.ways_m
-        heard = flown - (release_m - strike_m) / sound_mps(where.celsius)
-        near, far = (at + heard * (1 + side * WINDOW_SHARE) for side in (-1, 1))
-        chosen = _strike(rises, max(round(near / ms), first), round(far / ms))
-        other = free if chosen is not None and free != chosen else None
-    if chosen is None:
-        return None
-    strike = _picked(sound, chosen * ms)
-    return HeardShot(at, strike, float(rises[chosen]), None if other is None else other * ms)
-
-
-def _release(said: Array, power: Array, about: int | None) -> int | None:
-    """Return the frame the loudest sound began in, walked back while it rises."""
-    first = 0 if about is None else max(about - RELEASE_NEAR_MS, 0)
-    last = None if about is None else about + RELEASE_NEAR_MS
-    at = first + int(np.argmax(power[first:last]))
-    while at > RELEASE_BEFORE_MS:
-        before = float(np.median(said[at - RELEASE_BEFORE_MS : at]))
-        if said[at] < before + RELEASE_RISE_DB:
-            break
-        at -= 1
-    return at if at < len(said) - 1 else None
-
-
-def _rises(power: Array) -> Array:
-    """Return how far a 4 ms mean at each frame stands over the median of the 12 ms before [dB]."""
-    mean = np.convolve(power, np.ones(STRIKE_MEAN_MS) / STRIKE_MEAN_MS, mode="full")
-    ahead = mean[STRIKE_MEAN_MS - 1 :]
-    result = np.zeros(len(power))
-    for at in range(STRIKE_BEFORE_MS, len(power)):
-        before = float(np.median(power[at - STRIKE_BEFORE_MS : at]))
-        result[at] = level(float(ahead[at])) - level(before)
-    return result
-
-
-def _strike(rises: Array, first: int, last: int) -> int | None:
-    window = rises[max(first, 0) : last]
-    if not len(window) or window.max() < STRIKE_RISE_DB:
-        return None
-    return max(first, 0) + int(np.argmax(window))
-
-
-def _picked(sound: Sound, near_s: float) -> float:
-    """Return an onset to the sample: where the variance changes most (Akaike's criterion)."""
-    part = sound.part(near_s - PICK_S, near_s + PICK_S).samples
-    count = len(part)
-    if count < 16:
-        return near_s
-    squares = np.cumsum(part**2)
-    sums = np.cumsum(part)
-    at = np.arange(4, count - 4)
-    left = np.maximum(squares[at - 1] / at - (sums[at - 1] / at) ** 2, 1e-18)
-    rest = count - at
-    right = np.maximum(
-        (squares[-1] - squares[at - 1]) / rest - ((sums[-1] - sums[at - 1]) / rest) ** 2, 1e-18
-    )
-    least = at * np.log(left) + rest * np.log(right)
-    return max(near_s - PICK_S, 0.0) + float(at[int(np.argmin(least))]) / sound.rate
+    return Estimate(value, max(math.sqrt(sum(item**2 for item in off)), LEAST_SHARE * value))
 
 
 def several(speeds: Sequence[Estimate]) -> Estimate:
@@ -216,3 +106,15 @@ def several(speeds: Sequence[Estimate]) -> Estimate:
         return Estimate(mean, shared)
     scatter = math.sqrt(sum((value - mean) ** 2 for value in values) / (len(values) - 1))
     return Estimate(mean, math.hypot(shared, scatter / math.sqrt(len(values))))
+
+
+def agrees(heard: Estimate, expected_mps: float) -> bool:
+    """Return whether a speed by ear agrees with what the mechanics expect, good to 6 % at best.
+
+    Source: two standard deviations of both. Assumption: the mechanics' own share.
+
+    >>> agrees(Estimate(50.0, 0.6), 52.0), agrees(Estimate(50.0, 0.6), 56.0)
+    (True, False)
+    """
+    both = math.hypot(heard.sd, EXPECTED_SHARE * expected_mps)
+    return abs(heard.value - expected_mps) <= APART_SD * both

@@ -27,6 +27,12 @@ STANDS_NEPERS = 2.0
 LEAST_LINES = 2
 LINE_SD = 0.003
 """Assumption: a line's own place against the beam's, one standard deviation as a share."""
+APART_SHARE = 0.015
+"""Lines that lie further from their common place, as notes, are no comb."""
+FITS_BETTER = 1.2
+"""So many times better another comb fits that it is asked for: with the point on, or without."""
+LEAST_OVER_DB = 15.0
+"""A tap that stands out of the room by less is refused."""
 
 
 class HeardLine(NamedTuple):
@@ -46,15 +52,21 @@ class Tapped:
     ei: Estimate
     """N m2; the ring's own, the shaft's mass and length not in its doubt."""
     lines: tuple[HeardLine, ...]
+    apart: float = 0.0
+    """How far the line furthest off lies from their common place, as a share of its note."""
+    fits: float = 0.0
+    """How far the comb's lines stand out together [nepers]: of two combs the better fits more."""
 
 
-def tapped(sound: Sound, onset_s: float, per_root_ei: Sequence[float]) -> Tapped | None:
+def tapped(
+    sound: Sound, onset_s: float, per_root_ei: Sequence[float], doubts: Sequence[float] = ()
+) -> Tapped | None:
     """Return the stiffness a tapped shaft rings with; None where fewer than two lines are heard.
 
-    `per_root_ei` are the notes f_n/sqrt(EI) of the beam as built. The spectrum from 8 to 600 ms,
-    fading with 150 ms, over log frequency and freed of its slope; the comb of four notes that fits
-    best, then each line within 4 % at its own maximum. Source: our own; 0.4 % off in the middle and
-    1 % in nine of ten at 20 dB over the room, on made-up taps.
+    `per_root_ei` are the notes f_n/sqrt(EI) of the beam as built, `doubts` how well each is known.
+    The spectrum from 8 to 600 ms, fading with 150 ms, over log frequency and freed of its slope;
+    the comb of four notes that fits best, then each line within 4 % at its own maximum, weighed by
+    how much it stands out and how well it is known. Source: our own.
 
     >>> at, notes = np.arange(20000) / 44100, (60.0, 165.4, 324.2)
     >>> ring = sum(np.sin(2 * np.pi * 2.05 * r * at) * np.exp(-5 * at) / n
@@ -80,17 +92,21 @@ def tapped(sound: Sound, onset_s: float, per_root_ei: Sequence[float]) -> Tapped
     for note in notes:
         score += np.interp(math.log(note) + tried / 2, ln_hz, stands, right=0.0)
     best = float(tried[int(np.argmax(score))])
+    fits = float(score.max())
     lines = [_line(number, note, best, ln_hz, stands) for number, note in enumerate(notes, 1)]
     heard = [line for line in lines if line is not None]
     if len(heard) < LEAST_LINES:
         return None
-    weight = np.array([line.stands for line in heard])
+    known = np.array([doubts[line.number - 1] if doubts else 0.0 for line in heard])
+    own = 4 * (LINE_SD**2 + known**2)
+    weight = np.array([line.stands for line in heard]) / own
     logs = np.log([line.ei_nm2 for line in heard])
     value = float((weight * logs).sum() / weight.sum())
     scatter = math.sqrt(float((weight * (logs - value) ** 2).sum() / weight.sum()))
-    share = math.hypot(scatter, 2 * LINE_SD) / math.sqrt(len(heard))
+    share = math.hypot(scatter / math.sqrt(len(heard)), 1 / math.sqrt(float((1 / own).sum())))
     ei = math.exp(value)
-    return Tapped(Estimate(ei, ei * share), tuple(heard))
+    apart = float(np.abs(logs - value).max()) / 2
+    return Tapped(Estimate(ei, ei * share), tuple(heard), apart, fits)
 
 
 def _median(said: Array) -> Array:

@@ -34,6 +34,7 @@ from lyrandis.core.string.turns import (
     turns_word,
 )
 from lyrandis.core.string.words import STRING_MATERIAL_WORDS
+from lyrandis.core.tried import share_of, times_of
 
 WEAK_STRING, DANGEROUS_STRING = 3.0, 2.0
 """Factor of safety under which a string is replaced, and under which it is not shot. Convention."""
@@ -41,6 +42,18 @@ NOT_BUILT: frozenset[Family] = frozenset(
     {"selfbow", "straight_longbow", "short_rigid_tip", "long_rigid_tip", "large_rigid_tip"}
 )
 """Kinds whose tips are built for low-stretch fibre only where the bowyer says so."""
+
+SETTLING_TRIED = (
+    f"Of {times_of('settling')} made-up strings of each of its own law, two times, logarithm and "
+    f"power, on damp days, read to 1/16 in or by evenings, {share_of('settling', 'early')} were "
+    "called settled too soon; no measured string was compared."
+)
+SWEEP_TRIED = (
+    f"On {times_of('sweep')} made-up bows of each of one valley, a slope and a spot outside the "
+    "range, recorded, what was said came true within "
+    f"{share_of('sweep', 'off', among='recorded', but='fl')}; a flat floor comes true more often "
+    "than is said, two dips less often."
+)
 
 RULES: tuple[j.Rule, ...] = (
     j.Rule(
@@ -95,7 +108,7 @@ RULES: tuple[j.Rule, ...] = (
         f"two sittings {APART_H:g} h strung apart agree within 1/16 in. Until then brace and nock "
         "rest on it (Watch). Damp days, a night unstrung and the rule's own step are allowed for.",
         school="Two times, a stretched exponential or a power, weighed together",
-        source="Bayes' theorem with assumed priors. " + of_settling(),
+        source="Bayes' theorem with assumed priors. " + SETTLING_TRIED,
     ),
     j.Rule(
         id="brace-quiet",
@@ -108,7 +121,7 @@ RULES: tuple[j.Rule, ...] = (
         "range.",
         school="Tuning by sound and feel",
         source="Bayes' theorem over quiet spots, curvature and what an evening drifts, sizes "
-        "assumed. " + of_sweep(),
+        "assumed. " + SWEEP_TRIED,
     ),
 )
 
