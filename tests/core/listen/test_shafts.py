@@ -13,21 +13,24 @@ from lyrandis.core.computed import Computed, compute
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.brought import numbered
 from lyrandis.core.listen.readings import ShaftTapped, TapHeard
+from lyrandis.core.listen.rules import judge
 from lyrandis.core.listen.shafts import (
     Spined,
-    beam_as_tapped,
     best_band,
     first_mode,
     per_root_ei,
+    ringing_as_tapped,
+    ringing_of,
     resting_nodes,
 )
 from lyrandis.core.listen.tap import tapped
 from lyrandis.core.reading import BaseReading
 from lyrandis.core.setup import fold
+from tests.core.listen.tap_worlds import HOLLOW, TAP_WORLDS, TapWorld, tap_heard, thick_notes
 from tests.core.listen.test_tap import rung
 from tests.entries import entries
 
-CARBON = ("draw 28", "material carbon", "shaft 29 1/2 8gpi", "point 110gr", "spine 500",
+CARBON = ("draw 28", "material carbon", "shaft 29 1/2 8gpi", "point 110gr",
           "diameter 7mm")  # fmt: skip
 WOOD = ("draw 28", "material wood", "shaft 29 1/2 9.7gpi", "point 100gr", "diameter 8mm")
 
@@ -46,8 +49,8 @@ def tap(number: int, *hz: float, quarters: int = 0, **more: object) -> ShaftTapp
 
 def ring_of(said: tuple[str, ...], spine: float, mass: float, state: str = "bare") -> float:
     """The lowest note a shaft of a spine would have."""
-    beam = beam_as_tapped(rig(*said).arrow.sheet, state, mass)  # type: ignore[arg-type]
-    return per_root_ei(beam)[0] * math.sqrt(stiffness(spine))
+    ringing = ringing_as_tapped(rig(*said).arrow.sheet, state, mass)  # type: ignore[arg-type]
+    return ringing.notes[0] * math.sqrt(stiffness(spine))
 
 
 def test_a_bare_shaft_rings_as_a_free_beam() -> None:
@@ -145,13 +148,58 @@ def test_without_a_mass_there_is_a_ring_and_no_spine() -> None:
     assert found.shafts[0].ring_hz == 90.0
 
 
-def test_more_taps_make_it_surer() -> None:
+def test_more_taps_make_it_surer_and_never_better_than_the_floor() -> None:
     ring = ring_of(CARBON, 62.0, 240.0)
+    around = [ring * (1 + off) for off in (0.02, -0.02, 0.02, -0.02, 0.02, -0.02, 0.02, -0.02)]
     sds = [
-        rig(*CARBON, tap(1, *[ring] * count, mass_gr=240.0)).listen.shafts.shafts[0].spine.sd  # type: ignore[union-attr]
-        for count in (1, 2, 4)
+        rig(*CARBON, tap(1, *around[:count], mass_gr=240.0)).listen.shafts.shafts[0].spine.sd  # type: ignore[union-attr]
+        for count in (2, 4, 8)
     ]
     assert sds[0] > sds[1] > sds[2]
+    for said, floor in ((CARBON, 0.01), (WOOD, 0.02)):
+        own = ring_of(said, 62.0, 240.0)
+        found = rig(*said, tap(1, *[own] * 12, mass_gr=240.0)).listen.shafts
+        assert found is not None
+        assert found.shafts[0].spine is not None
+        assert found.shafts[0].spine.sd / found.shafts[0].spine.value >= floor
+
+
+@pytest.mark.parametrize(("times", "asked"), [(0.62, True), (0.81, False), (1.19, False),
+                                              (1.21, True)])  # fmt: skip
+def test_far_off_the_told_spine_it_asks_for_the_point(times: float, asked: bool) -> None:
+    ring = ring_of(CARBON, 62.0 * times * 1.01, 240.0)
+    c = rig(*CARBON, "spine 62lb", tap(1, ring, mass_gr=240.0))
+    assert (c.listen.shafts.shafts[0].apart is not None) == asked  # type: ignore[union-attr]
+    said = [finding for finding in judge(c) if finding.rule == "tap-point"]
+    assert bool(said) == asked
+
+
+def test_shear_takes_more_off_the_upper_lines() -> None:
+    """Against a row of pieces that bend and shear, which shares nothing with the code."""
+    length, line, thick = 0.75, 0.022, 0.0085
+    beam = Beam(length, line, 0.0, 0.0)
+    for material, shear in (("carbon", 30.0), ("aluminium", 5.2), ("wood", 19.0)):
+        hollow = {"carbon": 0.8}.get(material, HOLLOW[material])
+        radius2 = thick**2 * (1 + hollow**2) / 16
+        exact = thick_notes(length, line, 0.0, radius2, shear)
+        said = ringing_of(beam, material, 1000 * thick)
+        assert said.notes == pytest.approx(exact, rel=0.0025)
+        plain = per_root_ei(beam)
+        less = [1 - a / b for a, b in zip(said.notes, plain, strict=True)]
+        assert less == sorted(less)
+        assert said.doubts == tuple(sorted(said.doubts))
+
+
+@pytest.mark.parametrize("world", TAP_WORLDS, ids=[world.name for world in TAP_WORLDS])
+def test_in_another_world_the_stiffness_lies_inside_what_is_said(world: TapWorld) -> None:
+    """Six shafts of each; `make bench` taps forty."""
+    found = [tap_heard(world, seed) for seed in range(6)]
+    said = [one for one in found if one.off is not None]
+    if world.told_as == "wrong" or world.over_db < 10:
+        assert not said, "asked, or refused"
+        return
+    assert len(said) >= 5
+    assert sum(abs(one.off or 0.0) <= one.half for one in said) >= len(said) - 1
 
 
 @pytest.mark.parametrize(("share", "uneven"), [(0.015, False), (0.025, True)])

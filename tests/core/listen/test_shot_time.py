@@ -115,11 +115,15 @@ def test_what_the_doubt_is_made_of() -> None:
     where = Range(18.0, 0.75)
     heard = 0.4
     base = launch_mps(0.0, heard, where, DRAG)
-    assert 0.003 < base.sd / base.value < 0.01
+    assert base.sd / base.value == pytest.approx(0.01, abs=0.0005)
+    close = launch_mps(0.0, heard, where, DRAG, 0.0001)
+    assert close.sd / close.value == pytest.approx(0.01), "never better than 2 %"
     assert launch_mps(0.0, heard + 0.001, where, DRAG).value < base.value
     assert launch_mps(0.0, heard, Range(18.05, 0.75), DRAG).value > base.value
-    far = launch_mps(0.0, 0.8, Range(36.0, 0.75), DRAG)
-    assert far.sd / far.value > base.sd / base.value, "the further, the more the drag is guessed"
+    soft = launch_mps(0.0, heard, where, DRAG, 0.008)
+    assert soft.sd / soft.value > 2 * base.sd / base.value, "a soft butt widens it"
+    far = launch_mps(0.0, 0.8, Range(36.0, 0.75), DRAG, 0.008)
+    assert far.sd / far.value < soft.sd / soft.value, "over a longer way the same onsets tell more"
 
 
 def test_several_shots_share_what_is_not_the_onsets() -> None:

@@ -243,7 +243,7 @@ def speed_hearing(
     marks = marks or {}
     channel = best_channel(samples, rate)
     whole = Sound(channel - channel.mean() if len(channel) else channel, rate)  # type: ignore[arg-type]
-    takes = takes_of(at_working_rate(channel, rate))[:MOST_TAKES]
+    takes = takes_of(at_working_rate(channel, rate), louder=False)[:MOST_TAKES]
     progress(0.3)
     found = heard_shots(
         whole,

@@ -5,12 +5,13 @@ from dataclasses import dataclass, replace
 
 from lyrandis.core.listen.features import OCTAVES_HZ, Features, line_of
 from lyrandis.core.listen.noise import room_of
+from lyrandis.core.listen.others import of_another_bow
 from lyrandis.core.listen.pitch import StringNote, note_of
 from lyrandis.core.listen.quality import Quality, quality_of
 from lyrandis.core.listen.readings import MOST_TAKES, MOST_TIMES, TakeHeard
 from lyrandis.core.listen.second import Second, second_pitch
 from lyrandis.core.listen.sound import Samples, Sound, at_working_rate, best_channel
-from lyrandis.core.listen.takes import Take, takes_of
+from lyrandis.core.listen.takes import Take, added_takes, takes_of
 from lyrandis.core.listen.words import What
 
 USUAL_NOTE_HZ = 90.0
@@ -38,6 +39,8 @@ class Listened:
     second: Second
     line_db: float
     quality: Quality
+    others: tuple[int, ...] = ()
+    """Numbers of takes that sound like another bow."""
 
 
 def hear(
@@ -48,12 +51,14 @@ def hear(
     *,
     struck: Sequence[int] = (),
     moved: Mapping[int, float] | None = None,
+    added: Sequence[float] = (),
     progress: Progress = lambda _: None,
 ) -> Listened:
     """Listen to a recording of shape (samples,) or (samples, channels), full scale 1.
 
     `struck` are numbers of takes that do not count where takes are pooled, `moved` onsets put by
-    hand; both number the takes from 1 as they are found. `progress` is told shares from 0 to 1.
+    hand; both number the takes from 1 as they are found, then those `added` by hand [s], in the
+    order they were added. `progress` is told shares from 0 to 1.
     Errors: none; a recording without a take has none, and its quality says so.
     Source: the order of mechanics here; each step names its own.
 
@@ -66,8 +71,9 @@ def hear(
     channel = best_channel(samples, rate)
     sound = at_working_rate(channel, rate)
     progress(0.2)
+    alone = takes_of(sound)[: MOST_TAKES - len(added)]
     takes = [_placed(take, number, moved or {}, sound)
-             for number, take in enumerate(takes_of(sound)[:MOST_TAKES], 1)]  # fmt: skip
+             for number, take in enumerate((*alone, *added_takes(sound, added, alone)), 1)]  # fmt: skip
     room = room_of(sound, takes)
     progress(0.4)
     counting = [take for number, take in enumerate(takes, 1) if number not in struck]
@@ -81,8 +87,12 @@ def hear(
     features = tuple(Features(sound, take, room, 1 / hz) for take in takes)
     line = line_of(sound, counting)
     heard = [feature for number, feature in enumerate(features, 1) if number not in struck]
-    quality = quality_of(channel, rate, heard)
-    return Listened(sound, tuple(takes), features, note, second, line, quality)
+    by_time = sorted(heard, key=lambda feature: feature.take.onset_s)
+    others = of_another_bow(features)
+    quality = quality_of(channel, rate, by_time)
+    if any(number not in struck for number in others):
+        quality = Quality((*quality.troubles, "others"))
+    return Listened(sound, tuple(takes), features, note, second, line, quality, others)
 
 
 def _placed(take: Take, number: int, moved: Mapping[int, float], sound: Sound) -> Take:

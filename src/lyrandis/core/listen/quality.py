@@ -6,12 +6,17 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from lyrandis.core.listen.features import LOW_HZ, Features
-from lyrandis.core.listen.sound import Samples, Sound, band, levels
+from lyrandis.core.listen.sound import Samples, Sound, band, frames, levels
 from lyrandis.core.listen.takes import Take
 from lyrandis.core.listen.words import Trouble
 from lyrandis.core.numeric import Array
 
 ALIKE_SAMPLES, ALIKE_SHARE, LOUD = 4, 0.0005, 0.2
+CROWD_DB, CROWD_BINS, CROWD_LEAST, CROWD_TIMES = 1.0, 7, 40, 1.15
+"""Samples crowd at the level they were cut off at: so many times more than a little lower."""
+DIP_HZ, DIP_DB, DIP_MS = (2500.0, 6500.0), 2.5, 30
+"""Under a gain that rides, the room itself grows fainter behind a loud shot."""
+DIP_AFTER_S, DIP_BEFORE_S = (0.03, 0.9), (0.35, 0.05)
 FAINT = 0.004
 FEW_TAKES = 3
 NOISY_DB = 6.0
@@ -21,6 +26,7 @@ STEADY_TAKES, STEADY_DB = 5, 3.0
 VOICE_HZ, VOICE_FRAME_S, VOICE_RATE_HZ = (150.0, 400.0), 0.02, (3.0, 8.0)
 VOICE_DB, VOICE_HARMONIC, VOICE_LEAST_S = 6.0, 0.5, 0.5
 """Between takes: loudness swinging by 6 dB three to eight times a second, in harmonic notes."""
+LEAST_FRAMES = 5
 GAP_BEFORE_S, GAP_AFTER_S = 0.1, 1.25
 EARLY_S, LATE_S = 0.3, (0.7, 1.0)
 
@@ -35,6 +41,7 @@ FORBIDS: dict[Trouble, frozenset[May]] = {
     "low_rate": frozenset({"rattle"}),
     "gain_rides": frozenset({"levels"}),
     "voice": frozenset(),
+    "others": frozenset({"levels", "comparison"}),
 }
 
 
@@ -68,7 +75,9 @@ class Quality(NamedTuple):
 def quality_of(samples: Samples, rate: float, heard: Sequence[Features]) -> Quality:
     """Return what is wrong with a recording, `samples` as they were read, full scale 1.
 
-    Clipped: four samples alike within 0.05 % at its largest, and that over 0.2. Source: our own;
+    Clipped: four samples alike within 0.05 % at its largest, and that over 0.2, or samples that
+    crowd near it. Gain that rides: levels that go one way, or a room fainter behind the takes than
+    before them. Source: our own;
     the check of gain that rides was never tried on a real phone.
 
     >>> quality_of(np.zeros(48000), 48000.0, ()).troubles
@@ -87,7 +96,7 @@ def quality_of(samples: Samples, rate: float, heard: Sequence[Features]) -> Qual
     spoken = heard and "noisy" not in result
     if spoken and (_goes_on(heard) or _spoken(heard[0].sound, [item.take for item in heard])):
         result.append("voice")
-    if _rides([item.level for item in heard]):
+    if _rides([item.level for item in heard]) or _dips(heard):
         result.append("gain_rides")
     if 0 < len(heard) < FEW_TAKES:
         result.append("few_takes")
@@ -104,7 +113,46 @@ def _clipped(samples: Samples, peak: float) -> bool:
     run = at_top[ALIKE_SAMPLES - 1 :].copy()
     for sooner in range(ALIKE_SAMPLES - 1):
         run &= at_top[sooner : sooner + len(run)]
-    return bool(run.any())
+    return bool(run.any()) or _crowded(samples, peak)
+
+
+def _crowded(samples: Samples, peak: float) -> bool:
+    """Return whether samples crowd near the top: cut off, then brought to another rate or level.
+
+    What dies away has fewer samples the louder they are; what was cut off has a ridge at that
+    level, however it was turned after.
+    """
+    loud = np.abs(samples)
+    loud = loud[loud > peak * 10 ** (-(CROWD_BINS + 5) * CROWD_DB / 20)]
+    under = -20 * np.log10(np.maximum(loud / peak, 1e-9))
+    counts = np.histogram(under, bins=np.arange(CROWD_BINS + 5) * CROWD_DB)[0]
+    return any(
+        counts[at] >= CROWD_LEAST
+        and counts[at] > CROWD_TIMES * max(float(counts[at + 2 : at + 5].mean()), 1.0)
+        for at in range(CROWD_BINS)
+    )
+
+
+def _dips(heard: Sequence[Features]) -> bool:
+    """Return whether the room grows fainter behind the takes than it was before them."""
+    if not heard:
+        return False
+    sound = heard[0].sound
+    step = DIP_MS / 1000
+    said = levels(frames(band(sound, *DIP_HZ), DIP_MS))
+    found = []
+    for number, item in enumerate(heard):
+        at = item.take.onset_s
+        before = said[max(round((at - DIP_BEFORE_S[0]) / step), 0) : round(
+            (at - DIP_BEFORE_S[1]) / step)]  # fmt: skip
+        following = [later.take.onset_s - 0.03 for later in heard[number + 1 : number + 2]]
+        end = min([at + DIP_AFTER_S[1], *following])
+        after = said[round((at + DIP_AFTER_S[0]) / step) : round(end / step)]
+        if len(before) >= LEAST_FRAMES and len(after) >= LEAST_FRAMES:
+            # three frames together: one alone dips by chance
+            smooth = np.convolve(after, np.ones(3) / 3, mode="valid")
+            found.append(float(np.median(before) - smooth.min()))
+    return bool(found) and float(np.median(found)) > DIP_DB
 
 
 def _goes_on(heard: Sequence[Features]) -> bool:

@@ -8,9 +8,18 @@ from lyrandis.core.constants import NEWTONS_PER_LBF
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.naming import Pointed
 from lyrandis.core.listen.numbers import TENSION_MEND_SD, TENSION_SD
-from lyrandis.core.listen.shafts import OTHERWISE, STIFFER, UNEVEN_SHARE
-from lyrandis.core.listen.words import FAULT_WORDS, TROUBLE_WORDS, Fault
+from lyrandis.core.listen.shafts import (
+    LEAST_TAP_SHARE,
+    OTHER_TAP_SHARE,
+    OTHERWISE,
+    STIFFER,
+    TOLD_APART,
+    UNEVEN_SHARE,
+)
+from lyrandis.core.listen.tap import LEAST_OVER_DB
+from lyrandis.core.listen.words import FAULT_WORDS, TAPPED_STATE_WORDS, TROUBLE_WORDS, Fault
 from lyrandis.core.phrase import Figure, Phrase, counted, decibels, lbf, percent, phrase, spine
+from lyrandis.core.tried import share_of, times_of
 
 MADE_UP = "Proved on made-up sound only, of a second kind that shares nothing with the first: no " \
     "recorded bow was compared."  # fmt: skip
@@ -24,6 +33,12 @@ _finding = partial(j.found, "listen")
 def _stiffer(times: Estimate) -> str:
     return f"{100 * (times.value - 1):.0f} ± {100 * times.plus_minus:.0f} %"
 
+
+TAP_TRIED = (
+    f"Of {times_of('tap')} made-up shafts each of carbon, wood and aluminium that bend and shear, "
+    f"the true stiffness lay inside what was said in {share_of('tap', 'inside')}; no shaft was "
+    "compared."
+)
 
 RULES: tuple[j.Rule, ...] = (
     j.Rule(
@@ -81,12 +96,26 @@ RULES: tuple[j.Rule, ...] = (
         source="Two taps of one shaft; " + MADE_UP[0].lower() + MADE_UP[1:],
     ),
     j.Rule(
+        id="tap-point",
+        stage="listen",
+        title="Was the point on?",
+        statement="A shaft whose ring asks for a stiffness over "
+        f"{100 * TOLD_APART:.0f} % off its told spine was perhaps tapped otherwise than it was "
+        "said: with its point on, or without (Watch). A tap that fits the other way better, stands "
+        f"less than {LEAST_OVER_DB:.0f} dB out of the room, or whose lines are no comb, is refused "
+        "when it is heard.",
+        school="Lyrandis's own",
+        source="A beam that bends and shears, as built. " + TAP_TRIED,
+    ),
+    j.Rule(
         id="tap-shared",
         stage="listen",
         title="Ring against gauge",
         statement="A shaft rings stiffer than it bends slowly: wood by "
         f"{_stiffer(STIFFER['wood'])}, others by {_stiffer(OTHERWISE)}. Within a set that is the "
-        "same for all; one shaft measured on a gauge too calibrates the rest of its kind.",
+        "same for all; one shaft measured on a gauge too calibrates the rest of its kind. However "
+        f"often it is tapped, no ring tells stiffness better than {100 * OTHER_TAP_SHARE:.0f} %, of "
+        f"wood, which has a stiffer plane, {100 * LEAST_TAP_SHARE['wood']:.0f} % (one sd).",
         school="Lyrandis's own",
         source="Assumption; no shaft was compared.",
     ),
@@ -256,6 +285,22 @@ def _judge_shafts(c: Computed) -> list[j.Finding]:
         )  # fmt: skip
         sentence = phrase(f"{shaft} {named} {has} uneven round the axis: mark the stiff side.")
         result.append(_finding("tap-uneven", "watch", sentence, sums, TAPS))
+    apart = [shaft for shaft in tapped.shafts if shaft.apart is not None]
+    if apart:
+        named = ", ".join(str(item.number) for item in apart)
+        one = len(apart) == 1
+        sums = tuple(
+            phrase(f"{item.number}, tapped as {TAPPED_STATE_WORDS[item.state]}: {{share}} "
+                   f"{'stiffer' if (item.apart or 0) > 0 else 'weaker'} than told.",
+                   share=percent(abs(item.apart or 0.0)))
+            for item in apart[: j.MOST_LINES]
+        )  # fmt: skip
+        was = "was the point on?" if apart[0].state == "bare" else "was the point off?"
+        sentence = phrase(
+            f"{'Shaft' if one else 'Shafts'} {named} {'rings' if one else 'ring'} far from the told "
+            f"spine: {was} Or the told spine is another shaft's."
+        )
+        result.append(_finding("tap-point", "watch", sentence, sums, TAPS))
     known = [shaft.spine.value for shaft in tapped.shafts if shaft.spine is not None]
     if known and not tapped.calibrated:
         middle = sum(known) / len(known)

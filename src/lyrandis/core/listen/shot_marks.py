@@ -5,6 +5,7 @@ release is where the high notes begin, the same in all shots of one recording. T
 several bands rise at once, as long after the release in each of them.
 """
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
@@ -32,13 +33,15 @@ SMOOTH_S = 0.003
 RISES_S = ((0.004, 0.015), (0.020, 0.020))
 """Means after and before: of a hard blow and of a soft one."""
 MOST_RISE_DB, STRIKE_RISE_DB = 12.0, 7.0
+CLEAR_DB = 8.0
+"""Of bands that rise so much the highest tells best when."""
 TOGETHER_S = 0.012
 """Strikes of one recording lie within so much of each other, counted from their releases."""
 ONSET_SD_S = 0.002
 """Assumption: one standard deviation of an onset."""
 LOOSE_SD_S = 0.007
 """Assumption: the same where the loose may have been taken for the string home."""
-SOFT_RISE_S, SOFT_SHARE, TOO_SOFT_S = 0.006, 0.35, 0.045
+SOFT_RISE_S, SOFT_SHARE, TOO_SOFT_S = 0.008, 0.35, 0.060
 """A strike that rises more slowly is of a soft butt; its doubt is a share of the rise."""
 
 
@@ -190,11 +193,10 @@ def _begins(said: Array) -> tuple[int, bool]:
     return first, False
 
 
-def strikes(
-    shots: Sequence[_Shot], found: Sequence[Home | None]
-) -> list[tuple[HeardShot | None, float | None]]:
+def strikes(shots: Sequence[_Shot], found: Sequence[Home | None]) -> list[HeardShot | None]:
     """Return the shots with their strikes, as long after each release as in the others.
 
+    The butt is the same, so its blows rise alike: in the middle of what each shows.
     Source: our own.
 
     >>> strikes([], [])
@@ -204,30 +206,34 @@ def strikes(
               for shot, home in zip(shots, found, strict=True)]  # fmt: skip
     told = [score for score in scores if score is not None]
     if not told:
-        return [(None, None)] * len(shots)
-    common = np.mean(told, axis=0)
+        return [None] * len(shots)
     wide = _steps(TOGETHER_S)
-    blurred = [_highest(score, wide) for score in told]
-    together = int(np.argmax(np.mean(blurred, axis=0) + 0.1 * common))
-    result: list[tuple[HeardShot | None, float | None]] = []
+    near = np.mean([_highest(score, wide) for score in told], axis=0)
+    # of a stretch as high the middle: where the strikes themselves lie
+    together = int(np.argmax(near + 0.1 * np.mean(told, axis=0)))
+    low = max(together - wide, 0)
+    feet: list[tuple[float, float] | None] = []
     for shot, home, score in zip(shots, found, scores, strict=True):
-        if home is None or score is None:
-            result.append((None, None))
-            continue
-        low = max(together - wide, 0)
-        at = low + int(np.argmax(score[low : together + wide + 1]))
-        if score[at] < STRIKE_RISE_DB:
-            result.append((None, None))
+        foot = None
+        if home is not None and score is not None:
+            at = low + int(np.argmax(score[low : together + wide + 1]))
+            if score[at] >= STRIKE_RISE_DB:
+                foot = _foot(shot, home.at_s + STRIKE_FROM_S + at * STEP_S)
+        feet.append(foot)
+    rises = [foot[1] for foot in feet if foot is not None]
+    rise = float(np.median(rises)) if rises else 0.0
+    sd = max(ONSET_SD_S, SOFT_SHARE * rise if rise > SOFT_RISE_S else 0.0)
+    result: list[HeardShot | None] = []
+    for home, score, foot in zip(found, scores, feet, strict=True):
+        if home is None or score is None or foot is None:
+            result.append(None)
             continue
         own = int(np.argmax(score))
-        near_s = home.at_s + STRIKE_FROM_S + at * STEP_S
-        start, rise = _foot(shot, near_s)
-        other = None
-        if abs(own - at) > 2 * wide:
-            other = home.at_s + STRIKE_FROM_S + own * STEP_S
-        sd = max(ONSET_SD_S, SOFT_SHARE * rise if rise > SOFT_RISE_S else 0.0)
-        heard = HeardShot(home.at_s, start, float(score[at]), rise, other, home.sd_s, sd)
-        result.append((heard, rise))
+        other = home.at_s + STRIKE_FROM_S + own * STEP_S if abs(own - together) > 2 * wide else None
+        over = float(score[low : together + wide + 1].max())
+        result.append(
+            HeardShot(home.at_s, foot[0] - rise / 2, over, rise, other, home.sd_s, sd)
+        )
     return result
 
 
@@ -261,44 +267,51 @@ def _highest(score: Array, wide: int) -> Array:
 
 
 def _foot(shot: _Shot, near_s: float) -> tuple[float, float]:
-    """Return where a strike begins to rise, and how long it rises [s].
+    """Return the middle of a strike's rise, and how long it rises [s].
 
-    Amplitude over what was before, in the band that rises most; from its tenth and its half the
-    foot of a rise like (1 - cos)/2:  t0 = t10 - .69 (t50 - t10).
+    In the highest band that rises clearly; freed of what the band and its mean
+    lengthen it by:  R^2 = ((t50 - t15)^2 - d^2)/.246^2, of a rise like (1 - cos)/2.
     """
     at = _steps(near_s - shot.start_s)
-    best: tuple[float, float, float] | None = None
-    for power in shot.bands:
+    told: list[tuple[float, float, float]] = []
+    for power, (low_hz, high_hz) in zip(shot.bands, BANDS_HZ, strict=True):
         low, high = max(at - _steps(0.012), 0), at + _steps(0.05)
         before = power[max(low - _steps(0.02), 0) : low]
         part = power[low:high]
         if len(part) < 4 or not len(before):
             continue
         base = float(before.mean())
-        gain = float(part.max()) / max(base, 1e-14)
         amplitude = np.sqrt(np.maximum(part - base, 0.0))
-        peak = int(np.argmax(amplitude))
-        rising = amplitude[: peak + 1] / max(float(amplitude[peak]), 1e-12)
-        t10, t50, t90 = (_crosses(rising, share) for share in (0.15, 0.5, 0.9))
-        told = (gain, (low + t10 - 0.6 * (t50 - t10)) * STEP_S, (t90 - t10) * STEP_S)
-        if best is None or told[0] > best[0]:
-            best = told
-    if best is None:
+        top = float(amplitude.max())
+        gain = 10 * math.log10(max(float(part.max()), 1e-14) / max(base, 1e-14))
+        t15, t50 = _crossings(amplitude / max(top, 1e-12))
+        blurred = math.hypot(0.4 / (high_hz - low_hz), 0.3 * SMOOTH_S)
+        rise = math.sqrt(max(((t50 - t15) * STEP_S) ** 2 - blurred**2, 0.0)) / 0.246
+        told.append((gain, (low + t50) * STEP_S, rise))
+    if not told:
         return near_s, 0.0
-    # the envelope's own mean over 3 ms begins half of that sooner
-    return shot.start_s + best[1] + SMOOTH_S / 2, max(best[2] - SMOOTH_S / 2, 0.0)
+    clear = [one for one in told if one[0] >= CLEAR_DB]
+    _, middle, rise = clear[-1] if clear else max(told)
+    # the mean over 3 ms is half way up in amplitude a quarter of that too soon
+    return shot.start_s + middle + SMOOTH_S / 4, rise
 
 
-def _crosses(rising: Array, share: float) -> float:
-    """Return where a rise crosses a share of its height for the last time before its peak."""
-    under = np.nonzero(rising < share)[0]
-    if not len(under):
-        return 0.0
-    last = int(under[-1])
-    if last + 1 >= len(rising):
-        return float(last)
-    low, high = float(rising[last]), float(rising[last + 1])
-    return last + (share - low) / max(high - low, 1e-9)
+def _crossings(rising: Array) -> tuple[float, float]:
+    """Return where an amplitude leaves 15 % of its height for the last time, and first crosses half.
+
+    Between steps too.
+    """
+    half = int(np.argmax(rising >= 0.5))
+    under = np.nonzero(rising[:half] < 0.15)[0]
+    low = int(under[-1]) + 1 if len(under) else 0
+
+    def between(at: int, share: float) -> float:
+        if at == 0:
+            return 0.0
+        before, here = float(rising[at - 1]), float(rising[at])
+        return at - 1 + (share - before) / max(here - before, 1e-9)
+
+    return between(low, 0.15), between(half, 0.5)
 
 
 def heard_shots(
@@ -326,4 +339,4 @@ def heard_shots(
             continue
         rows = np.array([envelope(part, low, high, SMOOTH_S) for low, high in BANDS_HZ])
         shots.append(_Shot(first, envelope(part, *HIGH_HZ), rows))
-    return [heard for heard, _ in strikes(shots, homes(shots))]
+    return strikes(shots, homes(shots))

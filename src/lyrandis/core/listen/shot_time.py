@@ -71,7 +71,7 @@ def launch_mps(
 
     >>> found = launch_mps(0.0, 0.4, Range(18.0, 0.75), 0.0018)
     >>> round(found.value, 1), round(found.sd / found.value, 4)
-    (50.3, 0.0109)
+    (50.3, 0.01)
     """
 
     def speed(release: float, strike: float, at: Range, k: float) -> float:

@@ -17,8 +17,9 @@ BROUGHT_WORDS: dict[Brought, str] = {
 }
 
 Trouble = Literal[
-    "clipped", "too_quiet", "few_takes", "no_takes", "noisy", "low_rate", "gain_rides", "voice"
-]
+    "clipped", "too_quiet", "few_takes", "no_takes", "noisy", "low_rate", "gain_rides", "voice",
+    "others",
+]  # fmt: skip
 TROUBLE_WORDS: dict[Trouble, str] = {
     "clipped": "The recorder was overloaded: move it back or lower its gain.",
     "too_quiet": "Hardly any sound: move nearer.",
@@ -28,6 +29,7 @@ TROUBLE_WORDS: dict[Trouble, str] = {
     "low_rate": "Above 3.6 kHz nothing was recorded: a rattle may be missed.",
     "gain_rides": "The phone seems to adjust its own gain: switch it off.",
     "voice": "Somebody speaks, or music plays, between the takes.",
+    "others": "Some takes sound like another bow's: strike out what is not yours.",
 }
 
 Fault = Literal["rattle", "slack", "brace", "arrow", "contact"]
