@@ -8,7 +8,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 NPM := sh tools/npm.sh
 
 .DEFAULT_GOAL := help
-.PHONY: help demo demo-reset run test check format types prove naming demo-sounds bench screenshots clean
+.PHONY: help demo demo-reset run test check format types prove worlds naming demo-sounds bench screenshots clean
 
 help: ## what can be made
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## /  make \1\t/' | expand -t 22
@@ -62,6 +62,9 @@ types: $(STAMPS)/venv $(STAMPS)/npm ## write the web types from the API document
 
 prove: $(STAMPS)/dev ## shoot the flight's trials and evenings anew (forty minutes)
 	@$(BIN)/python tools/prove_flight.py
+
+worlds: $(STAMPS)/dev ## shoot string, sweep and sound in other worlds anew (ten minutes)
+	@$(BIN)/python tools/try_worlds.py
 
 naming: $(STAMPS)/dev ## fit the scores that name a fault by its sound anew (five minutes)
 	@$(BIN)/python tools/fit_naming.py

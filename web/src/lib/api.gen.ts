@@ -3239,6 +3239,26 @@ export interface components {
             traces: components["schemas"]["Trace"][];
             /** Level Half Db */
             level_half_db?: number | null;
+            /**
+             * Others
+             * @default []
+             */
+            others: number[];
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+            /**
+             * At S
+             * @default []
+             */
+            at_s: number[];
+            /**
+             * Overview
+             * @default []
+             */
+            overview: number[];
         };
         /**
          * History
@@ -4655,6 +4675,8 @@ export interface components {
             sure: number;
             /** Enough */
             enough: boolean;
+            /** Blind */
+            blind: boolean;
             /** Hint */
             hint: boolean;
             /** Proof */
@@ -5031,6 +5053,8 @@ export interface components {
             lossy: boolean;
             /** Takes */
             takes: components["schemas"]["TakeSeen"][];
+            /** Added */
+            added: number[];
             /** Note Hz */
             note_hz: number | null;
             /** Note Half Hz */
@@ -5463,6 +5487,8 @@ export interface components {
             settled_at: number | null;
             /** Settled */
             settled: boolean | null;
+            /** Still */
+            still: boolean;
             /** Strung */
             strung: boolean | null;
         };
@@ -5480,6 +5506,8 @@ export interface components {
              * @default 0
              */
             segment: number;
+            /** Since */
+            since?: number | null;
         };
         /**
          * ShaftSeen
@@ -5713,6 +5741,8 @@ export interface components {
             other_s: number | null;
             /** Over Db */
             over_db: number | null;
+            /** Soft */
+            soft: boolean;
             /** Moved */
             moved: boolean;
             /** Speed Mps */
@@ -5877,6 +5907,11 @@ export interface components {
              * @default []
              */
             moved: components["schemas"]["MovedOnset"][];
+            /**
+             * Added
+             * @default []
+             */
+            added: number[];
             /** Note Hz */
             note_hz?: number | null;
             /** Note Half Hz */
@@ -5907,7 +5942,7 @@ export interface components {
              * Troubles
              * @default []
              */
-            troubles: ("clipped" | "too_quiet" | "few_takes" | "no_takes" | "noisy" | "low_rate" | "gain_rides" | "voice")[];
+            troubles: ("clipped" | "too_quiet" | "few_takes" | "no_takes" | "noisy" | "low_rate" | "gain_rides" | "voice" | "others")[];
         };
         /** SpectrogramOut */
         SpectrogramOut: {
@@ -5952,6 +5987,11 @@ export interface components {
             because: components["schemas"]["Phrase"][];
             /** Expected Mps */
             expected_mps: number | null;
+            /**
+             * Agrees
+             * @default true
+             */
+            agrees: boolean;
         };
         /**
          * SpeedReading
@@ -6976,6 +7016,11 @@ export interface components {
              */
             moved: components["schemas"]["Moved"][];
             /**
+             * Added
+             * @default []
+             */
+            added: number[];
+            /**
              * Same Place
              * @default false
              */
@@ -7251,8 +7296,9 @@ export interface components {
             quiet_mm: number | null;
             /** Quiet Sd Mm */
             quiet_sd_mm: number | null;
-            /** Near */
-            near: number | null;
+            /** Other Mm */
+            other_mm: number | null;
+            said: components["schemas"]["Phrase"] | null;
             /** Heights */
             heights: number;
             /** Next Mm */

@@ -240,6 +240,7 @@ export const TROUBLE_WORDS = [
   ['low_rate', 'Above 3.6 kHz nothing was recorded: a rattle may be missed.'],
   ['gain_rides', 'The phone seems to adjust its own gain: switch it off.'],
   ['voice', 'Somebody speaks, or music plays, between the takes.'],
+  ['others', 'Some takes sound like another bow\'s: strike out what is not yours.'],
 ] as const;
 export const FAULT_WORDS = [
   ['rattle', 'something loose'],

@@ -76,6 +76,8 @@ class ToHear(BaseModel):
     what: What
     struck: Takes = []
     moved: Annotated[list[Moved], Field(max_length=MOST_TAKES)] = []
+    added: Annotated[list[Annotated[float, Field(ge=0, le=700)]], Field(max_length=MOST_TAKES)] = []
+    """Where takes that were missed begin [s]; they are numbered after those that are found."""
     same_place: bool = False
 
 
@@ -273,7 +275,8 @@ async def hear_sound(
     if known is not None and not recordings.has(mark):
         reading = restruck(known.reading, asked.struck)
         return as_json(Heard(hearing=Hearing(draft=reading, troubles=(), traces=())))
-    check_places([moved.at_s for moved in asked.moved], recordings.about(mark).seconds)
+    places = [*(moved.at_s for moved in asked.moved), *asked.added]
+    check_places(places, recordings.about(mark).seconds)
     voice, sounded = _voice(c), _named(recordings, mark)
 
     def make(tell: Tell) -> Heard:
@@ -282,7 +285,7 @@ async def hear_sound(
             hearing=hearing(
                 read.samples, float(read.head.rate_hz), asked.what, voice, sounded,
                 struck=asked.struck, moved={one.take: one.at_s for one in asked.moved},
-                same_place=asked.same_place, progress=tell,
+                added=asked.added, same_place=asked.same_place, progress=tell,
             ),
         )  # fmt: skip
 

@@ -38,7 +38,7 @@ from lyrandis.core.listen.sound import (
 )
 from lyrandis.core.listen.takes import Take, takes_of
 from lyrandis.core.listen.tap import APART_SHARE, FITS_BETTER, LEAST_OVER_DB, Tapped, tapped
-from lyrandis.core.listen.traces import Trace, traces
+from lyrandis.core.listen.traces import Trace, overview, traces
 from lyrandis.core.listen.words import TROUBLE_WORDS, TappedState, What
 from lyrandis.core.phrase import Phrase, percent, phrase
 from lyrandis.core.string.sweep import loudness_of
@@ -63,6 +63,13 @@ class Hearing(Drawn):
     traces: tuple[Trace, ...]
     level_half_db: float | None = None
     """How well the takes' level is known; None where it compares with nothing."""
+    others: tuple[int, ...] = ()
+    """Numbers of takes that sound like another bow's."""
+    seconds: float = 0.0
+    at_s: tuple[float, ...] = ()
+    """Where each take begins."""
+    overview: tuple[int, ...] = ()
+    """The whole recording's loudness, in hundredths of 60 dB."""
 
 
 class Sounded(NamedTuple):
@@ -100,6 +107,7 @@ def hearing(
     *,
     struck: Sequence[int] = (),
     moved: Mapping[int, float] | None = None,
+    added: Sequence[float] = (),
     same_place: bool = False,
     progress: Progress = lambda _: None,
 ) -> Hearing:
@@ -112,19 +120,25 @@ def hearing(
     True
     """
     moved = moved or {}
-    result = hear(samples, rate, what, voice, struck=struck, moved=moved, progress=progress)
+    result = hear(samples, rate, what, voice, struck=struck, moved=moved, added=added,
+                  progress=progress)  # fmt: skip
     seconds = len(samples) / rate
     said = tuple(TROUBLE_WORDS[trouble] for trouble in result.quality.troubles)
     takes = []
     for number, feature in enumerate(result.features, 1):
         takes.append(as_take(feature))
         progress(0.6 + 0.35 * number / len(result.features))
-    drawn = traces(result.sound, [take.at_s for take in takes])
+    heard = Hearing(
+        draft=None, troubles=said, traces=traces(result.sound, [take.at_s for take in takes]),
+        others=result.others, seconds=seconds, at_s=tuple(take.at_s for take in takes),
+        overview=overview(result.sound),
+    )  # fmt: skip
     if not takes or not may(result.quality.troubles, "note"):
-        return Hearing(draft=None, troubles=said, traces=drawn)
+        return heard
     draft = _draft(result, what, sounded, seconds, rate, same_place=same_place).model_copy(
         update={
             "takes": tuple(takes),
+            "added": tuple(round(at, 5) for at in added),
             "struck": tuple(sorted(n for n in set(struck) if n <= len(takes))),
             "moved": tuple(
                 MovedOnset(take=n, at_s=at) for n, at in sorted(moved.items()) if n <= len(takes)
@@ -135,7 +149,7 @@ def hearing(
     half = None
     if levels and may(result.quality.troubles, "levels"):
         half = round(2 * loudness_of(levels).sd, 3)
-    return Hearing(draft=draft, troubles=said, traces=drawn, level_half_db=half)
+    return heard.model_copy(update={"draft": draft, "level_half_db": half})
 
 
 def _draft(

@@ -68,6 +68,8 @@ def _brace(c: Computed, shot: SoundHeard | None, pointed: Pointed | None) -> Che
     shows = _NO_SHOT
     if shot is not None:
         shows = phrase("record a shot before and after a change")
+        if pointed is not None and pointed.blind:
+            shows = phrase("the phone adjusts its gain")
         if pointed is not None and pointed.louder is not None:
             state = "heard" if pointed.fault == "brace" else "not_heard"
             shows = phrase("no louder than before")
@@ -130,11 +132,14 @@ def _loose(pluck: SoundHeard | None, pointed: Pointed | None) -> Check:
     if "low_rate" in pluck.troubles and not rattles:
         return Check("loose", "anything loose", "cannot",
                      phrase("recorded too dull to tell"), None, do)  # fmt: skip
-    shows = (
-        phrase(f"{unrep:.0f} clicks in 100 ms while it rings")
-        if unrep >= 0.5
-        else phrase("no clicks while it rings")
-    )
+    if unrep >= 0.5:
+        shows = phrase(f"{unrep:.0f} clicks in 100 ms while it rings")
+    elif rattles and pointed.rattle is not None:
+        shows = phrase(f"notes and spread of a loose part, {pointed.rattle:.1f} over the threshold")
+    elif rattles:
+        shows = phrase("a high note stands out as a loose part's does")
+    else:
+        shows = phrase("no clicks while it rings")
     return Check("loose", "anything loose", "heard" if rattles else "not_heard", shows, None, do)
 
 
@@ -195,6 +200,8 @@ def _spine(c: Computed, shot: SoundHeard | None, pointed: Pointed | None) -> Che
         else phrase(f"{min(bursts)} to {max(bursts)} bursts round the release")
     )
     contact = pointed is not None and pointed.fault == "contact"
+    if contact and not several:
+        shows = phrase(f"{shows.template}; the shot's crack changed as a tail's does")
     return Check("spine", "spine and contact", "heard" if contact else "not_heard", shows, says,
                  do)  # fmt: skip
 

@@ -11,7 +11,7 @@ from lyrandis.core.listen.quality import Quality, quality_of
 from lyrandis.core.listen.readings import MOST_TAKES, MOST_TIMES, TakeHeard
 from lyrandis.core.listen.second import Second, second_pitch
 from lyrandis.core.listen.sound import Samples, Sound, at_working_rate, best_channel
-from lyrandis.core.listen.takes import Take, added_takes, takes_of
+from lyrandis.core.listen.takes import BEFORE_NEXT_S, Take, added_takes, takes_of
 from lyrandis.core.listen.words import What
 
 USUAL_NOTE_HZ = 90.0
@@ -72,8 +72,10 @@ def hear(
     sound = at_working_rate(channel, rate)
     progress(0.2)
     alone = takes_of(sound)[: MOST_TAKES - len(added)]
+    by_hand = added_takes(sound, added, alone)
+    alone = tuple(_before(take, [one.onset_s for one in by_hand]) for take in alone)
     takes = [_placed(take, number, moved or {}, sound)
-             for number, take in enumerate((*alone, *added_takes(sound, added, alone)), 1)]  # fmt: skip
+             for number, take in enumerate((*alone, *by_hand), 1)]  # fmt: skip
     room = room_of(sound, takes)
     progress(0.4)
     counting = [take for number, take in enumerate(takes, 1) if number not in struck]
@@ -88,11 +90,18 @@ def hear(
     line = line_of(sound, counting)
     heard = [feature for number, feature in enumerate(features, 1) if number not in struck]
     by_time = sorted(heard, key=lambda feature: feature.take.onset_s)
-    others = of_another_bow(features)
+    # a take somebody added by hand is theirs
+    others = tuple(number for number in of_another_bow(features) if number <= len(alone))
     quality = quality_of(channel, rate, by_time)
     if any(number not in struck for number in others):
         quality = Quality((*quality.troubles, "others"))
     return Listened(sound, tuple(takes), features, note, second, line, quality, others)
+
+
+def _before(take: Take, starts: Sequence[float]) -> Take:
+    """Return a take that ends before one that was added by hand begins."""
+    later = [start - BEFORE_NEXT_S for start in starts if start > take.onset_s]
+    return replace(take, end_s=min([take.end_s, *later]))
 
 
 def _placed(take: Take, number: int, moved: Mapping[int, float], sound: Sound) -> Take:

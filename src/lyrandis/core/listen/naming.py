@@ -186,6 +186,8 @@ class Pointed:
     """Score less its threshold."""
     second: float = 0.0
     second_ratio: float = 1.0
+    blind: bool = False
+    """True where the phone adjusted its gain: that nothing was found then says nothing."""
     hint: bool = False
     """True where it is only a hint: a slack strand, a rattle without a before."""
 

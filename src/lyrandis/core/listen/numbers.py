@@ -210,7 +210,9 @@ class ListenNumbers:
         return "no", 0.0
 
     def gain_rides(self, one: HeardSound) -> bool:
-        """Return whether plucks and shots of a session are equally loud: a phone's doing."""
+        """Return whether a phone adjusted its gain: heard in it, or all of a session as loud."""
+        if "gain_rides" in one.reading.troubles:
+            return True
         session = self.sessions[one.reading.mark]
         sides: dict[What, list[float]] = {"pluck": [], "shot": []}
         for other in self.facts.heard:
@@ -240,7 +242,18 @@ class ListenNumbers:
         result = self._point(*self._now_and_before, self.odds)
         if result is not None and result.fault == "arrow" and not self.too_light:
             return replace(result, fault="contact")
+        if result is not None and result.fault is None and self._blind:
+            return replace(result, enough=False, blind=True)
         return result
+
+    @property
+    def _blind(self) -> bool:
+        """True where a phone's own gain hides what would be found, before or now."""
+        now, before = self._now_and_before
+        return any(
+            self.gain_rides(item)
+            for item in (*now.values(), *before.values())
+        )
 
     @property
     def too_light(self) -> bool:

@@ -12,7 +12,7 @@ from lyrandis.core.listen.checklist import Check, checks
 from lyrandis.core.listen.compare import Compared
 from lyrandis.core.listen.numbers import HeardSound, Levels, Pair, Ring, note_in
 from lyrandis.core.listen.readings import SoundHeard, TapHeard
-from lyrandis.core.listen.rules import CHECKS, sum_of_sound
+from lyrandis.core.listen.rules import CHECKS, beforehand
 from lyrandis.core.listen.shafts import (
     TAP_PLACE_MM,
     TappedSet,
@@ -61,6 +61,8 @@ class RecordingSeen(Drawn):
     rate_hz: float
     lossy: bool
     takes: tuple[TakeSeen, ...]
+    added: tuple[float, ...]
+    """Where takes were added by hand [s]."""
     note_hz: float | None
     note_half_hz: float | None
     troubles: tuple[str, ...]
@@ -115,9 +117,12 @@ class PointedSeen(Drawn):
     fault: Fault | None
     sure: float
     enough: bool
+    blind: bool
+    """Nothing can be told with this recording: the phone adjusts its gain."""
     hint: bool
     proof: str | None
     because: tuple[Phrase, ...]
+    """What the rig's own facts said beforehand; what the sound showed stands in the check list."""
     second: float
     second_ratio: float
     has_before: bool
@@ -272,6 +277,7 @@ def _recording(c: Computed, one: HeardSound) -> RecordingSeen:
         seconds=told.seconds,
         rate_hz=told.rate_hz,
         lossy=told.lossy,
+        added=told.added,
         takes=tuple(
             TakeSeen(
                 number=number, at_s=take.at_s, struck=number in told.struck,
@@ -388,9 +394,10 @@ def _pointed(c: Computed) -> PointedSeen | None:
         fault=result.fault,
         sure=result.sure,
         enough=result.enough,
+        blind=result.blind,
         hint=result.hint,
         proof=CHECKS[result.fault] if result.fault else None,
-        because=sum_of_sound(c, result),
+        because=beforehand(c),
         second=result.second,
         second_ratio=result.second_ratio,
         has_before=result.louder is not None or result.rattle is not None,

@@ -93,6 +93,10 @@ class SoundHeard(BaseReading):
     struck: Annotated[tuple[TakeNumber, ...], Field(max_length=MOST_TAKES)] = ()
     """Takes that do not count."""
     moved: Annotated[tuple[MovedOnset, ...], Field(max_length=MOST_TAKES)] = ()
+    added: Annotated[
+        tuple[Annotated[float, Quantity("recorded_second")], ...], Field(max_length=MOST_TAKES)
+    ] = ()
+    """Where takes were added by hand; they are the last ones."""
     note_hz: Annotated[float, Quantity("string_note")] | None = None
     note_half_hz: Annotated[float, Quantity("note_doubt")] | None = None
     partials: Annotated[tuple[PartialHeard, ...], Field(max_length=16)] = ()

@@ -16,9 +16,10 @@ from lyrandis.core.listen.shafts import (
     TOLD_APART,
     UNEVEN_SHARE,
 )
+from lyrandis.core.listen.shot_time import EXPECTED_SHARE, agrees
 from lyrandis.core.listen.tap import LEAST_OVER_DB
 from lyrandis.core.listen.words import FAULT_WORDS, TAPPED_STATE_WORDS, TROUBLE_WORDS, Fault
-from lyrandis.core.phrase import Figure, Phrase, counted, decibels, lbf, percent, phrase, spine
+from lyrandis.core.phrase import Figure, Phrase, counted, decibels, lbf, mps, percent, phrase, spine
 from lyrandis.core.tried import share_of, times_of
 
 MADE_UP = "Proved on made-up sound only, of a second kind that shares nothing with the first: no " \
@@ -26,6 +27,7 @@ MADE_UP = "Proved on made-up sound only, of a second kind that shares nothing wi
 RECORD_SOUND = j.Action(label="Record", stage="listen", control="bring")
 LIST = j.Action(label="See the list", stage="listen", control="checks")
 RECORDINGS = j.Action(label="See the recordings", stage="listen", control="recordings")
+SPEED = j.Action(label="See the speeds", stage="listen", control="speed")
 TAPS = j.Action(label="See the shafts", stage="listen", control="shafts")
 _finding = partial(j.found, "listen")
 
@@ -34,6 +36,25 @@ def _stiffer(times: Estimate) -> str:
     return f"{100 * (times.value - 1):.0f} ± {100 * times.plus_minus:.0f} %"
 
 
+NAMING_TRIED = (
+    f"Of {times_of('naming')} bows each of another synthesiser, 20 dB over a quiet room, gain control "
+    f"off: loose parts named in {share_of('naming', 'right', among='loose')}, brace off in "
+    f"{share_of('naming', 'right', among='brace')}, nothing on a healthy one in "
+    f"{share_of('naming', 'right', among='healthy')}. Where the gain rides and nothing is found, it "
+    f"says that it cannot be told in {share_of('naming', 'cannot', among='rides')}. "
+)
+TAKES_TRIED = (
+    f"In a quiet room all takes are found in {share_of('takes', 'right', among='quiet')} of "
+    f"{times_of('takes')} recordings, in a club in {share_of('takes', 'right', among='club')}: there "
+    f"{share_of('takes', 'flagged', among='club')} of the neighbours' shots are flagged. Cut off and "
+    f"then brought to another rate, {share_of('recording', 'found', among='cut off')} are known as "
+    "overloaded. "
+)
+SPEED_TRIED = (
+    f"Of {times_of('speed')} made-up recordings of each of stiff and soft butts, through coders and "
+    "under a gain that rides, the true speed lay inside what was said in "
+    f"{share_of('speed', 'inside')}. "
+)
 TAP_TRIED = (
     f"Of {times_of('tap')} made-up shafts each of carbon, wood and aluminium that bend and shear, "
     f"the true stiffness lay inside what was said in {share_of('tap', 'inside')}; no shaft was "
@@ -50,8 +71,7 @@ RULES: tuple[j.Rule, ...] = (
         "period. Without a before of its own no fault of the shot is named. A slack strand is only "
         "ever a hint; an arrow too light is named by the mechanics, the sound agrees or not.",
         school="Lyrandis's own, in the trade's order of looking",
-        source="Of 25 made-up bows each, 20 dB over the room: loose parts named in all, brace "
-        "off in 92 %, nothing on a healthy one; an arrow at fault in 15 to 22 % only. " + MADE_UP,
+        source=NAMING_TRIED + MADE_UP,
     ),
     j.Rule(
         id="sound-apart",
@@ -81,10 +101,22 @@ RULES: tuple[j.Rule, ...] = (
         stage="listen",
         title="What is wrong with a recording",
         statement="Overloaded, too quiet, too noisy, too few takes, too low a rate, a gain that "
-        "the phone adjusts, a voice between the takes: each forbids what it spoils and no more.",
+        "the phone adjusts, a voice between the takes, another bow's shots: each forbids what it "
+        "spoils and no more. Of two beginnings within a second the louder is the take; a missed one "
+        "is added by hand.",
         school="Lyrandis's own",
-        source="Thresholds of the analysis. The checks of gain and voice were never tried on a "
-        "real phone.",
+        source=TAKES_TRIED + "The checks of gain and voice were never tried on a real phone.",
+    ),
+    j.Rule(
+        id="speed-heard",
+        stage="listen",
+        title="Speed by ear",
+        statement="The release is where the high notes begin, the same in all shots; the strike is "
+        "where several bands rise at once. Never better than 2 %; a soft butt, whose strike rises "
+        "slowly, widens it. What the mechanics expect, good to 6 % at best, only checks it: where "
+        "the two disagree by more than both are doubtful, see distance and marks (Watch).",
+        school="Lyrandis's own",
+        source="Sound's and arrow's ways, quadratic drag. " + SPEED_TRIED + MADE_UP,
     ),
     j.Rule(
         id="tap-uneven",
@@ -129,6 +161,7 @@ def judge(c: Computed) -> list[j.Finding]:
         *_judge_apart(c),
         *_judge_tension(c),
         *_judge_recording(c),
+        *_judge_speed(c),
         *_judge_shafts(c),
     ]
 
@@ -183,8 +216,17 @@ def sum_of_sound(c: Computed, pointed: Pointed) -> tuple[Phrase, ...]:
                             "points from 15 on.", lower=lower))  # fmt: skip
     else:
         lines.append(phrase("No second pitch."))
-    lines += [phrase(f"Beforehand: {why}.") for why in c.listen.odds.because]
-    return tuple(lines)
+    return (*lines, *beforehand(c))
+
+
+def beforehand(c: Computed) -> tuple[Phrase, ...]:
+    """Return what the rig's own facts say before anything is heard. Source: definition.
+
+    >>> from lyrandis.core.example import rig
+    >>> beforehand(rig())
+    ()
+    """
+    return tuple(phrase(f"Beforehand: {why}.") for why in c.listen.odds.because)
 
 
 def _judge_apart(c: Computed) -> list[j.Finding]:
@@ -266,6 +308,29 @@ def _judge_recording(c: Computed) -> list[j.Finding]:
     words = " ".join(TROUBLE_WORDS[trouble] for trouble in troubles)
     sums = (phrase(f"Of the last recording, {counted(len(last.reading.takes), 'take')}."),)
     return [_finding("sound-recording", "watch", phrase(words), sums, RECORDINGS)]
+
+
+def _judge_speed(c: Computed) -> list[j.Finding]:
+    thrust = c.bow.mechanical
+    if not c.listen.speeds or thrust is None:
+        return []
+    told = c.listen.speeds[-1].reading
+    mass = told.arrow_mass_gr or (c.arrow.finished.mass.value if c.arrow.finished else None)
+    if mass is None or told.ear is None:
+        return []
+    heard, expected = Estimate(told.speed_mps, told.ear.half / 2), thrust.speed(mass)
+    if agrees(heard, expected):
+        return []
+    way = "faster" if heard.value > expected else "slower"
+    sentence = phrase(
+        f"The arrow was heard {way} than the bow's sums expect, by more than both are doubtful. See "
+        "the butt's distance, the marks and the weighed arrow."
+    )
+    sums = (
+        phrase("By ear {heard}.", heard=mps(heard.value, heard.plus_minus)),
+        phrase("By the sums alone {sum}, 6 % at best.", sum=mps(expected, 2 * EXPECTED_SHARE * expected)),
+    )
+    return [_finding("speed-heard", "watch", sentence, sums, SPEED)]
 
 
 def _judge_shafts(c: Computed) -> list[j.Finding]:

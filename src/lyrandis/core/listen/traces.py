@@ -19,6 +19,8 @@ TRACE_STEPS = 100
 PICTURE_FROM_S, PICTURE_TO_S, HOP_S, WINDOW_S = -0.04, 0.36, 0.004, 0.016
 ROWS, LOW_HZ = 56, 80.0
 PICTURE_DB = 60.0
+OVERVIEW = 480
+"""Columns a whole recording is drawn in."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,6 +62,23 @@ def traces(
         )
         for piece in pieces
     )
+
+
+def overview(sound: Sound) -> tuple[int, ...]:
+    """Return a whole recording's loudness, in hundredths of 60 dB under its loudest.
+
+    Source: definition.
+
+    >>> set(overview(Sound(np.ones(16000), 16000.0)))
+    {100}
+    """
+    if not len(sound.samples):
+        return ()
+    edges = np.linspace(0, len(sound.samples), OVERVIEW + 1).astype(int)
+    power = np.add.reduceat(np.square(sound.samples, dtype=np.float64), edges[:-1])
+    said = levels(power / np.maximum(np.diff(edges), 1))
+    part = np.clip(1 + (said - said.max()) / PICTURE_DB, 0.0, 1.0)
+    return tuple((TRACE_STEPS * part).round().astype(int).tolist())
 
 
 class Picture(NamedTuple):

@@ -20,8 +20,7 @@
   const page = $derived(openRig.pages.listen as PageOf<'listen'> | undefined);
   const last = $derived(page?.recordings.at(-1));
 
-  let picked = $state<What | null>(null);
-  const what = $derived<What>(picked ?? nextKind());
+  const what = $derived<What>(keptSounds.as ?? nextKind());
   const listening = new Listening();
   const striking = new Striking();
   let fresh = $state<NewTakes>();
@@ -31,13 +30,16 @@
     void keptSounds.load();
     // the same evening, most likely the same place
     const kept = keptSounds.handed();
-    if (kept) {
-      picked = keptSounds.as;
-      void tick().then(() => fresh && void listening.take(kept, fresh.question));
-    }
+    if (kept) void tick().then(() => fresh && void listening.take(kept, fresh.question));
     samePlace = last !== undefined && Date.now() - Date.parse(last.at) < EVENING_MS;
   });
 
+  let result = $state<HTMLElement>();
+  /** What was recorded is compared over the form: there the eye goes. */
+  function toResult() {
+    result?.scrollIntoView({ block: 'start' });
+    result?.focus({ preventScroll: true });
+  }
   function nextKind(): What {
     if (!page?.recordings.length) return 'pluck';
     return page.recordings.some((one) => one.what === 'pluck') ? 'shot' : 'pluck';
@@ -54,15 +56,17 @@
 <WhenReady key="listen">
   {#snippet children(_, stage, found)}
     <ListenHead {stage} page={found} />
-    {#if found.pair}
-      <PairView page={found} {striking} />
-    {:else}
-      <p class="text-soft">
-        {found.recordings.length
-          ? 'One recording stands. Change one thing, record again at the same place, and the two are compared.'
-          : 'Record the bow as it is; then change one thing and record it again.'}
-      </p>
-    {/if}
+    <div bind:this={result} tabindex="-1" class="result" role="region" aria-label="What was heard">
+      {#if found.pair}
+        <PairView page={found} {striking} />
+      {:else}
+        <p class="text-soft">
+          {found.recordings.length
+            ? 'One recording stands. Change one thing, record again at the same place, and the two are compared.'
+            : 'Record the bow as it is; then change one thing and record it again.'}
+        </p>
+      {/if}
+    </div>
     {#if striking.problem}<ProblemNote problem={striking.problem} id="problem-strike" />{/if}
     {#if found.recordings.length}<CheckList checks={found.checks} />{/if}
     <section class="mt-5" aria-labelledby="next-recording">
@@ -77,7 +81,7 @@
           ]}
           value={what}
           pick={(one: What) => {
-            picked = one;
+            keptSounds.as = one;
             fresh?.forget();
           }}
         />
@@ -90,7 +94,7 @@
           ? []
           : ['rattle', 'slack', 'brace', 'light', 'contact', 'noisy', 'rides']}
         onbrought={(brought) => fresh && void listening.bring(brought, fresh.question)}
-        onkept={(kept) => fresh && void listening.take(kept, fresh.question)}
+        onkept={(kept) => fresh && void listening.take(kept, fresh.question, true)}
       />
       <NewTakes
         bind:this={fresh}
@@ -99,9 +103,10 @@
         bind:samePlace
         offerSame={Boolean(last)}
         onrecorded={() => {
-          picked = null;
+          keptSounds.as = what;
           samePlace = true;
           void keptSounds.load();
+          void tick().then(toResult);
         }}
       />
     </section>
@@ -109,3 +114,12 @@
     <Cautions {stage} />
   {/snippet}
 </WhenReady>
+
+<style>
+  .result {
+    scroll-margin-top: 4rem;
+  }
+  .result:focus {
+    outline: none;
+  }
+</style>

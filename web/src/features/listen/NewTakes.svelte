@@ -8,6 +8,7 @@
   import ListeningState from './ListeningState.svelte';
   import type { Listening } from './hearing.svelte';
   import { sayDb } from './numbers';
+  import WholeRecording from '../../drawings/listen/WholeRecording.svelte';
 
   let {
     listening,
@@ -27,6 +28,7 @@
   const pressed = new Recording();
   let struck = $state<number[]>([]);
   let moved = $state<{ take: number; at_s: number }[]>([]);
+  let added = $state<number[]>([]);
   let chosen = $state<number | null>(null);
   let held = $state(0);
 
@@ -54,10 +56,21 @@
       what,
       struck: $state.snapshot(struck),
       moved: $state.snapshot(moved),
+      added: $state.snapshot(added),
       same_place: samePlace,
     });
   const again = () => void listening.ask(question);
 
+  function add(at: number) {
+    added = [...added, at];
+    again();
+  }
+  /** Strike out what sounds like another bow's. */
+  function strikeOthers(others: readonly number[]) {
+    struck = [...new Set([...struck, ...others])].sort((a, b) => a - b);
+    again();
+  }
+  const others = $derived((hearing?.others ?? []).filter((one) => !struck.includes(one)));
   function strike(number: number) {
     struck = struck.includes(number)
       ? struck.filter((one) => one !== number)
@@ -88,10 +101,19 @@
     onrecorded();
   }
   export function forget() {
+    fresh();
+    listening.clear();
+  }
+  function fresh() {
     struck = [];
     moved = [];
+    added = [];
     chosen = null;
-    listening.clear();
+  }
+  /** Nothing of it is wanted: its file goes too. */
+  function dismiss() {
+    fresh();
+    void listening.dismiss();
   }
 </script>
 
@@ -106,6 +128,23 @@
     {#each hearing.troubles as trouble (trouble)}
       <p class="font-semibold text-amber">{trouble}</p>
     {/each}
+    {#if others.length}
+      <p>
+        <button class="act" onclick={() => strikeOthers(others)}
+          >Strike out {others.length === 1 ? 'take' : 'takes'} {others.join(', ')}</button
+        >
+      </p>
+    {/if}
+    {#if hearing.overview.length}
+      <WholeRecording
+        overview={hearing.overview}
+        seconds={hearing.seconds}
+        at={hearing.at_s}
+        {struck}
+        busy={listening.share !== null}
+        onadd={add}
+      />
+    {/if}
     {#if lines.length}
       <TakeRows
         {lines}
@@ -129,7 +168,7 @@
         disabled={!draft || pressed.busy || listening.share !== null}
         onclick={() => void record()}>Record these numbers</button
       >
-      <button class="quiet" onclick={forget}>not these</button>
+      <button class="quiet" onclick={dismiss}>not these</button>
       {#if !draft && lines.length}<span class="text-soft">Nothing of it can be recorded.</span>{/if}
     </div>
     {#if pressed.problem}<ProblemNote problem={pressed.problem} id="problem-takes" />{/if}

@@ -52,7 +52,7 @@
       }}
       onkept={(kept) => {
         onfresh();
-        void listening.take(kept, question);
+        void listening.take(kept, question, true);
       }}
     />
     <ListeningState {listening} {question} id={problem} />

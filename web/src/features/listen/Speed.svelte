@@ -9,6 +9,7 @@
   import { figure, tell } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { mps } from '../../lib/units';
+  import { wanted } from '../../lib/wanted';
   import SoundPage from './SoundPage.svelte';
   import { Listening } from './hearing.svelte';
   import { keptSounds } from './kept.svelte';
@@ -87,7 +88,7 @@
   problem="problem-speed"
   onfresh={fresh}
   what="butt"
-  how="Shoot three arrows at the butt, three seconds apart. Release and strike are heard in one recording; the rest is sums."
+  how="Shoot three arrows at the butt, three seconds apart, each loosed alike. A hard butt is heard best. Release and strike are heard in one recording; the rest is sums."
   pretend={{ takes: 3, butt_m: told.butt_m ?? 18 }}
   faults={['noisy']}
 >
@@ -176,13 +177,18 @@
           <p class="text-sm text-soft">
             Upper handle: release. Lower: strike. Drag them, or arrows 0.1 ms, shift 5 ms, Enter.
             {#if found.shots.some((shot) => shot.other_s != null)}
-              Dashed amber: where the loudest rise is, if the mechanics are wrong.
+              Dashed amber: another place where the strike may be.
             {/if}
           </p>
         {/if}
         {#if found.speed_mps != null}
           <div class="answer">
             <p class="large">{figure(mps(found.speed_mps, found.half_mps ?? null))}</p>
+            {#if !found.agrees}
+              <p class="font-semibold text-amber">
+                The bow's sums expect another speed: see the distance and the marks.
+              </p>
+            {/if}
             <p class="text-soft">
               {found.expected_mps == null
                 ? 'The sums have no speed of their own yet.'
@@ -202,7 +208,12 @@
         {/if}
       </section>
     {/if}
-    <section class="mt-5" aria-labelledby="speeds-title">
+    <section
+      class="mt-5"
+      aria-labelledby="speeds-title"
+      {@attach wanted('speed')}
+      tabindex="-1"
+    >
       <h2 id="speeds-title">Speeds by ear</h2>
       {#if page.speeds.length}
         <ul>

@@ -189,7 +189,7 @@
               class="quiet"
               onclick={() => {
                 fresh();
-                listening.clear();
+                void listening.dismiss();
               }}>not these</button
             >
           </p>

@@ -72,6 +72,9 @@
             sound.
           </p>
           <p class="mt-1 font-semibold">{found.pointed.proof}</p>
+        {:else if found.pointed.blind}
+          <p class="verdict">cannot be told with this recording</p>
+          <p>The phone adjusts its own gain: what is louder or quieter is lost. Switch it off, and record again.</p>
         {:else if !found.pointed.enough}
           <p class="verdict">not enough to say</p>
           <p>One more set of takes of each would tell.</p>
@@ -83,7 +86,7 @@
               : 'Without a before only a loose part or a slack strand can be told.'}
           </p>
         {/if}
-        {#if found.pointed}
+        {#if found.pointed?.because.length}
           <ul class="mt-2">
             {#each found.pointed.because as line, n (n)}<li>{tell(line)}</li>{/each}
           </ul>

@@ -2,6 +2,7 @@
 import { openRig } from '../../lib/openrig.svelte';
 import { api, type HeardSound, type KeptSound, type LongAnswer, type Problem } from '../../lib/api';
 import { GIVEN_UP, poll } from '../../lib/poll';
+import { keptSounds } from './kept.svelte';
 import { SoundTrouble, type Brought } from './wave';
 
 /** What went wrong in the page itself, said as the bench says it. */
@@ -29,6 +30,8 @@ export class Listening {
   share = $state<number | null>(null);
   problem = $state.raw<Problem | null>(null);
   #turn = 0;
+  /** Brought just now, and in nobody's record yet. */
+  #fresh = false;
 
   /** Keep what was brought on the bench, then listen to it. */
   async bring(brought: Promise<Brought> | Brought, question: Question): Promise<void> {
@@ -44,6 +47,7 @@ export class Listening {
       this.unsent = problem?.status === 0 || (problem?.status ?? 0) >= 500 ? sound : null;
       if (problem) return this.#fail(problem);
       this.kept = kept;
+      this.#fresh = true;
     } catch (error) {
       if (turn === this.#turn) this.#fail(troubleOf(error));
       return;
@@ -56,9 +60,10 @@ export class Listening {
     return this.unsent ? this.bring(this.unsent, question) : this.ask(question);
   }
 
-  /** Take one that is kept already. */
-  async take(kept: KeptSound, question: Question): Promise<void> {
+  /** Take one that is kept already; `fresh` where it was made just now. */
+  async take(kept: KeptSound, question: Question, fresh = false): Promise<void> {
     this.#turn += 1;
+    this.#fresh = fresh;
     this.kept = kept;
     this.found = null;
     await this.ask(question);
@@ -85,8 +90,17 @@ export class Listening {
     this.share = null;
   }
 
+  /** Not this one: what was brought just now is forgotten with its file. */
+  async dismiss(): Promise<void> {
+    const { kept } = this;
+    const fresh = this.#fresh;
+    this.clear();
+    if (kept && fresh) await keptSounds.forget(kept.mark);
+  }
+
   clear(): void {
     this.#turn += 1;
+    this.#fresh = false;
     this.kept = this.found = this.problem = this.share = this.unsent = null;
   }
 

@@ -17,8 +17,8 @@ class KeptSounds {
     if (data) this.all = data;
   }
 
-  /** What it is to be listened to as, where that page has several. */
-  as: 'pluck' | 'shot' | 'reference' = 'shot';
+  /** What was last recorded, or is to be listened to as; null while nobody chose. */
+  as = $state<'pluck' | 'shot' | 'reference' | null>(null);
 
   /** Hand a kept recording to the page that opens next. */
   handOver(kept: KeptSound): void {

@@ -45,7 +45,8 @@ export class Striking {
     if (!rig || this.busy) return;
     this.busy = true;
     this.problem = null;
-    const body = { what: recorded.what, struck, moved, same_place: recorded.same_place };
+    const { what, same_place } = recorded;
+    const body = { what, struck, moved, added: [...recorded.added], same_place };
     const { data, problem } = await settled(() => api.hearSound(rig, recorded.mark, body));
     const reading = data?.hearing?.draft;
     this.problem = problem ?? null;

@@ -95,7 +95,7 @@
             disabled={!levels.length || hearing.level_half_db == null || pressed.busy}
             onclick={() => void record()}>Record this height</button
           >
-          <button class="quiet" onclick={() => listening.clear()}>not these</button>
+          <button class="quiet" onclick={() => void listening.dismiss()}>not these</button>
         </p>
         {#if pressed.problem}<ProblemNote
             problem={pressed.problem}
