@@ -1,4 +1,4 @@
-"""What a rule was tried on and what came of it: the bench's own table, so that no rule types figures.
+"""What a rule was tried on and what came of it: the bench's own table, that no rule types figures.
 
 `make worlds` (tools/try_worlds.py) shoots the trials and writes `tried.json` beside this file; a
 test shoots some of them again.

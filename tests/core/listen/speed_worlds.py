@@ -49,7 +49,9 @@ def speed_heard(of: SpeedWorld, seed: int) -> SpeedHeard:
     bow = ThirdBow(seed, of.butt, of.coded, of.rides, of.over_db)
     world = np.random.default_rng([seed, 9])
     made = bow.shots(3, float(world.choice([14.0, 18.0, 18.0, 25.0])))
-    where = Range(made.butt_m + world.normal(0, 0.025), 0.75, 0.4, made.celsius + world.normal(0, 2))
+    where = Range(
+        made.butt_m + world.normal(0, 0.025), 0.75, 0.4, made.celsius + world.normal(0, 2)
+    )
     guess = made.speed_mps * float(np.exp(world.normal(0, 0.06)))
     found = speed_hearing(made.samples[:, None], RATE, where,
                           GRAVITY_DRAG * float(np.exp(world.normal(0, 0.2))), NAMED,

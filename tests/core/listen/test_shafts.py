@@ -19,9 +19,9 @@ from lyrandis.core.listen.shafts import (
     best_band,
     first_mode,
     per_root_ei,
+    resting_nodes,
     ringing_as_tapped,
     ringing_of,
-    resting_nodes,
 )
 from lyrandis.core.listen.tap import tapped
 from lyrandis.core.reading import BaseReading

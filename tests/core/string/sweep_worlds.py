@@ -146,4 +146,3 @@ def level_floor(bow: AnyBow, found: Quiet) -> bool:
 def spots_said(found: Quiet) -> list[float]:
     """The quiet spots a page would name [in]."""
     return [spot / MM_PER_IN for spot in found.spots_mm]
-

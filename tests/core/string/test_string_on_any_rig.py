@@ -149,7 +149,7 @@ def test_nothing_is_proposed_beyond_a_height_that_was_worse_in_that_direction() 
         assert inches >= worse if worse < better else inches <= worse
     between = sweep((rated_at(7.25, 5.0), rated_at(7.75, 2.0), rated_at(8.0, 4.0)), LIMITS)
     assert between.next_mm is not None
-    assert 7.25 <= between.next_mm / IN <= 8.0
+    assert 7.25 - 1e-9 <= between.next_mm / IN <= 8.0 + 1e-9
 
 
 def test_at_the_ranges_end_it_says_to_stay_there() -> None:

@@ -302,9 +302,7 @@ def speed_hearing(
     )
 
 
-def _speed_sum(
-    count: int, where: Range, together: Estimate, *, soft: bool
-) -> tuple[Phrase, ...]:
+def _speed_sum(count: int, where: Range, together: Estimate, *, soft: bool) -> tuple[Phrase, ...]:
     shots = "One shot" if count == 1 else f"{count} shots"
     beside = "butt" if where.at_butt else "bow"
     slow = ("The butt is soft: the strike rises slowly, and the ± is as wide as that makes it.",)
@@ -429,7 +427,8 @@ def tap_hearing(
     """Listen to shafts that are tapped one after another.
 
     `otherwise` are the notes with the point on where it is told to be off, or off for on: a tap
-    they fit better is asked about. One that stands less than 15 dB out of the room, or whose lines are no comb, is refused.
+    they fit better is asked about. One that stands less than 15 dB out of the room, or whose
+    lines are no comb, is refused.
     Source: `tapped`; the comb's lowest note of a usual shaft's series, which its own mass scales.
 
     >>> comb = Ringing((60.0, 165.4), (0.0, 0.0), 0.01)

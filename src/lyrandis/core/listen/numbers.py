@@ -250,10 +250,7 @@ class ListenNumbers:
     def _blind(self) -> bool:
         """True where a phone's own gain hides what would be found, before or now."""
         now, before = self._now_and_before
-        return any(
-            self.gain_rides(item)
-            for item in (*now.values(), *before.values())
-        )
+        return any(self.gain_rides(item) for item in (*now.values(), *before.values()))
 
     @property
     def too_light(self) -> bool:

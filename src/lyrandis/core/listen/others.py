@@ -1,6 +1,7 @@
 """Takes that sound like another bow: a neighbour's shots in a club, or a door."""
 
 from collections.abc import Sequence
+from itertools import pairwise
 
 import numpy as np
 
@@ -46,6 +47,6 @@ def _spectrum(item: Features) -> Array:
     hz = np.fft.rfftfreq(len(part.samples), 1 / part.rate)
     bands = np.array([
         power[(hz >= low) & (hz < high)].mean() if ((hz >= low) & (hz < high)).any() else 0.0
-        for low, high in zip(EDGES_HZ, EDGES_HZ[1:], strict=False)
+        for low, high in pairwise(EDGES_HZ.tolist())
     ])  # fmt: skip
     return levels(bands / max(len(part.samples), 1))

@@ -37,22 +37,23 @@ def _stiffer(times: Estimate) -> str:
 
 
 NAMING_TRIED = (
-    f"Of {times_of('naming')} bows each of another synthesiser, 20 dB over a quiet room, gain control "
-    f"off: loose parts named in {share_of('naming', 'right', among='loose')}, brace off in "
+    f"Of {times_of('naming')} bows each of another synthesiser, 20 dB over a quiet room, gain "
+    f"control off: loose parts named in {share_of('naming', 'right', among='loose')}, brace off in "
     f"{share_of('naming', 'right', among='brace')}, nothing on a healthy one in "
-    f"{share_of('naming', 'right', among='healthy')}. Where the gain rides and nothing is found, it "
-    f"says that it cannot be told in {share_of('naming', 'cannot', among='rides')}. "
+    f"{share_of('naming', 'right', among='healthy')}. Where the gain rides and nothing is found, "
+    f"it says that it cannot be told in {share_of('naming', 'cannot', among='rides')}. "
 )
 TAKES_TRIED = (
     f"In a quiet room all takes are found in {share_of('takes', 'right', among='quiet')} of "
-    f"{times_of('takes')} recordings, in a club in {share_of('takes', 'right', among='club')}: there "
-    f"{share_of('takes', 'flagged', among='club')} of the neighbours' shots are flagged. Cut off and "
-    f"then brought to another rate, {share_of('recording', 'found', among='cut off')} are known as "
-    "overloaded. "
+    f"{times_of('takes')} recordings, in a club in "
+    f"{share_of('takes', 'right', among='club')}: there "
+    f"{share_of('takes', 'flagged', among='club')} of the neighbours' shots are flagged. Cut off "
+    f"and then brought to another rate, {share_of('recording', 'found', among='cut off')} are "
+    "known as overloaded. "
 )
 SPEED_TRIED = (
-    f"Of {times_of('speed')} made-up recordings of each of stiff and soft butts, through coders and "
-    "under a gain that rides, the true speed lay inside what was said in "
+    f"Of {times_of('speed')} made-up recordings of each of stiff and soft butts, through coders "
+    "and under a gain that rides, the true speed lay inside what was said in "
     f"{share_of('speed', 'inside')}. "
 )
 TAP_TRIED = (
@@ -102,7 +103,8 @@ RULES: tuple[j.Rule, ...] = (
         title="What is wrong with a recording",
         statement="Overloaded, too quiet, too noisy, too few takes, too low a rate, a gain that "
         "the phone adjusts, a voice between the takes, another bow's shots: each forbids what it "
-        "spoils and no more. Of two beginnings within a second the louder is the take; a missed one "
+        "spoils and no more. Of two beginnings within a second the louder is the take; "
+        "a missed one "
         "is added by hand.",
         school="Lyrandis's own",
         source=TAKES_TRIED + "The checks of gain and voice were never tried on a real phone.",
@@ -146,8 +148,9 @@ RULES: tuple[j.Rule, ...] = (
         statement="A shaft rings stiffer than it bends slowly: wood by "
         f"{_stiffer(STIFFER['wood'])}, others by {_stiffer(OTHERWISE)}. Within a set that is the "
         "same for all; one shaft measured on a gauge too calibrates the rest of its kind. However "
-        f"often it is tapped, no ring tells stiffness better than {100 * OTHER_TAP_SHARE:.0f} %, of "
-        f"wood, which has a stiffer plane, {100 * LEAST_TAP_SHARE['wood']:.0f} % (one sd).",
+        "often it is tapped, no ring tells stiffness better than "
+        f"{100 * OTHER_TAP_SHARE:.0f} %, of wood, which has a stiffer plane, "
+        f"{100 * LEAST_TAP_SHARE['wood']:.0f} % (one sd).",
         school="Lyrandis's own",
         source="Assumption; no shaft was compared.",
     ),
@@ -323,12 +326,16 @@ def _judge_speed(c: Computed) -> list[j.Finding]:
         return []
     way = "faster" if heard.value > expected else "slower"
     sentence = phrase(
-        f"The arrow was heard {way} than the bow's sums expect, by more than both are doubtful. See "
+        f"The arrow was heard {way} than the bow's sums expect, by more than both are "
+        "doubtful. See "
         "the butt's distance, the marks and the weighed arrow."
     )
     sums = (
         phrase("By ear {heard}.", heard=mps(heard.value, heard.plus_minus)),
-        phrase("By the sums alone {sum}, 6 % at best.", sum=mps(expected, 2 * EXPECTED_SHARE * expected)),
+        phrase(
+            "By the sums alone {sum}, 6 % at best.",
+            sum=mps(expected, 2 * EXPECTED_SHARE * expected),
+        ),
     )
     return [_finding("speed-heard", "watch", sentence, sums, SPEED)]
 
@@ -362,8 +369,8 @@ def _judge_shafts(c: Computed) -> list[j.Finding]:
         )  # fmt: skip
         was = "was the point on?" if apart[0].state == "bare" else "was the point off?"
         sentence = phrase(
-            f"{'Shaft' if one else 'Shafts'} {named} {'rings' if one else 'ring'} far from the told "
-            f"spine: {was} Or the told spine is another shaft's."
+            f"{'Shaft' if one else 'Shafts'} {named} {'rings' if one else 'ring'} far from the "
+            f"told spine: {was} Or the told spine is another shaft's."
         )
         result.append(_finding("tap-point", "watch", sentence, sums, TAPS))
     known = [shaft.spine.value for shaft in tapped.shafts if shaft.spine is not None]

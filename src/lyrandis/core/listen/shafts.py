@@ -86,7 +86,7 @@ def ringing_of(beam: Beam, material: str | None, diameter_mm: float) -> Ringing:
     >>> bare = Beam(0.7239, 9.7 * 6.479891e-5 / 0.0254, 0.0, 0.0)
     >>> thick, thin = ringing_of(bare, "carbon", 7.4), per_root_ei(bare)
     >>> [round(100 * (a / b - 1), 1) for a, b in zip(thick.notes, thin)]
-    [-0.9, -2.0, -3.4, -5.1]
+    [-0.2, -0.8, -1.6, -2.8]
     """
     shear = SHEAR.get(material or "", USUAL_SHEAR)
     hollow = HOLLOW.get(material or "", 0.0)
@@ -267,7 +267,9 @@ def tapped_set(
             if ei is None
             else Estimate(pounds(ei.value / ratio.value), pounds(ei.sd / ratio.value)),
             uneven=_uneven(item.reading),
-            apart=None if ei is None else _apart(
+            apart=None
+            if ei is None
+            else _apart(
                 pounds(ei.value / ratio.value), gauge.get(item.reading.arrow_number, label)
             ),
         )

@@ -26,7 +26,7 @@ ALIKE_S, LEAST_DB = 0.025, -25.0
 """Shots are laid over each other within so much; what is fainter says nothing."""
 LATER_S, AS_LOUD_DB = (0.008, 0.025), 6.0
 FRESH_S, FRESH_DB = 0.004, 6.0
-"""A second beginning so soon after, rising out of what was before and about as loud as the first."""
+"""A second beginning so soon after, rising out of what was before, about as loud as the first."""
 STRIKE_FROM_S, STRIKE_TO_S = 0.10, 0.95
 BANDS_HZ = ((60.0, 150.0), (150.0, 400.0), (400.0, 1200.0), (1200.0, 5000.0))
 SMOOTH_S = 0.003
@@ -231,9 +231,7 @@ def strikes(shots: Sequence[_Shot], found: Sequence[Home | None]) -> list[HeardS
         own = int(np.argmax(score))
         other = home.at_s + STRIKE_FROM_S + own * STEP_S if abs(own - together) > 2 * wide else None
         over = float(score[low : together + wide + 1].max())
-        result.append(
-            HeardShot(home.at_s, foot[0] - rise / 2, over, rise, other, home.sd_s, sd)
-        )
+        result.append(HeardShot(home.at_s, foot[0] - rise / 2, over, rise, other, home.sd_s, sd))
     return result
 
 
@@ -297,7 +295,7 @@ def _foot(shot: _Shot, near_s: float) -> tuple[float, float]:
 
 
 def _crossings(rising: Array) -> tuple[float, float]:
-    """Return where an amplitude leaves 15 % of its height for the last time, and first crosses half.
+    """Return where an amplitude last leaves 15 % of its height, and first crosses half.
 
     Between steps too.
     """

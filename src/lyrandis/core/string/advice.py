@@ -189,7 +189,7 @@ def quiet_said(quiet: Quiet) -> Phrase:
     >>> from lyrandis.core.string.sweep import Height, sweep
     >>> shot = [Height(b, (), (), (db, db)) for b, db in ((183, 0), (190, 3), (198, 0), (206, 4))]
     >>> quiet_said(sweep((*shot, *shot[1:3]), (178.0, 210.0))).text()
-    'Two quiet spots fit as well: 7 7/32 in and 7 25/32 in; one of the two with 96 %.'
+    'Two quiet spots fit as well: 7 3/16 in and 7 3/4 in; one of the two with 92 %.'
     """
     near = percent(quiet.near)
     if quiet.other_mm is not None:

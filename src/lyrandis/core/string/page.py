@@ -13,11 +13,11 @@ from lyrandis.core.drawn import Drawn
 from lyrandis.core.phrase import Phrase, mm, phrase
 from lyrandis.core.stage_spec import Page
 from lyrandis.core.string.advice import (
-    quiet_said,
     advice_of,
     groove_of,
     next_order,
     out_of_reach,
+    quiet_said,
     strength_of,
     turns_to,
 )

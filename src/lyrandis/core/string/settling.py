@@ -2,8 +2,9 @@
 
 h(t) = h_end + D f(t), t counted while the bow is strung and f one of many ways to fade: a quick and
 a slow part, exp(-t/tau1) and exp(-t/tau2), a stretched exponential exp(-(t/tau)^beta), or a power
-of the time, (1 + t/t0)^-p. All of them are weighed side by side; at each h_end (one for each number of turns), D, what damp days do
-and what a night unstrung gave back are linear, so their posterior is exact.
+of the time, (1 + t/t0)^-p. All of them are weighed side by side; at each h_end (one for each number
+of turns), D, what damp days do and what a night unstrung gave back are linear, so their posterior
+is exact.
 """
 
 import math
@@ -62,8 +63,6 @@ STRETCH_MM: dict[StringMaterial | None, tuple[float, float]] = {
 """Assumption: what a new string lets the brace down in all, mean and sd; up to half an inch by the
 trade. Linen and others are taken as polyester."""
 _HOURS: Array = np.concatenate([np.arange(0.25, 12.0, 0.25), np.arange(12.0, 200.5, 1.0)])
-
-
 
 
 class _Shapes(NamedTuple):
@@ -223,7 +222,8 @@ def _fading(hours: float | Array) -> Array:
         np.exp(-((hours / tau) ** beta)),
         (1 + hours / start) ** -power,
     )
-    return np.maximum(np.concatenate(parts, axis=-1), LEAST_LEFT)
+    left: Array = np.maximum(np.concatenate(parts, axis=-1), LEAST_LEFT)
+    return left
 
 
 def _share_below(z: Array) -> Array:
@@ -342,7 +342,9 @@ def fit_settling(
         mean = (stretch / stretch_sd**2 + y @ f) * variance
         sd = np.sqrt(variance)
         evidence = (mean**2 / variance - y @ y) / 2 + np.log(sd) - np.log(np.diag(root)).sum()
-        logs.append(math.log(likely) + _SHAPES.log_prior + evidence + np.log(_share_below(mean / sd)))
+        logs.append(
+            math.log(likely) + _SHAPES.log_prior + evidence + np.log(_share_below(mean / sd))
+        )
         means.append(mean)
         sds.append(sd)
         gain = END_SD_MM**2 * np.linalg.solve(total, within).T

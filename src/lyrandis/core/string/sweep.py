@@ -6,6 +6,7 @@ mm outside, in inches inside.
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, fields, replace
 from functools import lru_cache
 from typing import Literal, NamedTuple
@@ -37,10 +38,10 @@ AS_GOOD_DB = 0.5
 """Assumption: nobody hears a smaller difference from one height to another."""
 _KAPPAS = ((1.0, 0.55), (1.7, 0.30), (3.0, 0.15))
 """Scale of the noise of takes and its weight: careless readings are allowed for."""
-_GAINS = (0.25, 0.5, 0.9)
+_GAINS = (0.3, 0.55, 1.0)
 """Points of a rating per dB: archers differ."""
-RATING_SD = 1.8
-"""Assumption: one rating from 0 to 10, as a judgement of the height."""
+RATING_SD = 1.7
+"""Assumption: one rating from 0 to 10, as a judgement of the height [points]."""
 SHOT_SHARE = 1.12
 """Assumption: the part of it that each shot has anew; more shots average that part only."""
 HEIGHT_SD_DB, TAKE_SD_DB = 0.7, 1.0
@@ -53,6 +54,7 @@ SIXTEENTH = 1 / 16
 QUIETER_PER_DB = 0.3
 LEAST_HEIGHTS, MOST_HEIGHTS = 4, 6
 SURE_ENOUGH, QUIET_ENOUGH_DB = 0.92, 0.06
+PAST_END = 0.5
 OTHER_APART_IN, OTHER_SHARE = 5 / 16, 0.5
 """A second spot lies so far off, and is at least so likely beside the first."""
 FLAT_SURE, FLAT_IN = 0.7, 3 / 8
@@ -188,7 +190,7 @@ def loudness_of(takes_db: tuple[float, ...]) -> Loudness:
     Source: order statistics; the figures are Assumption.
 
     >>> [round(x, 2) for x in loudness_of((3.1, 2.7, 3.4))]
-    [3.1, 0.74]
+    [3.1, 0.89]
     """
     ordered = sorted(takes_db)
     n = len(ordered)
@@ -201,10 +203,10 @@ def loudness_of(takes_db: tuple[float, ...]) -> Loudness:
 def rated(ratings: tuple[float, ...]) -> Loudness:
     """Return one height's rating, with its sd [points]: the mean, part of the doubt shared.
 
-    Assumption: a single rating is good to 1.5 points; only the shot's own part averages out.
+    Assumption: a single rating is good to 1.7 points; only the shot's own part averages out.
 
     >>> [round(x, 2) for x in rated((3.0,))], [round(x, 2) for x in rated((3.0, 4.0, 3.0))]
-    ([3.0, 1.5], [3.33, 1.19])
+    ([3.0, 1.7], [3.33, 1.43])
     """
     n = len(ratings)
     shared = RATING_SD**2 - SHOT_SHARE**2
@@ -215,11 +217,18 @@ def _grids(*axes: Array) -> list[Array]:
     return [grid.ravel() for grid in np.meshgrid(*axes, indexing="ij")]
 
 
+def _shapes(parts: Sequence[Array], one: int) -> Shapes:
+    spot, below, above, floor, other, louder, prior = parts
+    return Shapes(spot, below, above, floor, other, louder, prior, one)
+
+
 def _one_valley(low: float, high: float) -> Shapes:
     """One valley, skewed or not, its floor flat or not; its spot in the range or beside it."""
     count = round((high - low + 2 * BESIDE_IN) / STEP_IN)
     grid: Array = low - BESIDE_IN + STEP_IN * np.arange(count + 1, dtype=np.float64)
-    (skews, skew_likely), (floors, floor_likely) = (np.array(pairs).T for pairs in (_SKEWS, _FLOORS))
+    (skews, skew_likely), (floors, floor_likely) = (
+        np.array(pairs).T for pairs in (_SKEWS, _FLOORS)
+    )
     spot, spread, skew, floor = _grids(grid, _SPREADS, np.log(skews), floors)
     outside = np.maximum(np.maximum(low - spot, spot - high), 0.0)
     prior = np.exp(-0.5 * (outside / SHOULDER_IN) ** 2 - 0.5 * (spread / _SPREAD_SD) ** 2)
@@ -246,8 +255,9 @@ def _two_dips(low: float, high: float) -> Shapes | None:
         return None
     c, none = DIP_CURVATURE * np.exp(spread), np.zeros(len(first))
     prior = np.interp(louder, deeper, likely)
-    return Shapes(*(part[kept] for part in (first, c, c, none, other, louder)),
-                  prior[kept] / prior[kept].sum(), 0)  # fmt: skip
+    prior = np.where(kept, prior, 0.0)
+    parts = (first, c, c, none, other, louder, prior / prior.sum())
+    return _shapes([part[kept] for part in parts], 0)
 
 
 @lru_cache(maxsize=8)
@@ -269,7 +279,7 @@ def shapes_of(limits: tuple[float, float]) -> Shapes:
         np.concatenate([getattr(one, field.name), getattr(two, field.name)])
         for field in fields(Shapes) if field.name != "one"
     ]  # fmt: skip
-    return Shapes(*both, len(one.prior))
+    return _shapes(both, len(one.prior))
 
 
 def _whitened(heard: list[Loudness], order: Array, drift: float) -> Array:
@@ -363,7 +373,7 @@ def sweep(heights: tuple[Height, ...], limits_mm: tuple[float, float]) -> Quiet:
         enough=enough,
         other_mm=None if other is None else other * MM_PER_IN,
         floor_mm=_floor(braces, over, likely, best) if enough and other is None else None,
-        at_end=_at_end(best * MM_PER_IN, limits_mm) if enough else None,
+        at_end=_at_end(best, limits, shapes, likely) if enough else None,
     )
 
 
@@ -378,7 +388,7 @@ def _map(limits: tuple[float, float]) -> tuple[Array, Array, Array]:
 
 
 def _least(braces: Array, left: Array) -> float:
-    """Return where a curve over braces is least, between its points too: a parabola through three."""
+    """Return where a curve over braces is least: a parabola through three of its points."""
     at = int(left.argmin())
     if at in (0, len(braces) - 1):
         return float(braces[at])
@@ -413,11 +423,15 @@ def _floor(braces: Array, over: Array, likely: Array, best: float) -> tuple[floa
     return float(braces[low]) * MM_PER_IN, float(braces[high]) * MM_PER_IN
 
 
-def _at_end(best_mm: float, limits_mm: tuple[float, float]) -> Literal["low", "high"] | None:
-    low, high = limits_mm
-    if best_mm <= low + SIXTEENTH * MM_PER_IN:
+def _at_end(
+    best: float, limits: tuple[float, float], shapes: Shapes, likely: Array
+) -> Literal["low", "high"] | None:
+    """Return the end the best place lies at, or past which the quiet spot probably lies."""
+    low, high = limits
+    if best <= low + SIXTEENTH or likely @ (shapes.spot <= low + SIXTEENTH / 2) > PAST_END:
         return "low"
-    return "high" if best_mm >= high - SIXTEENTH * MM_PER_IN else None
+    past = likely @ (shapes.spot >= high - SIXTEENTH / 2) > PAST_END
+    return "high" if best >= high - SIXTEENTH or past else None
 
 
 def _between_worse(heights: tuple[Height, ...], limits: tuple[float, float]) -> tuple[float, float]:

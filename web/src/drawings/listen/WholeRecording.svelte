@@ -52,7 +52,9 @@
       {#if place !== null}<line x1={x(place)} x2={x(place)} y1="0" y2={HEIGHT} class="new" />{/if}
     </svg>
     {#each at as one, n (n)}
-      <span class="number" class:struck={struck.includes(n + 1)} style:left={share(one)}>{n + 1}</span>
+      <span class="number" class:struck={struck.includes(n + 1)} style:left={share(one)}
+        >{n + 1}</span
+      >
     {/each}
   </div>
   <figcaption>

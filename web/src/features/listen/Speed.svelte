@@ -208,12 +208,7 @@
         {/if}
       </section>
     {/if}
-    <section
-      class="mt-5"
-      aria-labelledby="speeds-title"
-      {@attach wanted('speed')}
-      tabindex="-1"
-    >
+    <section class="mt-5" aria-labelledby="speeds-title" {@attach wanted('speed')} tabindex="-1">
       <h2 id="speeds-title">Speeds by ear</h2>
       {#if page.speeds.length}
         <ul>

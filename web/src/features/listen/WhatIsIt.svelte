@@ -74,7 +74,10 @@
           <p class="mt-1 font-semibold">{found.pointed.proof}</p>
         {:else if found.pointed.blind}
           <p class="verdict">cannot be told with this recording</p>
-          <p>The phone adjusts its own gain: what is louder or quieter is lost. Switch it off, and record again.</p>
+          <p>
+            The phone adjusts its own gain: what is louder or quieter is lost. Switch it off, and
+            record again.
+          </p>
         {:else if !found.pointed.enough}
           <p class="verdict">not enough to say</p>
           <p>One more set of takes of each would tell.</p>

@@ -30,7 +30,13 @@
   const draft = $derived(hearing?.draft ?? null);
   const levels = $derived(draft?.takes.map((take) => take.level_db) ?? []);
   const question = (rig: string, kept: KeptSound) =>
-    api.hearSound(rig, kept.mark, { what: 'shot', struck: [], moved: [], same_place: samePlace });
+    api.hearSound(rig, kept.mark, {
+      what: 'shot',
+      struck: [],
+      moved: [],
+      added: [],
+      same_place: samePlace,
+    });
 
   async function record() {
     const { rig } = openRig;
