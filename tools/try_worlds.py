@@ -21,7 +21,7 @@ from tests.core.listen.test_blind import FAULTS, blind_trials
 from tests.core.string.settling_worlds import WORLDS, called
 from tests.core.string.sweep_worlds import KINDS, swept
 
-from lyrandis.core.tried import TRIED, Subject, Tried, TriedRow
+from lyrandis.core.tried import TRIED, TriedRow, TriedSubject, TriedTable
 
 OUT = Path(__file__).resolve().parents[1] / "src/lyrandis/core" / TRIED
 STRINGS, SWEEPS, SOUNDS, CLUBS, BOWS = 300, 300, 40, 24, 25
@@ -133,7 +133,7 @@ def of_naming(pool: ProcessPoolExecutor) -> list[TriedRow]:
     return rows
 
 
-def row(subject: Subject, world: str, times: int, figures: dict[str, float]) -> TriedRow:
+def row(subject: TriedSubject, world: str, times: int, figures: dict[str, float]) -> TriedRow:
     found = TriedRow(subject=subject, world=world, times=times, figures=figures)
     print(subject, world, figures, flush=True)
     return found
@@ -146,7 +146,7 @@ def main() -> None:
     with ProcessPoolExecutor(2) as pool:
         for way in ways:
             rows += way(pool)
-    written = Tried(rows=tuple(rows)).model_dump_json(indent=1)
+    written = TriedTable(rows=tuple(rows)).model_dump_json(indent=1)
     OUT.write_text(written + "\n", encoding="utf-8")
 
 

@@ -12,7 +12,7 @@ from typing import Literal, NamedTuple
 from pydantic import BaseModel, ConfigDict
 
 TRIED = "tried.json"
-Subject = Literal["settling", "sweep", "speed", "tap", "takes", "naming", "recording"]
+TriedSubject = Literal["settling", "sweep", "speed", "tap", "takes", "naming", "recording"]
 
 
 class TriedRow(BaseModel):
@@ -20,7 +20,7 @@ class TriedRow(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    subject: Subject
+    subject: TriedSubject
     world: str
     """What it was shot on, in words; the first of a subject is the engine's own."""
     times: int
@@ -28,17 +28,17 @@ class TriedRow(BaseModel):
     """Shares from 0 to 1, hours, by name."""
 
 
-class Tried(BaseModel):
+class TriedTable(BaseModel):
     """The whole table."""
 
     model_config = ConfigDict(frozen=True)
 
     rows: tuple[TriedRow, ...]
 
-    def of(self, subject: Subject) -> tuple[TriedRow, ...]:
+    def of(self, subject: TriedSubject) -> tuple[TriedRow, ...]:
         """Return the rows of a subject. Source: definition.
 
-        >>> Tried(rows=()).of("tap")
+        >>> TriedTable(rows=()).of("tap")
         ()
         """
         return tuple(row for row in self.rows if row.subject == subject)
@@ -61,14 +61,14 @@ class Span(NamedTuple):
 
 
 @cache
-def tried() -> Tried:
+def tried() -> TriedTable:
     """Return the table that ships. Source: `make worlds`.
 
     >>> len(tried().of("settling")) > 5
     True
     """
     written = files("lyrandis.core").joinpath(TRIED).read_text(encoding="utf-8")
-    return Tried.model_validate_json(written)
+    return TriedTable.model_validate_json(written)
 
 
 def span_of(rows: Sequence[TriedRow], figure: str) -> Span:
@@ -83,7 +83,9 @@ def span_of(rows: Sequence[TriedRow], figure: str) -> Span:
     return Span(min(told), max(told))
 
 
-def share_of(subject: Subject, figure: str, *, among: str = "", but: str = "\0") -> str:
+def share_of(
+    subject: TriedSubject, figure: str, *, among: str = "", but: tuple[str, ...] = ()
+) -> str:
     """Return a figure over the worlds of a subject, in per cent, from the least to the most.
 
     `among` and `but` are parts of the worlds' names. Source: `tried`.
@@ -91,11 +93,17 @@ def share_of(subject: Subject, figure: str, *, among: str = "", but: str = "\0")
     >>> share_of("settling", "early").endswith("%")
     True
     """
-    rows = [row for row in tried().of(subject) if among in row.world and but not in row.world]
+    rows = [
+        row
+        for row in tried().of(subject)
+        if figure in row.figures
+        and among in row.world
+        and not any(part in row.world for part in but)
+    ]
     return span_of(rows, figure).percent()
 
 
-def times_of(subject: Subject) -> int:
+def times_of(subject: TriedSubject) -> int:
     """Return how often each world of a subject was tried at least. Source: `tried`.
 
     >>> times_of("settling") >= 20

@@ -50,9 +50,10 @@ SETTLING_TRIED = (
 )
 SWEEP_TRIED = (
     f"On {times_of('sweep')} made-up bows of each of one valley, a slope and a spot outside the "
-    "range, recorded, what was said came true within "
-    f"{share_of('sweep', 'off', among='recorded', but='fl')}; a flat floor comes true more often "
-    "than is said, two dips less often."
+    "range, what was said and what came true lie apart by "
+    f"{share_of('sweep', 'off', but=('flat', 'two'))} recorded or rated; a flat floor comes true "
+    f"more often than is said, by {share_of('sweep', 'off', among='flat')}, two dips less often, "
+    f"by {share_of('sweep', 'off', among='two')}."
 )
 
 RULES: tuple[j.Rule, ...] = (

@@ -21,7 +21,7 @@ from lyrandis.core.lazy import lazy
 from lyrandis.core.numeric import Array, border, normal_below
 from lyrandis.core.string.words import StringMaterial
 
-READING_SD_MM = 0.5
+RULE_SD_MM = 0.5
 """Assumption: a rule with a square."""
 ENOUGH_MM = MM_PER_IN / 16
 """Less than this to come counts as settled."""
@@ -47,7 +47,7 @@ BETAS: Array = np.array([0.4, 0.55, 0.75, 1.0])
 STARTS: Array = np.array([0.4, 1.0, 2.5])
 POWERS: Array = np.array([0.4, 0.55, 0.75, 1.0])
 """Of creep that goes with a power of the time."""
-FAMILIES = (0.4, 0.45, 0.15)
+FADING_LIKELY = (0.4, 0.45, 0.15)
 """Assumption: how likely two times, a stretched exponential and a power are beforehand."""
 TAU_MIDDLE_H, TAU_SPREAD = 4.0, 2.5
 SLOW_MIDDLE_H, SLOW_SPREAD = 18.0, 3.0
@@ -87,7 +87,7 @@ def _shapes() -> _Shapes:
         np.exp(-0.5 * (np.log(tau / TAU_MIDDLE_H) / math.log(TAU_SPREAD)) ** 2),
         np.ones(len(start)),
     )
-    weights = [part * one / one.sum() for part, one in zip(FAMILIES, likely, strict=True)]
+    weights = [part * one / one.sum() for part, one in zip(FADING_LIKELY, likely, strict=True)]
     return _Shapes(
         (quick, slow, share), (tau, beta), (start, power), np.log(np.concatenate(weights))
     )
@@ -309,7 +309,7 @@ def _covariance(
 def fit_settling(
     readings: tuple[SettlingReading, ...],
     material: StringMaterial | None = None,
-    sd_mm: float = READING_SD_MM,
+    sd_mm: float = RULE_SD_MM,
 ) -> Settling:
     """Fit the creep of a string to brace readings in order of hours strung.
 

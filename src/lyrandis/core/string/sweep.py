@@ -47,7 +47,7 @@ SHOT_SHARE = 1.12
 HEIGHT_SD_DB, TAKE_SD_DB = 0.7, 1.0
 DRIFT_DB, DRIFT_POINTS = 0.2, 0.2
 """Assumption: what an evening drifts from one height to the next, one standard deviation."""
-LEVEL_SD = 30.0
+ANY_LEVEL_SD = 30.0
 """Any level: only differences speak."""
 NEAR_IN = 1 / 8
 SIXTEENTH = 1 / 16
@@ -284,7 +284,7 @@ def shapes_of(limits: tuple[float, float]) -> Shapes:
 
 def _whitened(heard: list[Loudness], order: Array, drift: float) -> Array:
     """Return what frees a channel of its level and of what the evening drifts: R, R'R = S^-1."""
-    doubt = np.diag([item.sd**2 for item in heard]) + LEVEL_SD**2
+    doubt = np.diag([item.sd**2 for item in heard]) + ANY_LEVEL_SD**2
     later = order - order.mean()
     return np.linalg.inv(np.linalg.cholesky(doubt + drift**2 * np.outer(later, later)))
 
