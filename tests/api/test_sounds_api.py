@@ -10,7 +10,9 @@ import pytest
 
 from lyrandis.sounds.reading import wav_of
 from tests.api.conftest import Api
+from tests.core.listen.club import evening
 from tests.core.listen.signals import RATE, r1
+from tests.core.listen.sound_worlds import resampled
 
 RIG = "/rigs/tideway-recurve"
 GOOD = wav_of(r1(), round(RATE))
@@ -226,3 +228,44 @@ def test_the_demo_ships_two_recordings(api: Api) -> None:
         recorded = next(each for each in page["recordings"] if each["mark"] == one["mark"])
         heard = [take["level_db"] for take in found["draft"]["takes"]]
         assert heard == [take["level_db"] for take in recorded["takes"]], "make the demo anew"
+
+
+def test_a_take_that_was_missed_is_added_by_hand_and_stays(demo: Api) -> None:
+    samples = r1()
+    faint = samples.copy()
+    first, last = (round(at * RATE) for at in (3.75, 5.2))
+    faint[first:last] *= 0.03
+    kept = bring(demo, wav_of(faint, round(RATE)), name="one too faint.wav")
+    path = f"{RIG}/sounds/{kept['mark']}/hear"
+    alone = through(demo, path, {"what": "pluck"})["hearing"]
+    assert [round(at, 1) for at in alone["at_s"]] == [0.6, 2.2, 5.4]
+    assert len(alone["overview"]) == 480
+    added = through(demo, path, {"what": "pluck", "added": [3.83]})["hearing"]
+    assert [round(at, 1) for at in added["at_s"]] == [0.6, 2.2, 5.4, 3.8]
+    assert added["draft"]["added"] == [3.83]
+    assert added["others"] == [], "what somebody added is theirs"
+    page = record(demo, added["draft"])["assessment"]["page"]
+    assert page["recordings"][-1]["added"] == [3.83]
+    beyond = demo.client.post(f"/api{path}", json={"what": "pluck", "added": [99.0]})
+    assert beyond.status_code == 422
+    assert "ends at" in beyond.json()["reason"]
+
+
+def test_a_club_evening_of_three_minutes_at_192_kilohertz(demo: Api) -> None:
+    """25 s at 192 kHz, and three minutes at 16: both are heard through, neighbours are named."""
+    made = evening(3, own=5, others=3)
+    high = resampled(made.samples, 44_100, 192_000.0)
+    kept = bring(demo, wav_of(high, 192_000), name="club.wav")
+    assert kept["rate_hz"] == 192_000
+    path = f"{RIG}/sounds/{kept['mark']}/hear"
+    heard = through(demo, path, {"what": "shot"})["hearing"]
+    assert len(heard["at_s"]) >= 4
+    if heard["others"]:
+        assert any("another bow" in trouble for trouble in heard["troubles"])
+        own = through(demo, path, {"what": "shot", "struck": heard["others"]})["hearing"]
+        assert not any("another bow" in trouble for trouble in own["troubles"])
+    long = evening(4, own=20, others=8, seconds=178.0)
+    low = resampled(long.samples, 44_100, 16_000.0)
+    kept = bring(demo, wav_of(low, 16_000), name="evening.wav")
+    heard = through(demo, f"{RIG}/sounds/{kept['mark']}/hear", {"what": "shot"})["hearing"]
+    assert 15 <= len(heard["at_s"]) <= 24
