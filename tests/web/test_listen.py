@@ -348,3 +348,69 @@ def test_a_kept_recording_may_be_listened_to_later(
     page.get_by_role("link", name="Recordings").click()
     page.get_by_label(re.compile("Listen to my .* as")).select_option("taps")
     expect(page.get_by_text("4 taps, not recorded yet")).to_be_visible()
+
+
+def test_the_kind_chosen_is_kept_and_the_result_is_shown(
+    demo: HereServer, open_page: Opener, takes: Path
+) -> None:
+    page = open_page(demo.url + RIG)
+    pages = page.get_by_role("navigation", name="The pages of Listen")
+    shot = page.get_by_role("button", name="Shot", exact=True)
+    pluck = page.get_by_role("button", name="Pluck", exact=True)
+    for chosen in (pluck, shot):
+        chosen.click()
+        bring(page, takes)
+        page.get_by_role("button", name="Record these numbers").click()
+        expect(page.locator("section.new")).to_have_count(0)
+        expect(chosen).to_have_attribute("aria-pressed", "true")
+        expect(page.get_by_role("region", name="What was heard")).to_be_focused()
+    pages.get_by_role("link", name="What is it?").click()
+    pages.get_by_role("link", name="Before and after").click()
+    expect(shot).to_have_attribute("aria-pressed", "true")
+
+
+def test_not_these_forgets_the_file_too(demo: HereServer, open_page: Opener, takes: Path) -> None:
+    page = open_page(demo.url + RIG)
+    bring(page, takes)
+    fresh = page.locator("section.new")
+    expect(fresh).to_be_visible()
+    before = len(page.request.get(f"{demo.url}/api/sounds").json())
+    fresh.get_by_role("button", name="not these").click()
+    expect(fresh).to_have_count(0)
+    until(page, lambda: len(page.request.get(f"{demo.url}/api/sounds").json()) == before - 1)
+
+
+def test_a_missed_take_is_put_in_by_key(demo: HereServer, open_page: Opener, tmp_path: Path) -> None:
+    samples = r1().copy()
+    first, last = (round(at * RATE) for at in (3.75, 5.2))
+    samples[first:last] *= 0.03
+    path = tmp_path / "one faint.wav"
+    path.write_bytes(wav_of(samples, round(RATE)))
+    page = open_page(demo.url + RIG)
+    bring(page, path)
+    fresh = page.locator("section.new")
+    expect(fresh.get_by_role("heading", name=re.compile("^3 "))).to_be_visible()
+    place = fresh.get_by_role("slider", name=re.compile("A take is missing"))
+    place.fill("3.8")
+    fresh.get_by_role("button", name="Add a take at 3.80 s").click()
+    expect(fresh.get_by_role("heading", name=re.compile("^4 "))).to_be_visible()
+    assert violations(page) == []
+
+
+def test_a_microphone_unplugged_while_it_records_keeps_what_was_heard(
+    demo: HereServer, microphone: Browser
+) -> None:
+    context = microphone.new_context(permissions=["microphone"])
+    context.add_init_script(
+        "const ask = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);"
+        "navigator.mediaDevices.getUserMedia = async (wish) => (window.stream = await ask(wish));"
+    )
+    page = context.new_page()
+    page.goto(demo.url + RIG)
+    page.get_by_role("button", name="Open the microphone").click()
+    page.get_by_role("button", name="Record", exact=True).click()
+    page.wait_for_timeout(2500)
+    page.evaluate("window.stream.getAudioTracks()[0].dispatchEvent(new Event('ended'))")
+    expect(page.get_by_text("The microphone was unplugged.")).to_be_visible()
+    expect(page.locator("section.new")).to_be_visible(timeout=15_000)
+    context.close()
