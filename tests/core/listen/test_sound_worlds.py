@@ -3,13 +3,13 @@
 import json
 
 import pytest
+from tools.try_worlds import OUT
 
 from lyrandis.core.listen.hear import StringVoice, hear
 from lyrandis.core.tried import share_of, times_of, tried
 from tests.core.listen.club import NEAR_S, club_heard
 from tests.core.listen.sound_worlds import cannot_be_told, known_as_cut_off
 from tests.core.listen.third_bow import RATE, ThirdBow
-from tools.try_worlds import OUT
 
 
 def test_in_a_quiet_room_every_take_is_found_and_none_is_anothers() -> None:

@@ -129,6 +129,7 @@
   }
   input {
     flex: 1 1 10rem;
+    accent-color: var(--ink);
     max-width: 22rem;
     min-height: 1.75rem;
   }

@@ -5,9 +5,10 @@
   import ProblemNote from '../../components/ProblemNote.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
   import { openRig } from '../../lib/openrig.svelte';
+  import { pagePath } from '../../lib/paths';
+  import { tell } from '../../lib/preferences.svelte';
   import type { PageOf } from '../../lib/api';
   import BringSound from './BringSound.svelte';
-  import CheckList from './CheckList.svelte';
   import { Listening } from './hearing.svelte';
   import { keptSounds } from './kept.svelte';
   import ListenHead from './ListenHead.svelte';
@@ -55,6 +56,7 @@
 
 <WhenReady key="listen">
   {#snippet children(_, stage, found)}
+    {@const first = found.checks.find((one) => one.state === 'heard')}
     <ListenHead {stage} page={found} />
     <div bind:this={result} tabindex="-1" class="result" role="region" aria-label="What was heard">
       {#if found.pair}
@@ -68,7 +70,14 @@
       {/if}
     </div>
     {#if striking.problem}<ProblemNote problem={striking.problem} id="problem-strike" />{/if}
-    {#if found.recordings.length}<CheckList checks={found.checks} />{/if}
+    {#if found.recordings.length}
+      <p class="mt-3">
+        {#if first}First to look at: <strong>{first.name}</strong>, {tell(
+            first.shows,
+          )}.{:else}Nothing stands out in the order to look.{/if}
+        <a href={pagePath(openRig.rig ?? '', 'listen/what')}>The whole list</a>
+      </p>
+    {/if}
     <section class="mt-5" aria-labelledby="next-recording">
       <h2 id="next-recording">{found.recordings.length ? 'Record again' : 'First recording'}</h2>
       <div class="mt-1 mb-2">
@@ -110,7 +119,6 @@
         }}
       />
     </section>
-    {#if !found.recordings.length}<CheckList checks={found.checks} />{/if}
     <Cautions {stage} />
   {/snippet}
 </WhenReady>

@@ -11,5 +11,10 @@ export const listen = {
     '/listen/taps': lazily(() => import('./Taps.svelte')),
     '/listen/recordings': lazily(() => import('./Recordings.svelte')),
   },
-  controls: { recordings: 'listen/recordings', shafts: 'listen/taps', speed: 'listen/speed' },
+  controls: {
+    checks: 'listen/what',
+    recordings: 'listen/recordings',
+    shafts: 'listen/taps',
+    speed: 'listen/speed',
+  },
 } as const;
