@@ -166,10 +166,11 @@ def test_a_fault_is_named_against_the_bows_own_before(demo: HereServer, open_pag
         box.set_checked(True)
         page.get_by_role("button", name="Record these numbers").click()
         expect(page.locator("section.new")).to_have_count(0)
+    expect(page.get_by_text("First to look at: anything loose")).to_be_visible()
+    page.get_by_role("link", name="What is it?").click()
     row = page.get_by_role("row").filter(has_text="anything loose")
     expect(row).to_contain_text("heard")
     expect(row).to_contain_text("Tighten one part, pluck again")
-    page.get_by_role("link", name="What is it?").click()
     expect(page.locator(".verdict")).to_have_text("something loose")
     expect(page.get_by_text(re.compile("clicks while it rings, at"))).to_be_visible()
     assert violations(page) == []
