@@ -259,12 +259,7 @@ def speed_hearing(
     whole = Sound(channel - channel.mean() if len(channel) else channel, rate)  # type: ignore[arg-type]
     takes = takes_of(at_working_rate(channel, rate), louder=False)[:MOST_TAKES]
     progress(0.3)
-    found = heard_shots(
-        whole,
-        [take.onset_s for take in takes],
-        [min([whole.seconds, *(t.onset_s - 0.1 for t in takes if t.onset_s > take.onset_s)])
-         for take in takes],
-    )  # fmt: skip
+    found = _heard_together(whole, takes, struck)
     progress(0.7)
     shots: list[ShotSaid] = []
     speeds: list[Estimate] = []
@@ -296,23 +291,44 @@ def speed_hearing(
         speed_mps=together.value,
         half_mps=together.plus_minus,
         draft=draft,
-        because=_speed_sum(len(speeds), where, together, soft=any(one.soft for one in shots)),
+        because=_speed_sum(
+            len(speeds), where, together, soft=any(one.soft and one.counts for one in shots)
+        ),
         agrees=expected_mps is None or agrees(together, expected_mps),
         expected_mps=expected_mps,
     )
 
 
+def _heard_together(
+    whole: Sound, takes: Sequence[Take], struck: Sequence[int]
+) -> list[HeardShot | None]:
+    """Return each take's release and strike; those struck out are no measure for the others."""
+    ends = [
+        min([whole.seconds, *(t.onset_s - 0.1 for t in takes if t.onset_s > take.onset_s)])
+        for take in takes
+    ]
+    result: list[HeardShot | None] = [None] * len(takes)
+    out = [[n] for n in range(len(takes)) if n + 1 in struck]
+    for numbers in ([n for n in range(len(takes)) if n + 1 not in struck], *out):
+        onsets = [takes[n].onset_s for n in numbers]
+        for n, heard in zip(
+            numbers, heard_shots(whole, onsets, [ends[n] for n in numbers]), strict=True
+        ):
+            result[n] = heard
+    return result
+
+
 def _speed_sum(count: int, where: Range, together: Estimate, *, soft: bool) -> tuple[Phrase, ...]:
     shots = "One shot" if count == 1 else f"{count} shots"
     beside = "butt" if where.at_butt else "bow"
-    slow = ("The butt is soft: the strike rises slowly, and the ± is as wide as that makes it.",)
     return (
         phrase(f"{shots} at {where.butt_m:g} m, heard {where.microphone_m:g} m from the {beside}; "
                f"air {where.celsius:g} °C; the arrow's tip is {where.arrow_m:.2f} m ahead."),
         phrase("Air within 4 °C, distance within 5 cm, drag within half, onsets within 4 ms, and "
                "never better than 2 %: {share} in all.",
                share=percent(together.plus_minus / together.value)),
-        *(phrase(line) for line in (slow if soft else ())),
+        *([phrase("The butt is soft: the strike rises slowly, and the ± is as wide as that makes "
+                  "it.")] if soft else []),
     )  # fmt: skip
 
 

@@ -16,7 +16,7 @@ from lyrandis.core.listen.shafts import (
     TOLD_APART,
     UNEVEN_SHARE,
 )
-from lyrandis.core.listen.shot_time import EXPECTED_SHARE, agrees
+from lyrandis.core.listen.shot_time import EXPECTED_SHARE, SPEED_SHARE, agrees
 from lyrandis.core.listen.tap import LEAST_OVER_DB
 from lyrandis.core.listen.words import FAULT_WORDS, TAPPED_STATE_WORDS, TROUBLE_WORDS, Fault
 from lyrandis.core.phrase import Figure, Phrase, counted, decibels, lbf, mps, percent, phrase, spine
@@ -103,9 +103,8 @@ RULES: tuple[j.Rule, ...] = (
         title="What is wrong with a recording",
         statement="Overloaded, too quiet, too noisy, too few takes, too low a rate, a gain that "
         "the phone adjusts, a voice between the takes, another bow's shots: each forbids what it "
-        "spoils and no more. Of two beginnings within a second the louder is the take; "
-        "a missed one "
-        "is added by hand.",
+        "spoils and no more. Of two beginnings within a second the louder is the take; a missed "
+        "one is added by hand.",
         school="Lyrandis's own",
         source=TAKES_TRIED + "The checks of gain and voice were never tried on a real phone.",
     ),
@@ -114,9 +113,10 @@ RULES: tuple[j.Rule, ...] = (
         stage="listen",
         title="Speed by ear",
         statement="The release is where the high notes begin, the same in all shots; the strike is "
-        "where several bands rise at once. Never better than 2 %; a soft butt, whose strike rises "
-        "slowly, widens it. What the mechanics expect, good to 6 % at best, only checks it: where "
-        "the two disagree by more than both are doubtful, see distance and marks (Watch).",
+        f"where several bands rise at once. Never better than {200 * SPEED_SHARE:.0f} %; a soft "
+        "butt, whose strike rises slowly, widens it. What the mechanics expect, good to "
+        f"{200 * EXPECTED_SHARE:.0f} % at best, only checks it: where the two disagree by more "
+        "than both are doubtful, see distance and marks (Watch).",
         school="Lyrandis's own",
         source="Sound's and arrow's ways, quadratic drag. " + SPEED_TRIED + MADE_UP,
     ),
@@ -326,14 +326,13 @@ def _judge_speed(c: Computed) -> list[j.Finding]:
         return []
     way = "faster" if heard.value > expected else "slower"
     sentence = phrase(
-        f"The arrow was heard {way} than the bow's sums expect, by more than both are "
-        "doubtful. See "
-        "the butt's distance, the marks and the weighed arrow."
+        f"The arrow was heard {way} than the bow's sums expect, by more than both are doubtful. "
+        "See the butt's distance, the marks and the weighed arrow."
     )
     sums = (
         phrase("By ear {heard}.", heard=mps(heard.value, heard.plus_minus)),
         phrase(
-            "By the sums alone {sum}, 6 % at best.",
+            "By the sums alone {sum}.",
             sum=mps(expected, 2 * EXPECTED_SHARE * expected),
         ),
     )

@@ -8,7 +8,7 @@ from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.shot_marks import ONSET_SD_S
 
 WARM_SD_C, DISTANCE_SD_M, DRAG_SD = 2.0, 0.025, 0.25
-LEAST_SHARE = 0.01
+SPEED_SHARE = 0.01
 """No speed by ear is better than 2 %: one standard deviation. Chosen on shots of another world."""
 EXPECTED_SHARE = 0.03
 """What the mechanics expect is good to 6 % at best: it checks, and decides nothing."""
@@ -87,7 +87,7 @@ def launch_mps(
         speed(release_s, strike_s, where, drag * (1 + DRAG_SD)) - value,
         speed(release_s, strike_s + onsets_sd_s, where, drag) - value,
     )
-    return Estimate(value, max(math.sqrt(sum(item**2 for item in off)), LEAST_SHARE * value))
+    return Estimate(value, max(math.sqrt(sum(item**2 for item in off)), SPEED_SHARE * value))
 
 
 def several(speeds: Sequence[Estimate]) -> Estimate:

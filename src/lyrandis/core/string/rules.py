@@ -116,8 +116,8 @@ RULES: tuple[j.Rule, ...] = (
         stage="string",
         title="The quiet brace",
         statement="Noise over brace has a quiet spot, two, or a flat floor; one is said where it "
-        "stands out, two or a width where they fit as well. It is found when the chance "
-        "that it lies "
+        "stands out, two or a width where they fit as well. It is found when the "
+        "chance that it lies "
         f"within 1/8 in reaches {100 * SURE_ENOUGH:.0f} % or next to nothing is left to gain, from "
         f"{LEAST_HEIGHTS} heights, at most {MOST_HEIGHTS}. Nothing is proposed outside the maker's "
         "range.",
@@ -329,8 +329,8 @@ def _judge_settling(c: Computed) -> list[j.Finding]:
         return [_finding("string-settling", "good", phrase("The string has settled."), lines)]
     if settling.looks_still:
         sentence = phrase(
-            "The brace is no longer moving that we can see. Look again after the next "
-            "two sittings: "
+            "The brace is no longer moving that we can see. Look again after the next two "
+            "sittings: "
             f"two {APART_H:g} h strung apart must agree."
         )
         return [_finding("string-settling", "watch", sentence, lines, SETTLE)]

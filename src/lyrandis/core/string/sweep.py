@@ -24,7 +24,7 @@ _SPREAD_SD = 0.55
 STEP_IN = 1 / 32
 BESIDE_IN, SHOULDER_IN, FIRST_STEP_IN = 3 / 8, 1 / 4, 1 / 4
 """The quiet spot may lie outside the maker's range, though nothing is proposed there."""
-_SKEWS = ((1.0, 0.5), (0.6, 0.25), (1 / 0.6, 0.25))
+_SKEWS = ((0.6, 0.25), (1.0, 0.5), (1 / 0.6, 0.25))
 """How many times steeper it is below the quiet spot than above, and how likely."""
 _FLOORS = ((0.0, 0.78), (1 / 8, 0.14), (1 / 4, 0.05), (3 / 8, 0.03))
 """Half the width of a floor that is flat, and how likely [in]."""
@@ -232,16 +232,11 @@ def _one_valley(low: float, high: float) -> Shapes:
     spot, spread, skew, floor = _grids(grid, _SPREADS, np.log(skews), floors)
     outside = np.maximum(np.maximum(low - spot, spot - high), 0.0)
     prior = np.exp(-0.5 * (outside / SHOULDER_IN) ** 2 - 0.5 * (spread / _SPREAD_SD) ** 2)
-    prior *= np.interp(skew, *_ordered(np.log(skews), skew_likely))
+    prior *= np.interp(skew, np.log(skews), skew_likely)
     prior *= np.interp(floor, floors, floor_likely)
     below, above = (CURVATURE * np.exp(spread + side * skew / 2) for side in (1, -1))
     return Shapes(spot, below, above, floor, spot, np.zeros(len(spot)), prior / prior.sum(),
                   len(spot))  # fmt: skip
-
-
-def _ordered(at: Array, values: Array) -> tuple[Array, Array]:
-    order = np.argsort(at)
-    return at[order], values[order]
 
 
 def _two_dips(low: float, high: float) -> Shapes | None:
