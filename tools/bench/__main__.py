@@ -58,7 +58,8 @@ AREAS: dict[str, tuple[str, Callable[[], list[Row]]]] = {
         mechanics.bench_numbered,
     )),
     "trials": ("Made-up archers, bows and sounds", each(
-        trials.bench_string, trials.bench_crawls, trials.bench_listen, trials.bench_flight,
+        trials.bench_string, trials.bench_worlds, trials.bench_crawls, trials.bench_listen,
+        trials.bench_flight,
     )),
     "rigs": ("Ordinary rigs and dangerous ones", each(rigs.bench_rigs)),
     "served": ("The server", of_served),

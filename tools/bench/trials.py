@@ -12,7 +12,8 @@ from tests.core.listen.test_blind import FAULTS
 from tests.core.listen.test_blind import trial as blind
 from tests.core.listen.test_shot_time import tried as heard_shots
 from tests.core.listen.test_tap import tried as heard_taps
-from tests.core.string.archers import by_ear, by_the_model, creep, readings_of, within
+from tests.core.string.archers import by_ear, by_the_model, within
+from tests.core.string.settling_worlds import WORLDS, creep_by, read
 from tools.bench.material import NOW, RIG, many_drafts
 from tools.bench.rows import Row, p95, timed
 from tools.prove_flight import OUT as PROVED
@@ -33,6 +34,64 @@ from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold
 from lyrandis.core.string.settling import fit_settling
 from lyrandis.core.string.sweep import Height, sweep
+from lyrandis.core.tried import TriedSubject, tried
+
+
+def bench_worlds() -> list[Row]:
+    """Say what `make worlds` shot in worlds the engines were not made in."""
+    rows = [
+        Row(f"settling, {one.world}: too soon", percent(one.figures["early"]), 8, "%",
+            f"{one.times} strings; median {one.figures['hours']:g} h, called "
+            f"{percent(one.figures['called']):.0f} %")
+        for one in tried().of("settling")
+    ]  # fmt: skip
+    own = tried().of("settling")[0]
+    rows.append(Row(f"settling, {own.world}: median", own.figures["hours"], 27, "h",
+                    "1.5 times what its own law alone needs"))  # fmt: skip
+    rows += [
+        Row(f"quiet brace, {one.world}: said off what came true", percent(one.figures["off"]), 5,
+            "%", f"{one.times} bows; said {percent(one.figures['said']):.0f}, came true "
+            f"{percent(one.figures['came']):.0f} %; two spots said in "
+            f"{percent(one.figures['two']):.0f}, a floor in {percent(one.figures['flat']):.0f} %",
+            why=UNDER_SAID if "flat" in one.world else OVER_SAID if "two" in one.world else "")
+        for one in tried().of("sweep")
+    ]  # fmt: skip
+    rows += [
+        Row(f"{name}, {one.world}: inside the said ±", percent(one.figures["inside"]), 90, "%",
+            f"{one.times} recordings, a third synthesiser; off by "
+            f"{percent(one.figures['off']):.1f} %, median; said in "
+            f"{percent(one.figures['said']):.0f} %", least=True)
+        for subject, name in HEARD.items()
+        for one in tried().of(subject) if "inside" in one.figures
+    ]  # fmt: skip
+    rows += [
+        Row(f"taps, {one.world}: said all the same", percent(one.figures["said"]), 10, "%",
+            f"{one.times} shafts; asked or refused")
+        for one in tried().of("tap") if "inside" not in one.figures
+    ]  # fmt: skip
+    for one in tried().of("takes"):
+        club = "flagged" in one.figures
+        rows.append(
+            Row(f"sound: takes all right, {one.world}", percent(one.figures["right"]),
+                30 if club else 100, "%", f"{one.times} recordings; own found "
+                f"{percent(one.figures['own']):.0f} %" + (
+                    f", others' flagged {percent(one.figures['flagged']):.0f} %; own limit"
+                    if club else ""), least=True)
+        )  # fmt: skip
+    for one in tried().of("recording"):
+        found = one.figures.get("found")
+        rows.append(
+            Row(f"sound: {one.world}, said overloaded",
+                percent(one.figures["called"] if found is None else found),
+                0 if found is None else 100, "%", f"{one.times} recordings",
+                least=found is not None)
+        )  # fmt: skip
+    rows += [
+        Row(f"sound: {one.world}, cannot be told", percent(one.figures["cannot"]), 100, "%",
+            f"{one.times} bows", least=True)
+        for one in tried().of("naming") if "cannot" in one.figures
+    ]  # fmt: skip
+    return rows
 
 
 def bench_string() -> list[Row]:
@@ -42,7 +101,7 @@ def bench_string() -> list[Row]:
     ear, _, _ = within(200, 7, sound=False, way=by_ear)
     how = "200 simulated archers, a third each kind, ordinary, careless; at most 6 heights"
     world = np.random.default_rng(11)
-    readings = readings_of(creep("stretched", world), world)[:9]
+    readings = tuple(read(WORLDS[0], creep_by("stretched", world), world))[:9]
     c = compute(fold(as_entries(many_drafts(), now=NOW), rig=RIG))
     events = c.order.events
     settle = timed(lambda: fit_settling.__wrapped__(readings).is_settled, 40)
@@ -62,6 +121,17 @@ def bench_string() -> list[Row]:
         Row("sweep of 5 heights, median", median(swept), 15, "ms", "nothing kept; own limit"),
         Row("doubt, p95", p95(doubt), 1, "ms", f"{len(events)} events of 500 entries"),
     ]  # fmt: skip
+
+
+HEARD: dict[TriedSubject, str] = {"speed": "speed by ear", "tap": "stiffness by tap"}
+UNDER_SAID = (
+    "on a flat floor anything near is right, and six heights cannot show that it is flat: it comes "
+    "true more often than is said, which harms nobody."
+)
+OVER_SAID = (
+    "beyond a height that was rated worse nothing is proposed, so that a second dip is mostly never "
+    "shot; what is said allows for one in some bows, not in all."
+)
 
 
 def percent(share: float | None) -> float:

@@ -83,6 +83,10 @@ class TapHeardSo(NamedTuple):
     half: float
     over_db: float
 
+    @property
+    def inside(self) -> bool:
+        return self.off is not None and abs(self.off) <= self.half
+
 
 def tap_heard(of: TapWorld, seed: int) -> TapHeardSo:
     """Tap a shaft twice, the second time turned a quarter, and listen as the page does."""

@@ -199,7 +199,7 @@ def test_in_another_world_the_stiffness_lies_inside_what_is_said(world: TapWorld
         assert not said, "asked, or refused"
         return
     assert len(said) >= 5
-    assert sum(abs(one.off or 0.0) <= one.half for one in said) >= len(said) - 1
+    assert sum(one.inside for one in said) >= len(said) - 1
 
 
 @pytest.mark.parametrize(("share", "uneven"), [(0.015, False), (0.025, True)])

@@ -11,7 +11,6 @@ from dataclasses import dataclass
 import numpy as np
 
 from lyrandis.core.constants import MM_PER_IN
-from lyrandis.core.string.settling import SettlingReading
 from lyrandis.core.string.sweep import Height, sweep
 
 Generator = np.random.Generator
@@ -148,21 +147,3 @@ def within(
         told.append(near)
     off = np.array(offs)
     return float((off <= 1 / 8).mean()), float((off <= 3 / 16).mean()), float(np.mean(told))
-
-
-HOURS = (0.1, 0.5, 1, 2, 3, 4, 6, 8, 10, 12, 15, 18, 24, 30, 36, 48, 72)
-
-
-def creep(law: str, world: Generator) -> Callable[[float], float]:
-    """What is still to come after some hours [mm], by one of three laws."""
-    total = world.uniform(2.0, 12.0)
-    if law == "logarithmic":
-        end = math.log(1 + 48 / 0.3)
-        return lambda t: max(total * (1 - math.log(1 + min(t, 48) / 0.3) / end), 0.0)
-    tau = math.exp(world.normal(math.log(4.0), 0.6))
-    beta = 1.0 if law == "plain" else world.uniform(0.5, 1.0)
-    return lambda t: total * math.exp(-((t / tau) ** beta))
-
-
-def readings_of(left: Callable[[float], float], world: Generator) -> tuple[SettlingReading, ...]:
-    return tuple(SettlingReading(t, 195.0 + left(t) + world.normal(0.0, 0.5)) for t in HOURS)
