@@ -129,8 +129,8 @@ UNDER_SAID = (
     "true more often than is said, which harms nobody."
 )
 OVER_SAID = (
-    "beyond a height that was rated worse nothing is proposed, so that a second dip is mostly never "
-    "shot; what is said allows for one in some bows, not in all."
+    "beyond a height that was rated worse nothing is proposed, so that a second dip is mostly "
+    "never shot; what is said allows for one in some bows, not in all."
 )
 
 

@@ -205,3 +205,47 @@ def test_a_phone_that_cuts_its_pauses_to_nothing_is_heard() -> None:
     found = hearing(gated, RATE, "shot", VOICE, NAMED)
     assert found.draft is not None
     assert len(found.draft.takes) == 4
+
+
+def test_a_shot_that_was_missed_is_put_in_among_the_others() -> None:
+    samples, rate = shots()
+    heard = speed_hearing(samples, float(rate), WHERE, 0.0018, NAMED)
+    places = heard.whole.at_s
+    faint = samples.copy()
+    first, last = (round((places[1] + off) * rate) for off in (-0.3, 1.2))
+    faint[first:last] *= 0.03
+    alone = speed_hearing(faint, float(rate), WHERE, 0.0018, NAMED)
+    assert alone.whole.at_s == pytest.approx((places[0], places[2]), abs=0.005)
+    mended = speed_hearing(faint, float(rate), WHERE, 0.0018, NAMED, added=(places[1] + 0.02,))
+    assert mended.whole.at_s == pytest.approx(places, abs=0.01)
+    assert mended.shots[1].speed_mps == pytest.approx(heard.shots[1].speed_mps, rel=0.02)
+    assert len(mended.whole.overview) == 480
+
+
+def test_a_tap_that_was_missed_keeps_the_order_of_the_shafts() -> None:
+    notes = (44.0, 121.3, 237.8, 393.2)
+    rings = [tuple(note * 2.05 * (1 + 0.01 * n) for note in notes) for n in range(3)]
+    made = record(
+        "taps", Sounding(NOTES, taps_hz=tuple(rings)), seed=3, place=PhonePlace(noise_db=35)
+    )
+    comb, rate = Ringing(notes, (0.0,) * 4, 0.01), float(made.rate)
+    places = tap_hearing(made.samples, rate, comb, NAMED).whole.at_s
+    faint = made.samples.copy()
+    first, last = (round((places[1] + off) * rate) for off in (-0.1, 1.0))
+    faint[first:last] *= 0.1
+    assert len(tap_hearing(faint, rate, comb, NAMED).taps) == 2
+    mended = tap_hearing(faint, rate, comb, NAMED, added=(places[1] + 0.02,))
+    assert [tap.number for tap in mended.taps] == [1, 2, 3]
+    assert mended.taps[1].at_s == pytest.approx(places[1], abs=0.02)
+
+
+def test_a_shot_struck_out_is_no_measure_for_the_others() -> None:
+    samples, rate = shots()
+    spoilt = samples.copy()
+    heard = speed_hearing(samples, float(rate), WHERE, 0.0018, NAMED)
+    start = round((heard.shots[2].release_s + 0.15) * rate)
+    spoilt[start : start + rate // 50] += 0.5 * np.abs(samples).max()
+    left = [speed_hearing(one, float(rate), WHERE, 0.0018, NAMED, struck=(3,)).shots[:2]
+            for one in (samples, spoilt)]  # fmt: skip
+    for one, other in zip(*left, strict=True):
+        assert one.strike_s == pytest.approx(other.strike_s, abs=1e-6)

@@ -3245,20 +3245,13 @@ export interface components {
              */
             others: number[];
             /**
-             * Seconds
-             * @default 0
+             * @default {
+             *       "seconds": 0,
+             *       "at_s": [],
+             *       "overview": []
+             *     }
              */
-            seconds: number;
-            /**
-             * At S
-             * @default []
-             */
-            at_s: number[];
-            /**
-             * Overview
-             * @default []
-             */
-            overview: number[];
+            whole: components["schemas"]["WholeSound"];
         };
         /**
          * History
@@ -5988,6 +5981,14 @@ export interface components {
             /** Expected Mps */
             expected_mps: number | null;
             /**
+             * @default {
+             *       "seconds": 0,
+             *       "at_s": [],
+             *       "overview": []
+             *     }
+             */
+            whole: components["schemas"]["WholeSound"];
+            /**
              * Agrees
              * @default true
              */
@@ -6731,6 +6732,14 @@ export interface components {
             drafts: components["schemas"]["ShaftTapped"][];
             /** Troubles */
             troubles: string[];
+            /**
+             * @default {
+             *       "seconds": 0,
+             *       "at_s": [],
+             *       "overview": []
+             *     }
+             */
+            whole: components["schemas"]["WholeSound"];
         };
         /**
          * TapSaid
@@ -7057,6 +7066,11 @@ export interface components {
              * @default []
              */
             struck: number[];
+            /**
+             * Added
+             * @default []
+             */
+            added: number[];
         };
         /**
          * ToTime
@@ -7090,6 +7104,11 @@ export interface components {
              * @default []
              */
             struck: number[];
+            /**
+             * Added
+             * @default []
+             */
+            added: number[];
         };
         /**
          * Trace
@@ -7512,6 +7531,27 @@ export interface components {
             rig?: string | null;
             /** Page */
             page?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen") | null;
+        };
+        /**
+         * WholeSound
+         * @description A recording from end to end, and where its takes begin [s].
+         */
+        WholeSound: {
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+            /**
+             * At S
+             * @default []
+             */
+            at_s: number[];
+            /**
+             * Overview
+             * @default []
+             */
+            overview: number[];
         };
         /**
          * WordProved

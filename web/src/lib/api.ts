@@ -56,6 +56,7 @@ export type TapHearing = Schemas['TapHearing'];
 export type PairBoard = Schemas['PairBoard'];
 export type ShaftsBoard = Schemas['ShaftsBoard'];
 export type Trace = Schemas['Trace'];
+export type WholeSound = Schemas['WholeSound'];
 export type Spectrogram = Schemas['SpectrogramOut'];
 export type ClockCheck = Schemas['ClockCheck'];
 export type FieldShots = Schemas['FieldShots'];

@@ -68,6 +68,9 @@ class Moved(BaseModel):
     at_s: Annotated[float, Field(ge=0, le=700)]
 
 
+AddedAt = Annotated[list[Annotated[float, Field(ge=0, le=700)]], Field(max_length=MOST_TAKES)]
+
+
 class ToHear(BaseModel):
     """Plucks, shots or knocks to listen to."""
 
@@ -76,7 +79,7 @@ class ToHear(BaseModel):
     what: What
     struck: Takes = []
     moved: Annotated[list[Moved], Field(max_length=MOST_TAKES)] = []
-    added: Annotated[list[Annotated[float, Field(ge=0, le=700)]], Field(max_length=MOST_TAKES)] = []
+    added: AddedAt = []
     """Where takes that were missed begin [s]; they are numbered after those that are found."""
     same_place: bool = False
 
@@ -103,6 +106,8 @@ class ToTime(BaseModel):
     celsius: Annotated[float, Field(ge=-30, le=50)] = 15.0
     marks: Annotated[list[ShotMarks], Field(max_length=MOST_TAKES)] = []
     struck: Takes = []
+    added: AddedAt = []
+    """Where shots that were missed begin [s]; they are numbered in their order."""
 
 
 class ToTap(BaseModel):
@@ -117,6 +122,8 @@ class ToTap(BaseModel):
     quarter: Takes = []
     """Taps after the shaft was turned a quarter."""
     struck: Takes = []
+    added: AddedAt = []
+    """Where taps that were missed begin [s]; they are numbered in their order."""
 
 
 class Heard(BaseModel):
@@ -303,7 +310,8 @@ async def time_sound(
 ) -> Response:
     """Listen to shots at a butt, and return the speed they make."""
     c, sounded = await run_in_threadpool(rigs.computed, rig), _named(recordings, mark)
-    check_places([marks.release_s for marks in asked.marks], recordings.about(mark).seconds)
+    places = [*(marks.release_s for marks in asked.marks), *asked.added]
+    check_places(places, recordings.about(mark).seconds)
     mass = c.arrow.finished.mass.value if c.arrow.finished else None
     drag = drag_of(mass, c.setup.arrows.part("shaft_diameter_mm")[0]).value
     # the mechanics alone: a speed that was heard before shall not draw the next one to itself
@@ -322,7 +330,8 @@ async def time_sound(
         return Heard(
             speed=speed_hearing(
                 read.samples, float(read.head.rate_hz), where, drag, sounded,
-                expected_mps=expected, marks=marks, struck=asked.struck, progress=tell,
+                expected_mps=expected, marks=marks, struck=asked.struck, added=asked.added,
+                progress=tell,
             ),
         )  # fmt: skip
 
@@ -340,6 +349,7 @@ async def tap_sound(
 ) -> Response:
     """Listen to shafts that are tapped one after another."""
     c, sounded = await run_in_threadpool(rigs.computed, rig), _named(recordings, mark)
+    check_places(asked.added, recordings.about(mark).seconds)
     ringing = ringing_as_tapped(c.arrow.sheet, asked.state, None)
     otherwise = ringing_as_tapped(c.arrow.sheet, OTHER[asked.state], None)
 
@@ -350,7 +360,7 @@ async def tap_sound(
                 read.samples, float(read.head.rate_hz), ringing, sounded, state=asked.state,
                 otherwise=otherwise,
                 first=asked.first, again=asked.again, quarter=asked.quarter, struck=asked.struck,
-                progress=tell,
+                added=asked.added, progress=tell,
             ),
         )  # fmt: skip
 

@@ -36,7 +36,7 @@ from lyrandis.core.listen.sound import (
     level,
     levels,
 )
-from lyrandis.core.listen.takes import Take, takes_of
+from lyrandis.core.listen.takes import Take, added_takes, takes_of
 from lyrandis.core.listen.tap import APART_SHARE, FITS_BETTER, LEAST_OVER_DB, Tapped, tapped
 from lyrandis.core.listen.traces import Trace, overview, traces
 from lyrandis.core.listen.words import TROUBLE_WORDS, TappedState, What
@@ -54,6 +54,15 @@ LEAST_RING_HZ, MOST_RING_HZ = 20.0, 600.0
 """What a shaft may be recorded to ring at."""
 
 
+class WholeSound(Drawn):
+    """A recording from end to end, and where its takes begin [s]."""
+
+    seconds: float = 0.0
+    at_s: tuple[float, ...] = ()
+    overview: tuple[int, ...] = ()
+    """Its loudness, in hundredths of 60 dB."""
+
+
 class Hearing(Drawn):
     """Takes that were found, and the reading they would be."""
 
@@ -65,11 +74,7 @@ class Hearing(Drawn):
     """How well the takes' level is known; None where it compares with nothing."""
     others: tuple[int, ...] = ()
     """Numbers of takes that sound like another bow's."""
-    seconds: float = 0.0
-    at_s: tuple[float, ...] = ()
-    """Where each take begins."""
-    overview: tuple[int, ...] = ()
-    """The whole recording's loudness, in hundredths of 60 dB."""
+    whole: WholeSound = WholeSound()
 
 
 class Sounded(NamedTuple):
@@ -130,8 +135,7 @@ def hearing(
         progress(0.6 + 0.35 * number / len(result.features))
     heard = Hearing(
         draft=None, troubles=said, traces=traces(result.sound, [take.at_s for take in takes]),
-        others=result.others, seconds=seconds, at_s=tuple(take.at_s for take in takes),
-        overview=overview(result.sound),
+        others=result.others, whole=_whole(result.sound, [take.at_s for take in takes]),
     )  # fmt: skip
     if not takes or not may(result.quality.troubles, "note"):
         return heard
@@ -150,6 +154,17 @@ def hearing(
     if levels and may(result.quality.troubles, "levels"):
         half = round(2 * loudness_of(levels).sd, 3)
     return heard.model_copy(update={"draft": draft, "level_half_db": half})
+
+
+def _whole(sound: Sound, at_s: Sequence[float]) -> WholeSound:
+    return WholeSound(seconds=round(sound.seconds, 3), at_s=tuple(at_s), overview=overview(sound))
+
+
+def _in_order(sound: Sound, added: Sequence[float], *, louder: bool = True) -> list[Take]:
+    """Return takes as they follow each other, those added by hand among them."""
+    alone = takes_of(sound, louder=louder)[: MOST_TAKES - len(added)]
+    both = (*alone, *added_takes(sound, added, alone))
+    return sorted(both, key=lambda take: take.onset_s)
 
 
 def _draft(
@@ -219,6 +234,7 @@ class SpeedHearing(Drawn):
     draft: ArrowSpeed | None
     because: tuple[Phrase, ...]
     expected_mps: float | None
+    whole: WholeSound = WholeSound()
     agrees: bool = True
     """False where the mechanics expect another speed, by more than both are doubtful."""
 
@@ -240,14 +256,16 @@ def speed_hearing(
     expected_mps: float | None = None,
     marks: Mapping[int, Marks] | None = None,
     struck: Sequence[int] = (),
+    added: Sequence[float] = (),
     arrow_mass_gr: float | None = None,
     same_place: bool = False,
     progress: Progress = lambda _: None,
 ) -> SpeedHearing:
     """Listen to shots at a butt, and say the speed they make.
 
-    Shots are found as takes; release and strike at the recording's own rate. Those struck out, or
-    without a strike, do not count. The mechanics' speed only checks what comes out.
+    Shots are found as takes, those `added` by hand [s] among them; release and strike at the
+    recording's own rate. Those struck out, or without a strike, do not count. The mechanics' speed
+    only checks what comes out.
     Source: `heard_shots`, `launch_mps`, `several`.
 
     >>> speed_hearing(np.zeros(9000), 16000.0, Range(18.0, 0.75), 0.0018,
@@ -257,7 +275,9 @@ def speed_hearing(
     marks = marks or {}
     channel = best_channel(samples, rate)
     whole = Sound(channel - channel.mean() if len(channel) else channel, rate)  # type: ignore[arg-type]
-    takes = takes_of(at_working_rate(channel, rate), louder=False)[:MOST_TAKES]
+    low = at_working_rate(channel, rate)
+    takes = _in_order(low, added, louder=False)
+    drawn = _whole(low, [take.onset_s for take in takes])
     progress(0.3)
     found = _heard_together(whole, takes, struck)
     progress(0.7)
@@ -279,7 +299,7 @@ def speed_hearing(
         progress(0.7 + 0.3 * number / len(takes))
     if not speeds:
         return SpeedHearing(shots=tuple(shots), speed_mps=None, half_mps=None, draft=None,
-                            because=(), expected_mps=expected_mps)  # fmt: skip
+                            because=(), expected_mps=expected_mps, whole=drawn)  # fmt: skip
     together = several(speeds)
     draft = ArrowSpeed(
         speed_mps=round(together.value, 3),
@@ -294,6 +314,7 @@ def speed_hearing(
         because=_speed_sum(
             len(speeds), where, together, soft=any(one.soft and one.counts for one in shots)
         ),
+        whole=drawn,
         agrees=expected_mps is None or agrees(together, expected_mps),
         expected_mps=expected_mps,
     )
@@ -392,6 +413,7 @@ class TapHearing(Drawn):
     taps: tuple[TapSaid, ...]
     drafts: tuple[ShaftTapped, ...]
     troubles: tuple[str, ...]
+    whole: WholeSound = WholeSound()
 
 
 OTHER_STATE: dict[TappedState, str] = {
@@ -438,13 +460,14 @@ def tap_hearing(
     again: Sequence[int] = (),
     quarter: Sequence[int] = (),
     struck: Sequence[int] = (),
+    added: Sequence[float] = (),
     progress: Progress = lambda _: None,
 ) -> TapHearing:
     """Listen to shafts that are tapped one after another.
 
-    `otherwise` are the notes with the point on where it is told to be off, or off for on: a tap
-    they fit better is asked about. One that stands less than 15 dB out of the room, or whose
-    lines are no comb, is refused.
+    Those `added` by hand [s] count in their order. `otherwise` are the notes with the point on
+    where it is told to be off, or off for on: a tap they fit better is asked about. One that stands
+    less than 15 dB out of the room, or whose lines are no comb, is refused.
     Source: `tapped`; the comb's lowest note of a usual shaft's series, which its own mass scales.
 
     >>> comb = Ringing((60.0, 165.4), (0.0, 0.0), 0.01)
@@ -453,7 +476,7 @@ def tap_hearing(
     """
     channel = best_channel(samples, rate)
     low = at_working_rate(channel, rate)
-    takes = takes_of(low)[:MOST_TAKES]
+    takes = _in_order(low, added)
     quality = quality_of(channel, rate, ())
     troubles = tuple(
         TROUBLE_WORDS[trouble]
@@ -492,7 +515,10 @@ def tap_hearing(
             )
         )  # fmt: skip
         progress(number / len(takes))
-    return TapHearing(taps=tuple(taps), drafts=_shafts(taps, sounded, state), troubles=troubles)
+    return TapHearing(
+        taps=tuple(taps), drafts=_shafts(taps, sounded, state), troubles=troubles,
+        whole=_whole(low, [take.onset_s for take in takes]),
+    )  # fmt: skip
 
 
 def _shafts(

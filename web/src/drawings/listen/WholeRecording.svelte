@@ -1,22 +1,19 @@
 <script lang="ts">
+  import type { WholeSound } from '../../lib/api';
   /** A whole recording as loudness over time; where a take is missing it is put in by hand. */
   let {
-    overview,
-    seconds,
-    at,
+    whole,
     struck,
     busy,
     onadd,
   }: {
-    overview: readonly number[];
-    seconds: number;
-    /** Where the takes begin [s]. */
-    at: readonly number[];
+    whole: WholeSound;
     struck: readonly number[];
     busy: boolean;
     onadd: (at: number) => void;
   } = $props();
 
+  const { seconds, overview, at_s: at } = $derived(whole);
   const HEIGHT = 100;
   const STEP_S = 0.1;
   let place = $state<number | null>(null);

@@ -135,15 +135,8 @@
         >
       </p>
     {/if}
-    {#if hearing.overview.length}
-      <WholeRecording
-        overview={hearing.overview}
-        seconds={hearing.seconds}
-        at={hearing.at_s}
-        {struck}
-        busy={listening.share !== null}
-        onadd={add}
-      />
+    {#if hearing.whole.overview.length}
+      <WholeRecording whole={hearing.whole} {struck} busy={listening.share !== null} onadd={add} />
     {/if}
     {#if lines.length}
       <TakeRows

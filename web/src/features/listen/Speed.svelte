@@ -3,6 +3,7 @@
   import ProblemNote from '../../components/ProblemNote.svelte';
   import TakeBack from '../../components/TakeBack.svelte';
   import ShotRow from '../../drawings/listen/ShotRow.svelte';
+  import WholeRecording from '../../drawings/listen/WholeRecording.svelte';
   import { openRig } from '../../lib/openrig.svelte';
   import { api, type EntryDraft, type KeptSound } from '../../lib/api';
   import { sayDay } from '../../lib/days';
@@ -13,7 +14,7 @@
   import SoundPage from './SoundPage.svelte';
   import { Listening } from './hearing.svelte';
   import { keptSounds } from './kept.svelte';
-  import { numberIn } from './numbers';
+  import { behind, numberIn } from './numbers';
 
   const listening = new Listening();
   const pressed = new Recording();
@@ -22,6 +23,7 @@
   let away = $state('0.4');
   let atButt = $state(false);
   let struck = $state<number[]>([]);
+  let added = $state<number[]>([]);
   let marks = $state<{ shot: number; release_s: number; strike_s: number }[]>([]);
 
   const found = $derived(listening.found?.speed ?? null);
@@ -50,6 +52,7 @@
       at_butt: atButt,
       marks: $state.snapshot(marks),
       struck: $state.snapshot(struck),
+      added: $state.snapshot(added),
     });
   function again() {
     if (listening.kept && ready) void listening.ask(question);
@@ -57,6 +60,15 @@
   function fresh() {
     struck = [];
     marks = [];
+    added = [];
+  }
+  /** A shot that was missed: those behind it are numbered one higher. */
+  function add(at: number) {
+    const after = behind(found?.whole.at_s ?? [], at);
+    struck = struck.map(after);
+    marks = marks.map((one) => ({ ...one, shot: after(one.shot) }));
+    added = [...added, at];
+    again();
   }
   async function record() {
     const { rig } = openRig;
@@ -141,6 +153,7 @@
               ? 'One shot'
               : `${found.shots.length} shots`}
         </h2>
+        <WholeRecording whole={found.whole} {struck} busy={listening.share !== null} onadd={add} />
         {#if found.shots.length === 0}
           <p class="text-soft">Move the microphone nearer, or wait for the wind.</p>
         {:else}

@@ -2,13 +2,14 @@
   import PickOne from '../../components/PickOne.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import HoldShaft from '../../drawings/listen/HoldShaft.svelte';
+  import WholeRecording from '../../drawings/listen/WholeRecording.svelte';
   import { api, type EntryDraft, type KeptSound } from '../../lib/api';
   import { openRig } from '../../lib/openrig.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { fittedId } from '../../lib/values';
   import SoundPage from './SoundPage.svelte';
   import { Listening } from './hearing.svelte';
-  import { numberIn } from './numbers';
+  import { behind, numberIn } from './numbers';
   import TappedShafts from './TappedShafts.svelte';
 
   const listening = new Listening();
@@ -18,6 +19,7 @@
   let again = $state<number[]>([]);
   let quarter = $state<number[]>([]);
   let struck = $state<number[]>([]);
+  let added = $state<number[]>([]);
 
   const found = $derived(listening.found?.taps ?? null);
   const firstNumber = $derived(numberIn(first, 1, 999));
@@ -30,6 +32,7 @@
       again: $state.snapshot(again),
       quarter: $state.snapshot(quarter),
       struck: $state.snapshot(struck),
+      added: $state.snapshot(added),
     });
   function anew() {
     if (listening.kept && whole) void listening.ask(question);
@@ -40,6 +43,16 @@
     again = [];
     quarter = [];
     struck = [];
+    added = [];
+  }
+  /** A tap that was missed: those behind it are numbered one higher. */
+  function add(at: number) {
+    const after = behind(found?.whole.at_s ?? [], at);
+    again = again.map(after);
+    quarter = quarter.map(after);
+    struck = struck.map(after);
+    added = [...added, at];
+    anew();
   }
   async function record() {
     const id = fittedId(openRig.assessment, 'arrow_set');
@@ -117,6 +130,7 @@
         {#each found.troubles as trouble (trouble)}
           <p class="font-semibold text-amber">{trouble}</p>
         {/each}
+        <WholeRecording whole={found.whole} {struck} busy={listening.share !== null} onadd={add} />
         {#if found.taps.length}
           <table class="rows taps mt-1">
             <thead>

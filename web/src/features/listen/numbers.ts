@@ -10,3 +10,7 @@ export function numberIn(text: string, low: number, high: number): number | null
 
 /** A level, with a true minus. */
 export const sayDb = (db: number): string => `${db < 0 ? '−' : ''}${Math.abs(db).toFixed(1)} dB`;
+
+/** What becomes of a take's number when one is put in at an instant: those behind it count one up. */
+export const behind = (at: readonly number[], instant: number) => (number: number) =>
+  (at[number - 1] ?? 0) > instant ? number + 1 : number;
