@@ -26,7 +26,7 @@ RULE_SD_MM = 0.5
 ENOUGH_MM = MM_PER_IN / 16
 """Less than this to come counts as settled."""
 SURE = 0.88
-"""Chosen on strings of other laws: at most one in twelve of any is called settled too soon."""
+"""Chosen on strings of other laws, so that one in twelve of any is called settled too soon."""
 NINE_IN_TEN = 0.9
 LEAST_READINGS, LEAST_HOURS = 4, 3.0
 APART_H = 12.0
@@ -47,7 +47,7 @@ BETAS: Array = np.array([0.4, 0.55, 0.75, 1.0])
 STARTS: Array = np.array([0.4, 1.0, 2.5])
 POWERS: Array = np.array([0.4, 0.55, 0.75, 1.0])
 """Of creep that goes with a power of the time."""
-FADING_LIKELY = (0.4, 0.45, 0.15)
+FADING_LIKELY = (0.35, 0.45, 0.2)
 """Assumption: how likely two times, a stretched exponential and a power are beforehand."""
 TAU_MIDDLE_H, TAU_SPREAD = 4.0, 2.5
 SLOW_MIDDLE_H, SLOW_SPREAD = 18.0, 3.0
