@@ -186,7 +186,7 @@ def figure(name: str, value: float | None) -> str:
     return f"{100 * value:.1f} %" if value < 0.1 else f"{100 * value:.0f} %"
 
 
-ABOUT = """Written by `make worlds`; the rules quote it and `make bench` holds it against its limits.
+ABOUT = """Written by `make worlds`; the rules quote it, `make bench` holds it against its limits.
 The first row of a subject is nearest to the engine's own world, the others are not. Worlds and
 engines have one author, and no string, bow, shaft or shot was measured: this says how the engines
 stand what they did not expect, not how real bows sound. Constants were chosen on other seeds of
