@@ -156,7 +156,7 @@ TITLES: dict[TriedSubject, str] = {
     "settling": "Settling: strings called settled with more than 1/16 in to come",
     "sweep": "Quiet brace: how often what was said came true",
     "speed": "Speed by ear: three shots a recording, third synthesiser",
-    "tap": "Spine by tap: stiffness, two taps a shaft; what was not said was asked about or refused",
+    "tap": "Spine by tap: stiffness, two taps a shaft; the rest was asked about or refused",
     "takes": "Takes", "recording": "Cut off, then brought to another rate",
     "naming": "What a sound points to: second synthesiser, the last row the third",
 }  # fmt: skip

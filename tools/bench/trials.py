@@ -48,8 +48,8 @@ def bench_worlds() -> list[Row]:
     own = tried().of("settling")[0]
     rows.append(Row(f"settling, {own.world}: median", own.figures["hours"], 27, "h",
                     "1.5 times what its own law alone needs; read every three hours there",
-                    why="half are called between two readings, 27 and 30 h; sooner, more than one "
-                    "in twelve that creep by a power of time would be called too soon."))  # fmt: skip
+                    why="half are called between two readings, 27 and 30 h; sooner, more than "
+                    "one in twelve that creep by a power of time would be too soon."))  # fmt: skip
     rows += [
         Row(f"quiet brace, {one.world}: said off what came true", percent(one.figures["off"]), 5,
             "%", f"{one.times} bows; said {percent(one.figures['said']):.0f}, came true "
