@@ -134,8 +134,8 @@ class Settling:
     count: int
     agree: bool
     """True where two sittings 12 h strung apart agree within 1/16 in."""
-    first_hours: float
-    """Of the first reading with the turns of now."""
+    agrees_from: float
+    """Hours of the first reading that agrees with the newest within 1/16 in, with its turns."""
 
     def left(self, hours: float) -> Left:
         """Return what is still to come after so many hours strung [mm].
@@ -185,12 +185,15 @@ class Settling:
 
     @lazy
     def settled_at(self) -> float | None:
-        """Hours strung by which it will have settled; None where 200 do not do it."""
+        """Hours strung by which it will have settled; None where 200 do not do it.
+
+        Not before 12 h after the first reading that agrees with the newest.
+        """
         over = self._over(self._fading(_HOURS[:, None]), ENOUGH_MM)
         sure = np.flatnonzero((1 - over) @ self.weights >= SURE)
         if not sure.size:
             return None
-        return max(float(_HOURS[sure[0]]), LEAST_HOURS, self.first_hours + APART_H)
+        return max(float(_HOURS[sure[0]]), LEAST_HOURS, self.agrees_from + APART_H)
 
     def curve(self, hours: Array, segment: int) -> tuple[Array, Array]:
         """Return brace and its sd over hours strung, with the turns of a segment [mm].
@@ -289,7 +292,12 @@ def sittings_agree(readings: Sequence[SettlingReading]) -> bool:
         one for one in readings
         if one.segment == newest.segment and newest.hours - one.hours >= APART_H
     ]  # fmt: skip
-    return bool(earlier) and abs(earlier[-1].brace_mm - newest.brace_mm) <= ENOUGH_MM + ON_STEP_MM
+    return bool(earlier) and _agrees(earlier[-1], newest)
+
+
+def _agrees(one: SettlingReading, newest: SettlingReading) -> bool:
+    within = abs(one.brace_mm - newest.brace_mm) <= ENOUGH_MM + ON_STEP_MM
+    return within and one.segment == newest.segment
 
 
 def _covariance(
@@ -359,5 +367,5 @@ def fit_settling(
         hours=float(hours.max()),
         count=len(readings),
         agree=sittings_agree(readings),
-        first_hours=first[-1].hours,
+        agrees_from=next(one.hours for one in readings if _agrees(one, readings[-1])),
     )

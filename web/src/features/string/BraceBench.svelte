@@ -16,6 +16,8 @@
   const mean = (ratings: number[]) =>
     ratings.length ? (ratings.reduce((a, b) => a + b, 0) / ratings.length).toFixed(1) : '–';
   const recorded = $derived(valley.shots.some((shot) => shot.recorded));
+  const turned = $derived(valley.shots.some((shot) => shot.turns != null));
+  const shocked = $derived(valley.shots.some((shot) => shot.shock.length));
   /** Nobody read a brace or chose a height: what is only usual is never recorded as read. */
   const unread = $derived(valley.now_mm == null && !valley.shots.length && !handle.moved);
   const halves = (turns: number) => `${Math.round(2 * turns) / 2}`;
@@ -46,7 +48,8 @@
         <table class="rows mt-1">
           <thead>
             <tr
-              ><th>Brace</th><th>Turns</th><th>Sound</th><th>Shock</th>
+              ><th>Brace</th>{#if turned}<th>Turns</th>{/if}<th>Sound</th>
+              {#if shocked}<th>Shock</th>{/if}
               {#if recorded}<th>Recorded</th>{/if}<th><span class="sr-only">Take back</span></th
               ></tr
             >
@@ -58,11 +61,11 @@
                   <strong>{figure(mm(shot.brace_mm))}</strong>
                   {#if shot.tail}<span class="block text-sm text-soft">tail {shot.tail}</span>{/if}
                 </td>
-                <td>{shot.turns ?? '–'}</td>
+                {#if turned}<td>{shot.turns ?? '–'}</td>{/if}
                 <td>{mean(shot.sound)}</td>
-                <td>{mean(shot.shock)}</td>
+                {#if shocked}<td>{mean(shot.shock)}</td>{/if}
                 {#if recorded}
-                  <td class="whitespace-nowrap"
+                  <td
                     >{shot.recorded_db != null
                       ? `+${Math.max(shot.recorded_db, 0).toFixed(1)} dB`
                       : shot.recorded
