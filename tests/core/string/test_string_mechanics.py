@@ -319,6 +319,7 @@ def test_two_sittings_twelve_hours_apart_must_agree() -> None:
     found = fit_settling(readings, "low_stretch")
     assert found.looks_still
     assert not found.is_settled
+    assert found.settled_at == 13.0, "12 h after the first that agrees with the newest: that of 1 h"
     later = (*readings, SettlingReading(24.0, 199.9))
     assert fit_settling(later, "low_stretch").is_settled
     moved = (*readings, SettlingReading(24.0, 200.1 - 2.2))
@@ -462,6 +463,17 @@ def test_in_other_worlds_what_is_said_comes_true_as_often(kind: Kind, most: floa
         float(np.mean([getattr(one, name) for one in found])) for name in ("said", "came")
     )
     assert abs(said - came) <= most
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_the_height_just_shot_is_not_asked_for_again(seed: int) -> None:
+    world = np.random.default_rng(seed)
+    shot: tuple[Height, ...] = ()
+    while len(shot) < 5:
+        braces = world.choice(np.arange(7.0, 8.26, 1 / 8), 2, replace=False)
+        shot = (*shot, *(Height(float(b) * IN, (float(world.integers(2, 7)),)) for b in braces))
+        coming = sweep(shot, (7.0 * IN, 8.25 * IN)).next_mm
+        assert coming is None or abs(coming - shot[-1].brace_mm) > 1.5
 
 
 def loud_at(brace: float, db: float) -> Height:

@@ -460,7 +460,7 @@ def _worse(one: Height, other: Height) -> float:
 def _next_height(
     heights: tuple[Height, ...], limits_mm: tuple[float, float], shapes: Shapes, likely: Array
 ) -> float:
-    """Return the height that tells most, to a sixteenth inside the limits [mm]."""
+    """Return the height that tells most, to a sixteenth inside the limits, not the last again [mm]."""
     low, high = (limit / MM_PER_IN for limit in limits_mm)
     tried = np.array([height.brace_mm for height in heights]) / MM_PER_IN
     if len(heights) == 1:
@@ -473,6 +473,9 @@ def _next_height(
     noise = float(np.mean([_sd_db(height) ** 2 for height in heights]))
     first, last = math.ceil(low / SIXTEENTH - 1e-9), math.floor(high / SIXTEENTH + 1e-9)
     choices: Array = SIXTEENTH * np.arange(first, max(last, first) + 1, dtype=np.float64)
+    # the height that was just shot is not asked for again at once
+    fresh = np.abs(choices - tried[-1]) >= SIXTEENTH - 1e-9
+    choices = choices[fresh] if fresh.any() else choices
     y = shapes.rise(choices) - weights @ shapes.rise(tried)
     mean = y @ likely
     total = y**2 @ likely - mean**2
