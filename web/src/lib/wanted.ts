@@ -1,4 +1,4 @@
-/** Letting a finding's action put the cursor into its control. */
+/** Letting a finding's action put the cursor into its control, and an answer come into view. */
 import type { Attachment } from 'svelte/attachments';
 import { openRig } from './openrig.svelte';
 
@@ -11,4 +11,11 @@ export function wanted(name: string): Attachment<HTMLElement> {
     node.focus();
     openRig.wanted = null;
   };
+}
+
+/** Attach to what was waited for: when it comes, it comes into view and is read out. */
+export function arrived(node: HTMLElement): void {
+  node.tabIndex = -1;
+  node.scrollIntoView({ block: 'start' });
+  node.focus({ preventScroll: true });
 }

@@ -460,7 +460,7 @@ def _worse(one: Height, other: Height) -> float:
 def _next_height(
     heights: tuple[Height, ...], limits_mm: tuple[float, float], shapes: Shapes, likely: Array
 ) -> float:
-    """Return the height that tells most, to a sixteenth inside the limits, not the last again [mm]."""
+    """Return the height that tells most inside the limits, not the last one again [mm]."""
     low, high = (limit / MM_PER_IN for limit in limits_mm)
     tried = np.array([height.brace_mm for height in heights]) / MM_PER_IN
     if len(heights) == 1:

@@ -58,7 +58,7 @@
   {#snippet children(_, stage, found)}
     {@const first = found.checks.find((one) => one.state === 'heard')}
     <ListenHead {stage} page={found} />
-    <div bind:this={result} tabindex="-1" class="result" role="region" aria-label="What was heard">
+    <div bind:this={result} tabindex="-1" class="arrives" role="region" aria-label="What was heard">
       {#if found.pair}
         <PairView page={found} {striking} />
       {:else}
@@ -75,7 +75,7 @@
         {#if first}First to look at: <strong>{first.name}</strong>, {tell(
             first.shows,
           )}.{:else}Nothing stands out in the order to look.{/if}
-        <a href={pagePath(openRig.rig ?? '', 'listen/what')}>The whole list</a>
+        <a class="quiet" href={pagePath(openRig.rig ?? '', 'listen/what')}>The whole list</a>
       </p>
     {/if}
     <section class="mt-5" aria-labelledby="next-recording">
@@ -122,12 +122,3 @@
     <Cautions {stage} />
   {/snippet}
 </WhenReady>
-
-<style>
-  .result {
-    scroll-margin-top: 4rem;
-  }
-  .result:focus {
-    outline: none;
-  }
-</style>

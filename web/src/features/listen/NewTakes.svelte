@@ -5,6 +5,7 @@
   import { openRig } from '../../lib/openrig.svelte';
   import { api, type EntryDraft, type KeptSound } from '../../lib/api';
   import { Recording } from '../../lib/recording.svelte';
+  import { arrived } from '../../lib/wanted';
   import ListeningState from './ListeningState.svelte';
   import type { Listening } from './hearing.svelte';
   import { sayDb } from './numbers';
@@ -119,7 +120,7 @@
 
 <ListeningState {listening} {question} id="problem-sound" />
 {#if hearing}
-  <section aria-labelledby="new-title" class="new">
+  <section aria-labelledby="new-title" class="new arrives" {@attach arrived}>
     <h2 id="new-title">
       {lines.length
         ? `${lines.length} ${WORDS[what]} found, not recorded yet`

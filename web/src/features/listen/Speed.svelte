@@ -10,7 +10,7 @@
   import { figure, tell } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { mps } from '../../lib/units';
-  import { wanted } from '../../lib/wanted';
+  import { arrived, wanted } from '../../lib/wanted';
   import SoundPage from './SoundPage.svelte';
   import { Listening } from './hearing.svelte';
   import { keptSounds } from './kept.svelte';
@@ -145,7 +145,7 @@
   {/snippet}
   {#snippet heard(page)}
     {#if found}
-      <section class="mt-4" aria-labelledby="shots-title">
+      <section class="arrives mt-4" aria-labelledby="shots-title" {@attach arrived}>
         <h2 id="shots-title">
           {found.shots.length === 0
             ? 'No shot was heard'

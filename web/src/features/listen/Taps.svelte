@@ -7,6 +7,7 @@
   import { openRig } from '../../lib/openrig.svelte';
   import { Recording } from '../../lib/recording.svelte';
   import { fittedId } from '../../lib/values';
+  import { arrived } from '../../lib/wanted';
   import SoundPage from './SoundPage.svelte';
   import { Listening } from './hearing.svelte';
   import { behind, numberIn } from './numbers';
@@ -121,7 +122,7 @@
   {/snippet}
   {#snippet heard(page)}
     {#if found}
-      <section class="mt-4" aria-labelledby="taps-title">
+      <section class="arrives mt-4" aria-labelledby="taps-title" {@attach arrived}>
         <h2 id="taps-title">
           {found.taps.length === 0
             ? 'No tap was heard'
@@ -154,7 +155,7 @@
                       {tap.ring_hz.toFixed(1)} ± {(tap.half_hz ?? 0).toFixed(1)} Hz
                     {/if}
                   </td>
-                  <td>{tap.over_db.toFixed(0)} dB</td>
+                  <td class="whitespace-nowrap">{tap.over_db.toFixed(0)} dB</td>
                   <td class="text-right">
                     {#if tap.take > 1}
                       <label class="tick"
