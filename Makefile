@@ -43,7 +43,7 @@ run: $(STAMPS)/venv $(STAMPS)/page ## serve your own bench
 	@$(BIN)/lyrandis serve --port $(PORT)
 
 test: $(STAMPS)/dev $(STAMPS)/page $(STAMPS)/chromium ## run every test
-	@$(BIN)/python -m pytest -n 2 --dist worksteal
+	@OPENBLAS_NUM_THREADS=1 $(BIN)/python -m pytest -n 2 --dist worksteal
 
 check: $(STAMPS)/dev $(STAMPS)/npm ## lint, types, and drift of the generated web types
 	@$(BIN)/ruff check --quiet src tests tools

@@ -264,7 +264,7 @@ def test_a_club_evening_of_three_minutes_at_192_kilohertz(demo: Api) -> None:
         assert any("another bow" in trouble for trouble in heard["troubles"])
         own = through(demo, path, {"what": "shot", "struck": heard["others"]})["hearing"]
         assert not any("another bow" in trouble for trouble in own["troubles"])
-    long = evening(4, own=20, others=8, seconds=178.0)
+    long = evening(4, own=20, others=8, seconds=180.0)
     low = resampled(long.samples, 44_100, 16_000.0)
     kept = bring(demo, wav_of(low, 16_000), name="evening.wav")
     heard = through(demo, f"{RIG}/sounds/{kept['mark']}/hear", {"what": "shot"})["hearing"]

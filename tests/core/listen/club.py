@@ -31,9 +31,10 @@ def evening(seed: int, *, own: int = 5, others: int = 4, seconds: float = 14.0) 
     for number, one in enumerate(else_at):
         other = ThirdBow(seed * 31 + number % 2 + 500)
         other.room_share, other.room_t60 = world.uniform(0.5, 0.9), mine.room_t60
-        far = np.zeros(len(whole))
-        other._shot(far, one, 10 ** (-world.uniform(2, 12) / 20))
-        whole += other._place(far)
+        first = round((one - 0.5) * RATE)
+        far = np.zeros(min(4 * RATE, len(whole) - first))
+        other._shot(far, one - first / RATE, 10 ** (-world.uniform(2, 12) / 20))
+        whole[first : first + len(far)] += other._place(far)
     own_power = float((whole[round(at[0] * RATE) : round((at[0] + 0.3) * RATE)] ** 2).mean())
     whole += mine._hiss(len(whole)) * np.sqrt(own_power / 10**2.2)
     return Evening(whole * 0.4 / np.abs(whole).max(), at, else_at)

@@ -28,18 +28,21 @@ def mdct_coded(samples: Array, coarse_db: float, top_hz: float) -> Array:
     window = np.sin(np.pi * (n + 0.5) / (2 * half))
     basis = np.cos(np.pi / half * (n[:, None] + 0.5 + half / 2) * (k[None, :] + 0.5))
     padded = np.concatenate([np.zeros(half), samples, np.zeros(2 * half)])
-    out = np.zeros(len(padded))
+    firsts = range(0, len(padded) - 2 * half, half)
+    blocks = np.stack([padded[first : first + 2 * half] for first in firsts])
+    lines = (blocks * window) @ basis
     last = round(top_hz / (RATE / 2) * half)
     bands = np.unique(np.geomspace(4, last, 22).astype(int))
-    for first in range(0, len(padded) - 2 * half, half):
-        lines = (padded[first : first + 2 * half] * window) @ basis
-        lines[last:] = 0.0
-        for low, high in zip(np.r_[0, bands[:-1]], bands, strict=True):
-            part = lines[low:high]
-            step = float(np.abs(part).max(initial=0.0)) * 10 ** (-coarse_db / 20) * 2
-            if step > 0:
-                lines[low:high] = np.round(part / step) * step
-        out[first : first + 2 * half] += window * (basis @ lines) * (2 / half)
+    lines[:, last:] = 0.0
+    for low, high in zip(np.r_[0, bands[:-1]], bands, strict=True):
+        part = lines[:, low:high]
+        step = np.abs(part).max(axis=1, keepdims=True, initial=0.0) * 10 ** (-coarse_db / 20) * 2
+        step = np.where(step > 0, step, 1.0)
+        lines[:, low:high] = np.round(part / step) * step
+    back = window * (lines @ basis.T) * (2 / half)
+    out = np.zeros(len(padded))
+    for first, block in zip(firsts, back, strict=True):
+        out[first : first + 2 * half] += block
     return out[half : half + len(samples)]
 
 
