@@ -26,7 +26,14 @@ from lyrandis.core.listen.readings import (
 )
 from lyrandis.core.listen.shafts import Ringing
 from lyrandis.core.listen.shot_marks import TOO_SOFT_S, HeardShot, heard_shots
-from lyrandis.core.listen.shot_time import Range, agrees, flight_s, launch_mps, several
+from lyrandis.core.listen.shot_time import (
+    SPEED_SHARE,
+    Range,
+    agrees,
+    flight_s,
+    launch_mps,
+    several,
+)
 from lyrandis.core.listen.sound import (
     Samples,
     Sound,
@@ -346,7 +353,7 @@ def _speed_sum(count: int, where: Range, together: Estimate, *, soft: bool) -> t
         phrase(f"{shots} at {where.butt_m:g} m, heard {where.microphone_m:g} m from the {beside}; "
                f"air {where.celsius:g} °C; the arrow's tip is {where.arrow_m:.2f} m ahead."),
         phrase("Air within 4 °C, distance within 5 cm, drag within half, onsets within 4 ms, and "
-               "never better than 2 %: {share} in all.",
+               "never better than {least}: {share} in all.", least=percent(2 * SPEED_SHARE),
                share=percent(together.plus_minus / together.value)),
         *([phrase("The butt is soft: the strike rises slowly, and the ± is as wide as that makes "
                   "it.")] if soft else []),

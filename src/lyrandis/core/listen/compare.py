@@ -88,7 +88,7 @@ def compared(
     se = sqrt(1.05 s^2 (1/n1 + 1/n2) + 2 a^2 + beside^2), interval D +- t(2 + n1 + n2) se. `beside`
     is another standard deviation, as of a reference knock. Raises `DomainError` for less than
     three a side.
-    Source: our own; of made-up ordinary archers 3 to 4 % were told a change that was none.
+    Source: our own; a test asks how often made-up archers are told a change that was none.
 
     >>> found = compared([-40.1, -39.2, -40.8], [-43.0, -42.1, -43.6])
     >>> round(found.change_db, 2), round(found.half_db, 1), found.told_apart
