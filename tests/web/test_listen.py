@@ -11,7 +11,7 @@ from playwright.sync_api import Browser, Page, expect
 from lyrandis.sounds.reading import wav_of
 from tests.core.listen.signals import RATE, r1
 from tests.web.conftest import CHROMIUM, CHROMIUM_FLAGS, HereServer, Opener, text_of
-from tests.web.test_accessibility import violations
+from tests.web.test_accessibility import check_nothing_is_cut_off, violations
 from tests.web.wire import Wire, until
 
 RIG = "/rigs/tideway-recurve/listen"
@@ -235,6 +235,7 @@ def test_a_height_of_the_sweep_is_recorded(demo: HereServer, open_page: Opener) 
     expect(page.get_by_role("table").first).to_contain_text(re.compile(r"\+\d\.\d dB"))
     expect(page.get_by_role("columnheader", name="Recorded")).to_be_visible()
     assert violations(page) == []
+    check_nothing_is_cut_off(page)
 
 
 def test_a_recording_is_forgotten_in_two_taps_and_its_numbers_stay(

@@ -16,14 +16,13 @@
   const mean = (ratings: number[]) =>
     ratings.length ? (ratings.reduce((a, b) => a + b, 0) / ratings.length).toFixed(1) : '–';
   const recorded = $derived(valley.shots.some((shot) => shot.recorded));
-  const turned = $derived(valley.shots.some((shot) => shot.turns != null));
   const shocked = $derived(valley.shots.some((shot) => shot.shock.length));
   /** Nobody read a brace or chose a height: what is only usual is never recorded as read. */
   const unread = $derived(valley.now_mm == null && !valley.shots.length && !handle.moved);
   const halves = (turns: number) => `${Math.round(2 * turns) / 2}`;
 </script>
 
-<div class="grid gap-5 lg:grid-cols-[minmax(0,1fr)_17.6rem]">
+<div class="grid gap-5 lg:grid-cols-[minmax(0,1fr)_20.6rem]">
   <div class="min-w-0">
     <ValleyChart {handle} onenter={() => form?.focus()} />
     {#if valley.said}
@@ -48,7 +47,7 @@
         <table class="rows mt-1">
           <thead>
             <tr
-              ><th>Brace</th>{#if turned}<th>Turns</th>{/if}<th>Sound</th>
+              ><th>Brace</th><th>Sound</th>
               {#if shocked}<th>Shock</th>{/if}
               {#if recorded}<th>Recorded</th>{/if}<th><span class="sr-only">Take back</span></th
               ></tr
@@ -59,9 +58,11 @@
               <tr>
                 <td class="whitespace-nowrap">
                   <strong>{figure(mm(shot.brace_mm))}</strong>
+                  {#if shot.turns != null}<span class="block text-sm text-soft"
+                      >{shot.turns} turns</span
+                    >{/if}
                   {#if shot.tail}<span class="block text-sm text-soft">tail {shot.tail}</span>{/if}
                 </td>
-                {#if turned}<td>{shot.turns ?? '–'}</td>{/if}
                 <td>{mean(shot.sound)}</td>
                 {#if shocked}<td>{mean(shot.shock)}</td>{/if}
                 {#if recorded}
