@@ -182,7 +182,8 @@ def test_a_speed_is_heard_moved_and_recorded(demo: HereServer, open_page: Opener
     expect(page.get_by_text("Give 3 to 100 m")).to_be_visible()
     page.get_by_label("String to butt, m").fill("18")
     simulate(page)
-    expect(page.get_by_role("heading", name="3 shots")).to_be_visible()
+    expect(page.get_by_role("heading", name="3 shots")).to_be_in_viewport()
+    expect(page.get_by_role("region", name="3 shots")).to_be_focused()
     large = page.locator(".large")
     before = large.inner_text()
     strike = page.get_by_role("slider", name=re.compile("Strike of shot 1"))
@@ -191,6 +192,7 @@ def test_a_speed_is_heard_moved_and_recorded(demo: HereServer, open_page: Opener
         page.keyboard.press("Shift+ArrowRight")
     page.keyboard.press("Enter")
     expect(large).not_to_have_text(before)
+    expect(strike).to_be_focused()
     page.get_by_role("button", name="strike out").first.click()
     expect(page.get_by_role("button", name="put back")).to_be_visible()
     assert violations(page) == []

@@ -194,9 +194,10 @@ def bench_evening(one: EveningProved) -> list[Row]:
             "%", f"of all within a tenth {percent(one.within_all):.0f} %; of near "
             f"{percent(one.near_came):.0f} %, said {percent(one.near_said):.0f} %", least=True),
         Row(f"{name}: arrows, median", one.arrows, ARROWS.get(one.key, 100.0), "",
-            f"nine in ten under {one.most_arrows:g}"),
+            f"nine in ten under {one.most_arrows:g}",
+            why="a test is three arrows, so that the median moves by one or two of them."),
         Row(f"{name}: far too weak called tuned", one.far_weak_tuned, 0, "",
-            "a quarter and more too weak"),
+            "a quarter and more too weak", why=f"of {one.rigs} rigs; not found why."),
     ]  # fmt: skip
     if one.key == "stiff":
         rows += [
@@ -204,7 +205,7 @@ def bench_evening(one: EveningProved) -> list[Row]:
                 least=True),
             Row("evenings: false weak brought to tuned", percent(one.false_weak_tuned), 75, "%",
                 f"of {one.false_weak}; within a tenth {percent(one.false_weak_within):.0f} %",
-                least=True),
+                least=True, why="nearly all the others end as near, and the page says near."),
         ]  # fmt: skip
     return rows
 

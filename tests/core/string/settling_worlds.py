@@ -12,7 +12,7 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from lyrandis.core.constants import MM_PER_IN
-from lyrandis.core.string.settling import SettlingReading, fit_settling, sittings_agree
+from lyrandis.core.string.settling import SettlingReading, fit_settling
 
 Law = Literal["stretched", "two", "logarithm", "power"]
 LAWS: tuple[Law, ...] = ("stretched", "two", "logarithm", "power")
@@ -119,8 +119,6 @@ def called(of: World, seed: int) -> Called:
     readings: list[SettlingReading] = []
     for one in read(of, left, world):
         readings.append(one)
-        # a string whose sittings do not agree is not called settled, whatever the fit says
-        told = tuple(readings) if len(readings) >= 4 and sittings_agree(readings) else None
-        if told and fit_settling.__wrapped__(told).is_settled:
+        if len(readings) >= 4 and fit_settling.__wrapped__(tuple(readings)).is_settled:
             return Called(one.hours, left(one.hours))
     return Called(None, left(readings[-1].hours))

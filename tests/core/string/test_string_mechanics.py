@@ -33,7 +33,7 @@ from lyrandis.core.string.turns import (
     turns_word,
 )
 from tests.core.string.archers import by_ear, by_the_model, within
-from tests.core.string.settling_worlds import WORLDS, World, called
+from tests.core.string.settling_worlds import WORLDS, World, called, creep_by, read
 from tests.core.string.sweep_worlds import Kind, swept
 
 IN = MM_PER_IN
@@ -311,6 +311,18 @@ def test_a_string_is_hardly_ever_called_settled_early(world: World) -> None:
     if world.law == "stretched" and not world.step_mm and not world.damp_mm:
         hours = [one.hours or 999.0 for one in found]
         assert np.median(hours) <= 30, "some half as long again as with its own law alone: 18 h"
+
+
+@pytest.mark.parametrize("world", WORLDS[:4], ids=[world.name for world in WORLDS[:4]])
+def test_when_it_settles_is_never_said_to_be_over(world: World) -> None:
+    for seed in range(5):
+        rng = np.random.default_rng(seed)
+        readings = tuple(read(world, creep_by(world.law, rng), rng))
+        for count in range(4, len(readings) + 1):
+            found = fit_settling(readings[:count])
+            if found.looks_still and not found.agree:
+                assert found.settled_at is not None
+                assert found.settled_at > found.hours
 
 
 def test_two_sittings_twelve_hours_apart_must_agree() -> None:

@@ -13,9 +13,14 @@ export function wanted(name: string): Attachment<HTMLElement> {
   };
 }
 
-/** Attach to what was waited for: when it comes, it comes into view and is read out. */
+/** Bring a part of the page into view, and let it be read out. */
+export function lookAt(node: HTMLElement | null | undefined): void {
+  node?.scrollIntoView({ block: 'start' });
+  node?.focus({ preventScroll: true });
+}
+
+/** Attach to what was waited for: when it comes, it is looked at. */
 export function arrived(node: HTMLElement): void {
   node.tabIndex = -1;
-  node.scrollIntoView({ block: 'start' });
-  node.focus({ preventScroll: true });
+  lookAt(node);
 }

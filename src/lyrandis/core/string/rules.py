@@ -116,11 +116,10 @@ RULES: tuple[j.Rule, ...] = (
         stage="string",
         title="The quiet brace",
         statement="Noise over brace has a quiet spot, two, or a flat floor; one is said where it "
-        "stands out, two or a width where they fit as well. It is found when the "
-        "chance that it lies "
-        f"within 1/8 in reaches {100 * SURE_ENOUGH:.0f} % or next to nothing is left to gain, from "
-        f"{LEAST_HEIGHTS} heights, at most {MOST_HEIGHTS}. Nothing is proposed outside the maker's "
-        "range.",
+        "stands out, two or a width where they fit as well. It is found when the chance that it "
+        f"lies within 1/8 in reaches {100 * SURE_ENOUGH:.0f} % or next to nothing is left to gain, "
+        f"from {LEAST_HEIGHTS} heights, at most {MOST_HEIGHTS}. Nothing is proposed outside the "
+        "maker's range.",
         school="Tuning by sound and feel",
         source="Bayes' theorem over quiet spots, curvature and what an evening drifts, sizes "
         "assumed. " + SWEEP_TRIED,
@@ -330,8 +329,7 @@ def _judge_settling(c: Computed) -> list[j.Finding]:
     if settling.looks_still:
         sentence = phrase(
             "The brace is no longer moving that we can see. Look again after the next two "
-            "sittings: "
-            f"two {APART_H:g} h strung apart must agree."
+            f"sittings: two {APART_H:g} h strung apart must agree."
         )
         return [_finding("string-settling", "watch", sentence, lines, SETTLE)]
     at = settling.settled_at

@@ -26,7 +26,7 @@ RULE_SD_MM = 0.5
 ENOUGH_MM = MM_PER_IN / 16
 """Less than this to come counts as settled."""
 SURE = 0.88
-"""Chosen on strings of other laws, so that one in twelve of any is called settled too soon."""
+"""Chosen on strings of other laws: of none of them more than one in twelve is called too soon."""
 NINE_IN_TEN = 0.9
 LEAST_READINGS, LEAST_HOURS = 4, 3.0
 APART_H = 12.0
@@ -135,7 +135,7 @@ class Settling:
     agree: bool
     """True where two sittings 12 h strung apart agree within 1/16 in."""
     agrees_from: float
-    """Hours of the first reading that agrees with the newest within 1/16 in, with its turns."""
+    """Hours of the first reading that agrees with the newest and may be its pair 12 h later."""
 
     def left(self, hours: float) -> Left:
         """Return what is still to come after so many hours strung [mm].
@@ -287,12 +287,18 @@ def sittings_agree(readings: Sequence[SettlingReading]) -> bool:
     >>> sittings_agree(read[:2]), sittings_agree(read)
     (False, True)
     """
+    at = _twelve_before(readings)
+    return at is not None and _agrees(readings[at], readings[-1])
+
+
+def _twelve_before(readings: Sequence[SettlingReading]) -> int | None:
+    """Return where the last reading 12 h strung before the newest stands, with its turns."""
     newest = readings[-1]
     earlier = [
-        one for one in readings
+        at for at, one in enumerate(readings)
         if one.segment == newest.segment and newest.hours - one.hours >= APART_H
     ]  # fmt: skip
-    return bool(earlier) and _agrees(earlier[-1], newest)
+    return earlier[-1] if earlier else None
 
 
 def _agrees(one: SettlingReading, newest: SettlingReading) -> bool:
@@ -367,5 +373,9 @@ def fit_settling(
         hours=float(hours.max()),
         count=len(readings),
         agree=sittings_agree(readings),
-        agrees_from=next(one.hours for one in readings if _agrees(one, readings[-1])),
+        agrees_from=next(
+            one.hours
+            for one in readings[_twelve_before(readings) or 0 :]
+            if _agrees(one, readings[-1])
+        ),
     )

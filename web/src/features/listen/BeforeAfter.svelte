@@ -7,6 +7,7 @@
   import { openRig } from '../../lib/openrig.svelte';
   import { pagePath } from '../../lib/paths';
   import { tell } from '../../lib/preferences.svelte';
+  import { lookAt } from '../../lib/wanted';
   import type { PageOf } from '../../lib/api';
   import BringSound from './BringSound.svelte';
   import { Listening } from './hearing.svelte';
@@ -36,11 +37,6 @@
   });
 
   let result = $state<HTMLElement>();
-  /** What was recorded is compared over the form: there the eye goes. */
-  function toResult() {
-    result?.scrollIntoView({ block: 'start' });
-    result?.focus({ preventScroll: true });
-  }
   function nextKind(): What {
     if (!page?.recordings.length) return 'pluck';
     return page.recordings.some((one) => one.what === 'pluck') ? 'shot' : 'pluck';
@@ -115,7 +111,8 @@
           keptSounds.as = what;
           samePlace = true;
           void keptSounds.load();
-          void tick().then(toResult);
+          // what was recorded is compared over the form: there the eye goes
+          void tick().then(() => lookAt(result));
         }}
       />
     </section>

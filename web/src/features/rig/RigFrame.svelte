@@ -17,6 +17,7 @@
   import { poll } from '../../lib/poll';
   import { rigOf, stageOf } from '../../lib/paths';
   import { route } from '../../lib/navigation';
+  import { lookAt } from '../../lib/wanted';
 
   let { children }: { children: Snippet } = $props();
 
@@ -68,9 +69,7 @@
   });
 
   function toFindings() {
-    const title = document.getElementById('findings-title');
-    title?.scrollIntoView({ block: 'start' });
-    title?.focus({ preventScroll: true });
+    lookAt(document.getElementById('findings-title'));
   }
 
   function toWork(event: MouseEvent) {
