@@ -186,6 +186,11 @@ def test_a_speed_is_heard_moved_and_recorded(demo: HereServer, open_page: Opener
     expect(page.get_by_role("region", name="3 shots")).to_be_focused()
     large = page.locator(".large")
     before = large.inner_text()
+    expect(page.get_by_text("Measure the distance with a tape")).to_be_visible()
+    page.get_by_role("button", name="tape", exact=True).click()
+    expect(page.get_by_text("distance within 0.05 m")).to_be_visible()
+    expect(large).not_to_have_text(before)
+    before = large.inner_text()
     strike = page.get_by_role("slider", name=re.compile("Strike of shot 1"))
     strike.focus()
     for _ in range(6):

@@ -19,6 +19,8 @@ class SpeedWorld(NamedTuple):
     coded: bool = False
     rides: bool = False
     over_db: float = 25.0
+    newcomer: bool = False
+    """The distance is paced, and the air is left as the page has it."""
 
 
 SPEED_WORLDS = (
@@ -29,6 +31,8 @@ SPEED_WORLDS = (
     SpeedWorld("stiff butt, both", coded=True, rides=True),
     SpeedWorld("soft butt", "soft"),
     SpeedWorld("soft butt, both", "soft", coded=True, rides=True),
+    SpeedWorld("stiff butt, told as a newcomer tells it", newcomer=True),
+    SpeedWorld("soft butt, told as a newcomer tells it", "soft", newcomer=True),
 )
 
 
@@ -52,6 +56,8 @@ def speed_heard(of: SpeedWorld, seed: int) -> SpeedHeard:
     where = Range(
         made.butt_m + world.normal(0, 0.025), 0.75, 0.4, made.celsius + world.normal(0, 2)
     )
+    if of.newcomer:
+        where = Range(made.butt_m * (1 + world.normal(0, 0.02)), 0.75, taped=False)
     guess = made.speed_mps * float(np.exp(world.normal(0, 0.06)))
     found = speed_hearing(made.samples[:, None], RATE, where,
                           GRAVITY_DRAG * float(np.exp(world.normal(0, 0.2))), NAMED,

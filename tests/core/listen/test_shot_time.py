@@ -189,3 +189,9 @@ def test_where_a_riding_gain_lifts_the_loose_the_string_home_is_taken() -> None:
         late += sum(one is not None and abs(one.release_s - home) > 0.004
                     for one, home in zip(found, made.homes_s, strict=True))  # fmt: skip
     assert late <= 1
+
+
+@pytest.mark.parametrize(("taped", "least", "most"), [(True, 0.019, 0.03), (False, 0.04, 0.06)])
+def test_a_paced_distance_widens_the_speed(taped: bool, least: float, most: float) -> None:
+    found = launch_mps(0.0, 0.4, Range(18.0, 0.75, taped=taped), 0.0018)
+    assert least < 2 * found.sd / found.value < most

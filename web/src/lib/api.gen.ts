@@ -7080,6 +7080,11 @@ export interface components {
             /** Butt M */
             butt_m: number;
             /**
+             * Taped
+             * @default false
+             */
+            taped: boolean;
+            /**
              * Microphone M
              * @default 0.4
              */

@@ -101,6 +101,8 @@ class ToTime(BaseModel):
 
     butt_m: Annotated[float, Field(ge=3, le=100)]
     """From the braced string."""
+    taped: bool = False
+    """Measured with a tape, not paced or told by a mark."""
     microphone_m: Annotated[float, Field(ge=0, le=20)] = 0.4
     at_butt: bool = False
     celsius: Annotated[float, Field(ge=-30, le=50)] = 15.0
@@ -320,6 +322,7 @@ async def time_sound(
     where = Range(
         butt_m=asked.butt_m, arrow_m=c.arrow.sheet.length_mm / 1000,
         microphone_m=asked.microphone_m, celsius=asked.celsius, at_butt=asked.at_butt,
+        taped=asked.taped,
     )  # fmt: skip
 
     def make(tell: Tell) -> Heard:

@@ -352,9 +352,12 @@ def _speed_sum(count: int, where: Range, together: Estimate, *, soft: bool) -> t
     return (
         phrase(f"{shots} at {where.butt_m:g} m, heard {where.microphone_m:g} m from the {beside}; "
                f"air {where.celsius:g} °C; the arrow's tip is {where.arrow_m:.2f} m ahead."),
-        phrase("Air within 4 °C, distance within 5 cm, drag within half, onsets within 4 ms, and "
-               "never better than {least}: {share} in all.", least=percent(2 * SPEED_SHARE),
+        phrase(f"Air within 4 °C, distance within {2 * where.distance_sd_m:.2g} m, drag within "
+               "half, onsets within 4 ms, and never better than {least}: {share} in all.",
+               least=percent(2 * SPEED_SHARE),
                share=percent(together.plus_minus / together.value)),
+        *([] if where.taped else [phrase("Measure the distance with a tape: it is most of the "
+                                         "doubt.")]),
         *([phrase("The butt is soft: the strike rises slowly, and the ± is as wide as that makes "
                   "it.")] if soft else []),
     )  # fmt: skip

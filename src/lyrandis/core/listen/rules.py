@@ -16,7 +16,7 @@ from lyrandis.core.listen.shafts import (
     TOLD_APART,
     UNEVEN_SHARE,
 )
-from lyrandis.core.listen.shot_time import EXPECTED_SHARE, SPEED_SHARE, agrees
+from lyrandis.core.listen.shot_time import EXPECTED_SHARE, PACED_SHARE, SPEED_SHARE, agrees
 from lyrandis.core.listen.tap import LEAST_OVER_DB
 from lyrandis.core.listen.words import FAULT_WORDS, TAPPED_STATE_WORDS, TROUBLE_WORDS, Fault
 from lyrandis.core.phrase import Figure, Phrase, counted, decibels, lbf, mps, percent, phrase, spine
@@ -53,7 +53,7 @@ TAKES_TRIED = (
 )
 SPEED_TRIED = (
     f"Of {times_of('speed')} made-up recordings of each of stiff and soft butts, through coders "
-    "and under a gain that rides, the true speed lay inside what was said in "
+    "and under a gain that rides, taped and paced, the true speed lay inside what was said in "
     f"{share_of('speed', 'inside')}. "
 )
 TAP_TRIED = (
@@ -114,7 +114,8 @@ RULES: tuple[j.Rule, ...] = (
         title="Speed by ear",
         statement="The release is where the high notes begin, the same in all shots; the strike is "
         f"where several bands rise at once. Never better than {200 * SPEED_SHARE:.0f} %; a soft "
-        "butt, whose strike rises slowly, widens it. What the mechanics expect, good to "
+        "butt, whose strike rises slowly, widens it, and so does a distance in paces, good to "
+        f"{200 * PACED_SHARE:.0f} %. What the mechanics expect, good to "
         f"{200 * EXPECTED_SHARE:.0f} % at best, only checks it: where the two disagree by more "
         "than both are doubtful, see distance and marks (Watch).",
         school="Lyrandis's own",

@@ -8,6 +8,8 @@ from lyrandis.core.estimate import Estimate
 from lyrandis.core.listen.shot_marks import ONSET_SD_S
 
 WARM_SD_C, DISTANCE_SD_M, DRAG_SD = 2.0, 0.025, 0.25
+PACED_SHARE = 0.02
+"""Assumption: a distance in paces, or by a mark nobody measured, one standard deviation."""
 SPEED_SHARE = 0.01
 """No speed by ear is better than 2 %: one standard deviation. Chosen on shots of another world."""
 EXPECTED_SHARE = 0.03
@@ -27,6 +29,13 @@ class Range:
     celsius: float = 15.0
     at_butt: bool = False
     """The microphone stands beside the butt, not beside the archer."""
+    taped: bool = True
+    """The distance was measured with a tape; else it was paced, or is what a mark says."""
+
+    @property
+    def distance_sd_m(self) -> float:
+        """How well the distance to the butt is known, one standard deviation."""
+        return DISTANCE_SD_M if self.taped else PACED_SHARE * self.butt_m
 
     @property
     def ways_m(self) -> tuple[float, float]:
@@ -80,7 +89,7 @@ def launch_mps(
 
     value = speed(release_s, strike_s, where, drag)
     warmer = replace(where, celsius=where.celsius + WARM_SD_C)
-    further = replace(where, butt_m=where.butt_m + DISTANCE_SD_M)
+    further = replace(where, butt_m=where.butt_m + where.distance_sd_m)
     off = (
         speed(release_s, strike_s, warmer, drag) - value,
         speed(release_s, strike_s, further, drag) - value,

@@ -22,6 +22,7 @@
   let celsius = $state('15');
   let away = $state('0.4');
   let atButt = $state(false);
+  let taped = $state(false);
   let struck = $state<number[]>([]);
   let added = $state<number[]>([]);
   let marks = $state<{ shot: number; release_s: number; strike_s: number }[]>([]);
@@ -47,6 +48,7 @@
   const question = (rig: string, kept: KeptSound) =>
     api.timeSound(rig, kept.mark, {
       butt_m: told.butt_m ?? 18,
+      taped,
       celsius: told.celsius ?? 15,
       microphone_m: told.microphone_m ?? 0.4,
       at_butt: atButt,
@@ -130,7 +132,19 @@
         </div>
       {/each}
       <PickOne
-        legend="It stands beside the"
+        legend="Distance by"
+        options={[
+          [true, 'tape'],
+          [false, 'paces, a mark'],
+        ]}
+        value={taped}
+        pick={(one: boolean) => {
+          taped = one;
+          again();
+        }}
+      />
+      <PickOne
+        legend="Microphone beside the"
         options={[
           [false, 'bow'],
           [true, 'butt'],
