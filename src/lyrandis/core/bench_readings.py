@@ -1,8 +1,13 @@
 """Readings of no stage: names, notes, what is taken back, and what is on the rig."""
 
+from collections.abc import Callable
 from typing import Literal
 
-from lyrandis.core.phrase import Phrase, phrase, plain
+from pydantic import ValidationInfo, model_validator
+
+from lyrandis.core.errors import DomainError
+from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, mm, phrase, plain
+from lyrandis.core.quantities import believable
 from lyrandis.core.reading import (
     ANY_SUBJECT,
     BaseReading,
@@ -93,4 +98,55 @@ class PartFitted(BaseReading):
         return phrase(f"Fitted {PART_WORDS[self.part]} {self.part_id}")
 
 
-BenchReading = Named | Noted | Retraction | PutAway | PartFitted
+ChangedWhat = Literal["brace", "nock", "bolts", "point", "silencers", "riser_weight"]
+_CHANGES: dict[ChangedWhat, tuple[str, Callable[[float], Figure], str, str]] = {
+    "brace": ("Brace", mm, "higher", "lower"),
+    "nock": ("Nock", gap, "up", "down"),
+    "bolts": ("Limb bolts", count, "further out", "further in"),
+    "point": ("Point", gr, "heavier", "lighter"),
+    "silencers": ("Silencers", gr, "heavier", "lighter"),
+    "riser_weight": ("Weight on the riser", gr, "added", "taken off"),
+}
+"""What is called how, in which figure, and the words for both ways."""
+_NEEDS: dict[ChangedWhat, frozenset[PartKind]] = {
+    "brace": frozenset({"bow", "string"}), "nock": frozenset({"bow", "string"}),
+    "riser_weight": frozenset({"bow"}),
+}  # fmt: skip
+
+
+class Changed(BaseReading):
+    """A change of something, whatever it was before: never the total.
+
+    `amount` in mm for brace and nock (+ up), turns for both limb bolts (+ out), grains for point,
+    silencers together and weight on the riser. Turns of the string are `string_turned`.
+    """
+
+    of = frozenset({"rig", "bow", "string", "arrow_set"})
+    by = "measured"
+    settles = False
+    kind: Literal["changed"] = "changed"
+    what: ChangedWhat
+    amount: float
+
+    @model_validator(mode="after")
+    def _some(self, info: ValidationInfo) -> "Changed":
+        if self.amount == 0:
+            raise DomainError(
+                "nothing_given", "Nothing was changed.", "Give by how much.", "amount"
+            )
+        believable(f"{self.what}_by", self.amount, info.context)
+        return self
+
+    def needed(self) -> frozenset[PartKind]:
+        return _NEEDS.get(self.what, self.needs)
+
+    def say(self) -> Phrase:
+        name, figure, more, less = _CHANGES[self.what]
+        turns = ""
+        if self.what == "bolts":
+            turns = " turn" if abs(self.amount) <= 1 else " turns"
+        way = more if self.amount > 0 else less
+        return phrase(f"{name} {{by}}{turns} {way}", by=figure(abs(self.amount)))
+
+
+BenchReading = Changed | Named | Noted | Retraction | PutAway | PartFitted

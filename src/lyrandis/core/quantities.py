@@ -50,6 +50,18 @@ class Plausible:
     """What to give instead, where the usual words do not fit."""
     ever: tuple[float, float] | None = None
     """The widest limits that ever held, where they were wider: what is recorded stays readable."""
+    usual: tuple[float, float] | None = None
+    """What a number without a unit is taken for unasked; another one is asked."""
+    inches_below: float = 0.0
+    """A small number without a unit is inches below this, and millimetres from it on."""
+
+    @property
+    def small(self) -> bool:
+        """Return whether a number without a unit is millimetres, whatever the reader's unit."""
+        return self.unit == "gap" or self.inches_below > 0
+
+    def is_usual(self, value: float) -> bool:
+        return self.holds(value) if self.usual is None else within(value, *self.usual)
 
     def holds(self, value: float) -> bool:
         return within(value, self.low, self.high) and not (self.above and value <= self.low)
@@ -60,62 +72,73 @@ class Plausible:
 
 
 def _inches(
-    name: str, low: float, high: float, word: str, mistaken_for: tuple[str, ...] = ()
+    name: str,
+    low: float,
+    high: float,
+    word: str,
+    mistaken_for: tuple[str, ...] = (),
+    *,
+    usual: tuple[float, float] | None = None,
+    inches_below: float = 0.0,
 ) -> Plausible:
-    return Plausible(name, "mm", low * MM_PER_IN, high * MM_PER_IN, word, mistaken_for)
+    in_mm = None if usual is None else (usual[0] * MM_PER_IN, usual[1] * MM_PER_IN)
+    return Plausible(
+        name, "mm", low * MM_PER_IN, high * MM_PER_IN, word, mistaken_for,
+        usual=in_mm, inches_below=inches_below,
+    )  # fmt: skip
 
 
 PLAUSIBLE: dict[str, Plausible] = {
-    "draw_length": _inches("draw length", 12, 40, "draw", ("bow_length", "arm_span")),
+    "draw_length": _inches("draw length", 12, 40, "draw", ("bow_length", "arm_span"), usual=(20, 34)),
     "draw_half": Plausible("half of a span of draws", "mm", 0, 76.2, "draw", above=True),
-    "hook_position": _inches("string position", 12, 42, "draw hook", ("bow_length",)),
-    "arm_length": _inches("arm length", 12, 42, "tape", ("arm_span",)),
-    "arm_span": _inches("arm span", 40, 100, "span", ("arm_length",)),
-    "hook_depth": _inches("hook depth", 0, 3, "hook", ("draw_length",)),
-    "bow_length": _inches("bow length", 36, 84, "bow", ("draw_length", "riser_length")),
-    "riser_length": _inches("riser length", 3, 30, "riser", ("bow_length",)),
-    "limb_length": _inches("limb length", 12, 45, "limbs", ("bow_length",)),
-    "brace_height": _inches("brace height", 3, 12, "brace", ("draw_length",)),
-    "grip_depth": _inches("grip depth", 0, 4, "grip"),
-    "shaft_length": _inches("shaft length", 15, 45, "shaft", ("bow_length", "shaft_diameter")),
-    "string_length": _inches("string length", 30, 84, "string", ("draw_length",)),
-    "draw_weight": Plausible("draw weight", "lbf", 1, 200, "scale"),
-    "arrow_mass": Plausible("arrow mass", "gr", 100, 2500, "arrow"),
-    "grains_per_pound": Plausible("grains per pound", "gr/lbf", 3, 30, "floor"),
-    "shaft_grains_per_inch": Plausible("shaft mass per inch", "gr/in", 2, 25, "shaft"),
-    "part_mass": Plausible("part mass", "gr", 0, 600, "point"),
+    "hook_position": _inches("string position", 12, 42, "draw hook", ("bow_length",), usual=(20, 35)),
+    "arm_length": _inches("arm length", 12, 42, "tape", ("arm_span",), usual=(20, 38)),
+    "arm_span": _inches("arm span", 40, 100, "span", ("arm_length",), usual=(50, 84)),
+    "hook_depth": _inches("hook depth", 0, 3, "hook", ("draw_length",), usual=(0, 1.5)),
+    "bow_length": _inches("bow length", 36, 84, "bow", ("draw_length", "riser_length"), usual=(44, 80)),
+    "riser_length": _inches("riser length", 3, 30, "riser", ("bow_length",), usual=(8, 30)),
+    "limb_length": _inches("limb length", 12, 45, "limbs", ("bow_length",), usual=(15, 40)),
+    "brace_height": _inches("brace height", 3, 12, "brace", ("draw_length",), usual=(4, 11)),
+    "grip_depth": _inches("grip depth", 0, 4, "grip", usual=(0, 3)),
+    "shaft_length": _inches("shaft length", 15, 45, "shaft", ("bow_length", "shaft_diameter"), usual=(20, 36)),
+    "string_length": _inches("string length", 30, 84, "string", ("draw_length",), usual=(40, 78)),
+    "draw_weight": Plausible("draw weight", "lbf", 1, 200, "scale", usual=(14, 120)),
+    "arrow_mass": Plausible("arrow mass", "gr", 100, 2500, "arrow", usual=(150, 1200)),
+    "grains_per_pound": Plausible("grains per pound", "gr/lbf", 3, 30, "floor", usual=(4, 16)),
+    "shaft_grains_per_inch": Plausible("shaft mass per inch", "gr/in", 2, 25, "shaft", usual=(3, 20)),
+    "part_mass": Plausible("part mass", "gr", 0, 600, "point", usual=(0, 400)),
     "riser_mass": Plausible("riser weight", "gr", 0, 46000, "riserweight"),
     "arrow_speed": Plausible("arrow speed", "m/s", 10, 120, "speed"),
-    "shaft_mass": Plausible("bare shaft's mass", "gr", 60, 1500, "bareshaft"),
+    "shaft_mass": Plausible("bare shaft's mass", "gr", 60, 1500, "bareshaft", usual=(100, 900)),
     "spine": Plausible("spine", "spine", 15, 160, "spine"),
-    "shaft_diameter": Plausible("shaft diameter", "gap", 3, 15, "diameter"),
-    "taper_length": _inches("taper length", 0, 30, "taper"),
-    "fletching_length": _inches("fletching length", 0.5, 12, "fletching"),
+    "shaft_diameter": Plausible("shaft diameter", "gap", 3, 15, "diameter", usual=(4, 13), inches_below=1),
+    "taper_length": _inches("taper length", 0, 30, "taper", usual=(1, 20)),
+    "fletching_length": _inches("fletching length", 0.5, 12, "fletching", usual=(1, 7)),
     "run_out": Plausible("run-out", "gap", 0, 10, "straight"),
     "nock_turn": Plausible("nock turn", "deg", 0, 360, "turned"),
     "window": Plausible("window", "gap", -15, 25, "window"),
     "string_track": Plausible("string's track", "gap", -15, 15, "track"),
-    "bundle_diameter": Plausible("bundle's diameter", "gap", 0.8, 5, "bundle"),
-    "thread_diameter": Plausible("serving thread", "gap", 0.1, 1.5, "thread"),
-    "serving_length": _inches("serving", 1, 20, "serving"),
-    "silencer_place": _inches("silencer's place", 1, 40, "silencers"),
-    "nock_height": Plausible("nock height", "gap", -15, 40, "lift"),
+    "bundle_diameter": Plausible("bundle's diameter", "gap", 0.8, 5, "bundle", inches_below=0.3),
+    "thread_diameter": Plausible("serving thread", "gap", 0.1, 1.5, "thread", inches_below=0.06),
+    "serving_length": _inches("serving", 1, 20, "serving", usual=(2, 12)),
+    "silencer_place": _inches("silencer's place", 1, 40, "silencers", usual=(2, 30)),
+    "nock_height": Plausible("nock height", "gap", -15, 40, "lift", inches_below=1.2),
     "nock_outside": Plausible("arrow nock's thickness", "gap", 3, 15, "nockwidth"),
     "nock_groove": Plausible("arrow nock's groove", "gap", 1, 6, "nockgroove"),
-    "tiller_gap": _inches("tiller gap", 2, 14, "tiller", ("draw_length",)),
+    "tiller_gap": _inches("tiller gap", 2, 14, "tiller", ("draw_length",), usual=(4, 12), inches_below=15),
     "aside": Plausible("place aside", "gap", -25, 25, "centreshot"),
     "forward": Plausible("place forward", "gap", -150, 1200, "riserweight"),
     "upward": Plausible("place up the riser", "gap", -500, 500, "riserweight"),
-    "under_rest": Plausible("place under the rest", "gap", 0, 80, "gripmark"),
+    "under_rest": Plausible("place under the rest", "gap", 0, 80, "gripmark", inches_below=1.2),
     "hand_at_full": Plausible("place of the hand at full draw", "gap", -20, 20, "handrise"),
     "level_circle": Plausible("circle", "mm", 20, 2000, "circle"),
-    "crawl": Plausible("crawl", "gap", 0, 120, "usualcrawl"),
-    "hook_place": Plausible("crawl", "gap", -25, 120, "crawl"),
+    "crawl": Plausible("crawl", "gap", 0, 120, "usualcrawl", inches_below=5),
+    "hook_place": Plausible("crawl", "gap", -25, 120, "crawl", inches_below=5),
     "three_fingers": Plausible("width of three fingers", "gap", 33, 90, "finger three"),
-    "finger_width": Plausible("finger's width", "gap", 11, 30, "finger"),
-    "ten_stitches": Plausible("width of ten stitches", "gap", 12, 80, "stitches"),
-    "eye_height": Plausible("eye over the nock", "gap", 15, 160, "eye"),
-    "arrow_reach": _inches("nock to point's end", 15, 46, "reach"),
+    "finger_width": Plausible("finger's width", "gap", 11, 30, "finger", inches_below=1.5),
+    "ten_stitches": Plausible("width of ten stitches", "gap", 12, 80, "stitches", inches_below=3.5),
+    "eye_height": Plausible("eye over the nock", "gap", 15, 160, "eye", inches_below=6),
+    "arrow_reach": _inches("nock to point's end", 15, 46, "reach", usual=(20, 38)),
     "tail_aside": Plausible("place of the nock", "gap", -300, 300, "tail"),
     "hit_aside": Plausible("place of a hit", "mm", -2000, 2000, "bare"),
     "riser_mass_g": Plausible("mass on the riser", "g", 0, 3000),
@@ -222,6 +245,14 @@ PLAUSIBLE: dict[str, Plausible] = {
     "plate_by": Plausible("change of a plate", "gap", -10, 10),
     "point_by": Plausible("change of a point", "gr", -200, 200),
     "brace_by": Plausible("change of a brace", "mm", -40, 40),
+    "bolts_by": Plausible("change of bolt turns", "count", -12, 12),
+    "riser_weight_by": Plausible("change of a riser weight", "gr", -15000, 15000),
+    "tiller_more": Plausible("difference of the tiller gaps", "gap", -30, 30),
+    "deflection": _inches("deflection", 0, 2.5, "deflection"),
+    "gauge_span": _inches("span of a spine gauge", 10, 40, "deflection"),
+    "gauge_load": Plausible("weight on a spine gauge", "lbf", 0.5, 10),
+    "gauge_mass": Plausible("weight on a spine gauge", "gr", 3500, 70000),
+    "spine_half": Plausible("half of a group of spines", "lbf", 0, 10, above=True),
     "other_shafts_by": Plausible("spine of other shafts", "spine", 15, 160),
     "nock_by": Plausible("change of a nock's height", "gap", -20, 20),
 }
@@ -414,6 +445,7 @@ ArrowMassGr = Annotated[float, Quantity("arrow_mass")]
 GrainsPerPound = Annotated[float, Quantity("grains_per_pound")]
 ShaftGrainsPerInch = Annotated[float, Quantity("shaft_grains_per_inch")]
 SpineLbf = Annotated[float, Quantity("spine")]
+SpineHalf = Annotated[float, Quantity("spine_half")]
 ShaftDiameter = Annotated[float, Quantity("shaft_diameter")]
 TaperLength = Annotated[float, Quantity("taper_length")]
 FletchingLength = Annotated[float, Quantity("fletching_length")]
@@ -426,6 +458,7 @@ BundleDiameter = Annotated[float, Quantity("bundle_diameter")]
 ThreadDiameter = Annotated[float, Quantity("thread_diameter")]
 ServingLength = Annotated[float, Quantity("serving_length")]
 SilencerPlace = Annotated[float, Quantity("silencer_place")]
+TillerMore = Annotated[float, Quantity("tiller_more")]
 NockHeightMm = Annotated[float, Quantity("nock_height")]
 NockOutside = Annotated[float, Quantity("nock_outside")]
 NockGroove = Annotated[float, Quantity("nock_groove")]

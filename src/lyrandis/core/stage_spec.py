@@ -5,39 +5,16 @@ A spec collects what its folder says; it computes nothing itself.
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import Literal
 
 from lyrandis.core import judgement as j
 from lyrandis.core.computed import Computed
 from lyrandis.core.drawn import Drawn
-from lyrandis.core.entries import Reading
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.free_order import Hears
+from lyrandis.core.hearing.table import Word
 from lyrandis.core.look_over import LooksOver
 from lyrandis.core.phrase import Figure, Phrase
-from lyrandis.core.reading import StageKey, SubjectKind
+from lyrandis.core.reading import StageKey
 from lyrandis.core.setup import Setup
-from lyrandis.core.spoken import Line
-
-
-@dataclass(frozen=True, slots=True)
-class Word:
-    """One word of the jot line."""
-
-    word: str
-    subject: SubjectKind
-    example: str
-    records: str
-    read: Callable[[Line], Reading]
-    also: tuple[str, ...] = ()
-    takes: Literal["mass"] | None = None
-    """Bare lines it takes on any stage: of a mass."""
-    at: bool = False
-    """True where a bare line with an @ in it may be this one: which is asked."""
-    offered: bool = False
-    """True when it is offered for a bare number that could be several things."""
-    hears: tuple[Hears, ...] = ()
-    """How it is recognised anywhere in a line, whatever the order."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,8 +64,11 @@ class StageSpec:
     needs: tuple[StageKey, ...]
     """Stages whose numbers it stands on: the backbone of the order of work."""
     words: tuple[Word, ...]
+    """What is said of it: the rows of its words."""
+    plain_words: str
+    """Nouns of the stage that say nothing beside one of its rows."""
     bare: tuple[str, ...]
-    """Words that a bare length is tried with on this stage."""
+    """Words that a bare number is offered as first, where it is typed on this stage."""
     rules: tuple[j.Rule, ...]
     judge: Callable[[Computed], list[j.Finding]]
     stage: Callable[[Computed, list[j.Finding]], j.Standing]

@@ -34,26 +34,29 @@ UNIT_SETS: tuple[UnitSet, ...] = get_args(UnitSet)
 
 LENGTH_UNITS_MM: dict[str, float] = {
     **dict.fromkeys(("in", "inch", "inches", '"', "″", "”", "''"), MM_PER_IN),
-    **dict.fromkeys(("cm", "centimetre", "centimetres", "centimeters"), 10.0),
-    **dict.fromkeys(("mm", "millimetre", "millimetres", "millimeters"), 1.0),
+    **dict.fromkeys(("cm", "centimetre", "centimetres", "centimeter", "centimeters"), 10.0),
+    **dict.fromkeys(("mm", "millimetre", "millimetres", "millimeter", "millimeters"), 1.0),
     **dict.fromkeys(("ft", "foot", "feet", "'"), 12 * MM_PER_IN),
-    "m": 1000.0,
+    **dict.fromkeys(("m", "metre", "metres", "meter", "meters"), 1000.0),
 }
 FORCE_UNITS_LBF: dict[str, float] = {
     "lb": 1.0, "lbs": 1.0, "lbf": 1.0, "#": 1.0, "pound": 1.0, "pounds": 1.0,
-    "kg": 1 / KG_PER_LB, "kgf": 1 / KG_PER_LB, "kilo": 1 / KG_PER_LB, "kilos": 1 / KG_PER_LB,
+    **dict.fromkeys(("kg", "kgs", "kgf", "kilo", "kilos"), 1 / KG_PER_LB),
     "n": 1 / NEWTONS_PER_LBF, "newton": 1 / NEWTONS_PER_LBF, "newtons": 1 / NEWTONS_PER_LBF,
 }  # fmt: skip
 MASS_UNITS_GR: dict[str, float] = {
-    "gr": 1.0, "grain": 1.0, "grains": 1.0, "gn": 1.0, "g": GRAINS_PER_GRAM,
-    "gram": GRAINS_PER_GRAM, "grams": GRAINS_PER_GRAM, "oz": GRAINS_PER_OUNCE,
+    **dict.fromkeys(("gr", "grain", "grains", "gn", "grn"), 1.0),
+    **dict.fromkeys(("g", "gram", "grams", "gramme", "grammes"), GRAINS_PER_GRAM),
+    **dict.fromkeys(("oz", "ounce", "ounces"), GRAINS_PER_OUNCE),
 }  # fmt: skip
 GPP_UNITS: dict[str, float] = {"gpp": 1.0, "gr/lb": 1.0}
 SPEED_UNITS_MPS: dict[str, float] = {
     "fps": M_PER_FT, "ft/s": M_PER_FT, "m/s": 1.0, "mps": 1.0, "km/h": 1 / 3.6,
+    "kmh": 1 / 3.6,
 }  # fmt: skip
 SPINE_UNITS: dict[str, float] = {
-    "lb": 1.0, "lbs": 1.0, "#": 1.0, "pound": 1.0, "pounds": 1.0, "thou": 1.0, "thousandths": 1.0,
+    **dict.fromkeys(("lb", "lbs", "lbf", "#", "pound", "pounds"), 1.0),
+    **dict.fromkeys(("thou", "thousandths"), 1.0),
 }  # fmt: skip
 """Pounds are the wood scale's; thousandths run the other way (see jot_arrow)."""
 GPI_UNITS: dict[str, float] = {"gpi": 1.0, "gr/in": 1.0}

@@ -1,8 +1,5 @@
-"""The jot line's words for the archer."""
+"""What archers say of themselves: the rows of the archer's words."""
 
-from typing import get_args
-
-from lyrandis.core import entries as e
 from lyrandis.core.archer.readings import (
     AnchorChosen,
     ArmSpan,
@@ -17,160 +14,113 @@ from lyrandis.core.archer.readings import (
     PurposeChosen,
     WeightWished,
 )
-from lyrandis.core.archer.words import Anchor, Datum, Hand, Hold, Purpose
-from lyrandis.core.free_order import Choice, Hears, Slot
-from lyrandis.core.spoken import Line
-from lyrandis.core.stage_spec import Word
+from lyrandis.core.hearing.matching import Matching
+from lyrandis.core.hearing.table import Slot, Word
 
-_DATUMS: dict[str, Datum] = {
-    "trade": "trade", "pivot": "pivot", "true": "pivot", "back": "back", "belly": "belly",
-}  # fmt: skip
-_HOLDS: dict[str, Hold] = {
-    "split": "split", "one over two under": "split", "mediterranean": "split",
-    "three under": "three_under", "under": "three_under", "three": "three_under",
-    "thumb": "thumb", "ring": "thumb", "thumb ring": "thumb",
-}  # fmt: skip
-_ANCHORS: dict[str, Anchor] = {
-    "chin": "under_chin", "under chin": "under_chin", "corner": "corner", "mouth": "corner",
-    "corner of the mouth": "corner", "cheek": "cheekbone", "cheekbone": "cheekbone",
-}  # fmt: skip
-_HANDS: dict[str, Hand] = {"right": "right", "left": "left", "rh": "right", "lh": "left"}
-_PURPOSES: dict[str, Purpose] = {
-    **{purpose: purpose for purpose in get_args(Purpose)},
-    "3d": "course", "3-d": "course", "3 d": "course", "3d course": "course", "3-d course": "course",
-    "forest": "woods", "garden": "backyard",
-    "target": "indoor", "hall": "indoor", "field round": "field", "clout": "distance",
-    "flight": "distance",
-}  # fmt: skip
+DATUMS = {
+    "pivot": "pivot; to the pivot; true; true draw; grip; throat; to the grip; to the deepest part of the grip; to deepest part of the grip; to the throat; to pivot",
+    "back": "back; to the back; to back; to back of bow; to the back of the bow; back of the bow; to back of the bow; to the back of the riser",
+    "belly": "belly; to the belly; to belly",
+    "trade": "trade",
+}
+"""Where a length along the arrow is read to."""
+PLAIN_WORDS = "archer arms arm fingers finger shooter"
 
-_DATUM_SAID = Choice("datum", {
-    "pivot": "pivot", "throat": "pivot", "grip": "pivot", "true draw": "pivot",
-    "back": "back", "back of the bow": "back", "belly": "belly",
-})  # fmt: skip
-_LENGTH = (Slot("length", "length"),)
-_DRAW = (
-    Hears(
-        "draw hook {length} {datum}",
-        ("draw", "draw length", "drawlength", "drawing", "string stands", "string at"),
-        _LENGTH,
-        (Choice("hook", {"at the hook": "hook", "at hook": "hook", "hook": "hook"}, needed=True), _DATUM_SAID),
-    ),
-    Hears(
-        "draw said {length} {datum}",
-        ("draw", "draw length"),
-        _LENGTH,
-        (Choice("said", {"said": "said", "told": "said", "they say": "said", "supposedly": "said"}, needed=True), _DATUM_SAID),
-    ),
-    Hears(
-        "draw {low} to {high} {datum}",
-        ("draw", "draw length", "drawlength", "draws", "drawing", "i draw", "between"),
-        (Slot("low", "length"), Slot("high", "length")),
-        (_DATUM_SAID,),
-    ),
-    Hears("draw {length} {datum}", ("draw length", "drawlength", "draws", "drawing", "i draw", "full draw"), _LENGTH, (_DATUM_SAID,)),
+_DRAW = "draw length; drawlength; dl; draws; full draw; drawing length; drawing; zuglänge; draw len; pull length; my pull; i pull; amo draw; trade draw; draw len is; arrow draw; i draw"
+_SAID = "said; told; they say; they said; they told; told me; they told me; was told; were told; supposedly; shop said; shop says; somebody said; someone told me"
+
+
+def _span(matching: Matching) -> bool:
+    """Two ends of a draw: recorded as their middle and half of what lies between."""
+    if not matching.fill() or matching.questions:
+        return bool(matching.questions) and not matching.lacks
+    low, high = sorted((matching.values.pop("_low"), matching.values.pop("_high")))
+    matching.values["draw_length_mm"] = round((low + high) / 2, 6)
+    matching.values["half_mm"] = round((high - low) / 2, 6)
+    return True
+
+
+WORDS: tuple[Word, ...] = (
+    Word("draw", "archer", DrawMarked, "draw {draw_length_mm} {datum}",
+         "draw length on a marked arrow; to the pivot, the back or the belly where another datum is meant", "draw 27 3/8",
+         _DRAW, (Slot("draw_length_mm", "length", "draw_length"),), {"datum": DATUMS},
+         "marked arrow; on a marked arrow; on an arrow; marked on an arrow; length; bow"),
+    Word("draw", "archer", DrawOnScale, "draw {hook_position_mm} at hook {datum}",
+         "where the string at the hook stood at full draw on a scale", "draw 28 at hook",
+         f"{_DRAW}; string stands; string at", (Slot("hook_position_mm", "length", "hook_position"),),
+         {"_hook": {1: "hook; at the hook; at hook; string at the hook"}, "datum": DATUMS},
+         "length; on the scale; on a scale; string", need=("_hook",)),
+    Word("draw", "archer", DrawStated, "draw said {draw_length_mm} {datum}",
+         "a draw length somebody said", "draw said 28",
+         _DRAW, (Slot("draw_length_mm", "length", "draw_length"),),
+         {"_said": {1: _SAID}, "datum": DATUMS}, "length", need=("_said",)),
+    Word("draw", "archer", DrawStated, "draw {_low} to {_high} {datum}",
+         "a draw known no better than between two lengths", "draw 27 to 28",
+         f"{_DRAW}; between",
+         (Slot("_low", "length", "draw_length", label="from"), Slot("_high", "length", "draw_length", label="to")),
+         {"datum": DATUMS}, "length; between; to; or", build=_span,
+         needs=lambda m: m.says("to", "or", "between", "and")),
+    Word("tape", "archer", ArmTape, "tape {arm_length_mm}", "fingertip to shoulder hollow", "tape 27 1/2",
+         "arm length; arm; finger tip to shoulder; fingertip to shoulder; fingertip to the shoulder; fingertip to shoulder hollow; shoulder hollow; shoulder; tape measure",
+         (Slot("arm_length_mm", "length", "arm_length"),)),
+    Word("span", "archer", ArmSpan, "span {arm_span_mm}", "arm span", "span 70",
+         "arm span; armspan; wingspan; wing span; arms; fingertip to fingertip; reach across; finger tip to finger tip; arms outstretched; spread arms",
+         (Slot("arm_span_mm", "length", "arm_span"),)),
+    Word("hook", "archer", HookDepth, "hook {hook_depth_mm}",
+         "hook depth: string at the hook behind the nock groove", "hook 1/2",
+         "hook depth; deep hook; finger depth; behind the nock groove; string sits",
+         (Slot("hook_depth_mm", "length", "hook_depth"),), beside="string; behind the nock"),
+    Word("hold", "archer", HoldChosen, "hold {hold}", "how the string is held", "hold three under",
+         "holding; release; grip the string",
+         choices={"hold": {
+             "three_under": "three under; three fingers under; all under; 3 fingers under; under; three",
+             "split": "split; split finger; split fingers; one over two under; one over; mediterranean; med; two under",
+             "thumb": "thumb; thumb ring; thumb draw; ring",
+         }},
+         beside="fingers; finger; shoot; shooter; draw; release; style; string",
+         implied=True, need=("hold",), weak="one over; ring; two under; under; three"),
+    Word("anchor", "archer", AnchorChosen, "anchor {anchor}", "where the drawing hand stops", "anchor cheekbone",
+         "anchoring; anchored; anchor point",
+         choices={"anchor": {
+             "under_chin": "chin; under the chin; under chin; under my chin; jaw; under the jaw",
+             "corner": "corner; corner of mouth; corner of the mouth; corner of my mouth; mouth; in the corner of my mouth",
+             "cheekbone": "cheekbone; cheek; cheek bone; to the cheekbone; high anchor",
+         }},
+         beside="high; middle finger; index finger; in; to; on; finger",
+         implied=True, need=("anchor",), weak="corner; mouth"),
+    Word("hand", "archer", HandChosen, "hand {hand}", "the hand that draws", "hand left",
+         "drawing hand; handed; hander",
+         choices={"hand": {
+             "left": "left; lefty; southpaw; left handed; lefthanded; left hand; left hander; lh",
+             "right": "right; righty; right handed; righthanded; right hand; right hander; rh",
+         }},
+         beside="draw; draws; shooter; archer; shoot", implied=True, need=("hand",), weak="left; right"),
+    Word("purpose", "archer", PurposeChosen, "purpose {purpose}", "what the rig is for", "purpose woods",
+         "mostly; courses; course; mainly",
+         choices={"purpose": {
+             "woods": "woods; forest",
+             "course": "course; 3d; 3d courses; 3d course; 3 d",
+             "indoor": "indoor; indoor target; target indoor; hall; indoors; target",
+             "hunting": "hunting; hunt; hunting bow",
+             "field": "field; field round; field rounds",
+             "backyard": "backyard; garden",
+             "distance": "distance; clout; flight",
+         }},
+         beside="bow; target; shooting", implied=True, need=("purpose",), weak="distance; flight; target; course"),
+    Word("wish", "archer", WeightWished, "wish {draw_weight_lbf}", "draw weight wished for at full draw", "wish 38",
+         "like to hold; want to hold; want; wanted; would like; would like to hold; comfortable; comfortable with; aim for; target weight; would love; hope to hold; looking for; i can hold; happy with; happy holding",
+         (Slot("draw_weight_lbf", "force", "draw_weight"),),
+         beside="on fingers; on my fingers; on the fingers; draw weight; hold; to hold"),
+    Word("grip", "bow", GripDepth, "grip {depth_mm} {to}",
+         "pivot to the back, the belly or the plunger, where the arrow passes", "grip 1 3/4 back",
+         "grip depth; pivot to back; pivot to the back; pivot to belly; pivot; pivot to plunger; throat to back",
+         (Slot("depth_mm", "length", "grip_depth"),),
+         {"to": {
+             "back": "back; to back; to the back; pivot to back; pivot to the back",
+             "belly": "belly; to belly; to the belly; pivot to belly; pivot to the belly",
+             "plunger": "plunger; to the plunger; pivot to plunger; button",
+         }}, asks="to"),
 )  # fmt: skip
-_TAPE = (
-    Hears(
-        "tape {length}",
-        ("arm", "arm length", "fingertip to shoulder", "shoulder", "tape measure"),
-        _LENGTH,
-    ),
-)
-_SPAN = (
-    Hears(
-        "span {length}",
-        ("arm span", "arms", "armspan", "wing span", "wingspan", "fingertip to fingertip"),
-        _LENGTH,
-    ),
-)
-_HOOK = (Hears("hook {length}", ("hook depth", "deep hook", "finger depth"), _LENGTH),)
-_HOLD = (
-    Hears("hold {hold}", ("holding", "grip the string", "fingers", "release"), (), (
-        Choice("hold", {
-            "split": "split", "split finger": "split", "split fingers": "split",
-            "mediterranean": "split", "one over two under": "split", "one over": "split",
-            "1 over 2 under": "split", "three under": "three under", "3 under": "three under",
-            "three fingers under": "three under", "thumb": "thumb", "thumb ring": "thumb",
-            "thumb draw": "thumb",
-        }, needed=True),), implied=True),
-)  # fmt: skip
-_ANCHOR = (
-    Hears("anchor {anchor}", ("anchored", "anchoring", "anchor point"), (), (
-        Choice("anchor", {
-            "chin": "chin", "under chin": "chin", "under the chin": "chin", "jaw": "chin",
-            "corner": "corner", "corner of the mouth": "corner", "corner of my mouth": "corner",
-            "mouth": "corner", "cheek": "cheek", "cheekbone": "cheekbone",
-        }, needed=True),), implied=True),
-)  # fmt: skip
-_HAND = (
-    Hears("hand {hand}", ("handed", "hander", "drawing hand"), (), (
-        Choice("hand", {
-            "left": "left", "left handed": "left", "lefthanded": "left", "left hand": "left",
-            "lefty": "left", "lh": "left", "right": "right", "right handed": "right",
-            "righthanded": "right", "right hand": "right", "righty": "right", "rh": "right",
-        }, needed=True),), implied=True),
-)  # fmt: skip
-_PURPOSE = (
-    Hears("purpose {purpose}", ("shoot", "shooting", "for", "mostly", "course"), (), (
-        Choice("purpose", {**_PURPOSES, "hunt": "hunting", "indoor target": "indoor", "target indoor": "indoor", "woods course": "course"}, needed=True),), implied=True),
-)  # fmt: skip
-_WISH = (
-    Hears(
-        "wish {weight}",
-        ("want to hold", "want", "wanted", "like to hold", "would like", "comfortable", "comfortable with", "target weight", "aim for"),
-        (Slot("weight", "force"),),
-        (),
-        ("draw", "weight"),
-    ),
-)  # fmt: skip
-_GRIP = (
-    Hears(
-        "grip {length} {to}",
-        ("grip depth", "pivot to", "throat"),
-        _LENGTH,
-        (Choice("to", {"back": "back", "belly": "belly"}),),
-    ),
-)
-
-
-def read_datum(line: Line) -> Datum:
-    """Take what a length is read to; the trade datum where nothing is said."""
-    line.take_word("to")
-    token = line.peek()
-    if token is None or token.text.lower() not in _DATUMS:
-        return "trade"
-    return _DATUMS[line.take().text.lower()]
-
-
-def _draw(line: Line) -> e.Reading:
-    at_hook = line.take_word("hook")
-    said = line.take_word("said", "about", "told")
-    span = None if at_hook else line.length_span("draw_length")
-    if span is not None:
-        low, high = span
-        datum = read_datum(line)
-        middle, half = round((low + high) / 2, 6), round((high - low) / 2, 6)
-        return DrawStated(draw_length_mm=middle, half_mm=half, datum=datum)
-    length = line.length("hook_position" if at_hook else "draw_length")
-    datum = read_datum(line)
-    if line.take_word("at"):
-        at_hook = line.take_word("hook")
-        if not at_hook:
-            raise line.error("unknown_word", "“at” wants “hook”.", "Type draw 27 7/8 at hook.")
-    if at_hook:
-        return DrawOnScale(hook_position_mm=length, datum=datum)
-    if said:
-        return DrawStated(draw_length_mm=length, datum=datum)
-    return DrawMarked(draw_length_mm=length, datum=datum)
-
-
-def _grip(line: Line) -> e.Reading:
-    depth = line.length("grip_depth")
-    if line.take_word("plunger", "button"):
-        return GripDepth(to="plunger", depth_mm=depth)
-    to = read_datum(line)
-    return GripDepth(to="belly" if to == "belly" else "back", depth_mm=depth)
-
 
 NO_READINGS: dict[str, tuple[str, str]] = dict.fromkeys(
     ("height", "tall"),
@@ -181,16 +131,3 @@ NO_READINGS: dict[str, tuple[str, str]] = dict.fromkeys(
     ),
 )
 """What people offer that nothing is reckoned from, and what to measure instead."""
-
-WORDS: tuple[Word, ...] = (
-    Word("draw", "archer", "draw 27 3/8", "draw length on a marked arrow; add pivot, back or belly for another datum, “at hook” for the string on a scale, “said” for hearsay; or a span, “draw 27 to 28”", _draw, offered=True, hears=_DRAW),
-    Word("tape", "archer", "tape 27 1/2", "fingertip to shoulder hollow", lambda line: ArmTape(arm_length_mm=line.length("arm_length")), hears=_TAPE),
-    Word("span", "archer", "span 70", "arm span", lambda line: ArmSpan(arm_span_mm=line.length("arm_span")), hears=_SPAN),
-    Word("hook", "archer", "hook 1/2", "hook depth: string at the hook behind the nock groove", lambda line: HookDepth(hook_depth_mm=line.length("hook_depth")), hears=_HOOK),
-    Word("hold", "archer", "hold three under", "how the string is held", lambda line: HoldChosen(hold=line.choice(_HOLDS)), hears=_HOLD),
-    Word("anchor", "archer", "anchor cheekbone", "where the drawing hand stops", lambda line: AnchorChosen(anchor=line.choice(_ANCHORS)), hears=_ANCHOR),
-    Word("hand", "archer", "hand left", "the hand that draws", lambda line: HandChosen(hand=line.choice(_HANDS)), hears=_HAND),
-    Word("purpose", "archer", "purpose woods", "what the rig is for", lambda line: PurposeChosen(purpose=line.choice(_PURPOSES)), hears=_PURPOSE),
-    Word("wish", "archer", "wish 38", "draw weight wished for at full draw", lambda line: WeightWished(draw_weight_lbf=line.weight()), offered=True, hears=_WISH),
-    Word("grip", "bow", "grip 1 3/4 back", "pivot to the back (or belly, or plunger) where the arrow passes", _grip, hears=_GRIP),
-)  # fmt: skip

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from pydantic import ValidationError
 
-from lyrandis.core.arrow.jots import arrow
+from lyrandis.core.arrow.jots import PLAIN_WORDS, WORDS
 from lyrandis.core.arrow.quiver import QuiverArrow
 from lyrandis.core.arrow.readings import ArrowMassed, NumberedArrow
 from lyrandis.core.arrow.table_columns import (
@@ -20,9 +20,13 @@ from lyrandis.core.arrow.table_columns import (
 )
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.errors import DomainError, in_words
-from lyrandis.core.spoken import Line
+from lyrandis.core.hearing.asking import answer
+from lyrandis.core.hearing.hear import Ear, Table
 from lyrandis.core.units import UnitSet
 
+_ROWS = tuple(row for row in WORDS if row.word == "arrow" and row.reads is None)
+_EAR = Ear(Table(_ROWS, (frozenset(PLAIN_WORDS.split()),) * len(_ROWS)))
+"""Hears what a cell says of one arrow."""
 STATES = ("sound", "cracked", "retired", "back")
 _BARE = re.compile(r"[-+−]?\d{1,6}(?:[.,]\d{1,6})?")
 _FORMULA = re.compile(r"'*[=+\-@\t\r]")
@@ -202,11 +206,10 @@ def _states(line: int, said: str) -> list[str]:
 
 
 def _spoken(said: str) -> ArrowMassed | NumberedArrow:
-    told = Line(said)
-    reading = arrow(told)
-    told.end()
+    hearing = _EAR.hear(f"arrow {said}")
+    reading = None if hearing.taken is None else hearing.taken.reading
     if not isinstance(reading, ArrowMassed | NumberedArrow):
-        raise DomainError("invalid", "This cannot be read.", "Check the column.")
+        raise answer(hearing)
     return reading
 
 

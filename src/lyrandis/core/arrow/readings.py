@@ -82,6 +82,8 @@ class ArrowBuild(BaseReading):
     shaft_gr: q.ShaftMass | None = None
     shaft_diameter_mm: q.ShaftDiameter | None = None
     spine_lbf: q.SpineLbf | None = None
+    spine_half_lbf: q.SpineHalf | None = None
+    """Half of the group the shafts were sold in; the spine is its middle."""
     spine_standard: SpineStandard | None = None
     tail_taper_mm: q.TaperLength | None = None
     tail_diameter_mm: q.ShaftDiameter | None = None
@@ -106,6 +108,8 @@ class ArrowBuild(BaseReading):
             if value is not None:
                 parts.append(said.replace("{}", f"{{{field}}}"))
                 figures[field] = figure(value)
+        if self.spine_lbf is not None and self.spine_half_lbf is not None:
+            figures["spine_lbf"] = spine(self.spine_lbf, self.spine_half_lbf)
         if self.length_datum and self.length_datum != "groove_to_end":
             parts.append(f"length: {LENGTH_DATUM_WORDS[self.length_datum]}")
         return phrase("Arrow parts: " + ", ".join(parts), **figures)

@@ -1,7 +1,7 @@
 """The arrow's stage specification."""
 
 from lyrandis.core.arrow.doubts import doubts
-from lyrandis.core.arrow.jots import WORDS
+from lyrandis.core.arrow.jots import PLAIN_WORDS, WORDS
 from lyrandis.core.arrow.page import page
 from lyrandis.core.arrow.quiver import look_over_arrows
 from lyrandis.core.arrow.rules import RULES, judge
@@ -14,6 +14,7 @@ SPEC = StageSpec(
     name="Arrow",
     needs=("archer", "bow"),
     words=WORDS,
+    plain_words=PLAIN_WORDS,
     bare=("shaft", "arrow"),
     rules=RULES,
     judge=judge,

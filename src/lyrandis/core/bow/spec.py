@@ -1,7 +1,7 @@
 """The bow's stage specification."""
 
 from lyrandis.core.bow.inspection import look_over
-from lyrandis.core.bow.jots import WORDS
+from lyrandis.core.bow.jots import PLAIN_WORDS, WORDS
 from lyrandis.core.bow.page import page
 from lyrandis.core.bow.rules import RULES, judge
 from lyrandis.core.bow.stage import ASKS, missing, stage, unchecked
@@ -13,6 +13,7 @@ SPEC = StageSpec(
     name="Bow",
     needs=("archer",),
     words=WORDS,
+    plain_words=PLAIN_WORDS,
     bare=("bow",),
     rules=RULES,
     judge=judge,

@@ -1,7 +1,5 @@
-"""The jot line's words for crawls: marks as shot, what they are counted with, the table wanted."""
+"""What archers say of crawls, gaps and the tab: the rows of the crawls' words."""
 
-from lyrandis.core import entries as e
-from lyrandis.core.archer.words import Anchor
 from lyrandis.core.crawls.readings import (
     ArrowReach,
     CrawlHabit,
@@ -11,121 +9,66 @@ from lyrandis.core.crawls.readings import (
     FingerWidth,
     TabStitches,
 )
-from lyrandis.core.crawls.words import DistanceUnit, Notation
-from lyrandis.core.spoken import Line, number_from
-from lyrandis.core.stage_spec import Word
-from lyrandis.core.units import YARDS
+from lyrandis.core.crawls.said import (
+    DISTANCE,
+    crawl,
+    crawl_aside,
+    distance_alone,
+    gap,
+    struck_without_crawl,
+    table_wanted,
+    three_fingers,
+)
+from lyrandis.core.hearing.table import Slot, Word
 
-_FINGERS = ("finger", "fingers")
-_STITCHES = ("stitch", "stitches")
-_ANCHORS: dict[str, Anchor] = {
-    "cheekbone": "cheekbone", "cheek": "cheekbone", "corner": "corner", "mouth": "corner",
-    "chin": "under_chin", "under chin": "under_chin",
+PLAIN_WORDS = "tab string arrow arrows target bow"
+
+_FAR = Slot("_far", "distance", "mark_distance")
+_ANCHORS = {
+    "cheekbone": "cheekbone; cheek", "corner": "corner; mouth; corner of the mouth",
+    "under_chin": "chin; under chin; under the chin",
 }  # fmt: skip
-_NOTATIONS: dict[str, Notation] = {
-    "mm": "mm", "millimetres": "mm", "fingers": "fingers", "stitches": "stitches",
-}  # fmt: skip
-_UNITS: dict[str, DistanceUnit] = {
-    **dict.fromkeys(("m", "metre", "metres", "meter", "meters"), "m"),
-    **dict.fromkeys(sorted(YARDS), "yd"),
-}  # fmt: skip
-
-
-def _far(line: Line) -> tuple[float, DistanceUnit]:
-    """Take a distance and what it was said in."""
-    distance = line.distance()
-    return distance.metres, "yd" if distance.in_yards else "m"
-
-
-def _crawl(line: Line) -> e.Reading:
-    line.take_word("@", "at")
-    guessed = line.take_word("guessed", "unmarked")
-    distance, unit = _far(line)
-    told: dict[str, object] = {"distance_m": distance, "unit": unit, **_how_deep(line)}
-    while (token := line.peek()) is not None:
-        word = token.text.lower()
-        behind = line.after_next()
-        if word in ("sure", "about"):
-            told["sure"] = line.take().text.lower()
-        elif word in ("guessed", "unmarked"):
-            line.take()
-            guessed = True
-        elif token.kind == "number" and behind and behind.text.lower() in ("arrow", "arrows"):
-            told["arrows"] = line.whole("number of arrows", 1, 36)
-            line.take()
-        elif token.kind == "number":
-            off = line.length("hit_aside")
-            if line.take_word("low", "under", "short"):
-                off = -off
-            elif not line.take_word("high", "over"):
-                raise line.error(
-                    "missing_choice", "Did it strike high or low?", "Say high or low behind it."
-                )
-            told["high_mm"] = off
-        elif word in ("high", "low", "fine"):
-            told["struck"] = line.take().text.lower()
-        elif word in ("right", "hit"):
-            line.take()
-        else:
-            break
-    return CrawlMark(guessed=guessed, **told)
-
-
-def _how_deep(line: Line) -> dict[str, object]:
-    """Take a crawl: mm, inches, fingers or stitches; none is no crawl."""
-    if line.take_word("none", "no", "point"):
-        line.take_word("crawl", "on")
-        return {"crawl_mm": 0.0}
-    token, behind = line.peek(), line.after_next()
-    if token is None or token.kind != "number":
-        raise line.error(
-            "missing_number", "The crawl is missing.",
-            "Add it, e.g. 34mm, 2 3/4 fingers or 11 stitches.",
-        )  # fmt: skip
-    word = behind.text.lower() if behind is not None else ""
-    for name, words in (("fingers", _FINGERS), ("stitches", _STITCHES)):
-        if word in words:
-            line.take()
-            line.take()
-            sign = -1.0 if line.take_word("above", "over") else 1.0
-            return {name: sign * number_from(token.text)}
-    crawl = line.small("hook_place", inches_below=5)
-    return {"crawl_mm": -crawl if line.take_word("above") else crawl}
-
-
-def _finger(line: Line) -> e.Reading:
-    """One finger, or three of them closed."""
-    three = line.take_word("three", "3")
-    if three:
-        line.take_word("fingers", "of")
-        return FingerWidth(width_mm=round(line.small("three_fingers") / 3, 4))
-    return FingerWidth(width_mm=line.small("finger_width", inches_below=1.5))
-
-
-def _eye(line: Line) -> e.Reading:
-    eye = line.small("eye_height", inches_below=6)
-    token = line.peek()
-    anchor = line.choice(_ANCHORS) if token is not None else None
-    return EyeHeight(eye_mm=eye, anchor=anchor)
-
-
-def _table(line: Line) -> e.Reading:
-    first, unit = _far(line)
-    line.take_word("to", "-")
-    last, _ = _far(line)
-    line.take_word("every", "by", ",")
-    step, _ = _far(line)
-    return CrawlHabit(from_m=first, to_m=last, step_m=step, unit=unit)
-
 
 WORDS: tuple[Word, ...] = (
-    Word("crawl", "rig", "crawl 20m 34mm", "a crawl as shot at a distance: mm, inches, fingers or stitches; “12cm high”, or only “high”, where it struck elsewhere, “sure” or “about”, “guessed”", _crawl),
-    Word("finger", "archer", "finger 19mm", "one finger's width across the tab, a third of three closed", _finger),
-    Word("stitches", "archer", "stitches 33mm", "ten stitches of the tab, measured over all ten", lambda line: TabStitches(ten_mm=line.small("ten_stitches", inches_below=3.5))),
-    Word("eye", "archer", "eye 62mm", "eye over the nock at full draw without a crawl, from a mirror; the anchor behind it if another", _eye),
-    Word("reach", "arrow_set", "reach 31in", "nock groove to the point's very end", lambda line: ArrowReach(reach_mm=line.length("arrow_reach"))),
-    Word("crawlunits", "rig", "crawlunits yards", "what the distances of all crawls until now were meant in", lambda line: CrawlUnits(unit=line.choice(_UNITS))),
-    Word("crawlsin", "archer", "crawlsin stitches", "how crawls are counted: mm, fingers or stitches", lambda line: CrawlHabit(notation=line.choice(_NOTATIONS))),
-    Word("repeats", "archer", "repeats 2mm", "how well a crawl repeats, one standard deviation", lambda line: CrawlHabit(repeat_mm=line.small("run_out"))),
-    Word("crawltable", "archer", "crawltable 5m to 50m every 5m", "the distances the table is wanted for", _table),
+    Word("crawl", "rig", CrawlMark, "crawl {distance_m} {_deep} {sure} {guessed} {_struck} {_arrows}",
+         "a crawl as shot at a distance: mm, inches, fingers or stitches; “12cm high”, or only “high”, where it struck elsewhere, “sure” or “about”, “guessed”",
+         "crawl 20m 34mm", "crawling; crawled",
+         choices={"guessed": {True: "guessed; unmarked"}, "sure": {"sure": "sure", "about": "about"}},
+         beside="hit; hits; struck; strikes; shot; a bit; crawl; in; deep; down; fingers down; stitches down; right",
+         self_telling=("finger", "stitch"), build=crawl),
+    Word("crawl", "rig", CrawlMark, "crawl {distance_m} none {sure} {guessed} {_arrows}", "a distance shot without a crawl", "crawl 45m none",
+         "point on; po; point on distance; pointon; no crawl; crawl none", choices={
+             "_none": {1: "none; no; no crawl; point; point on; po; point on distance; pointon; crawl none"},
+             "guessed": {True: "guessed; unmarked"}, "sure": {"sure": "sure", "about": "about"}},
+         beside="crawl; at; on", need=("_none",), fixed={"crawl_mm": 0.0}, build=distance_alone),
+    Word("crawl", "rig", CrawlMark, "crawl {distance_m} none {_struck}", names="no crawl; point on",
+         choices={"_none": {1: "none; no; no crawl"}}, need=("_none",), fixed={"crawl_mm": 0.0}, build=struck_without_crawl),
+    Word("gap", "rig", CrawlMark, "gap {_off} {_way} at {distance_m}", "how far the point was held under the mark, or over it, without a crawl", "gap 14in under at 20yd",
+         "hold under; hold over; gap of", choices={"_way": {1: "under; below; low", -1: "over; above"}}, beside="hold; crawl", fixed={"crawl_mm": 0.0}, build=gap),
+    Word("crawl", "archer", None, slots=(Slot("_deep", "number", "ten_stitches"),), beside="bare", asks_which=("usualcrawl {_deep}mm", "crawl 20m {_deep}mm"),
+         question="The crawl shot most, or one shot at a distance?"),
+    Word("crawl", "rig", None, slots=(_FAR, Slot("_off", "length", "hit_aside")), choices={"_side": {"left": "left", "right": "right"}},
+         beside="hit; hits; struck; crawl; to the", need=("_side",), self_telling=("finger", "stitch"), build=crawl_aside,
+         asks_which=("crawl {_far} {_deep}", "bare {_off} {_side} at {_far}"), question="A crawl says how high it struck, not which side: the crawl alone, or bare shafts?"),
+    Word("finger", "archer", FingerWidth, "finger {width_mm}", "one finger's width across the tab", "finger 19mm",
+         "finger width", (Slot("width_mm", "length", "finger_width"),), beside="wide"),
+    Word("finger", "archer", FingerWidth, "finger three {width_mm}", "three closed fingers across the tab: a third of them is one", "finger three 57mm",
+         "3 fingers; three fingers", (Slot("width_mm", "length", "three_fingers"),), {"_three": {1: "three; three fingers; 3 fingers; finger three"}}, "fingers; of",
+         need=("_three",), build=three_fingers),
+    Word("stitches", "archer", TabStitches, "stitches {ten_mm}", "ten stitches of the tab, measured over all ten", "stitches 33mm",
+         "10 stitches", (Slot("ten_mm", "length", "ten_stitches"),), beside="ten stitches"),
+    Word("eye", "archer", EyeHeight, "eye {eye_mm} {anchor}", "eye over the nock at full draw without a crawl, from a mirror; the anchor behind it if another", "eye 62mm",
+         "eye height; eye over the nock", (Slot("eye_mm", "length", "eye_height"),), {"anchor": _ANCHORS}, "above the nock; over the nock"),
+    Word("reach", "arrow_set", ArrowReach, "reach {reach_mm}", "nock groove to the point's very end", "reach 31in",
+         "nock to tip; nock to point", (Slot("reach_mm", "length", "arrow_reach"),)),
+    Word("crawlunits", "rig", CrawlUnits, "crawlunits {unit}", "what the distances of all crawls until now were meant in", "crawlunits yards",
+         "distances in; distances meant in", choices={"unit": {"m": "metres; m; metre", "yd": "yards; yd; yard"}}, need=("unit",)),
+    Word("crawlsin", "archer", CrawlHabit, "crawlsin {notation}", "how crawls are counted: mm, fingers or stitches", "crawlsin stitches",
+         "crawls in; count crawls in", choices={"notation": {"stitches": "stitches; stitch", "mm": "mm; millimetres", "fingers": "fingers; finger"}}, need=("notation",)),
+    Word("repeats", "archer", CrawlHabit, "repeats {repeat_mm}", "how well a crawl repeats, one standard deviation", "repeats 2mm",
+         "crawl repeats within; repeats within", (Slot("repeat_mm", "length", "repeatability"),)),
+    Word("crawltable", "archer", CrawlHabit, "crawltable {from_m} to {to_m} every {step_m}", "the distances the table is wanted for", "crawltable 5m to 50m every 5m",
+         "table; crawl table",
+         (Slot("step_m", "distance", "table_step", before="every; by", by_name=True, label="in steps of"), Slot("from_m", "distance", "mark_distance", label="from"),
+          Slot("to_m", "distance", "mark_distance", label="to")), beside="to; every; by", build=table_wanted),
 )  # fmt: skip

@@ -1,6 +1,6 @@
 """The crawls' stage specification."""
 
-from lyrandis.core.crawls.jots import WORDS
+from lyrandis.core.crawls.jots import PLAIN_WORDS, WORDS
 from lyrandis.core.crawls.page import page
 from lyrandis.core.crawls.rules import RULES, judge
 from lyrandis.core.crawls.stage import ASKS, applies, missing, stage
@@ -11,6 +11,7 @@ SPEC = StageSpec(
     name="Crawls",
     needs=("flight",),
     words=WORDS,
+    plain_words=PLAIN_WORDS,
     bare=(),
     rules=RULES,
     judge=judge,

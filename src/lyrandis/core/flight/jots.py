@@ -1,11 +1,7 @@
-"""The jot line's words for what is seen of arrows in flight."""
+"""What archers say of arrows in flight: the rows of the flight's words."""
 
-from lyrandis.core import entries as e
-from lyrandis.core.errors import Guess
 from lyrandis.core.flight.readings import (
     BareApart,
-    Change,
-    ColumnMark,
     FeathersSeen,
     FlightKit,
     MatchSource,
@@ -17,245 +13,74 @@ from lyrandis.core.flight.readings import (
     TrialSet,
     WalkedBack,
 )
-from lyrandis.core.flight.words import Care, MatchFrom
-from lyrandis.core.spoken import Line
-from lyrandis.core.stage_spec import Word
+from lyrandis.core.flight.said import DISTANCE, bare_apart, tail_seen, take_change, trial_set, walked_back
+from lyrandis.core.hearing.matching import Matching
+from lyrandis.core.hearing.table import Slot, Word
 
-_GRADES = {
-    "slight": 1, "slightly": 1, "little": 1, "clear": 2, "clearly": 2, "strong": 3, "strongly": 3,
-}  # fmt: skip
-_ACROSS = {"left": -1, "right": 1}
-_UP = {"low": -1, "down": -1, "high": 1, "up": 1}
-_STRAIGHT = ("straight", "none", "centre", "center")
-_CARES: dict[str, Care] = {
-    "steady": "steady", "kind": "steady", "ordinary": "ordinary", "beginning": "beginning",
-    "beginner": "beginning", "careless": "beginning",
-}  # fmt: skip
-_YES = {"yes": True, "some": True, "none": False, "no": False}
-_HEARD = {**_YES, "heard": True, "slap": True, "not heard": False}
-_RUBBED = {**_YES, "rubbed": True, "clean": False}
-_MARKED = {**_YES, "plate": True, "mark": True, "felt": True, "clean": False}
-_SITTINGS = {"over": False, "another day": False, "anew": True}
-_SOURCES: dict[str, MatchFrom] = {"flight": "flight", "tuning": "flight", "model": "model"}
+PLAIN_WORDS = "arrow arrows shaft shafts group"
+
+_TAIL = "arrow flies; flies; flew; arrow flew; nock end; nocks; nocks point; arrow tail; nock; tail high; tail low; tail left; tail right; nock high; tail of the arrow; bare shaft tail; nock left; nock right; nock low; nocks left; nocks right; nocks high; nocks low; rear of the arrow; arrow flies tail; back end"
+_BARE = "bare shaft; bare shafts; bareshaft; bareshafts; bs; unfletched arrow; unfletched; bare shaft hits; bareshaft hits; bare shaft group; bare arrow; bare arrows; unfletched shaft; unfletched shafts"
+_WAYS_ASIDE = "sticks out to the; kicks; kick; kicking; pointing; flies; flying; point to the; to the; kicks to the; points; point; arrow goes in; goes in; perfect flight; dead; end; arrow; and"
+_STRUCK = "to the; hits; hit; land; lands; struck; strikes; group; with the fletched; with fletched; with the fletched ones; of the fletched ones; of the group; than the fletched; of fletched; beside; of the fletched; fletched; shaft; shafts; impact; and; with; of them"
 
 
-def _distance(line: Line) -> float:
-    """Take a distance and return metres."""
-    return line.distance("@ 2.5m or @ 3 paces").metres
-
-
-def _at(line: Line) -> float:
-    if not line.take_word("@", "at", "from"):
-        raise line.error(
-            "missing_number", "The distance is missing.", "Add it, e.g. @ 2.5m or @ 3 paces."
-        )
-    return _distance(line)
-
-
-def _way(line: Line, ways: dict[str, int]) -> int | None:
-    """Take a word for a side, if it is one of these."""
-    token = line.peek()
-    if token is None or token.text.lower() not in ways:
-        return None
-    return ways[line.take().text.lower()]
-
-
-def _grade_or_mm(line: Line, key: str) -> tuple[int | None, float | None]:
-    """Take how far: 1 slight, 2 clear, 3 strong, or a length."""
-    token = line.peek()
-    if token is not None and token.text.lower() in _GRADES:
-        return _GRADES[line.take().text.lower()], None
-    if token is None or token.kind != "number":
-        at = token.start if token else len(line.text)
-        head, rest = line.text[:at].rstrip(), line.text[at:]
-        error = line.error(
-            "missing_number", "How far the tail points aside is missing.",
-            "Say slight, clear or strong, or millimetres at the nock.",
-        )  # fmt: skip
-        error.guesses = tuple(
-            Guess(f"{head} {grade} {rest}".strip(), f"{word}?")
-            for grade, word in ((1, "Slightly"), (2, "Clearly"), (3, "Strongly"))
-        )
-        raise error
-    behind = line.after_next()
-    with_unit = behind is not None and behind.kind == "word" and behind.text.lower() in _LENGTHS
-    if not with_unit and token.text in ("1", "2", "3"):
-        return int(line.take().text), None
-    return None, line.small(key)
-
-
-_LENGTHS = frozenset(("mm", "cm", "in", "inch", "inches", '"'))
-
-
-def _tail(line: Line) -> e.Reading:
-    told: dict[str, object] = {}
-    if line.take_word(*_STRAIGHT):
-        told["across"] = 0
-    if line.take_word("level"):
-        told["up"] = 0
-    while True:
-        token = line.peek()
-        before = _GRADES.get(token.text.lower()) if token else None
-        if before is not None:
-            line.take()
-        for name, ways in (("across", _ACROSS), ("up", _UP)):
-            sign = _way(line, ways)
-            if sign is None:
-                continue
-            grade, off = (before, None) if before else _grade_or_mm(line, "tail_aside")
-            if off is not None:
-                told[f"{name}_mm"] = sign * off
-            elif grade is not None:
-                told[name] = sign * grade
-            break
-        else:
-            break
-        line.take_word("and")
-    if not told:
-        raise line.error(
-            "missing_choice", "Which way the tail points is missing.",
-            "Say straight, left or right, high or low; 1 slight, 2 clear, 3 strong.",
-        )  # fmt: skip
-    return TailSeen(distance_m=_at(line), **_behind(line), **told)
-
-
-def _behind(line: Line) -> dict[str, object]:
-    """Take what may stand behind a distance: arrows, bare, and what was changed for it."""
-    told: dict[str, object] = {}
-    token, behind = line.peek(), line.after_next()
-    counted = behind is not None and behind.text.lower() in ("arrow", "arrows")
-    if token is not None and token.kind == "number" and counted:
-        told["arrows"] = line.whole("number of arrows", 1, 24)
-        line.take()
-    if line.take_word("bare"):
-        told["bare"] = True
-    if not line.done:
-        told["trial"] = _change(line)
-    return told
-
-
-def _bare(line: Line) -> e.Reading:
-    told: dict[str, object] = {}
-    if line.take_word("level", "together", "with"):
-        told = {"right_mm": 0.0, "up_mm": 0.0}
-        line.take_word("fletched")
-    while (token := line.peek()) is not None and token.kind == "number":
-        off = line.length("hit_aside")
-        across, up = _way(line, _ACROSS), _way(line, _UP)
-        if across is None and up is None:
-            raise line.error(
-                "missing_choice", "Which side the bare shafts struck is missing.",
-                "Say left or right, high or low of the fletched ones.",
-            )  # fmt: skip
-        told["right_mm" if across is not None else "up_mm"] = (across or up or 0) * off
-        line.take_word("and")
-    distance = _at(line)
-    beside = _behind(line)
-    arrows = beside.pop("arrows", None)
-    if arrows is not None:
-        beside |= {"bare": arrows, "fletched": arrows}
-    elif beside.get("bare") is True:
-        beside.pop("bare")
-    return BareApart(distance_m=distance, **beside, **told)
-
-
-def _walk_back(line: Line) -> e.Reading:
-    marks = []
-    while not line.done:
-        distance = _distance(line)
-        off = line.length("hit_aside")
-        sign = _way(line, _ACROSS)
-        if sign is None and off != 0:
-            raise line.error(
-                "missing_choice", "Which side it struck is missing.", "Say left or right."
-            )
-        marks.append(ColumnMark(distance_m=distance, right_mm=(sign or 0) * off))
-        line.take_word(",", ";", "and")
-    if not marks:
-        raise line.error(
-            "missing_number", "The distances are missing.",
-            "Type each distance and where it struck, e.g. 10m 0, 20m 2cm left.",
-        )  # fmt: skip
-    return WalkedBack(marks=tuple(marks))
-
-
-def _signed(line: Line, size: float, more: tuple[str, ...], less: tuple[str, ...]) -> float:
-    if line.take_word(*less):
-        return -size
-    line.take_word(*more)
-    return size
-
-
-def _change(line: Line) -> Change:
-    """Take what is changed for a trial, and by how much."""
-    line.take_word("trial", "with", "draw", "drawn")
-    token = line.peek()
-    said = token.text.lower() if token else ""
-    if said in ("short", "extra"):
-        line.take()
-        what = "draw_short" if said == "short" else "draw_extra"
-        by = 25.4 if said == "short" else 12.7
-        return Change(what=what, amount=by if line.done else line.length("hit_aside"))
-    if said in _CHANGES:
-        line.take()
-        return _CHANGES[said](line)
-    if token is not None and token.kind == "number":
-        size = line.length("hit_aside")
-        extra = line.take_word("extra", "long")
-        if extra or line.take_word("short"):
-            return Change(what="draw_extra" if extra else "draw_short", amount=size)
-    raise line.error(
-        "unknown_choice" if token else "missing_choice", "What is changed is not clear.",
-        "Say draw short 1in, draw extra 1/2in, silencers 20gr on, plate 2mm out, point 25gr "
-        "heavier, brace 1/4in up, shafts 57lb or nock 3mm up.",
-    )  # fmt: skip
-
-
-_CHANGES = {
-    "silencers": lambda line: Change(
-        what="silencers", amount=_signed(line, line.mass("part_mass"), ("on",), ("off",))
-    ),
-    "plate": lambda line: Change(
-        what="plate", amount=_signed(line, line.small("aside"), ("out",), ("in",))
-    ),
-    "point": lambda line: Change(
-        what="point",
-        amount=_signed(line, line.mass("part_mass"), ("heavier", "more"), ("lighter", "less")),
-    ),
-    "brace": lambda line: Change(
-        what="brace", amount=_signed(line, line.length("hit_aside"), ("up", "higher"),
-                                     ("down", "lower")),
-    ),
-    "shafts": lambda line: Change(what="other_shafts", amount=line.weight("spine")),
-    "nock": lambda line: Change(
-        what="nock", amount=_signed(line, line.small("aside"), ("up", "higher"), ("down", "lower"))
-    ),
-}  # fmt: skip
-
-
-def _trial(line: Line) -> e.Reading:
-    if line.take_word("off", "over", "back", "none", "end"):
-        return TrialSet(trial=None)
-    return TrialSet(trial=_change(line))
-
-
-def _wear(line: Line) -> e.Reading:
-    return PlateMarked(mark=line.choice(_MARKED))
+def _with_change(matching: Matching) -> bool:
+    """Fill it, with what was changed for it where that is said."""
+    take_change(matching)
+    return matching.fill()
 
 
 WORDS: tuple[Word, ...] = (
-    Word("tail", "rig", "tail left 2 @ 3 paces", "which way the nocks point back: left or right, high or low, 1 slight, 2 clear, 3 strong, or mm", _tail),
-    Word("bare", "rig", "bare 3cm left 1cm high @ 18m", "where bare shafts strike beside fletched ones", _bare),
-    Word("wear", "rig", "wear plate", "a mark on felt at the side plate after six shots; “wear none”", _wear),
-    Word("slap", "rig", "slap heard", "whether the shaft is heard slapping the bow; “slap none”", lambda line: SlapHeard(heard=line.choice(_HEARD))),
-    Word("feathers", "rig", "feathers rubbed", "whether feathers are rubbed at their base; “feathers clean”", lambda line: FeathersSeen(rubbed=line.choice(_RUBBED))),
-    Word("walkback", "rig", "walkback 10m 0, 20m 2cm left", "the same aim from growing distances, and where it strikes", _walk_back),
-    Word("trial", "rig", "trial draw short 1in", "what is changed to prove a reading; “trial back” once it is put back", _trial),
-    Word("shooting", "archer", "shooting ordinary", "how you shoot until your groups say it: steady, ordinary or beginning", lambda line: ShotCare(care=line.choice(_CARES))),
-    Word("bareset", "rig", "bareset none", "whether there are bare shafts of this set", lambda line: FlightKit(bare_shafts=line.choice(_YES))),
-    Word("feltset", "rig", "feltset none", "whether there is felt or powder to hand", lambda line: FlightKit(felt=line.choice(_YES))),
-    Word("sitting", "rig", "sitting over", "to go on another day; “sitting anew”: what was seen before counts no more", lambda line: SittingEnded(anew=line.choice(_SITTINGS))),
-    Word("range", "rig", "range 30m", "the furthest that can be shot", lambda line: FlightKit(longest_m=_distance(line))),
-    Word("borrow", "rig", "borrow 57lb", "spine of other shafts to hand for a trial", lambda line: FlightKit(other_shafts_lbf=line.weight("spine"))),
-    Word("matchfrom", "rig", "matchfrom model", "whether the match is what the flight says, or the model alone", lambda line: MatchSource(source=line.choice(_SOURCES))),
+    Word("tail", "rig", TailSeen, "tail {_ways} at {distance_m} {_arrows} {bare} {_change}",
+         "which way the nocks point back: left or right, high or low, 1 slight, 2 clear, 3 strong, or mm", "tail left 2 @ 3 paces",
+         _TAIL, choices={"bare": {True: "bare; bare shaft; bareshaft; bare shaft tail"}}, beside=_WAYS_ASIDE, build=tail_seen),
+    Word("bare", "rig", BareApart, "bare {_ways} at {distance_m} {_arrows} {_change}",
+         "where bare shafts strike beside fletched ones", "bare 3cm left 1cm high @ 18m",
+         _BARE, beside=_STRUCK, build=bare_apart),
+    Word("wear", "rig", PlateMarked, "wear {mark} {_change}", "a mark on felt at the side plate after six shots", "wear plate",
+         "felt mark; mark on the felt; mark on the plate; on the side plate; on the plate",
+         choices={"mark": {
+             True: "plate; felt mark; mark; marks; marks on the felt; felt mark on the plate; mark on the felt; mark on the plate; yes; felt",
+             False: "none; no mark; no marks; no marks on the felt; no marks on the plate; clean; no felt mark; no mark on the side plate; no mark on the plate; no mark on the felt; no"}},
+         beside="on the side plate; on the plate; after 6 shots; after six shots; after 3 shots; side", implied=True, need=("mark",),
+         weak="plate; mark; none; clean; yes; felt; no; marks", build=_with_change),
+    Word("slap", "rig", SlapHeard, "slap {heard} {_change}", "whether the shaft is heard slapping the bow", "slap heard",
+         "slapping; slaps; slap the riser; contact; clacks; clatters; clack; rattles against the riser",
+         choices={"heard": {True: "heard; hear; slap heard; some; yes; slapping; slaps; slapping the riser; clacks; clatters", False: "none; no slap; not heard; not hear; no"}},
+         beside="shaft; riser; any; against the riser", need=("heard",), build=_with_change),
+    Word("feathers", "rig", FeathersSeen, "feathers {rubbed}", "whether feathers are rubbed at their base", "feathers rubbed",
+         "feather; fletching",
+         choices={"rubbed": {True: "rubbed; worn; worn at the base; scuffed; rubbing; torn; yes; some", False: "clean; not rubbed; not worn; none; no"}},
+         beside="at the base", need=("rubbed",), needs=lambda m: not m.says("arrow") or not m.says("lifting", "lifts", "loose")),
+    Word("walkback", "rig", WalkedBack, "walkback {_marks}", "the same aim from growing distances, and where it strikes", "walkback 10m 0, 20m 2cm left",
+         "walk back", beside="and", build=walked_back),
+    Word("trial", "rig", TrialSet, "trial {_change}", "what is changed to prove a reading; “back” once it is put back", "trial draw short 1in",
+         "test", beside="with", build=trial_set),
+    Word("shooting", "archer", ShotCare, "shooting {care}", "how you shoot until your groups say it", "shooting ordinary",
+         choices={"care": {
+             "steady": "steady; tight groups; shooting steady; kind",
+             "ordinary": "ordinary; shooting ordinary",
+             "beginning": "beginning; beginner; careless; wide groups; shooting beginning; beginner , wide groups"}},
+         beside="groups; archer", implied=True, need=("care",), weak="kind; ordinary"),
+    Word("bareset", "rig", FlightKit, "bareset {bare_shafts}", "whether there are bare shafts of this set", "bareset none",
+         choices={"bare_shafts": {
+             False: "none; no; bareset none; no bare shafts; not have any bare shafts",
+             True: "some; yes; bareset some; have bare shafts; have a bare shaft"}},
+         implied=True, need=("bare_shafts",), weak="none; no; some; yes"),
+    Word("feltset", "rig", FlightKit, "feltset {felt}", "whether there is felt or powder to hand", "feltset none",
+         choices={"felt": {False: "none; no; no felt; not have any felt", True: "some; yes; have felt; have powder"}},
+         implied=True, need=("felt",), weak="none; no; some; yes"),
+    Word("sitting", "rig", SittingEnded, "sitting {anew}", "to go on another day; “anew”: what was seen before counts no more", "sitting over",
+         choices={"anew": {False: "over; another day", True: "anew"}}, need=("anew",)),
+    Word("range", "rig", FlightKit, "range {longest_m}", "the furthest that can be shot", "range 30m",
+         "longest range; can shoot up to; up to; longest", (Slot("longest_m", "distance", "shooting_distance", label="furthest"),), beside="can shoot; can; up to"),
+    Word("borrow", "rig", FlightKit, "borrow {other_shafts_lbf}", "spine of other shafts to hand for a trial", "borrow 57lb",
+         "borrowed", (Slot("other_shafts_lbf", "spine", "spine", label="their spine"),), beside="shafts"),
+    Word("matchfrom", "rig", MatchSource, "matchfrom {source}", "whether the match is what the flight says, or the model alone", "matchfrom model",
+         "match from", choices={"source": {"flight": "flight; tuning", "model": "model"}}, need=("source",)),
+    Word("bare", "rig", None, names="hits; group; arrows hit; struck; arrow hits", unnamed=True,
+         slots=(Slot("_off", "length", "hit_aside"), Slot("_far", "distance", "shooting_distance")),
+         choices={"_side": {"high": "high", "low": "low", "left": "left", "right": "right"}}, beside="arrows; arrow; hit; to the", need=("_side",),
+         asks_which=("bare {_off} {_side} at {_far}", "crawl {_far} 0mm {_off} {_side}"), question="Bare shafts beside fletched ones, or where you aimed without a crawl?"),
 )  # fmt: skip

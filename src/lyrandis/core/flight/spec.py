@@ -1,6 +1,6 @@
 """The flight's stage specification."""
 
-from lyrandis.core.flight.jots import WORDS
+from lyrandis.core.flight.jots import PLAIN_WORDS, WORDS
 from lyrandis.core.flight.page import page
 from lyrandis.core.flight.plan import left_changed, under_way
 from lyrandis.core.flight.rules import RULES, judge
@@ -12,6 +12,7 @@ SPEC = StageSpec(
     name="Flight",
     needs=("arrow", "string", "nock"),
     words=WORDS,
+    plain_words=PLAIN_WORDS,
     bare=(),
     rules=RULES,
     judge=judge,

@@ -1,8 +1,9 @@
-"""The jot line's words for what is heard: none yet that a page does not do better.
+"""What is typed of what is heard: nothing yet that a page does not do better.
 
 A recording is brought on the page: there is nothing to type of it.
 """
 
-from lyrandis.core.stage_spec import Word
+from lyrandis.core.hearing.table import Word
 
+PLAIN_WORDS = ""
 WORDS: tuple[Word, ...] = ()

@@ -1,6 +1,6 @@
 """The listening stage specification."""
 
-from lyrandis.core.listen.jots import WORDS
+from lyrandis.core.listen.jots import PLAIN_WORDS, WORDS
 from lyrandis.core.listen.page import page
 from lyrandis.core.listen.rules import RULES, judge
 from lyrandis.core.listen.stage import ASKS, missing, stage
@@ -11,6 +11,7 @@ SPEC = StageSpec(
     name="Listen",
     needs=("arrow", "string"),
     words=WORDS,
+    plain_words=PLAIN_WORDS,
     bare=(),
     rules=RULES,
     judge=judge,

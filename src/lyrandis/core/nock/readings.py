@@ -125,6 +125,27 @@ class TillerGaps(BaseReading):
         )
 
 
+class TillerTold(BaseReading):
+    """How much more the upper tiller gap is than the lower, told as one number."""
+
+    of = frozenset({"rig"})
+    by = "measured"
+    needs = frozenset({"bow", "string"})
+    kind: Literal["tiller_told"] = "tiller_told"
+    more_mm: q.TillerMore
+    place: LimbPlace | None = None
+    """Where on the limbs, if it was said."""
+
+    def say(self) -> Phrase:
+        at = f" at {LIMB_PLACE_WORDS[self.place]}" if self.place else ""
+        if self.more_mm == 0:
+            return phrase(f"Tiller even{at}")
+        way = "more" if self.more_mm > 0 else "less"
+        return phrase(
+            f"Tiller{at}: upper gap {{by}} {way} than the lower", by=gap(abs(self.more_mm))
+        )
+
+
 class LimbsInLine(BaseReading):
     """How far the string lies off the middle of each limb's root, + to the arrow's side."""
 
@@ -276,6 +297,7 @@ NockReading = (
     | NockShot
     | ArrowNock
     | TillerGaps
+    | TillerTold
     | LimbsInLine
     | CentreShot
     | LimbBolts

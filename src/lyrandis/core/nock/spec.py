@@ -1,6 +1,6 @@
 """The nock's stage specification."""
 
-from lyrandis.core.nock.jots import WORDS
+from lyrandis.core.nock.jots import PLAIN_WORDS, WORDS
 from lyrandis.core.nock.page import page
 from lyrandis.core.nock.rules import RULES, judge
 from lyrandis.core.nock.stage import ASKS, missing, stage, unchecked
@@ -12,6 +12,7 @@ SPEC = StageSpec(
     name="Nock",
     needs=("arrow", "string"),
     words=(*WORDS, *ORDER_WORDS),
+    plain_words=PLAIN_WORDS,
     bare=("lift",),
     rules=RULES,
     judge=judge,

@@ -1,8 +1,9 @@
-"""The jot line's words for the order of work."""
+"""What archers say of the order of work: its rows."""
 
-from lyrandis.core import entries as e
+import re
+
+from lyrandis.core.hearing.table import Parts, Slot, Word
 from lyrandis.core.order.readings import (
-    ASIDE_WORDS,
     LevelCircle,
     OrderHabit,
     SettingChecked,
@@ -10,59 +11,58 @@ from lyrandis.core.order.readings import (
     SettingMoved,
     StepSetAside,
 )
-from lyrandis.core.order.words import NODE_WORDS, ByFlight, Habit, Node
-from lyrandis.core.reading import AsideStep
-from lyrandis.core.spoken import Line, number_from
-from lyrandis.core.stage_spec import Word
+from lyrandis.core.order.words import ByFlight
 
-_NODES: dict[str, Node] = {
-    **{node.replace("_", " "): node for node in NODE_WORDS},
-    **{words: node for node, words in NODE_WORDS.items()},
-}
-_FOUND: dict[str, ByFlight] = {
-    "first bare shaft": "bare_rough", "bare shaft": "bare_final", "last bare shaft": "bare_final",
-    "walk back": "walk_back", "walkback": "walk_back", "fine tuning": "fine", "fine": "fine",
-    "crawls": "crawls",
+PLAIN_WORDS = ""
+
+_NODES = {
+    "draw": "draw length; draw", "hold": "hold", "anchor": "anchor", "grip": "grip mark; grip",
+    "silencers": "silencers", "string": "string", "settled": "string settled; settled",
+    "weight_rough": "weight first; weight , first; weight rough", "tiller_rough": "tiller first; tiller , first; tiller rough",
+    "limb_alignment": "limbs in line; limb alignment", "centre_shot": "centre shot",
+    "riser_weights": "riser weights", "tiller": "tiller",
+    "bare_rough": "bare shaft first; bare shaft , first; bare rough", "brace": "brace; brace height",
+    "nock": "nock height; nock; nocking point", "arrows": "arrows", "walk_back": "walk back; walkback; walk-back",
+    "bare_final": "bare shaft last; bare shaft , last; bare final", "fine": "fine tuning; fine", "crawls": "crawls",
 }  # fmt: skip
-_ASIDE: dict[str, AsideStep] = {step.replace("_mass", ""): step for step in ASIDE_WORDS}
-_HABITS: dict[str, Habit] = {"short": "short", "workbench": "workbench", "whole": "workbench"}
+
+_FOUND: dict[str, ByFlight] = {
+    "first bare shaft": "bare_rough", "last bare shaft": "bare_final", "bare shaft": "bare_final",
+    "walk back": "walk_back", "walkback": "walk_back", "walk-back": "walk_back",
+    "fine tuning": "fine", "fine": "fine", "crawls": "crawls",
+}  # fmt: skip
+_FLIGHT = re.compile(
+    rf"\s*flight\s+(?P<setting>{'|'.join(_FOUND)})\b(?:\s+(?P<drift>-?\d+(?:[.,]\d+)?)\s*(?:mm)?\s*$)?(?P<word>.*)",
+    re.IGNORECASE | re.DOTALL,
+)
 
 
-def _found(line: Line) -> e.Reading:
-    """Take which setting was found, then how: a word or two, or a walk-back's drift."""
-    said: list[str] = []
-    while (token := line.peek()) is not None and " ".join([*said, token.text.lower()]) in {
-        " ".join(name.split()[: len(said) + 1]) for name in _FOUND
-    }:
-        said.append(line.take().text.lower())
-    setting = _FOUND.get(" ".join(said))
-    if setting is None:
-        raise line.error(
-            "missing_choice",
-            "Which setting was found is not said.",
-            "Say bare shaft, first bare shaft, walk back, fine tuning or crawls.",
-        )
-    token = line.peek()
-    if setting == "walk_back" and token is not None and token.kind == "number":
-        drift = number_from(line.take().text)
-        line.take_word("mm")
-        return SettingFound(setting=setting, drift_mm=drift)
-    return SettingFound(setting=setting, word=line.rest() or None)
-
-
-def _circle(line: Line) -> e.Reading:
-    size = line.length("level_circle")
-    if line.done:
-        return LevelCircle(circle_mm=size)
-    line.take_word("@", "at")
-    return LevelCircle(circle_mm=size, distance_m=line.distance().metres)
+def _found(line: str, _parts: Parts) -> SettingFound | None:
+    """A setting found by shooting, in the archer's own words; of a walk-back, its drift."""
+    match = _FLIGHT.fullmatch(line)
+    if match is None:
+        return None
+    setting = _FOUND[match["setting"].lower()]
+    if setting == "walk_back" and match["drift"]:
+        return SettingFound(setting=setting, drift_mm=float(match["drift"].replace(",", ".")))
+    words = f"{match['drift'] or ''}{match['word']}".strip()
+    return SettingFound(setting=setting, word=words or None)
 
 
 WORDS: tuple[Word, ...] = (
-    Word("stands", "rig", "stands brace", "a setting was measured and is still so", lambda line: SettingChecked(setting=line.choice(_NODES))),
-    Word("moved", "rig", "moved nock height", "a setting was moved and not measured", lambda line: SettingMoved(setting=line.choice(_NODES))),
-    Word("flight", "rig", "flight bare shaft level at 18 m", "a setting found by shooting, and how it came out", _found),
-    Word("circle", "archer", "circle 16cm @ 30m", "the circle in which all shafts count as level to begin with", _circle),
-    Word("order", "rig", "order short", "the order of work kept here: short or workbench", lambda line: OrderHabit(habit=line.choice(_HABITS))),
-    Word("aside", "rig", "aside scale", "a step set aside for now: draw, hook, shaft, arrow, brace, nock, scale, window", lambda line: StepSetAside(step=line.choice(_ASIDE))),
+    Word("stands", "rig", SettingChecked, "stands {setting}", "a setting was measured and is still so", "stands brace",
+         "still so; still right; not changed; unchanged; as it was", choices={"setting": _NODES}, need=("setting",)),
+    Word("moved", "rig", SettingMoved, "moved {setting}", "a setting was moved and not measured", "moved nock height",
+         "changed; was moved; shifted; has moved", choices={"setting": _NODES}, need=("setting",)),
+    Word("circle", "archer", LevelCircle, "circle {circle_mm} at {distance_m}", "the circle in which all shafts count as level to begin with", "circle 16cm @ 30m",
+         slots=(Slot("circle_mm", "length", "level_circle"), Slot("distance_m", "distance", "shooting_distance", needed=False, before="at", label="distance"))),
+    Word("flight", "rig", SettingFound, "flight {setting} {word}", "a setting found by shooting, and how it came out", "flight bare shaft level at 18 m",
+         choices={"setting": {setting: "; ".join(one for one, of in _FOUND.items() if of == setting) for setting in dict.fromkeys(_FOUND.values())}},
+         reads=_found, text="word"),
+    Word("order", "rig", OrderHabit, "order {habit}", "the order of work kept here: short or workbench", "order short",
+         "order of work", choices={"habit": {"short": "short", "workbench": "workbench; whole"}}, need=("habit",)),
+    Word("aside", "rig", StepSetAside, "aside {step}", "a step set aside for now: draw, hook, shaft, arrow, brace, nock, scale, window", "aside scale",
+         choices={"step": {
+             "draw": "draw", "hook": "hook", "shaft": "shaft", "arrow_mass": "arrow", "brace": "brace", "nock": "nock",
+             "scale": "scale", "window": "window"}}, need=("step",)),
 )  # fmt: skip

@@ -1,12 +1,9 @@
-"""The jot line's words for the string and its brace."""
+"""What archers say of the string and of the brace it stands at: the rows of the string's words."""
 
-from typing import get_args
-
-from lyrandis.core import entries as e
-from lyrandis.core.errors import Guess
-from lyrandis.core.free_order import Choice, Hears, Slot
-from lyrandis.core.spoken import Line, number_from
-from lyrandis.core.stage_spec import Word
+from lyrandis.core.bench_readings import Changed
+from lyrandis.core.hearing.builders import LESS, MORE, WAY, changed_by
+from lyrandis.core.hearing.matching import Matching
+from lyrandis.core.hearing.table import Slot, Word
 from lyrandis.core.string.readings import (
     BraceHeight,
     BraceTried,
@@ -16,221 +13,108 @@ from lyrandis.core.string.readings import (
     StringTurned,
     StringTurns,
 )
-from lyrandis.core.string.words import (
-    STRING_MATERIAL_WORDS,
-    BraceDatum,
-    StringMaterial,
-    StringType,
-    Tail,
-)
 
-_DATUMS: dict[str, BraceDatum] = {
-    "grip": "pivot", "pivot": "pivot", "throat": "pivot", "back": "back", "plunger": "plunger",
-    "button": "plunger",
-}  # fmt: skip
-_ASKED: tuple[tuple[str, str], ...] = (
-    ("grip", "the deepest part of the grip"),
-    ("back", "the back of the riser"),
-    ("plunger", "the plunger's line"),
-)
-_MATERIALS: dict[str, StringMaterial] = {
-    **{words: material for material, words in STRING_MATERIAL_WORDS.items()},
-    "low stretch": "low_stretch",
+PLAIN_WORDS = "string bowstring bow maker"
+
+BRACE_TO = {
+    "pivot": "grip; to the grip; to grip; pivot; to the pivot; to pivot; to pivot point; to the pivot point; throat; to the throat; from the throat of the grip; throat of the grip; deepest grip; to the deepest part of the grip; deepest part of the grip; deepest part of grip; deepest part of the handle; deepest point of the grip; to the deepest point of the grip; to the deepest part of the handle",
+    "back": "back; to the back; to back; to the back of the riser; to back of riser; to the back of the bow",
+    "plunger": "plunger; to plunger; to the plunger; button; to the button; to button; plunger line; to the plunger line; centre of the plunger; to the centre of the plunger",
 }
-_TYPES: dict[str, StringType] = {
-    "endless loop": "endless", "endless": "endless", "twisted bundles": "twisted",
-    "twisted": "twisted", "laid in": "twisted",
-}  # fmt: skip
+_BRACE = "string height; bracing; brace hgt; brace h; brace height; bh; braced; fistmele; brace ht; bracing height; braced at; throat of the grip; from the throat of the grip"
+_HEIGHT = Slot("brace_height_mm", "length", "brace_height")
+_MATERIALS = {
+    "polyester": "polyester",
+    "low_stretch": "low stretch; low stretch fibre; low stretch material; low-stretch fibre",
+    "linen": "linen; flax",
+    "other": "other; fibre other",
+}
+_TYPES = {
+    "twisted": "twisted bundles; twisted; stringtype twisted bundles; stringtype twisted; flemish; flemish twist; laid in",
+    "endless": "endless; endless loop; continuous loop; stringtype endless",
+}
+_OF_STRING = "long; length; string; strands; strand; material; made of; made from; made with; made; fibre; type; in; threads"
 
 
-def _brace_datum(line: Line) -> BraceDatum:
-    """Take where a brace was read to: said, or as on this rig last time; never guessed."""
-    line.take_word("to")
-    line.take_word("the")
-    token = line.peek()
-    said = _DATUMS.get(token.text.lower()) if token else None
-    if said is not None:
-        line.take()
-        line.take_word("line")
-        return said
-    if line.brace_datum is not None:
-        return line.brace_datum  # type: ignore[return-value]
-    error = line.error(
-        "which_datum", "Brace is measured to three places.", "Say to which: grip, back or plunger."
-    )
-    error.guesses = tuple(
-        Guess(f"{line.text.strip()} {word}", f"To {words}?") for word, words in _ASKED
-    )
-    raise error
+def _of_string(matching: Matching) -> bool:
+    """Its length, its strands, what it is of: one of them at least."""
+    return matching.fill() and bool({*matching.texts, *matching.chosen})
 
 
-def _hours(line: Line) -> float | None:
-    if not line.take_word("after"):
-        return None
-    hours = _number(line, "The hours strung are missing.", "Type after 3h.")
-    line.take_word("h", "hours", "hour", "hrs")
-    line.take_word("strung")
-    return hours
+def _each(matching: Matching) -> bool:
+    """Of each of the two: recorded as both together."""
+    if not matching.fill():
+        return False
+    if "_each" in matching.chosen:
+        matching.values["silencers_gr"] *= 2
+    return True
 
 
-def _number(line: Line, reason: str, instruction: str) -> float:
-    token = line.peek()
-    if token is None or token.kind != "number":
-        raise line.error("missing_number", reason, instruction)
-    line.take()
-    return number_from(token.text)
+def _ratings(name: str) -> Slot:
+    return Slot(name, "number", "rating", needed=False, before=f"{name}; {name}s", by_name=True, many=True)
 
-
-def _brace(line: Line) -> e.Reading:
-    height = line.length("brace_height")
-    datum = _brace_datum(line)
-    return BraceHeight(brace_height_mm=height, datum=datum, hours_strung=_hours(line))
-
-
-def _string(line: Line) -> e.Reading:
-    length = line.length("string_length")
-    strands = None
-    if not line.done:
-        strands = line.whole("number of strands", 4, 60)
-        line.take_word("strands", "strand")
-    return StringBuild(string_length_mm=length, strands=strands)
-
-
-_IN = ("more", "added", "add", "extra")
-_OUT = ("out", "less", "fewer", "off", "removed")
-
-
-def _turns(line: Line) -> e.Reading:
-    """Take a count of turns, or with a sign or a word that turns it a change of them."""
-    token = line.peek()
-    signed = token is not None and token.text[:1] in "+-−"
-    line.take_word("+")
-    turns = _number(line, "The turns are missing.", "Type turns 19 1/2, or turns 10 more.")
-    if line.take_word(*_OUT):
-        return StringTurned(turns_by=-abs(turns))
-    if line.take_word(*_IN) or signed:
-        return StringTurned(turns_by=turns)
-    return StringTurns(turns=turns)
-
-
-def _strung(line: Line) -> e.Reading:
-    line.take_word("now")
-    return StringStrung(strung=True)
-
-
-def _unstrung(line: Line) -> e.Reading:
-    line.take_word("now")
-    return StringStrung(strung=False)
-
-
-def _settled(line: Line) -> e.Reading:
-    new = line.take_word("not", "new")
-    line.take_word("string", "yet")
-    return StringSettled(settled=not new)
-
-
-def _silencers(line: Line) -> e.Reading:
-    mass = line.mass("part_mass")
-    place = line.length("silencer_place") if line.take_word("@", "at") else None
-    return StringBuild(silencers_gr=mass, silencers_mm=place)
-
-
-def _ratings(line: Line) -> tuple[float, ...]:
-    result = []
-    while (token := line.peek()) is not None and token.kind == "number":
-        result.append(number_from(line.take().text))
-    return tuple(result)
-
-
-_TAILS: dict[str, Tail] = {word: word for word in get_args(Tail)}
-_PARTS = ("sound", "shock", "turns", "tail")
-
-
-def _tail(line: Line) -> Tail:
-    token = line.peek()
-    if token is None or token.text.lower() not in _TAILS:
-        raise line.error(
-            "missing_choice",
-            "Where the tail pointed is not said.",
-            "Say straight, left, right, high or low.",
-        )
-    return _TAILS[line.take().text.lower()]
-
-
-def _tried(line: Line) -> e.Reading:
-    token = line.peek()
-    if token is None or token.text.lower() in _PARTS:
-        raise line.error(
-            "missing_number",
-            "The brace it was shot at is missing.",
-            "Read it and give it, e.g. 7 1/2 grip.",
-        )
-    height = line.length("brace_height")
-    token = line.peek()
-    told = token is not None and token.text.lower() not in _PARTS
-    datum = _brace_datum(line) if told or line.brace_datum is None else line.brace_datum
-    said: dict[str, tuple[float, ...]] = {"sound": (), "shock": ()}
-    turns = tail = None
-    while not line.done:
-        if line.take_word("sound"):
-            said["sound"] = _ratings(line)
-        elif line.take_word("shock"):
-            said["shock"] = _ratings(line)
-        elif line.take_word("tail"):
-            tail = _tail(line)
-        elif line.take_word("turns"):
-            turns = _number(line, "The turns are missing.", "Type turns 19 1/2.")
-        else:
-            break
-    return BraceTried(brace_height_mm=height, datum=datum, turns=turns, tail=tail, **said)
-
-
-_HEIGHT = (
-    Hears(
-        "brace {length} {datum}",
-        ("brace height", "braced", "bh", "fistmele"),
-        (Slot("length", "length"),),
-        (Choice("datum", {"to the back": "back", "to the grip": "grip", "to the plunger": "plunger",
-                          "deepest grip": "grip"}),),
-    ),
-)  # fmt: skip
-_BUILD = (
-    Hears(
-        "string {length} {strands} strands",
-        ("string length", "bowstring"),
-        (Slot("length", "length"), Slot("strands", "whole")),
-        (Choice("of", {"strands": "", "strand": ""}),),
-    ),
-    Hears("string {length}", ("string length", "bowstring"), (Slot("length", "length"),)),
-)
-_CHANGED = Choice("way", {
-    "more": "more", "added": "more", "add": "more", "put in": "more", "extra": "more",
-    "out": "out", "took out": "out", "taken out": "out", "take out": "out", "less": "out",
-    "fewer": "out", "removed": "out",
-}, needed=True)  # fmt: skip
-_TURNED = (
-    Hears(
-        "turns {turns} {way}",
-        ("turns", "turn", "twists", "twist"),
-        (Slot("turns", "any"),),
-        (_CHANGED,),
-        ("string",),
-    ),
-    Hears("turns {turns}", ("twists",), (Slot("turns", "any"),), (), ("string",)),
-)
 
 WORDS: tuple[Word, ...] = (
-    Word("brace", "rig", "brace 7 5/8 grip", "brace height, to the grip, the back or the plunger; add “after 3h” while a new string settles", _brace, hears=_HEIGHT),
-    Word("string", "string", "string 59 16 strands", "string length and strands", _string, hears=_BUILD),
-    Word("fibre", "string", "fibre polyester", "what the string is made of", lambda line: StringBuild(material=line.choice(_MATERIALS))),
-    Word("stringtype", "string", "stringtype twisted bundles", "endless loop or twisted bundles", lambda line: StringBuild(string_type=line.choice(_TYPES))),
-    Word("turns", "string", "turns 19 1/2", "turns in the string now; or a change of them, “turns 10 more”, “turns 5 out”", _turns, ("twists",), hears=_TURNED),
-    Word("bundle", "string", "bundle 2.1mm", "the unserved string's thickness", lambda line: StringBuild(bundle_mm=line.small("bundle_diameter", inches_below=0.3))),
-    Word("thread", "string", "thread 0.46mm", "the serving thread's thickness", lambda line: StringBuild(thread_mm=line.small("thread_diameter", inches_below=0.06))),
-    Word("serving", "string", "serving 5 1/2", "length of the middle serving", lambda line: StringBuild(serving_mm=line.length("serving_length"))),
-    Word("silencers", "string", "silencers 24gr @ 12", "both silencers' mass, and how far from the loops they sit", _silencers),
-    Word("strung", "string", "strung now", "the bow was strung: the string's hours begin", _strung),
-    Word("unstrung", "string", "unstrung now", "the bow was unstrung: its hours stop", _unstrung),
-    Word("settled", "string", "settled string", "an old string that no longer stretches; “settled not yet” for a new one", _settled),
-    Word("tried", "rig", "tried 7 1/2 sound 3 4 3 shock 2 3 2", "a brace height that was shot, rated 0 still to 10 harsh", _tried),
+    Word("brace", "rig", BraceHeight, "brace {brace_height_mm} {datum} after {hours_strung}",
+         "brace height, to the grip, the back or the plunger; “after 3h” while a new string settles", "brace 7 5/8 grip",
+         _BRACE, (_HEIGHT, Slot("hours_strung", "hour", "hours_strung", needed=False, before="after", by_name=True, label="hours strung")),
+         {"datum": BRACE_TO}, "after; strung; height; string; to the string", asks="datum",
+         question="Brace is read to three places: to which?"),
+    Word("brace", "rig", Changed, "brace {amount} {_way}", "brace made higher or lower: a change, never the height", "brace 1/4 higher",
+         "brace height; bh; string height", (Slot("amount", "length", "brace_by", signed=True, label="change"),),
+         {WAY: {1: f"higher; {MORE}", -1: f"lower; {LESS}"}}, "height; by", {"what": "brace"}, build=changed_by("amount", "higher", "lower")),
+    Word("string", "string", StringBuild, "string {string_length_mm} {strands} {material} {string_type}",
+         "string length and strands, and what it is of", "string 59 16 strands",
+         "string length; bowstring",
+         (Slot("string_length_mm", "length", "string_length", needed=False), Slot("strands", "strand", "strands", needed=False)),
+         {"material": _MATERIALS, "string_type": _TYPES}, _OF_STRING, implied=True, self_telling=("strand",), weak="other",
+         build=_of_string),
+    Word("fibre", "string", StringBuild, "fibre {material}", "what the string is made of", "fibre polyester",
+         choices={"material": _MATERIALS}, beside="string; made of", need=("material",)),
+    Word("stringtype", "string", StringBuild, "stringtype {string_type}", "endless loop or twisted bundles", "stringtype twisted bundles",
+         choices={"string_type": _TYPES}, beside="string", need=("string_type",)),
+    Word("stringmass", "string", StringBuild, "stringmass {string_mass_gr}", "what the string weighs", "stringmass 110gr",
+         "string weighs; string mass; mass of the string; string weight", (Slot("string_mass_gr", "mass", "part_mass", label="string's mass"),), beside="string",
+         needs=lambda m: not m.says("tip", "arrow")),
+    Word("turns", "string", StringTurns, "turns {turns}", "turns in the string now", "turns 19 1/2",
+         "twists; twist; rotations; twist count; number of twists", (Slot("turns", "turn", "turns"),),
+         beside="in the string; in it; string; in the bowstring; it; in string", self_telling=("turn",)),
+    Word("turns", "string", StringTurned, "turns {turns_by} {_way}", "turns put in or taken out: a change, never the total", "turns 10 more",
+         "twists; twist; twisted the string; twisted", (Slot("turns_by", "turn", "turns_by", signed=True, label="turns"),),
+         {WAY: {1: f"more; {MORE}; twisted it up; twisted up; put in; put it; wound; in", -1: f"out; {LESS}; took out; taken out; let out"}},
+         "in; times; in the string; in it; in the bowstring; string; twisted; twisted the string; turns; turn; up; it; than before",
+         self_telling=("turn",), build=changed_by("turns_by", "more", "out")),
+    Word("bundle", "string", StringBuild, "bundle {bundle_mm}", "the unserved string's thickness", "bundle 2.1mm",
+         "bundle thickness", (Slot("bundle_mm", "length", "bundle_diameter"),)),
+    Word("thread", "string", StringBuild, "thread {thread_mm}", "the serving thread's thickness", "thread 0.46mm",
+         "serving thread", (Slot("thread_mm", "length", "thread_diameter"),)),
+    Word("serving", "string", StringBuild, "serving {serving_mm}", "length of the middle serving", "serving 5 1/2",
+         "centre serving; middle serving; serving length", (Slot("serving_mm", "length", "serving_length"),), beside="long; length"),
+    Word("silencers", "string", StringBuild, "silencers {silencers_gr} {_each} at {silencers_mm}",
+         "both silencers' mass, “each” for one of the two, and how far from the loops they sit", "silencers 24gr @ 12",
+         "silencer; puffs; wool puffs; fur silencers; string silencers; whiskers; yarn; fur; beaver balls; mufflers; string silencer",
+         (Slot("silencers_gr", "mass", "part_mass", label="silencers' mass"), Slot("silencers_mm", "length", "silencer_place", needed=False, before="at", by_name=True)),
+         {"_each": {1: "each; apiece"}},
+         "from the loops; from the loop; from each loop; whiskers; beaver; from loops; together; both; weigh; wool; fur", build=_each),
+    Word("silencers", "string", Changed, "silencers {amount} {_way}", "silencers made heavier or lighter: a change, never the total", "silencers 20gr on",
+         "silencer; puffs", (Slot("amount", "mass", "silencers_by", signed=True, label="change"),),
+         {WAY: {1: f"on; {MORE}", -1: f"off; {LESS}"}}, "both; together", {"what": "silencers"}, build=changed_by("amount", "on", "off")),
+    Word("strung", "string", StringStrung, "{strung} now", "the bow was strung: the string's hours begin", "strung now",
+         choices={"strung": {True: "strung; strung it; strung up"}}, beside="bow; for the night; it; string", implied=True, need=("strung",)),
+    Word("unstrung", "string", StringStrung, "{strung} now", "the bow was unstrung: its hours stop", "unstrung now",
+         choices={"strung": {False: "unstrung; took the string off; took string off"}}, beside="bow; for the night; it; string",
+         implied=True, need=("strung",)),
+    Word("settled", "string", StringSettled, "settled {settled}", "an old string that no longer stretches; “not yet” for a new one", "settled string",
+         choices={"settled": {
+             True: "string; settled; string settled; shot in; stopped stretching; old and settled; settled string",
+             False: "not yet; not settled; settled not yet; not settled yet; brand new string not settled; new not settled; settled new; new",
+         }},
+         beside="string; yet; brand new; brand new string; new", implied=True, need=("settled",), weak="string; new; not yet"),
+    Word("tried", "rig", BraceTried, "tried {brace_height_mm} {datum} sound {sound} shock {shock} turns {turns} tail {tail}",
+         "a brace height that was shot, rated 0 still to 10 harsh", "tried 7 1/2 grip sound 3 4 3 shock 2 3 2",
+         "tried brace; sound; shock; sounds; hand shock",
+         (_HEIGHT, _ratings("sound"), _ratings("shock"), Slot("turns", "turn", "turns", needed=False, before="turns", by_name=True)),
+         {"datum": BRACE_TO, "tail": {"straight": "straight; tail straight", "left": "left; tail left", "right": "right; tail right", "high": "high; tail high", "low": "low; tail low"}},
+         "brace; tail", asks="datum", question="Brace is read to three places: to which?",
+         needs=lambda m: m.says("tried", "sound", "shock", "sounds")),
 )  # fmt: skip

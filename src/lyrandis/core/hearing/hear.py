@@ -1,0 +1,265 @@
+"""What a typed line says: taken, or asked back, or refused with what is left over.
+
+Read the line with every row whose words are in it. Every word of the line must be accounted for;
+the best row is taken if no other comes near it with another reading and it has nothing to ask.
+"""
+
+from collections import defaultdict
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from functools import cached_property, lru_cache
+from itertools import product
+
+from lyrandis.core.errors import Understood
+from lyrandis.core.hearing.items import Item, items_of
+from lyrandis.core.hearing.matching import Fit, Matching, filled
+from lyrandis.core.hearing.plain_words import FILLER, HEDGES
+from lyrandis.core.hearing.table import BESIDE, NAME, Word
+from lyrandis.core.hearing.writing import UNITS
+from lyrandis.core.units import UnitSet
+
+_NEAR = 6.0
+"""A row within so many points of the best, with another reading, is a rival: it is asked."""
+_SHORTEST_MENDED = 4
+"""Shorter words are not mended: too many are one letter apart."""
+
+
+@dataclass(frozen=True)
+class Table:
+    """Every row, by the words and units that make it worth trying."""
+
+    words: tuple[Word, ...]
+    subjects: tuple[frozenset[str], ...]
+    """By row: plain words of its stage that say nothing beside it."""
+    by_word: Mapping[str, frozenset[int]] = field(init=False)
+    by_dimension: Mapping[str, frozenset[int]] = field(init=False)
+    vocabulary: frozenset[str] = field(init=False)
+    """Words long enough to be mended when one letter is wrong."""
+    nouns: frozenset[str] = field(init=False)
+    """Words that alone name a row."""
+
+    def __post_init__(self) -> None:
+        by_word: dict[str, set[int]] = defaultdict(set)
+        by_dimension: dict[str, set[int]] = defaultdict(set)
+        vocabulary: set[str] = set()
+        nouns: set[str] = set()
+        for number, word in enumerate(self.words):
+            for dimension in word.self_telling:
+                by_dimension[dimension].add(number)
+            for spelling in word.spelled:
+                if spelling.opens:
+                    by_word[spelling.words[0]].add(number)
+                if spelling.stands_for == NAME and len(spelling.words) == 1:
+                    nouns.add(spelling.words[0])
+                vocabulary.update(
+                    one for one in spelling.words
+                    if len(one) >= _SHORTEST_MENDED and one.isalpha()
+                )  # fmt: skip
+            for slot in word.slots:
+                vocabulary |= {
+                    one for one in (*slot.words_before, *slot.words_behind)
+                    if len(one) >= _SHORTEST_MENDED
+                }  # fmt: skip
+        set_ = object.__setattr__
+        set_(self, "by_word", {first: frozenset(rows) for first, rows in by_word.items()})
+        set_(self, "by_dimension", {one: frozenset(rows) for one, rows in by_dimension.items()})
+        set_(self, "vocabulary", frozenset(vocabulary))
+        set_(self, "nouns", frozenset(nouns - FILLER))
+
+    def __hash__(self) -> int:
+        return id(self)
+
+    def rows_in(self, items: Iterable[Item]) -> list[int]:
+        """Return the rows whose words or telling units are in a line, in the table's order."""
+        found: set[int] = set()
+        for item in items:
+            if item.amount is not None and item.amount.unit is not None:
+                for dimension in UNITS[item.amount.unit]:
+                    found |= self.by_dimension.get(dimension, frozenset())
+            found |= self.by_word.get(item.word, frozenset())
+        return sorted(found)
+
+    def knows(self, word: str) -> bool:
+        known = (self.vocabulary, self.by_word, FILLER, HEDGES, UNITS)
+        return any(word in group for group in known)
+
+    @cached_property
+    def mended(self) -> "Mender":
+        return Mender(self.vocabulary)
+
+
+class Mender:
+    """Finds the word of the trade that a typed one is one slip away from."""
+
+    def __init__(self, vocabulary: frozenset[str]) -> None:
+        self._by_length: dict[int, list[str]] = defaultdict(list)
+        for word in sorted(vocabulary):
+            self._by_length[len(word)].append(word)
+        self._of = lru_cache(maxsize=2048)(self._find)
+
+    def __call__(self, word: str) -> str | None:
+        """Return the only word one letter wrong, lacking, over or swapped, else None.
+
+        >>> Mender(frozenset({"height", "serving"}))("hieght")
+        'height'
+        """
+        return self._of(word)
+
+    def _find(self, word: str) -> str | None:
+        near = [
+            other
+            for length in (len(word) - 1, len(word), len(word) + 1)
+            for other in self._by_length.get(length, ())
+            if _one_slip(word, other)
+        ]
+        return near[0] if len(near) == 1 else None
+
+
+def _one_slip(one: str, other: str) -> bool:
+    if len(one) == len(other):
+        off = [at for at in range(len(one)) if one[at] != other[at]]
+        swapped = (
+            len(off) == 2
+            and off[1] == off[0] + 1
+            and (one[off[0]], one[off[1]]) == (other[off[1]], other[off[0]])
+        )
+        return len(off) == 1 or swapped
+    short, long = sorted((one, other), key=len)
+    return any(long[:at] + long[at + 1 :] == short for at in range(len(long)))
+
+
+@dataclass(frozen=True)
+class Ear:
+    """Who listens: the table, the reader's units, and what is known of the rig."""
+
+    table: Table
+    units: UnitSet = "inch"
+    brace_datum: str | None = None
+
+    def fits(self, items: Sequence[Item]) -> list[Fit]:
+        """Return the rows a line may mean, the best first."""
+        found = []
+        for number in self.table.rows_in(items):
+            matching = Matching(self.table.words[number], items, self.units, self.brace_datum)
+            fit = matching.fit(self.table.subjects[number])
+            if fit is not None:
+                found.append(fit)
+        return sorted(found, key=lambda fit: -fit.score)
+
+    def hear(self, text: str) -> "Hearing":
+        """Hear a line, mending single slips of the finger where that alone makes it whole."""
+        items = items_of(text)
+        found = self.fits(items)
+        if any(fit.fits for fit in found):
+            return Hearing(self, text, items, tuple(found))
+        mended = tuple(replace(item, word=self._mended(item)) for item in items)
+        if mended != items:
+            again = self.fits(mended)
+            if any(fit.fits for fit in again):
+                slips = [one for one, now in zip(items, mended, strict=True) if one != now]
+                named = {
+                    item.word for item, now in zip(items, mended, strict=True)
+                    if item == now and item.amount is None
+                }  # fmt: skip
+                sure = bool(named & (self.table.by_word.keys() - {"at"}))
+                return Hearing(self, text, mended, tuple(again), tuple(slips), sure)
+        return Hearing(self, text, items, tuple(found))
+
+    def _mended(self, item: Item) -> str:
+        word = item.word
+        if item.amount is not None or len(word) < _SHORTEST_MENDED or self.table.knows(word):
+            return word
+        return self.table.mended(word) or word
+
+    def reads(self, line: str) -> bool:
+        """Return whether a line is taken as it stands."""
+        return self.hear(line).taken is not None
+
+
+@dataclass(frozen=True)
+class Hearing:
+    """A line with every row that fits it."""
+
+    ear: Ear
+    text: str
+    items: tuple[Item, ...]
+    found: tuple[Fit, ...]
+    slips: tuple[Item, ...] = ()
+    """Words of the line that were mended."""
+    surely_mended: bool = True
+    """False where the mended word was the line's only name: then it is asked."""
+
+    @cached_property
+    def rivals(self) -> tuple[Fit, ...]:
+        """The rows that fit the whole line, the best and those near it that read otherwise."""
+        whole = [fit for fit in self.found if fit.fits]
+        rivals: list[Fit] = whole[:1]
+        for fit in whole[1:]:
+            near = fit.score > rivals[0].score - _NEAR
+            if near and not any(_same(fit, other) for other in rivals):
+                rivals.append(fit)
+        return tuple(rivals)
+
+    @property
+    def taken(self) -> Fit | None:
+        """The one row the line surely means, else None."""
+        if len(self.rivals) != 1 or not self.surely_mended:
+            return None
+        [best] = self.rivals
+        return None if best.questions or best.word.reading is None else best
+
+    @property
+    def hedged(self) -> bool:
+        """Whether the line says itself that it is a guess."""
+        return any(item.word in HEDGES and item.amount is None for item in self.items)
+
+    @property
+    def offered(self) -> list[str]:
+        """The sentences that would settle what is asked; each of them is taken as it stands."""
+        lines = [line for fit in self.rivals for line in sentences(fit)]
+        return [line for line in dict.fromkeys(lines) if self.ear.reads(line)]
+
+    def understood(self, fit: Fit) -> tuple[Understood, ...]:
+        """Return part by part what the line was taken for."""
+        parts: list[Understood] = []
+        for item, stands_for in zip(self.items, fit.taken_for, strict=True):
+            if stands_for is None or stands_for == BESIDE:
+                continue
+            name = fit.assumed.get(stands_for) or _called(fit.word, stands_for)
+            before = parts[-1] if parts else None
+            touches = before is not None and not self.text[before.end : item.start].strip()
+            if before is not None and before.taken_for == name and touches:
+                parts[-1] = Understood(before.start, item.end, name)
+            else:
+                parts.append(Understood(item.start, item.end, name))
+        return tuple(parts)
+
+
+def _same(one: Fit, other: Fit) -> bool:
+    if one.reading is not None and one.reading == other.reading and not one.questions:
+        return True
+    return set(sentences(one)) == set(sentences(other))
+
+
+def _called(word: Word, stands_for: str) -> str:
+    if stands_for == NAME:
+        return word.word
+    slot = next((slot for slot in word.slots if slot.field == stands_for), None)
+    return slot.name if slot is not None else stands_for.strip("_").replace("_", " ")
+
+
+def sentences(fit: Fit) -> list[str]:
+    """Return the sentences in typed order that a fit may mean: one for each answer.
+
+    >>> from lyrandis.core.jot import EAR
+    >>> [line for fit in EAR.hear("brace 7 1/2").rivals for line in sentences(fit)]
+    ['brace 7 1/2 grip', 'brace 7 1/2 back', 'brace 7 1/2 plunger']
+    """
+    says = fit.word.asks_which or (fit.word.say,)
+    fields = [question.field for question in fit.questions]
+    lines = []
+    for answers in product(*(question.ways for question in fit.questions)):
+        for say in says:
+            answered = dict(zip(fields, answers, strict=True))
+            lines.append(filled(say, {**fit.texts, **answered}))
+    return list(dict.fromkeys(lines))
