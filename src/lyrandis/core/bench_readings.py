@@ -140,6 +140,9 @@ class Changed(BaseReading):
     def needed(self) -> frozenset[PartKind]:
         return _NEEDS.get(self.what, self.needs)
 
+    def changes(self) -> tuple[str, float]:
+        return self.what, self.amount
+
     def say(self) -> Phrase:
         name, figure, more, less = _CHANGES[self.what]
         turns = ""

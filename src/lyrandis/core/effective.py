@@ -2,11 +2,14 @@
 
 from bisect import bisect_right
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from datetime import datetime
 from operator import attrgetter
 from typing import TYPE_CHECKING, Any, Generic, NamedTuple, TypeVar, cast
 
-from lyrandis.core.bench_readings import Named, PartFitted
+from lyrandis.core.bench_readings import Changed, Named, PartFitted
+from lyrandis.core.errors import DomainError
+from lyrandis.core.phrase import Phrase, phrase
 from lyrandis.core.quantities import AS_STORED
 from lyrandis.core.reading import PARTS, BaseReading, Fitted, Source, SubjectKind
 
@@ -93,13 +96,14 @@ class EffectiveReadings:
         new_record = tuple.__new__
         other_parts: dict[int, frozenset[str]] = {}
         ever: set[str] = set()
+        totals = Totals() if any(type(one.reading) is Changed for one in entries) else None
         # a plain loop over everything a rig ever recorded: it runs at every assessment
         for entry in entries:
             subject, reading = entry.subject, entry.reading
             subject_kind = subject.kind
             if wanted[subject_kind] != subject.id:
                 continue
-            kind = type(reading)
+            kind: type[BaseReading] = type(reading)
             by_kind = self._general
             if subject_kind == "rig":
                 by_kind = self._on_rig
@@ -124,13 +128,28 @@ class EffectiveReadings:
                         self.others.append(Recorded(reading, entry))
                         self.made_with[entry.id] = then
                         continue
+            counts: BaseReading = reading
+            if totals is not None:
+                counts = totals.after(reading)
+                kind = type(counts)
             of_kind = by_kind.get(kind)
             if of_kind is None:
                 of_kind = by_kind[kind] = []
             # Recorded(reading, entry), without the call in between
-            of_kind.append(new_record(Recorded, (reading, entry)))
+            of_kind.append(new_record(Recorded, (counts, entry)))
             if kind is Named:
                 self.names[subject_kind] = reading.name  # type: ignore[union-attr]
+
+    def sum_with(self, reading: BaseReading) -> Phrase | None:
+        """Return what a change makes of the whole: 20 + 4 = 24; None where that is not known."""
+        if reading.changes() is None:
+            return None
+        totals = Totals()
+        by_kind = (*self._general.values(), *self._on_rig.values())
+        told = (recorded for of_kind in by_kind for recorded in of_kind)
+        for recorded in sorted(told, key=lambda item: when(item.entry)):
+            totals.after(recorded.reading)
+        return totals.sum_with(reading)
 
     def all(self, kind: type[R]) -> tuple[Recorded[R], ...]:
         """Return every reading of a kind."""
@@ -177,6 +196,51 @@ class EffectiveReadings:
     def newest(self, kind: type[R], name: str) -> tuple[Any, Recorded[R] | None]:
         """Return the newest value given for one field of a kind, and the reading that gave it."""
         return newest(self.all(kind), name)
+
+
+class Totals:
+    """The wholes that changes are of, as they stand after some readings in order."""
+
+    def __init__(self) -> None:
+        self._by_key: dict[str, dict[Any, BaseReading]] = {}
+
+    def _whole(self, what: str) -> BaseReading | None:
+        """Return the one whole of a name; of two riser weights none is meant."""
+        known = list(self._by_key.get(what, {}).values())
+        return known[0] if len(known) == 1 else None
+
+    def after(self, reading: BaseReading) -> BaseReading:
+        """Return a reading as it counts: a change of a known whole is that whole after it."""
+        change = reading.changes()
+        if change is None:
+            what = reading.total_of()
+            if what is not None:
+                self._by_key.setdefault(what, {})[reading.key()] = reading
+            return reading
+        summed = self._summed(*change)
+        if summed is None:
+            self._by_key.pop(change[0], None)
+            return reading
+        self._by_key[change[0]] = {summed.key(): summed}
+        return summed if type(reading) is Changed else reading
+
+    def _summed(self, what: str, amount: float) -> BaseReading | None:
+        whole = self._whole(what)
+        try:
+            return None if whole is None else whole.changed_by(amount)
+        except (DomainError, ValueError):
+            return None  # no such whole: what is there now, nobody knows
+
+    def sum_with(self, reading: BaseReading) -> Phrase | None:
+        """Return a change as a sum, e.g. 20 + 4 = 24."""
+        what, amount = reading.changes() or ("", 0.0)
+        whole, summed = self._whole(what), self._summed(what, amount)
+        if whole is None or summed is None:
+            return None
+        before, after = whole.total(), summed.total()
+        by = replace(after, value=abs(after.value - before.value))
+        sign = "+" if amount > 0 else "-"
+        return phrase(f"{{before}} {sign} {{by}} = {{after}}", before=before, by=by, after=after)
 
 
 def _first_fitted(entries: "Iterable[Entry]", rig: str | None) -> dict[str, str]:

@@ -5,7 +5,6 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date
-from typing import TypeVar
 
 from pydantic import ValidationError
 
@@ -17,7 +16,7 @@ from lyrandis.core.hearing.hear import Ear, Hearing, Table
 from lyrandis.core.hearing.matching import Fit
 from lyrandis.core.hearing.table import Parts, Word
 from lyrandis.core.hearing.writing import LONGEST_LINE
-from lyrandis.core.reading import PARTS, BaseReading, PartKind, Source, SubjectKind
+from lyrandis.core.reading import PARTS, PartKind, Source, SubjectKind
 from lyrandis.core.refusals import refusal_of
 from lyrandis.core.spoken_days import day_in
 from lyrandis.core.stages import STAGES
@@ -81,8 +80,8 @@ def _noted(line: str, _parts: Parts) -> Noted | None:
 _OF_NO_STAGE = (
     Word("note", "rig", Noted, "note {text}", "words worth keeping", "note new tab today",
          reads=_noted, text="text"),
-    Word("fit", "rig", PartFitted, "fit {part}", "a part put on this rig, by its name; or none", "fit no string",
-         reads=_fitted, text="part"),
+    Word("fit", "rig", PartFitted, "fit {part}", "a part put on this rig, by its name; or none",
+         "fit no string", reads=_fitted, text="part"),
 )  # fmt: skip
 ROWS: tuple[Word, ...] = (*(word for spec in STAGES for word in spec.words), *_OF_NO_STAGE)
 """Every row of the table, in the order of the stages."""
@@ -98,7 +97,7 @@ TABLE = Table(
 )
 EAR = Ear(TABLE, brace_datum=None)
 """Listens to who has said nothing of a rig yet."""
-_BARE_WORDS = ("draw", "bow", "arrow", "mark", "brace", "spine", "scale", "shaft", "lift")
+_BARE_WORDS = ("draw", "bow", "arrow", "mark", "wish", "brace", "spine", "shaft", "lift")
 """What a bare number is offered as, after the words of the stage it is typed on."""
 
 
@@ -183,9 +182,6 @@ def parse(text: str, *, stage: str | None = None, to: Listener | None = None) ->
     return replace(jotted, day=happened.day if happened else None)
 
 
-_R = TypeVar("_R", bound=BaseReading)
-
-
 def _in_own_words(text: str, to: Listener) -> Jotted | None:
     """Read a line whose words are kept as they are said: a note, a remark, a part's name."""
     for row in _IN_OWN_WORDS:
@@ -246,6 +242,4 @@ def _measure_instead(hearing: Hearing) -> DomainError | None:
     offered = next((item for item in hearing.items if item.word in _NO_READINGS), None)
     if offered is None or hearing.found:
         return None
-    return DomainError(
-        "no_reading", *_NO_READINGS[offered.word], span=(offered.start, offered.end)
-    )
+    return DomainError("no_reading", *_NO_READINGS[offered.word], span=(offered.start, offered.end))

@@ -89,29 +89,41 @@ def _inches(
 
 
 PLAUSIBLE: dict[str, Plausible] = {
-    "draw_length": _inches("draw length", 12, 40, "draw", ("bow_length", "arm_span"), usual=(20, 34)),
+    "draw_length": _inches(
+        "draw length", 12, 40, "draw", ("bow_length", "arm_span"), usual=(20, 34)
+    ),
     "draw_half": Plausible("half of a span of draws", "mm", 0, 76.2, "draw", above=True),
-    "hook_position": _inches("string position", 12, 42, "draw hook", ("bow_length",), usual=(20, 35)),
+    "hook_position": _inches(
+        "string position", 12, 42, "draw hook", ("bow_length",), usual=(20, 35)
+    ),
     "arm_length": _inches("arm length", 12, 42, "tape", ("arm_span",), usual=(20, 38)),
     "arm_span": _inches("arm span", 40, 100, "span", ("arm_length",), usual=(50, 84)),
     "hook_depth": _inches("hook depth", 0, 3, "hook", ("draw_length",), usual=(0, 1.5)),
-    "bow_length": _inches("bow length", 36, 84, "bow", ("draw_length", "riser_length"), usual=(44, 80)),
+    "bow_length": _inches(
+        "bow length", 36, 84, "bow", ("draw_length", "riser_length"), usual=(44, 80)
+    ),
     "riser_length": _inches("riser length", 3, 30, "riser", ("bow_length",), usual=(8, 30)),
     "limb_length": _inches("limb length", 12, 45, "limbs", ("bow_length",), usual=(15, 40)),
     "brace_height": _inches("brace height", 3, 12, "brace", ("draw_length",), usual=(4, 11)),
     "grip_depth": _inches("grip depth", 0, 4, "grip", usual=(0, 3)),
-    "shaft_length": _inches("shaft length", 15, 45, "shaft", ("bow_length", "shaft_diameter"), usual=(20, 36)),
+    "shaft_length": _inches(
+        "shaft length", 15, 45, "shaft", ("bow_length", "shaft_diameter"), usual=(20, 36)
+    ),
     "string_length": _inches("string length", 30, 84, "string", ("draw_length",), usual=(40, 78)),
-    "draw_weight": Plausible("draw weight", "lbf", 1, 200, "scale", usual=(14, 120)),
+    "draw_weight": Plausible("draw weight", "lbf", 1, 200, "scale", usual=(8, 120)),
     "arrow_mass": Plausible("arrow mass", "gr", 100, 2500, "arrow", usual=(150, 1200)),
     "grains_per_pound": Plausible("grains per pound", "gr/lbf", 3, 30, "floor", usual=(4, 16)),
-    "shaft_grains_per_inch": Plausible("shaft mass per inch", "gr/in", 2, 25, "shaft", usual=(3, 20)),
+    "shaft_grains_per_inch": Plausible(
+        "shaft mass per inch", "gr/in", 2, 25, "shaft", usual=(3, 20)
+    ),
     "part_mass": Plausible("part mass", "gr", 0, 600, "point", usual=(0, 400)),
     "riser_mass": Plausible("riser weight", "gr", 0, 46000, "riserweight"),
     "arrow_speed": Plausible("arrow speed", "m/s", 10, 120, "speed"),
     "shaft_mass": Plausible("bare shaft's mass", "gr", 60, 1500, "bareshaft", usual=(100, 900)),
     "spine": Plausible("spine", "spine", 15, 160, "spine"),
-    "shaft_diameter": Plausible("shaft diameter", "gap", 3, 15, "diameter", usual=(4, 13), inches_below=1),
+    "shaft_diameter": Plausible(
+        "shaft diameter", "gap", 3, 15, "diameter", usual=(4, 13), inches_below=1
+    ),
     "taper_length": _inches("taper length", 0, 30, "taper", usual=(1, 20)),
     "fletching_length": _inches("fletching length", 0.5, 12, "fletching", usual=(1, 7)),
     "run_out": Plausible("run-out", "gap", 0, 10, "straight"),
@@ -125,7 +137,9 @@ PLAUSIBLE: dict[str, Plausible] = {
     "nock_height": Plausible("nock height", "gap", -15, 40, "lift", inches_below=1.2),
     "nock_outside": Plausible("arrow nock's thickness", "gap", 3, 15, "nockwidth"),
     "nock_groove": Plausible("arrow nock's groove", "gap", 1, 6, "nockgroove"),
-    "tiller_gap": _inches("tiller gap", 2, 14, "tiller", ("draw_length",), usual=(4, 12), inches_below=15),
+    "tiller_gap": _inches(
+        "tiller gap", 2, 14, "tiller", ("draw_length",), usual=(4, 12), inches_below=15
+    ),
     "aside": Plausible("place aside", "gap", -25, 25, "centreshot"),
     "forward": Plausible("place forward", "gap", -150, 1200, "riserweight"),
     "upward": Plausible("place up the riser", "gap", -500, 500, "riserweight"),

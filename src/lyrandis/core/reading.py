@@ -11,7 +11,7 @@ from typing import Annotated, Any, ClassVar, Literal, TypeVar, get_args
 from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
 
 from lyrandis.core.errors import DomainError
-from lyrandis.core.phrase import Phrase
+from lyrandis.core.phrase import Figure, Phrase
 
 SubjectKind = Literal["archer", "bow", "string", "arrow_set", "rig"]
 PartKind = Literal["archer", "bow", "string", "arrow_set"]
@@ -108,6 +108,22 @@ class BaseReading(Frozen, ABC):
     def needed(self) -> frozenset[PartKind]:
         """Return the parts that must still be on the rig for this reading to count."""
         return self.needs
+
+    def total_of(self) -> str | None:
+        """Return what it is the whole of, where changes of that are recorded too: turns, brace."""
+        return None
+
+    def total(self) -> Figure:
+        """Return that whole as a figure."""
+        raise NotImplementedError(self.kind)
+
+    def changed_by(self, amount: float) -> "BaseReading":
+        """Return the whole after a change of it. Raises where that cannot be."""
+        raise NotImplementedError(self.kind)
+
+    def changes(self) -> tuple[str, float] | None:
+        """Return what it is a change of, and by how much."""
+        return None
 
     def key(self) -> tuple[Any, ...] | None:
         """Return which one of several is meant; None when it is not said."""

@@ -71,6 +71,9 @@ DISTANCE_UNITS_M: dict[str, float] = {
 """Of distances that are shot; paced ones are as good as the pace."""
 YARDS = frozenset({"yd", "yds", "y", "yard", "yards"})
 
+POUNDS_TIMES_THOUSANDTHS = 26.0 * 1000 * (0.880 / (2 * KG_PER_LB)) * (28 / 26) ** 3
+"""Of one and the same shaft, about 31 500. Source: a beam on two supports bends with load times
+span cubed; pounds are 26 over the inches under 2 lb on 26 in, thousandths under 880 g on 28 in."""
 SPINE_THOUSANDTHS = 31500.0
 """Pounds times thousandths of one shaft, in round figures: only for saying it (see arrow/spine)."""
 

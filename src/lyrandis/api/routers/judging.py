@@ -21,7 +21,7 @@ from lyrandis.core.bow.questioned import question_weight
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.facts import with_trial
-from lyrandis.core.jot import WORDS, Listener, names_parts, parse
+from lyrandis.core.jot import ROWS, Listener, names_parts, parse
 from lyrandis.core.judgement import Rule
 from lyrandis.core.phrase import Phrase, plain
 from lyrandis.core.reading import Source, StageKey, Subject, SubjectId, SubjectKind
@@ -173,7 +173,8 @@ def list_jot_words() -> list[JotWord]:
     """List the words the jot line knows."""
     return [
         JotWord(word=word.word, example=word.example, records=word.records, subject=word.subject)
-        for word in WORDS
+        for word in ROWS
+        if word.records
     ]
 
 

@@ -17,7 +17,9 @@ PLAIN_WORDS = "arrow arrows shaft shafts quiver"
 WOOD_SPAN_MM, WOOD_LOAD_LBF = 26 * MM_PER_IN, 2.0
 """What a deflection alone was read at: the wood standard's."""
 
-_NUMBER = Slot("arrow_number", "whole", "arrow_number", before="arrow; number; shaft; of", by_name=True)
+_NUMBER = Slot(
+    "arrow_number", "whole", "arrow_number", before="arrow; number; shaft; of", by_name=True
+)
 _SPINE = Slot("spine_lbf", "spine", "spine")
 _SIDE_WORDS = "arrow; shaft; number; of the set; nock; of; by; within"
 _LENGTHS = {
@@ -47,7 +49,7 @@ def _span(matching: Matching) -> bool:
 
 def _taper(matching: Matching) -> bool:
     """Length and what the end is across: “9in to 5/16”, “to 5/16 over 9in”."""
-    length, across = matching.word.slots
+    across = matching.word.slots[1]
     if matching.says("to"):
         matching.fill((across,))
         matching.lacks = ""
@@ -75,7 +77,9 @@ def _deflection(matching: Matching) -> bool:
         return False
     values = matching.values
     bent, span = values.pop("_bent"), values.pop("_span", WOOD_SPAN_MM)
-    load = values.pop("_load", values.pop("_grams", GRAINS_PER_POUND * WOOD_LOAD_LBF) / GRAINS_PER_POUND)
+    load = values.pop(
+        "_load", values.pop("_grams", GRAINS_PER_POUND * WOOD_LOAD_LBF) / GRAINS_PER_POUND
+    )
     standard: SpineStandard = "wood" if abs(span - WOOD_SPAN_MM) < 1 else "thousandths"
     try:
         pounds = check("spine", round(pounds_from_reading(load, span, bent), 4))
@@ -103,9 +107,21 @@ def _remark(line: str, _parts: Parts) -> NumberedArrow | None:
     return match and NumberedArrow(arrow_number=int(match[1]), remark=match[2].strip() or None)
 
 
-def _part(word: str, field: str, names: str, example: str, label: str, *, key: str = "part_mass") -> Word:
+def _part(
+    word: str, field: str, names: str, example: str, label: str, *, key: str = "part_mass"
+) -> Word:
     slot = Slot(field, "mass", key, label=label)
-    return Word(word, "arrow_set", ArrowBuild, f"{word} {{{field}}}", f"mass of the {label}", example, names, (slot,), beside=_WEIGH)
+    return Word(
+        word,
+        "arrow_set",
+        ArrowBuild,
+        f"{word} {{{field}}}",
+        f"mass of the {label}",
+        example,
+        names,
+        (slot,),
+        beside=_WEIGH,
+    )
 
 
 WORDS: tuple[Word, ...] = (
@@ -116,7 +132,7 @@ WORDS: tuple[Word, ...] = (
     Word("window", "bow", ArrowPass, "window {window_mm}", "a window cut to centre", "window centre",
          choices={"window_mm": {0.0: "centre; centre cut; window centre; cut to centre; cut to the centre"}}, beside="riser; bow; cut", implied=True, need=("window_mm",), weak="centre"),
     Word("window", "bow", ArrowPass, "window {plunger}", "plunger or hard plate", "window plunger",
-         choices={"plunger": {True: "plunger; button; with a plunger", False: "plate; hard plate; no plunger; hard plate no plunger; hard plate , no plunger; side plate; hard"}},
+         choices={"plunger": {True: "plunger; button; with a plunger", False: "plate; hard plate; hard plate no plunger; hard plate , no plunger; side plate; hard"}},
          beside="window; shoot; rest; cut; side", implied=True, need=("plunger",), weak="plate; hard"),
     Word("lieson", "bow", ArrowPass, "lieson {lies_on}", "what the arrow lies on: shelf, rest or hand", "lieson hand",
          choices={"lies_on": {
@@ -166,7 +182,7 @@ WORDS: tuple[Word, ...] = (
     Word("spine", "arrow_set", ArrowBuild, "spine {_low}-{_high}lb", "a group that wooden shafts are sold in", "spine 50-55lb",
          "spined; static spine", (Slot("_low", "spine", "spine", label="from"), Slot("_high", "spine", "spine", label="to")), beside="to; /; shafts; shaft; arrows", build=_span,
          needs=lambda m: m.says("to", "/")),
-    Word("deflection", "arrow_set", ArrowBuild, "deflection {_bent} at {_span} {_load} {_grams}", "a shaft on a spine gauge: how far it bent, span and weight", "deflection 1/2in @ 26in 2lb",
+    Word("deflection", "arrow_set", ArrowBuild, "deflection {_bent} [at {_span}] {_load} {_grams}", "a shaft on a spine gauge: how far it bent, span and weight", "deflection 1/2in @ 26in 2lb",
          "deflects", (Slot("_bent", "length", "deflection", label="bent by"), Slot("_span", "length", "gauge_span", needed=False, before="at; over", label="span"),
                       Slot("_load", "force", "gauge_load", needed=False, by_name=True, label="weight"),
                       Slot("_grams", "mass", "gauge_mass", needed=False, by_name=True, label="weight in g")), beside="over; with", build=_deflection),
@@ -180,7 +196,7 @@ WORDS: tuple[Word, ...] = (
     Word("diameter", "arrow_set", ArrowBuild, "diameter {shaft_diameter_mm}", "shaft diameter", "diameter 8.7mm",
          "dia; shaft diameter; shaft dia; thick; outside diameter; across", (Slot("shaft_diameter_mm", "length", "shaft_diameter"),), beside="shaft; shafts; arrow"),
     Word("diameter", "arrow_set", ArrowBuild, "diameter {shaft_diameter_mm}", names="shafts", slots=(Slot("shaft_diameter_mm", "length", "shaft_diameter"),), needs=_fraction_across),
-    *(Word("taper", "arrow_set", ArrowBuild, f"taper {end} {{{end}_taper_mm}} to {{{end}_diameter_mm}}", f"taper of the {end} end: its length, and the diameter at the end", example,
+    *(Word("taper", "arrow_set", ArrowBuild, f"taper {end} {{{end}_taper_mm}} [to {{{end}_diameter_mm}}]", f"taper of the {end} end: its length, and the diameter at the end", example,
            _TAPERED, (Slot(f"{end}_taper_mm", "length", "taper_length"), Slot(f"{end}_diameter_mm", "length", "shaft_diameter", needed=False, before="to")),
            {"_end": {1: said}}, "over; to", need=("_end",), build=_taper)
       for end, said, example in (("tail", "tail; nock end", "taper tail 9in 5/16"), ("head", "head; point end; front", "taper head 100mm 7mm"))),

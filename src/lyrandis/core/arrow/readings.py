@@ -100,6 +100,15 @@ class ArrowBuild(BaseReading):
     def _something(self) -> "ArrowBuild":
         return require_something(self, "shaft_length_mm")
 
+    def total_of(self) -> str | None:
+        return None if self.point_gr is None else "point"
+
+    def total(self) -> Figure:
+        return gr(self.point_gr or 0.0)
+
+    def changed_by(self, amount: float) -> "ArrowBuild":
+        return ArrowBuild(point_gr=(self.point_gr or 0.0) + amount)
+
     def say(self) -> Phrase:
         parts = [SHAFT_MATERIAL_WORDS[self.material]] if self.material else []
         figures: dict[str, Figure] = {}

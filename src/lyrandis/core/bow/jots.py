@@ -2,6 +2,7 @@
 
 from typing import get_args
 
+from lyrandis.core.archer.jots import DATUMS
 from lyrandis.core.bow.readings import (
     ArrowMinimum,
     ArrowSpeed,
@@ -20,7 +21,6 @@ from lyrandis.core.bow.readings import (
     StackFelt,
 )
 from lyrandis.core.bow.words import ASSEMBLY_WORDS, InspectionItem
-from lyrandis.core.archer.jots import DATUMS
 from lyrandis.core.hearing.matching import Matching
 from lyrandis.core.hearing.table import Slot, Word
 
@@ -40,7 +40,9 @@ _MARK = "bow says; limbs are marked; label says; on the label; sticker says; on 
 _SCALE = "weighs; scaled; scale shows; on the hanging scale; weighing; pulls on the scale; on my scale; holding weight; hand scale; hanging scale; luggage scale; real weight; true weight; actual weight; measured weight; on a scale; with the scale; off the scale; weighed; weigh; pulls; pulled; otf; on the fingers; on my fingers; on fingers; bow scale; on the scale; on scale; scale says; weight at my draw; peak; peaks; holds; holding; waage; pull; pulling; draw weight; scales"
 _FLOOR = "min arrow; minimum arrow; at least; lightest arrow; not lighter than; no lighter than; not go under; not go below; not below; not shoot under; arrow minimum; bowyer wants; not under; go under"
 _WEIGHT = Slot("draw_weight_lbf", "force", "draw_weight")
-_AT_DRAW = Slot("draw_length_mm", "length", "draw_length", before="at; draw; with; by")
+_AT_DRAW = Slot(
+    "draw_length_mm", "length", "draw_length", before="at; draw; with; by", on_the_way=True
+)
 _ITEMS: dict[InspectionItem, str] = {
     "limbs": "limbs; limb; upper limb; lower limb; top limb; bottom limb",
     "tips": "tips; tip; limb tip; limb tips",
@@ -96,7 +98,7 @@ WORDS: tuple[Word, ...] = (
          "kind of bow; sort of bow", choices={"family": _FAMILIES},
          beside="bow; short tips; 3 piece; three piece; takedown; take down; one piece; yew",
          implied=True, need=("family",), weak="reflex deflex; hybrid; reflex"),
-    Word("mark", "bow", BowMark, "mark {draw_weight_lbf} at {draw_length_mm}",
+    Word("mark", "bow", BowMark, "mark {draw_weight_lbf} [at {draw_length_mm}]",
          "the weight written on the bow, and the draw it is written for", "mark 45 @ 28",
          _MARK, (_WEIGHT, Slot("draw_length_mm", "length", "draw_length", needed=False, before="at; with; by; draw")),
          beside="bow; on the limb; on limb; on the limbs; on the bow; draw; weight"),

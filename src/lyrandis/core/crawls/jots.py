@@ -10,6 +10,8 @@ from lyrandis.core.crawls.readings import (
     TabStitches,
 )
 from lyrandis.core.crawls.said import (
+    COUNTED,
+    CRAWL,
     DISTANCE,
     crawl,
     crawl_aside,
@@ -32,19 +34,21 @@ _ANCHORS = {
 WORDS: tuple[Word, ...] = (
     Word("crawl", "rig", CrawlMark, "crawl {distance_m} {_deep} {sure} {guessed} {_struck} {_arrows}",
          "a crawl as shot at a distance: mm, inches, fingers or stitches; “12cm high”, or only “high”, where it struck elsewhere, “sure” or “about”, “guessed”",
-         "crawl 20m 34mm", "crawling; crawled",
+         "crawl 20m 34mm", "crawling; crawled", (DISTANCE, CRAWL, *COUNTED),
          choices={"guessed": {True: "guessed; unmarked"}, "sure": {"sure": "sure", "about": "about"}},
          beside="hit; hits; struck; strikes; shot; a bit; crawl; in; deep; down; fingers down; stitches down; right",
-         self_telling=("finger", "stitch"), build=crawl),
+         self_telling=("finger", "stitch"), build=crawl, lacks={
+             "_deep": ("The crawl is missing.", "Add it, e.g. 34mm, 2 3/4 fingers or 11 stitches."),
+             "_struck": ("Did it strike high or low?", "Say high or low behind it.")}),
     Word("crawl", "rig", CrawlMark, "crawl {distance_m} none {sure} {guessed} {_arrows}", "a distance shot without a crawl", "crawl 45m none",
-         "point on; po; point on distance; pointon; no crawl; crawl none", choices={
+         "point on; po; point on distance; pointon; no crawl; crawl none", (DISTANCE,), choices={
              "_none": {1: "none; no; no crawl; point; point on; po; point on distance; pointon; crawl none"},
              "guessed": {True: "guessed; unmarked"}, "sure": {"sure": "sure", "about": "about"}},
          beside="crawl; at; on", need=("_none",), fixed={"crawl_mm": 0.0}, build=distance_alone),
-    Word("crawl", "rig", CrawlMark, "crawl {distance_m} none {_struck}", names="no crawl; point on",
+    Word("crawl", "rig", CrawlMark, "crawl {distance_m} none {_struck}", names="no crawl; point on", slots=(DISTANCE,),
          choices={"_none": {1: "none; no; no crawl"}}, need=("_none",), fixed={"crawl_mm": 0.0}, build=struck_without_crawl),
     Word("gap", "rig", CrawlMark, "gap {_off} {_way} at {distance_m}", "how far the point was held under the mark, or over it, without a crawl", "gap 14in under at 20yd",
-         "hold under; hold over; gap of", choices={"_way": {1: "under; below; low", -1: "over; above"}}, beside="hold; crawl", fixed={"crawl_mm": 0.0}, build=gap),
+         "hold under; hold over; gap of", (DISTANCE,), choices={"_way": {1: "under; below; low", -1: "over; above"}}, beside="hold; crawl", fixed={"crawl_mm": 0.0}, build=gap),
     Word("crawl", "archer", None, slots=(Slot("_deep", "number", "ten_stitches"),), beside="bare", asks_which=("usualcrawl {_deep}mm", "crawl 20m {_deep}mm"),
          question="The crawl shot most, or one shot at a distance?"),
     Word("crawl", "rig", None, slots=(_FAR, Slot("_off", "length", "hit_aside")), choices={"_side": {"left": "left", "right": "right"}},
@@ -69,6 +73,6 @@ WORDS: tuple[Word, ...] = (
          "crawl repeats within; repeats within", (Slot("repeat_mm", "length", "repeatability"),)),
     Word("crawltable", "archer", CrawlHabit, "crawltable {from_m} to {to_m} every {step_m}", "the distances the table is wanted for", "crawltable 5m to 50m every 5m",
          "table; crawl table",
-         (Slot("step_m", "distance", "table_step", before="every; by", by_name=True, label="in steps of"), Slot("from_m", "distance", "mark_distance", label="from"),
-          Slot("to_m", "distance", "mark_distance", label="to")), beside="to; every; by", build=table_wanted),
+         (Slot("from_m", "distance", "mark_distance", label="from"), Slot("to_m", "distance", "mark_distance", label="to"),
+          Slot("step_m", "distance", "table_step", before="every; by", label="in steps of")), beside="to; every; by", build=table_wanted),
 )  # fmt: skip

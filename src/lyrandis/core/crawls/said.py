@@ -6,10 +6,10 @@ from lyrandis.core.hearing.slots import Taken
 from lyrandis.core.hearing.table import Slot
 
 DISTANCE = Slot("distance_m", "distance", "mark_distance", label="distance")
-_CRAWL = Slot("crawl_mm", "length", "hook_place", signed=True)
-_COUNTED = (
-    Slot("fingers", "finger", "fingers", by_name=True, signed=True),
-    Slot("stitches", "stitch", "stitches", by_name=True, signed=True),
+CRAWL = Slot("crawl_mm", "length", "hook_place", signed=True)
+COUNTED = (
+    Slot("fingers", "finger", "fingers", needed=False, by_name=True, signed=True),
+    Slot("stitches", "stitch", "stitches", needed=False, by_name=True, signed=True),
 )
 _OFF = Slot("high_mm", "length", "hit_aside")
 _HIGH = ("high", "over")
@@ -42,11 +42,13 @@ def crawl(matching: Matching) -> bool:
         matching.lacks = "_deep"
         return False
     _take_struck(matching)
-    return True
+    if matching.free():
+        matching.lacks = "_struck"
+    return not matching.lacks
 
 
 def _counted(matching: Matching) -> bool:
-    return any(matching.taken(slot, at) for slot in _COUNTED for at in matching.free())
+    return any(matching.taken(slot, at) for slot in COUNTED for at in matching.free())
 
 
 def _take_arrows(matching: Matching) -> None:
@@ -60,10 +62,11 @@ def _take_arrows(matching: Matching) -> None:
 
 def _take_depth(matching: Matching) -> bool:
     """Take the crawl: fingers, stitches or a length; “above” puts it over the nock."""
-    for slot in (*_COUNTED, _CRAWL):
+    for slot in (*COUNTED, CRAWL):
         for at in matching.free():
             behind = matching.items[at + 1].word if at + 1 < len(matching.items) else ""
-            if slot is _CRAWL and behind in ("high", "low"):
+            alone = len(matching.free()) == 1
+            if slot is CRAWL and behind in ("high", "low") and not alone:
                 continue
             what = matching.taken(slot, at)
             if what is None or what.value is None:
@@ -71,7 +74,7 @@ def _take_depth(matching: Matching) -> bool:
             matching.put(slot, at, what)
             matching.texts["_deep"] = matching.texts.pop(slot.field)
             matching.score += A_UNIT
-            if behind in ("above", "over") and not (slot is _CRAWL and _is_strike(matching, at)):
+            if behind in ("above", "over") and not (slot is CRAWL and _is_strike(matching, at)):
                 matching.values[slot.field] = -abs(what.value)
                 matching.use(at + 1, "_deep")
                 matching.texts["_deep"] += " above"
@@ -148,7 +151,7 @@ def gap(matching: Matching) -> bool:
 
 def crawl_aside(matching: Matching) -> bool:
     """A crawl that struck left or right: its parts, for the question."""
-    for slot in _COUNTED:
+    for slot in COUNTED:
         for at in matching.free():
             what = matching.taken(slot, at)
             if what is not None:

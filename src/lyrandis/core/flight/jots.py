@@ -13,7 +13,14 @@ from lyrandis.core.flight.readings import (
     TrialSet,
     WalkedBack,
 )
-from lyrandis.core.flight.said import DISTANCE, bare_apart, tail_seen, take_change, trial_set, walked_back
+from lyrandis.core.flight.said import (
+    DISTANCE,
+    bare_apart,
+    tail_seen,
+    take_change,
+    trial_set,
+    walked_back,
+)
 from lyrandis.core.hearing.matching import Matching
 from lyrandis.core.hearing.table import Slot, Word
 
@@ -34,10 +41,12 @@ def _with_change(matching: Matching) -> bool:
 WORDS: tuple[Word, ...] = (
     Word("tail", "rig", TailSeen, "tail {_ways} at {distance_m} {_arrows} {bare} {_change}",
          "which way the nocks point back: left or right, high or low, 1 slight, 2 clear, 3 strong, or mm", "tail left 2 @ 3 paces",
-         _TAIL, choices={"bare": {True: "bare; bare shaft; bareshaft; bare shaft tail"}}, beside=_WAYS_ASIDE, build=tail_seen),
+         _TAIL, slots=(DISTANCE,), choices={"bare": {True: "bare; bare shaft; bareshaft; bare shaft tail"}}, beside=_WAYS_ASIDE, build=tail_seen,
+         question="How far the tail points aside is missing.", lacks={"_ways": ("Which way the tail points is missing.", "Say straight, left or right, high or low; 1 slight, 2 clear, 3 strong.")}),
     Word("bare", "rig", BareApart, "bare {_ways} at {distance_m} {_arrows} {_change}",
          "where bare shafts strike beside fletched ones", "bare 3cm left 1cm high @ 18m",
-         _BARE, beside=_STRUCK, build=bare_apart),
+         _BARE, (DISTANCE,), beside=_STRUCK, build=bare_apart,
+         lacks={"_ways": ("Which side the bare shafts struck, and how far, is missing.", "Say how far left or right, high or low of the fletched ones.")}),
     Word("wear", "rig", PlateMarked, "wear {mark} {_change}", "a mark on felt at the side plate after six shots", "wear plate",
          "felt mark; mark on the felt; mark on the plate; on the side plate; on the plate",
          choices={"mark": {
@@ -54,9 +63,11 @@ WORDS: tuple[Word, ...] = (
          choices={"rubbed": {True: "rubbed; worn; worn at the base; scuffed; rubbing; torn; yes; some", False: "clean; not rubbed; not worn; none; no"}},
          beside="at the base", need=("rubbed",), needs=lambda m: not m.says("arrow") or not m.says("lifting", "lifts", "loose")),
     Word("walkback", "rig", WalkedBack, "walkback {_marks}", "the same aim from growing distances, and where it strikes", "walkback 10m 0, 20m 2cm left",
-         "walk back", beside="and", build=walked_back),
+         "walk back", beside="and", build=walked_back,
+         lacks={"_marks": ("Two distances at least, each with where it struck.", "Say the side too, e.g. 10m 0, 20m 2cm left.")}),
     Word("trial", "rig", TrialSet, "trial {_change}", "what is changed to prove a reading; “back” once it is put back", "trial draw short 1in",
-         "test", beside="with", build=trial_set),
+         "test", beside="with", build=trial_set,
+         lacks={"_change": ("What is changed, and by how much, is not clear.", "Say draw short 1in, draw extra 1/2in, silencers 20gr on, plate 2mm out, point 25gr heavier, brace 1/4in up, shafts 57lb or nock 3mm up.")}),
     Word("shooting", "archer", ShotCare, "shooting {care}", "how you shoot until your groups say it", "shooting ordinary",
          choices={"care": {
              "steady": "steady; tight groups; shooting steady; kind",

@@ -7,6 +7,7 @@ from lyrandis.core.flight.words import Pushed
 from lyrandis.core.hearing.distance import place_distance
 from lyrandis.core.hearing.matching import A_NAME, A_UNIT, A_WAY, Matching, Question
 from lyrandis.core.hearing.table import BESIDE, NAME, Dimension, Slot
+from lyrandis.core.units import DISTANCE_UNITS_M
 
 DISTANCE = Slot("distance_m", "distance", "shooting_distance", label="distance")
 _OFF_TAIL = Slot("_off", "length", "tail_aside")
@@ -64,7 +65,9 @@ def _sizes(matching: Matching, slot: Slot, *, graded: bool) -> list[_Size] | Non
     return None if len(bare) == 2 else sorted(sizes)
 
 
-def _take_ways(matching: Matching, slot: Slot, *, graded: bool) -> list[tuple[str, int, _Size | None]] | None:
+def _take_ways(
+    matching: Matching, slot: Slot, *, graded: bool
+) -> list[tuple[str, int, _Size | None]] | None:
     """Pair directions and sizes in order; None where they do not pair.
 
     A lone direction without a size is given with None: how far is then asked.
@@ -82,10 +85,7 @@ def _take_ways(matching: Matching, slot: Slot, *, graded: bool) -> list[tuple[st
     if len(directions) != len(sizes):
         matching.lacks = _WAY
         return None
-    return [
-        (axis, sign, size)
-        for (_, axis, sign), size in zip(directions, sizes, strict=True)
-    ]
+    return [(axis, sign, size) for (_, axis, sign), size in zip(directions, sizes, strict=True)]
 
 
 def _said(matching: Matching) -> str:
@@ -193,7 +193,9 @@ def walked_back(matching: Matching) -> bool:
         elif item.word in ("left", "right") and marks and distance is None:
             marks[-1]["right_mm"] *= 1 if item.word == "right" else -1
             sided[-1] = True
-        elif not (item.word in ("on", "centre") and at and matching.items[at - 1].word in ("dead", "spot")):
+        elif not (
+            item.word in ("on", "centre") and at and matching.items[at - 1].word in ("dead", "spot")
+        ):
             continue
         matching.used[at] = "_marks"
     if len(marks) < 2 or distance is not None or not all(sided):
@@ -208,14 +210,17 @@ def walked_back(matching: Matching) -> bool:
     return True
 
 
+def _begins_spot_on(matching: Matching, at: int) -> bool:
+    return matching.items[at].word in ("dead", "spot")
+
+
 def _mark_distance(matching: Matching, at: int) -> float | None:
     """Return a distance of a walk-back; a bare one needs a unit somewhere in the line."""
     what = matching.taken(DISTANCE, at)
     named = any(
-        item.amount is not None and matching.used[place] is None
-        and item.amount.unit in ("m", "metres", "meters", "yd", "yds", "y", "yard", "yards", "paces")
-        for place, item in enumerate(matching.items)
-    )  # fmt: skip
+        amount is not None and amount.unit in DISTANCE_UNITS_M and matching.used[place] is None
+        for place, amount in enumerate(item.amount for item in matching.items)
+    )
     if what is None or what.value is None or (what.otherwise and not named):
         matching.lacks = "distance_m"
         return None
@@ -240,16 +245,21 @@ class _Pushing(NamedTuple):
     """Its amount where none is said."""
 
 
+_DRAWN = ("draw", "drawn", "drawing", "")
 _CHANGES: tuple[_Pushing, ...] = (
-    _Pushing("draw_short", ("draw", "drawn", "drawing", ""), "length", "draw_short_by", ("short",), (), 25.4),
-    _Pushing("draw_extra", ("draw", "drawn", "drawing", ""), "length", "draw_extra_by", ("extra", "long", "longer"), (), 12.7),
+    _Pushing("draw_short", _DRAWN, "length", "draw_short_by", ("short",), (), 25.4),
+    _Pushing(
+        "draw_extra", _DRAWN, "length", "draw_extra_by", ("extra", "long", "longer"), (), 12.7
+    ),
     _Pushing("silencers", ("silencers",), "mass", "silencers_by", ("on",), ("off",)),
-    _Pushing("point", ("point", "points"), "mass", "point_by", ("heavier", "more"), ("lighter", "less")),
+    _Pushing(
+        "point", ("point", "points"), "mass", "point_by", ("heavier", "more"), ("lighter", "less")
+    ),
     _Pushing("brace", ("brace",), "length", "brace_by", ("up", "higher"), ("down", "lower")),
     _Pushing("plate", ("plate",), "length", "plate_by", ("out",), ("in",)),
     _Pushing("nock", ("nock",), "length", "nock_by", ("up", "higher"), ("down", "lower")),
     _Pushing("other_shafts", ("shafts",), "spine", "other_shafts_by", ("shafts",)),
-)  # fmt: skip
+)
 
 
 def take_change(matching: Matching) -> bool:
@@ -260,10 +270,10 @@ def take_change(matching: Matching) -> bool:
         noun = next((one for one in change.nouns if not one or one in words), None)
         if noun is None or not ways:
             continue
-        sizes = _amounts(matching, change)
-        if sizes is None:
+        found = _amount(matching, change, words.index(ways[0]))
+        if found is None:
             continue
-        at, amount = sizes
+        at, amount = found
         sign = -1 if ways[0] in change.less else 1
         for place, word in enumerate(words):
             if word in (noun, ways[0]) or place == at:
@@ -275,15 +285,18 @@ def take_change(matching: Matching) -> bool:
     return False
 
 
-def _amounts(matching: Matching, change: _Pushing) -> tuple[int, float] | None:
-    """Return the place and value of a change's amount; the usual one where none is said."""
+def _amount(matching: Matching, change: _Pushing, way_at: int) -> tuple[int, float] | None:
+    """Return the place and value of a change's amount, the one nearest to the word for its way.
+
+    Where none is said it is the usual one.
+    """
     slot = Slot("_by", change.dimension, change.key, by_name=change.what == "other_shafts")
-    for at in matching.free():
+    free = matching.free()
+    for at in sorted(free, key=lambda place: abs(place - way_at)):
         what = matching.taken(slot, at)
         if what is not None and what.value is not None and not what.otherwise:
             return at, what.value
-    lone = change.usual is not None and not matching.free()
-    return (-1, change.usual or 0.0) if lone else None
+    return (-1, change.usual) if change.usual is not None and not free else None
 
 
 def _change_said(matching: Matching) -> str:

@@ -8,11 +8,11 @@ from lyrandis.core.errors import Code, DomainError, Guess, Understood
 from lyrandis.core.hearing.hear import Hearing, sentences
 from lyrandis.core.hearing.items import Amount, Item
 from lyrandis.core.hearing.matching import Fit, Matching
-from lyrandis.core.hearing.plain_words import DENIALS, TURNING
+from lyrandis.core.hearing.plain_words import DENIALS, FILLER, TURNING
 from lyrandis.core.hearing.table import NAME, Slot, said
-from lyrandis.core.hearing.writing import UNITS
+from lyrandis.core.hearing.writing import POUND_SIGNS, UNITS
 from lyrandis.core.quantities import check
-from lyrandis.core.units import UnitSet
+from lyrandis.core.units import POUNDS_TIMES_THOUSANDTHS, UnitSet
 
 MOST_GUESSES = 3
 MOST_CLAUSES = 4
@@ -39,6 +39,9 @@ def answer(hearing: Hearing) -> DomainError:
         asked = _question(hearing)
         if asked.guesses:
             return asked
+    weakly = _weakly(hearing)
+    if weakly is not None:
+        return weakly
     denied = _denied(hearing)
     if denied is not None:
         return denied
@@ -120,6 +123,20 @@ def _one_question(hearing: Hearing, fit: Fit, guesses: tuple[Guess, ...]) -> Dom
     )  # fmt: skip
 
 
+def _weakly(hearing: Hearing) -> DomainError | None:
+    """Ask a line whose words alone do not say enough: corner, plate, left."""
+    if any(fit.fits for fit in hearing.found):
+        return None
+    lines = [line for fit in hearing.ear.weakly(hearing.items) for line in sentences(fit)]
+    lines = [line for line in dict.fromkeys(lines) if hearing.ear.reads(line)]
+    if not lines:
+        return None
+    return DomainError(
+        "two_readings", f"“{hearing.text.strip()}” alone does not say what it is of.",
+        "Choose what it is.", guesses=_guesses(lines), span=(0, len(hearing.text)),
+    )  # fmt: skip
+
+
 # what is refused
 
 
@@ -149,20 +166,37 @@ def _incomplete(hearing: Hearing) -> DomainError | None:
     """Return what is wrong with, or lacks in, a line whose words are all understood."""
     for fit in hearing.found:
         numbers = [hearing.items[at] for at in fit.left]
-        if fit.score < _WORTH_ASKING or any(item.amount is None for item in numbers):
+        if fit.score < _WORTH_ASKING or fit.word.reading is None:
             continue
-        if fit.word.reading is None:
+        if any(item.amount is None for item in numbers):
+            error = _no_number(hearing, fit, numbers)
+            if error is not None:
+                return error
             continue
         if fit.wrong is not None and not numbers:
             return fit.wrong
         wrong = _wrong_number(hearing, fit, numbers)
         if wrong is not None:
             return wrong
+        if not fit.whole and (not numbers or fit.lacks in fit.word.lacks):
+            return _missing(hearing, fit)
         if numbers:
             return _too_much(hearing, fit)
-        if not fit.whole:
-            return _missing(hearing, fit)
     return None
+
+
+def _no_number(hearing: Hearing, fit: Fit, left: Sequence[Item]) -> DomainError | None:
+    """Return that words stand where a number belongs: spine stiff."""
+    slot = next((slot for slot in fit.word.slots if slot.field == fit.lacks), None)
+    named = fit.taken_for[0] == NAME
+    if slot is None or not named or any(item.amount is not None for item in left):
+        return None
+    said = _words(hearing, fit)
+    return DomainError(
+        "not_a_number", f"“{said}” is not a number.",
+        f"Type {_NAMES_A_NUMBER.get(slot.dimension, 'a plain number')}.",
+        span=(left[0].start, left[-1].end), guesses=_note(hearing),
+    )  # fmt: skip
 
 
 def _missing(hearing: Hearing, fit: Fit) -> DomainError:
@@ -176,14 +210,10 @@ def _missing(hearing: Hearing, fit: Fit) -> DomainError:
             f"Add it, e.g. {fit.word.example}.",
         ),
     )
-    return DomainError(
-        "missing_slot", reason, instruction, span=end, heard=hearing.understood(fit)
-    )
+    return DomainError("missing_slot", reason, instruction, span=end, heard=hearing.understood(fit))
 
 
-def _wrong_number(
-    hearing: Hearing, fit: Fit, numbers: Sequence[Item]
-) -> DomainError | None:
+def _wrong_number(hearing: Hearing, fit: Fit, numbers: Sequence[Item]) -> DomainError | None:
     """Return why a number that is left over fits none of the row's empty slots."""
     empty = [slot for slot in fit.word.slots if slot.field not in fit.texts]
     for item in numbers:
@@ -214,11 +244,20 @@ def _beyond(slot: Slot, item: Item, units: UnitSet) -> DomainError | None:
     """Return the refusal of a number that is beyond what its slot can be, as it would be taken."""
     amount = item.amount
     assert amount is not None
+    if (
+        slot.dimension == "spine"
+        and amount.unit in POUND_SIGNS
+        and not slot.range.holds(amount.value)
+    ):
+        return DomainError(
+            "wrong_standard", f"No shaft is {amount.value:g} lb stiff on the wood scale.",
+            "Give pounds on the wood scale (15 to 160) or thousandths of an inch (200 to 2000).",
+            guesses=(Guess(f"spine {amount.value:g}", f"spine {amount.value:g}?"),),
+            span=(item.start, item.end),
+        )  # fmt: skip
     value = amount.signed * _factor(slot, amount, units)
-    if slot.dimension == "spine" and not (amount.unit in ("thou", "thousandths") or value >= 200):
-        pass
-    elif slot.dimension == "spine":
-        value = 31500 / value
+    if slot.dimension == "spine" and (amount.unit in ("thou", "thousandths") or value >= 200):
+        value = POUNDS_TIMES_THOUSANDTHS / value
     try:
         check(slot.key, round(value, 6))
     except DomainError as error:
@@ -249,10 +288,18 @@ def _choice_lacks(hearing: Hearing) -> DomainError | None:
         matching = Matching(word, items, ear.units, ear.brace_datum)
         named = matching.used[0] == NAME if matching.used else False
         lacks = [need for need in word.need if need not in matching.chosen]
+        if named and matching.clashes:
+            return DomainError(
+                "twice", "That is said two ways at once.", "Say one of them.",
+                span=(0, len(hearing.text)),
+            )  # fmt: skip
         if not named or not lacks or not word.records:
             continue
         values = word.choices[lacks[0]].values()
-        rest = [item for at, item in enumerate(items) if matching.used[at] is None]
+        rest = [
+            item for at, item in enumerate(items)
+            if matching.used[at] is None and item.amount is None and item.word not in FILLER
+        ]  # fmt: skip
         first = said(next(iter(values)))[0]
         ways = ", ".join(said(spellings)[0] for spellings in values)
         if not rest:
@@ -278,7 +325,7 @@ def _left_over(hearing: Hearing) -> DomainError | None:
     """Return what is left over, with the lines that would be taken without it."""
     if not hearing.found:
         return None
-    best = hearing.found[0]
+    best = min(hearing.found, key=lambda fit: (len(fit.left), -fit.score))
     lines = [
         line
         for fit in hearing.found
@@ -307,7 +354,9 @@ def _bars(hearing: Hearing, at: int) -> bool:
 
 
 def _words(hearing: Hearing, fit: Fit) -> str:
-    return " ".join(hearing.text[hearing.items[at].start : hearing.items[at].end] for at in fit.left)
+    return " ".join(
+        hearing.text[hearing.items[at].start : hearing.items[at].end] for at in fit.left
+    )
 
 
 def _too_much(hearing: Hearing, fit: Fit) -> DomainError:

@@ -20,7 +20,8 @@ def place_distance(matching: Matching, slot: Slot, *, anywhere: bool = False) ->
     if found is None:
         behind = [at for at in free if _is_bare(matching, at) and _behind(matching, at)]
         bare = [at for at in free if anywhere and _is_bare(matching, at)]
-        found = next(iter([*behind, *bare]), None)
+        in_feet = [at for at in free if anywhere and _in_feet(matching, at)]
+        found = next(iter([*in_feet, *behind, *bare]), None)
     what = None if found is None else matching.taken(slot, found)
     if found is None or what is None:
         matching.lacks = matching.lacks or slot.field
@@ -42,6 +43,11 @@ def _is_bare(matching: Matching, at: int) -> bool:
 
 def _behind(matching: Matching, at: int) -> bool:
     return at > 0 and matching.items[at - 1].word in _BEFORE
+
+
+def _in_feet(matching: Matching, at: int) -> bool:
+    amount = matching.items[at].amount
+    return amount is not None and amount.unit in FEET
 
 
 def _is_distance(matching: Matching, at: int) -> bool:

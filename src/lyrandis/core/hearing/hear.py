@@ -7,7 +7,7 @@ the best row is taken if no other comes near it with another reading and it has 
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from itertools import product
 
 from lyrandis.core.errors import Understood
@@ -16,6 +16,7 @@ from lyrandis.core.hearing.matching import Fit, Matching, filled
 from lyrandis.core.hearing.plain_words import FILLER, HEDGES
 from lyrandis.core.hearing.table import BESIDE, NAME, Word
 from lyrandis.core.hearing.writing import UNITS
+from lyrandis.core.lazy import lazy
 from lyrandis.core.units import UnitSet
 
 _NEAR = 6.0
@@ -35,12 +36,15 @@ class Table:
     by_dimension: Mapping[str, frozenset[int]] = field(init=False)
     vocabulary: frozenset[str] = field(init=False)
     """Words long enough to be mended when one letter is wrong."""
+    weakly: Mapping[str, frozenset[int]] = field(init=False)
+    """Rows by words that alone do not say enough of them."""
     nouns: frozenset[str] = field(init=False)
     """Words that alone name a row."""
 
     def __post_init__(self) -> None:
         by_word: dict[str, set[int]] = defaultdict(set)
         by_dimension: dict[str, set[int]] = defaultdict(set)
+        weakly: dict[str, set[int]] = defaultdict(set)
         vocabulary: set[str] = set()
         nouns: set[str] = set()
         for number, word in enumerate(self.words):
@@ -49,6 +53,8 @@ class Table:
             for spelling in word.spelled:
                 if spelling.opens:
                     by_word[spelling.words[0]].add(number)
+                elif spelling.stands_for in word.need and word.implied:
+                    weakly[spelling.words[0]].add(number)
                 if spelling.stands_for == NAME and len(spelling.words) == 1:
                     nouns.add(spelling.words[0])
                 vocabulary.update(
@@ -63,6 +69,7 @@ class Table:
         set_ = object.__setattr__
         set_(self, "by_word", {first: frozenset(rows) for first, rows in by_word.items()})
         set_(self, "by_dimension", {one: frozenset(rows) for one, rows in by_dimension.items()})
+        set_(self, "weakly", {first: frozenset(rows) for first, rows in weakly.items()})
         set_(self, "vocabulary", frozenset(vocabulary))
         set_(self, "nouns", frozenset(nouns - FILLER))
 
@@ -83,7 +90,7 @@ class Table:
         known = (self.vocabulary, self.by_word, FILLER, HEDGES, UNITS)
         return any(word in group for group in known)
 
-    @cached_property
+    @lazy
     def mended(self) -> "Mender":
         return Mender(self.vocabulary)
 
@@ -146,6 +153,17 @@ class Ear:
                 found.append(fit)
         return sorted(found, key=lambda fit: -fit.score)
 
+    def weakly(self, items: Sequence[Item]) -> list[Fit]:
+        """Return rows that fit a whole line by words that alone do not say enough of them."""
+        rows = set().union(*(self.table.weakly.get(item.word, frozenset()) for item in items))
+        found = []
+        for number in sorted(rows):
+            matching = Matching(self.table.words[number], items, self.units, self.brace_datum)
+            fit = matching.fit(self.table.subjects[number], weak=True)
+            if fit is not None and fit.fits:
+                found.append(fit)
+        return sorted(found, key=lambda fit: -fit.score)
+
     def hear(self, text: str) -> "Hearing":
         """Hear a line, mending single slips of the finger where that alone makes it whole."""
         items = items_of(text)
@@ -189,7 +207,7 @@ class Hearing:
     surely_mended: bool = True
     """False where the mended word was the line's only name: then it is asked."""
 
-    @cached_property
+    @lazy
     def rivals(self) -> tuple[Fit, ...]:
         """The rows that fit the whole line, the best and those near it that read otherwise."""
         whole = [fit for fit in self.found if fit.fits]

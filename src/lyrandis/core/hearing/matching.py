@@ -1,5 +1,6 @@
 """One row laid over a line: which words it takes, what its numbers are, what is left over."""
 
+import re
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
@@ -65,31 +66,32 @@ class Fit:
         return filled(self.word.say, {**self.texts, **instead})
 
 
-class _Blank(dict[str, str]):
-    def __missing__(self, key: str) -> str:
-        return ""
-
-
-_DANGLING = (" at", " to", " after", " every", " sound", " shock", " over")
+_PIECE = re.compile(r"\[([^\]]*)\]|\{(\w+)\}")
+_FIELD = re.compile(r"\{(\w+)\}")
 
 
 def filled(say: str, texts: Mapping[str, str]) -> str:
-    """Return a sentence with its fields filled in; what is not told leaves no word behind.
+    """Return a sentence with its fields filled in; what stands in [] goes where it is not told.
 
-    >>> filled("mark {weight} at {draw}", {"weight": "45lb"})
+    >>> filled("mark {weight} [at {draw}]", {"weight": "45lb"})
     'mark 45lb'
     """
-    pieces = " ".join(say.format_map(_Blank(texts)).split())
-    while pieces.endswith(_DANGLING):
-        pieces = pieces.rsplit(" ", 1)[0]
-    return pieces
+
+    def piece(match: re.Match[str]) -> str:
+        group = match[1]
+        if group is None:
+            return texts.get(match[2], "")
+        told = all(texts.get(name) for name in _FIELD.findall(group))
+        return _FIELD.sub(lambda one: texts[one[1]], group) if told else ""
+
+    return " ".join(_PIECE.sub(piece, say).split())
 
 
 class Matching:
     """A row on its way over a line. A row's builder fills its slots with what stands here."""
 
     def __init__(
-        self, word: Word, items: Sequence[Item], units: UnitSet, brace_datum: str | None
+        self, word: Word, items: Sequence[Item], units: UnitSet, brace_datum: str | None = None
     ) -> None:
         self.word = word
         self.items = items
@@ -119,10 +121,10 @@ class Matching:
             at += self._take_longest(at)
 
     def _open_by_unit(self, item: Item) -> None:
-        if item.amount is not None and item.amount.unit is not None:
-            if UNITS[item.amount.unit].keys() & set(self.word.self_telling):
-                self.opened = True
-                self.score += A_UNIT
+        unit = None if item.amount is None else item.amount.unit
+        if unit is not None and UNITS[unit].keys() & set(self.word.self_telling):
+            self.opened = True
+            self.score += A_UNIT
 
     def _take_longest(self, at: int) -> int:
         """Take the longest phrase that begins here for all it stands for; return its length."""
@@ -305,11 +307,14 @@ class Matching:
 
     # the outcome
 
-    def fit(self, subjects: frozenset[str]) -> Fit | None:
-        """Return what the row makes of the line; None where it says nothing of it."""
+    def fit(self, subjects: frozenset[str], *, weak: bool = False) -> Fit | None:
+        """Return what the row makes of the line; None where it says nothing of it.
+
+        `weak` tries a row that only a word names which alone does not say enough.
+        """
         word = self.word
         lacking = [need for need in word.need if need not in self.chosen]
-        if not self.opened or self.clashes or lacking or not word.needs(self):
+        if not (self.opened or weak) or self.clashes or lacking or not word.needs(self):
             return None
         self.values.update(word.fixed)
         self.values.update(self.chosen)
@@ -334,12 +339,17 @@ class Matching:
 
     def _ask(self, whole: bool) -> None:
         asked = self.word.asks
-        if not whole or not asked or asked in self.values:
+        if not whole or not asked or asked in self.values or self._is_none(asked):
             return
         if asked == "datum" and self.brace_datum is not None:
             self.values["datum"] = self.brace_datum
         else:
             self.questions.append(Question(asked, tuple(self.word.own_words[asked].values())))
+
+    def _is_none(self, way: str) -> bool:
+        """Return whether the choice only says which way nothing goes: 0 mm out."""
+        flipped = [slot for slot in self.word.slots if slot.flipped_by == way]
+        return any(self.values.get(slot.field) == 0 for slot in flipped)
 
     def _left(self, subjects: frozenset[str]) -> list[int]:
         """Return the items that neither the row nor filler accounts for."""
@@ -379,9 +389,7 @@ class Matching:
             self.used[at] = self.word.free
         return []
 
-    def _reading(
-        self, values: Mapping[str, Any]
-    ) -> tuple[BaseReading | None, DomainError | None]:
+    def _reading(self, values: Mapping[str, Any]) -> tuple[BaseReading | None, DomainError | None]:
         """Make the reading; a row that only asks makes none."""
         if self.word.reading is None:
             return None, None

@@ -3,18 +3,21 @@
 Nothing that could turn a line round is filler: no on, off, in, out, up, down, not, no, more, less.
 """
 
-FILLER = frozenset(
-    """
+
+def _words(text: str) -> frozenset[str]:
+    return frozenset(text.split())
+
+
+FILLER = _words("""
     my mine our the a an is are was were be been am it its this that these those i im ive we he she
     you of and then now just so have has had got get gets give gives measured measure measures
     measuring at with for from by please use using shoot shooting me currently exactly since where
     whole sits sit stands stand comes come seems there here say says show shows showing reading
     came set altogether full really actually again already still finally nice good well bit little
-    some any being would should could can will one his her him us their them your our also very
-    quite only too both which what when while as if but because therefore put do does did
-    : = , . ; ! ( ) ~ ?
-    """.split()
-)
+    some any being can will one his her him us them their your our also very
+    quite only too both which what when while as but therefore put do does did club
+    : = , . ; ! ( ) ~ ? ' "
+""")
 IDIOMS = frozenset(
     {
         ("came", "out"), ("comes", "out"), ("come", "out"), ("came", "in"), ("comes", "in"),
@@ -24,21 +27,17 @@ IDIOMS = frozenset(
     }
 )  # fmt: skip
 """Pairs that say nothing, though one of their words alone might."""
-HEDGES = frozenset(
-    """
+HEDGES = _words("""
     about around approx approximately roughly maybe perhaps probably nearly think guess reckon
     circa ca ish ~
-    """.split()
-)
+""")
 """Words that make a reading an estimate."""
-DENIALS = frozenset("no not nor none nothing neither hardly without".split())
+DENIALS = _words("no not nor none nothing neither hardly without")
 """Words that deny: they must belong to a phrase of the row, or the line is refused."""
-TURNING = frozenset(
-    """
+TURNING = _words("""
     no not none nor off out in on up down more less added add adding took take extra higher lower
     heavier lighter raised lowered reduced increased moved left right over under past before until
     between than without high low max min maximum minimum least most limit each both twice double
     half two
-    """.split()
-)
+""")
 """Words that may turn what a line says: none is ever left out of it unasked."""

@@ -2,12 +2,11 @@
 
 from dataclasses import dataclass, replace
 
-from lyrandis.core.arrow.spine import pounds_from_thousandths
 from lyrandis.core.hearing.items import Amount
 from lyrandis.core.hearing.table import Dimension, Slot
 from lyrandis.core.hearing.writing import POUND_SIGNS, UNITS
 from lyrandis.core.quantities import Plausible
-from lyrandis.core.units import UnitSet
+from lyrandis.core.units import POUNDS_TIMES_THOUSANDTHS, UnitSet
 
 _BARE: dict[UnitSet, dict[Dimension, str]] = {
     "inch": {"length": "in", "force": "lb", "mass": "gr"},
@@ -102,7 +101,7 @@ def _spine(limits: Plausible, amount: Amount) -> Taken | None:
     value, in_pounds = amount.value, amount.unit in POUND_SIGNS
     thousandths = 1000 * value if amount.unit is None and 0.2 <= value <= 2.1 else value
     if not in_pounds and thousandths >= _THOUSANDTHS[0]:
-        pounds = round(pounds_from_thousandths(thousandths), 4)
+        pounds = round(POUNDS_TIMES_THOUSANDTHS / thousandths, 4)
         held = _if_held(limits, pounds)
         return held and replace(held, standard="thousandths")
     if not limits.holds(value):
@@ -131,8 +130,10 @@ def _bare(slot: Slot, amount: Amount, units: UnitSet) -> Taken | None:
     elif dimension == "force" and unit == "n" and POUNDS[0] <= amount.value <= POUNDS[1]:
         unit, taken_as = "lb", "pounds"
     value = round(amount.signed * UNITS[unit][dimension], 6)
-    size = abs(value) if slot.signed else value
-    if limits.is_usual(size) or (slot.signed and limits.is_usual(value)):
+    in_inches_for_sure = dimension == "length" and amount.fraction and limits.holds(value)
+    usual_size = limits.is_usual(value) or (slot.signed and limits.is_usual(abs(value)))
+    on_the_way = slot.on_the_way and units == "inch" and limits.holds(value)
+    if usual_size or in_inches_for_sure or on_the_way:
         return Taken(value, taken_as=taken_as)
     usual = tuple(
         f"{amount.text}{other}"

@@ -6,10 +6,10 @@ fields of the word's form.
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
-from functools import cached_property
 from typing import TYPE_CHECKING, Any, Literal
 
 from lyrandis.core.hearing.items import words_of
+from lyrandis.core.lazy import lazy
 from lyrandis.core.quantities import PLAUSIBLE, Plausible
 from lyrandis.core.reading import BaseReading, SubjectKind
 
@@ -56,6 +56,8 @@ class Slot:
     """True where a + or - before it is part of it."""
     by_name: bool = False
     """True where it has to have its unit, or one of its words beside it."""
+    on_the_way: bool = False
+    """True of a draw that is measured before full draw too: in inches any is usual."""
     many: bool = False
     """True where it takes every bare number that follows."""
     flipped_by: str = ""
@@ -63,11 +65,11 @@ class Slot:
     label: str = ""
     """What its field of a form is called."""
 
-    @cached_property
+    @lazy
     def words_before(self) -> frozenset[str]:
         return frozenset(said(self.before))
 
-    @cached_property
+    @lazy
     def words_behind(self) -> frozenset[str]:
         return frozenset(said(self.behind))
 
@@ -146,10 +148,12 @@ class Word:
     lacks: Mapping[str, tuple[str, str]] = field(default_factory=dict)
     """What is said where a part of it lacks, and what to do: by field."""
 
-    @cached_property
+    @lazy
     def spelled(self) -> tuple[Spelling, ...]:
         """Every phrase of the row, in the order of the table."""
-        names = [words_of(name) for name in ((() if self.unnamed else (self.word,)) + said(self.names))]
+        names = [
+            words_of(name) for name in ((() if self.unnamed else (self.word,)) + said(self.names))
+        ]
         result = [Spelling(words, NAME, opens=True) for words in names]
         result += [Spelling(words_of(one), BESIDE) for one in said(self.beside)]
         weak = {words_of(one) for one in said(self.weak)}
@@ -161,7 +165,7 @@ class Word:
                     result.append(Spelling(words, choice, value, opens))
         return tuple(result)
 
-    @cached_property
+    @lazy
     def by_first(self) -> Mapping[str, tuple[Spelling, ...]]:
         """Phrases by their first word, the longest first."""
         index: dict[str, list[Spelling]] = {}
@@ -172,7 +176,7 @@ class Word:
             for first, group in index.items()
         }
 
-    @cached_property
+    @lazy
     def own_words(self) -> Mapping[str, Mapping[Any, str]]:
         """How each value of a choice is said by us: its first spelling."""
         return {

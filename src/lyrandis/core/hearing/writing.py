@@ -41,21 +41,13 @@ for _dimension, _spellings in _COUNTED.items():
 INCHES = frozenset({"in", "inch", "inches", '"', "″", "”", "''"})
 FEET = frozenset({"ft", "foot", "feet", "'"})
 POUND_SIGNS = frozenset({"lb", "lbs", "lbf", "#", "pound", "pounds"})
-ONES = dict(
-    zip(
-        "zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen "
-        "fifteen sixteen seventeen eighteen nineteen".split(),
-        range(20),
-        strict=True,
-    )
+_BELOW_TWENTY = (
+    "zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen "
+    "sixteen seventeen eighteen nineteen"
 )
-TENS = dict(
-    zip(
-        "twenty thirty forty fifty sixty seventy eighty ninety".split(),
-        range(20, 100, 10),
-        strict=True,
-    )
-)
+ONES = {word: value for value, word in enumerate(_BELOW_TWENTY.split(" "))}
+_TENS = "twenty thirty forty fifty sixty seventy eighty ninety"
+TENS = {word: 10 * tens for tens, word in enumerate(_TENS.split(" "), 2)}
 PARTS_OF_ONE = {
     "half": 1 / 2, "halves": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "quarters": 1 / 4,
     "eighth": 1 / 8, "eighths": 1 / 8, "sixteenth": 1 / 16, "sixteenths": 1 / 16,

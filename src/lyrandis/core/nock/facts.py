@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from lyrandis.core.effective import EffectiveReadings, Recorded
+from lyrandis.core.effective import EffectiveReadings, Recorded, when
 from lyrandis.core.nock.readings import (
     ArrowNock,
     BowKitTold,
@@ -15,6 +15,7 @@ from lyrandis.core.nock.readings import (
     RiserSide,
     RiserWeight,
     TillerGaps,
+    TillerTold,
     UsualCrawl,
 )
 
@@ -25,7 +26,8 @@ class NockFacts:
     fixed: Recorded[NockLocked] | None = None
     shots: tuple[Recorded[NockShot], ...] = ()
     arrow_nock: Recorded[ArrowNock] | None = None
-    tiller: Recorded[TillerGaps] | None = None
+    tiller: Recorded[TillerGaps] | Recorded[TillerTold] | None = None
+    """The newest, read as two gaps or told as one number."""
     in_line: Recorded[LimbsInLine] | None = None
     centre_shot: Recorded[CentreShot] | None = None
     bolts: Recorded[LimbBolts] | None = None
@@ -41,6 +43,15 @@ class NockFacts:
         return self.crawl.reading.crawl_mm if self.crawl else 0.0
 
 
+def _tiller(
+    readings: EffectiveReadings,
+) -> Recorded[TillerGaps] | Recorded[TillerTold] | None:
+    gaps, told = readings.last(TillerGaps), readings.last(TillerTold)
+    if gaps is None or told is None:
+        return gaps or told
+    return told if when(told.entry) > when(gaps.entry) else gaps
+
+
 def facts(readings: EffectiveReadings) -> NockFacts:
     """Return what is in force at the nock and on the riser."""
     return NockFacts(
@@ -48,7 +59,7 @@ def facts(readings: EffectiveReadings) -> NockFacts:
         fixed=readings.last(NockLocked),
         shots=readings.all(NockShot),
         arrow_nock=readings.merged(ArrowNock),
-        tiller=readings.last(TillerGaps),
+        tiller=_tiller(readings),
         in_line=readings.last(LimbsInLine),
         centre_shot=readings.last(CentreShot),
         bolts=readings.merged(LimbBolts),

@@ -2,7 +2,7 @@
 
 from lyrandis.core.bench_readings import Changed
 from lyrandis.core.constants import GRAINS_PER_GRAM
-from lyrandis.core.hearing.builders import LESS, MORE, WAY, changed_by
+from lyrandis.core.hearing.builders import LESS, MORE, WAY, changed_by, with_way
 from lyrandis.core.hearing.matching import Matching
 from lyrandis.core.hearing.table import Slot, Word
 from lyrandis.core.nock.readings import (
@@ -23,7 +23,9 @@ from lyrandis.core.nock.readings import (
 
 PLAIN_WORDS = "string arrow bow rest limb limbs riser"
 
-_OVER = "over; high; above; over square; above square; over the arrow; above the arrow; over the square"
+_OVER = (
+    "over; high; above; over square; above square; over the arrow; above the arrow; over the square"
+)
 _UNDER = "under; below; low; under the arrow; below the arrow; under the nock"
 _NOCK = Slot("height_mm", "length", "nock_height")
 _NOCKING_POINT = "nocking point; nock point; nock height; nocking height; locator; nock set; knocking point; nock ht; nockpoint"
@@ -33,7 +35,9 @@ _PLACES = {
     "pocket": "pocket; at the pocket; at the limb pocket; limb pocket; at pocket; pockets",
 }
 _BOLTS = "limb bolts; both bolts; bolt; both limb bolts; limb bolt; tiller bolts"
-_DEAD_ON = "dead centre; spot on; centre; straight; dead on; in line; true; centred; in plane; plane"
+_DEAD_ON = (
+    "dead centre; spot on; centre; straight; dead on; in line; true; centred; in plane; plane"
+)
 _RISER_PLACES = "lower insert; on the lower insert; lower bushing; on the lower bushing; upper insert; on the upper insert; upper bushing; on the upper bushing"
 _ON_RISER = "weight; riser weight; stabilizer weight; stabiliser weight"
 _MASS = Slot("mass_g", "mass", "riser_mass", label="mass")
@@ -93,9 +97,11 @@ def _tiller_told(matching: Matching) -> bool:
 
 
 WORDS: tuple[Word, ...] = (
-    Word("lift", "rig", NockHeight, "lift {height_mm}", "the arrow's underside at the string, over square", "lift 6.5mm",
-         "nock lift; nock height underside; bottom of the arrow; underside; underside of the arrow; arrow sits; nock height lift", (_NOCK,),
-         {"_over": {1: _OVER}}, "nock height; at the string; arrow; string", {"datum": "lift"}),
+    Word("lift", "rig", NockHeight, "lift {height_mm} {_way}", "the arrow's underside at the string, over square", "lift 6.5mm",
+         "nock lift; nock height underside; bottom of the arrow; underside; underside of the arrow; arrow sits; nock height lift",
+         (Slot("height_mm", "length", "nock_height", signed=True),),
+         {WAY: {1: _OVER, -1: "under square; below square; under the square; under"}}, "nock height; at the string; arrow; string", {"datum": "lift"},
+         build=with_way("height_mm"), needs=lambda m: not any(item.amount and item.amount.sign == "+" for item in m.items)),
     Word("locator", "rig", NockHeight, "locator {height_mm} {datum}",
          "a locator's edge over square: over the arrow its lower, under it its upper", "locator 13mm over",
          _LOCATOR, (_NOCK,), {"datum": {"locator_over": _OVER, "locator_under": _UNDER}}, "locator; brass; height", asks="datum",
@@ -198,8 +204,8 @@ WORDS: tuple[Word, ...] = (
          beside="below the rest; under the rest; below; under"),
     Word("handrise", "rig", RiserSide, "handrise {hand_at_full_mm} {_way}",
          "top of the hand against its mark at full draw, when the arrow lies on the hand", "handrise 1mm high",
-         "hand at full draw", (Slot("hand_at_full_mm", "length", "hand_at_full", signed=True, flipped_by="_way", label="aside"),),
-         {"_way": {1: "high; higher; over; up", -1: "low; lower; under; down"}}),
+         "hand at full draw", (Slot("hand_at_full_mm", "length", "hand_at_full", signed=True, label="aside"),),
+         {WAY: {1: "high; higher; over; up", -1: "low; lower; under; down"}}, build=with_way("hand_at_full_mm")),
     Word("shelf", "rig", RiserSide, "shelf {shelf_under_rest_mm} under", "the shelf under the rest", "shelf 9mm under",
          "rest over shelf", (Slot("shelf_under_rest_mm", "length", "under_rest"),),
          {"_under": {1: "under; below; under the rest; below the rest"}}),

@@ -132,7 +132,7 @@ class NockNumbers:
         read = self.facts.tiller
         if read is None:
             return None
-        return Estimate(read.reading.upper_mm - read.reading.lower_mm, TILLER_SD_MM)
+        return Estimate(read.reading.more_mm, TILLER_SD_MM)
 
     @lazy
     def band(self) -> TillerBand:

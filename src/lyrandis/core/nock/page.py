@@ -7,6 +7,7 @@ from lyrandis.core.arrow.words import LiesOn
 from lyrandis.core.computed import Computed
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.nock.height import locator_of
+from lyrandis.core.nock.readings import TillerGaps
 from lyrandis.core.nock.tiller import turns_for_weight
 from lyrandis.core.nock.words import NOCK_DATUM_WORDS, BowKit, LimbPlace, NockDatum, NockFlight
 from lyrandis.core.stage_spec import Page
@@ -214,8 +215,8 @@ def _tiller(c: Computed) -> TillerDrawing:
         wish = wished.reading.draw_weight_lbf
         turns = turns_for_weight(weight.weight.value, wish, nock.turn)
     return TillerDrawing(
-        upper_mm=read.upper_mm if read else None,
-        lower_mm=read.lower_mm if read else None,
+        upper_mm=read.upper_mm if isinstance(read, TillerGaps) else None,
+        lower_mm=read.lower_mm if isinstance(read, TillerGaps) else None,
         place=read.place if read else None,
         tiller_mm=tiller.value if tiller else None,
         tiller_plus_minus_mm=tiller.plus_minus if tiller else None,

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import model_validator
 
 from lyrandis.core import quantities as q
+from lyrandis.core.constants import GRAINS_PER_GRAM
 from lyrandis.core.errors import DomainError
 from lyrandis.core.nock.words import (
     BOW_KIT_WORDS,
@@ -32,6 +33,15 @@ class NockHeight(BaseReading):
     kind: Literal["nock_height"] = "nock_height"
     height_mm: q.NockHeightMm
     datum: NockDatum
+
+    def total_of(self) -> str:
+        return "nock"
+
+    def total(self) -> Figure:
+        return gap(self.height_mm)
+
+    def changed_by(self, amount: float) -> "NockHeight":
+        return NockHeight(height_mm=round(self.height_mm + amount, 6), datum=self.datum)
 
     def say(self) -> Phrase:
         return phrase(
@@ -104,6 +114,11 @@ class TillerGaps(BaseReading):
     place: LimbPlace
     lower_place: LimbPlace | None = None
     """Where on the lower limb, when that is told apart."""
+
+    @property
+    def more_mm(self) -> float:
+        """Upper less lower gap."""
+        return round(self.upper_mm - self.lower_mm, 6)
 
     @model_validator(mode="after")
     def _alike(self) -> "TillerGaps":
@@ -193,6 +208,16 @@ class LimbBolts(BaseReading):
     def _something(self) -> "LimbBolts":
         return require_something(self, "upper_turns")
 
+    def total_of(self) -> str | None:
+        return None if self.upper_turns is None or self.lower_turns is None else "bolts"
+
+    def total(self) -> Figure:
+        return count(((self.upper_turns or 0.0) + (self.lower_turns or 0.0)) / 2)
+
+    def changed_by(self, amount: float) -> "LimbBolts":
+        upper, lower = (self.upper_turns or 0.0), (self.lower_turns or 0.0)
+        return LimbBolts(upper_turns=upper + amount, lower_turns=lower + amount)
+
     def say(self) -> Phrase:
         parts: list[str] = []
         figures: dict[str, Figure] = {}
@@ -220,6 +245,16 @@ class RiserWeight(BaseReading):
     mass_g: q.RiserMass
     forward_mm: q.Forward = 20.0
     up_mm: q.Upward
+
+    def total_of(self) -> str:
+        return "riser_weight"
+
+    def total(self) -> Figure:
+        return Figure(self.mass_g, "g")
+
+    def changed_by(self, amount: float) -> "RiserWeight":
+        mass_g = round(self.mass_g + amount / GRAINS_PER_GRAM, 3)
+        return self.model_copy(update={"mass_g": mass_g})
 
     def say(self) -> Phrase:
         place = plain(self.place)

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from lyrandis.core.archer.readings import AnchorChosen, HoldChosen
 from lyrandis.core.arrow.readings import ArrowMassed
-from lyrandis.core.bench_readings import PartFitted
+from lyrandis.core.bench_readings import Changed, PartFitted
 from lyrandis.core.effective import EffectiveReadings, Recorded, when
 from lyrandis.core.nock.readings import (
     CentreShot,
@@ -13,6 +13,7 @@ from lyrandis.core.nock.readings import (
     RiserSide,
     RiserWeight,
     TillerGaps,
+    TillerTold,
 )
 from lyrandis.core.order.readings import (
     LevelCircle,
@@ -22,6 +23,7 @@ from lyrandis.core.order.readings import (
     SettingMoved,
     StepSetAside,
 )
+from lyrandis.core.order.words import Node
 from lyrandis.core.reading import AsideStep, BaseReading
 from lyrandis.core.string.readings import BraceHeight, BraceTried
 from lyrandis.core.string.words import BraceDatum
@@ -42,7 +44,7 @@ class OrderFacts:
     anchors: tuple[Recorded[AnchorChosen], ...] = ()
     grips: tuple[Recorded[RiserSide], ...] = ()
     masses: tuple[Recorded[ArrowMassed], ...] = ()
-    tillers: tuple[Recorded[TillerGaps], ...] = ()
+    tillers: tuple[Recorded[TillerGaps] | Recorded[TillerTold], ...] = ()
     in_line: tuple[Recorded[LimbsInLine], ...] = ()
     centres: tuple[Recorded[CentreShot], ...] = ()
     weights: tuple[Recorded[RiserWeight], ...] = ()
@@ -63,12 +65,27 @@ def _brace_datum(readings: EffectiveReadings) -> BraceDatum | None:
     return max(said)[1] if said else None
 
 
+_NODE_OF: dict[str, Node] = {
+    "brace": "brace", "nock": "nock", "bolts": "weight_rough", "point": "arrows",
+    "silencers": "silencers", "riser_weight": "riser_weights",
+}  # fmt: skip
+
+
+def _moved(readings: EffectiveReadings) -> tuple[Recorded[SettingMoved], ...]:
+    """What was moved and not measured: also what was changed and nobody knew what it was before."""
+    changed = [
+        Recorded(SettingMoved(setting=_NODE_OF[item.reading.what]), item.entry)
+        for item in readings.all(Changed)
+    ]
+    return (*readings.all(SettingMoved), *changed)
+
+
 def facts(readings: EffectiveReadings) -> OrderFacts:
     """Return what is in force of the order of work."""
     return OrderFacts(
         fitted=readings.all(PartFitted),
         checked=readings.all(SettingChecked),
-        moved=readings.all(SettingMoved),
+        moved=_moved(readings),
         found=readings.all(SettingFound),
         habit=readings.last(OrderHabit),
         circle=readings.last(LevelCircle),
@@ -79,7 +96,12 @@ def facts(readings: EffectiveReadings) -> OrderFacts:
         anchors=readings.all(AnchorChosen),
         grips=readings.all(RiserSide),
         masses=readings.all(ArrowMassed),
-        tillers=readings.all(TillerGaps),
+        tillers=tuple(
+            sorted(
+                (*readings.all(TillerGaps), *readings.all(TillerTold)),
+                key=lambda item: when(item.entry),
+            )
+        ),
         in_line=readings.all(LimbsInLine),
         centres=readings.all(CentreShot),
         weights=readings.all(RiserWeight),

@@ -396,13 +396,13 @@ def _riser(setup: "Setup") -> list[_Done]:
     facts = setup.order
     result = [
         *_set("limb_alignment", facts.in_line, _off),
-        *_set("tiller_rough", facts.tillers, lambda item: item.upper_mm - item.lower_mm),
+        *_set("tiller_rough", facts.tillers, lambda item: item.more_mm),
     ]
     in_line = min((when(item.entry) for item in facts.in_line), default=None)
     final = [
         tiller for tiller in facts.tillers if in_line is not None and when(tiller.entry) > in_line
     ]
-    result += _set("tiller", final, lambda item: item.upper_mm - item.lower_mm)
+    result += _set("tiller", final, lambda item: item.more_mm)
     on: dict[str, tuple[float, float]] = {}
     for weight in facts.weights:
         on[weight.reading.place] = (

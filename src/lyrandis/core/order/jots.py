@@ -54,7 +54,7 @@ WORDS: tuple[Word, ...] = (
          "still so; still right; not changed; unchanged; as it was", choices={"setting": _NODES}, need=("setting",)),
     Word("moved", "rig", SettingMoved, "moved {setting}", "a setting was moved and not measured", "moved nock height",
          "changed; was moved; shifted; has moved", choices={"setting": _NODES}, need=("setting",)),
-    Word("circle", "archer", LevelCircle, "circle {circle_mm} at {distance_m}", "the circle in which all shafts count as level to begin with", "circle 16cm @ 30m",
+    Word("circle", "archer", LevelCircle, "circle {circle_mm} [at {distance_m}]", "the circle in which all shafts count as level to begin with", "circle 16cm @ 30m",
          slots=(Slot("circle_mm", "length", "level_circle"), Slot("distance_m", "distance", "shooting_distance", needed=False, before="at", label="distance"))),
     Word("flight", "rig", SettingFound, "flight {setting} {word}", "a setting found by shooting, and how it came out", "flight bare shaft level at 18 m",
          choices={"setting": {setting: "; ".join(one for one, of in _FOUND.items() if of == setting) for setting in dict.fromkeys(_FOUND.values())}},

@@ -51,14 +51,16 @@ def _each(matching: Matching) -> bool:
 
 
 def _ratings(name: str) -> Slot:
-    return Slot(name, "number", "rating", needed=False, before=f"{name}; {name}s", by_name=True, many=True)
+    return Slot(
+        name, "number", "rating", needed=False, before=f"{name}; {name}s", by_name=True, many=True
+    )
 
 
 WORDS: tuple[Word, ...] = (
-    Word("brace", "rig", BraceHeight, "brace {brace_height_mm} {datum} after {hours_strung}",
+    Word("brace", "rig", BraceHeight, "brace {brace_height_mm} {datum} [after {hours_strung}]",
          "brace height, to the grip, the back or the plunger; “after 3h” while a new string settles", "brace 7 5/8 grip",
          _BRACE, (_HEIGHT, Slot("hours_strung", "hour", "hours_strung", needed=False, before="after", by_name=True, label="hours strung")),
-         {"datum": BRACE_TO}, "after; strung; height; string; to the string", asks="datum",
+         {"datum": BRACE_TO}, "strung; height; string; to the string", asks="datum",
          question="Brace is read to three places: to which?"),
     Word("brace", "rig", Changed, "brace {amount} {_way}", "brace made higher or lower: a change, never the height", "brace 1/4 higher",
          "brace height; bh; string height", (Slot("amount", "length", "brace_by", signed=True, label="change"),),
@@ -90,7 +92,7 @@ WORDS: tuple[Word, ...] = (
          "serving thread", (Slot("thread_mm", "length", "thread_diameter"),)),
     Word("serving", "string", StringBuild, "serving {serving_mm}", "length of the middle serving", "serving 5 1/2",
          "centre serving; middle serving; serving length", (Slot("serving_mm", "length", "serving_length"),), beside="long; length"),
-    Word("silencers", "string", StringBuild, "silencers {silencers_gr} {_each} at {silencers_mm}",
+    Word("silencers", "string", StringBuild, "silencers {silencers_gr} {_each} [at {silencers_mm}]",
          "both silencers' mass, “each” for one of the two, and how far from the loops they sit", "silencers 24gr @ 12",
          "silencer; puffs; wool puffs; fur silencers; string silencers; whiskers; yarn; fur; beaver balls; mufflers; string silencer",
          (Slot("silencers_gr", "mass", "part_mass", label="silencers' mass"), Slot("silencers_mm", "length", "silencer_place", needed=False, before="at", by_name=True)),
@@ -110,7 +112,7 @@ WORDS: tuple[Word, ...] = (
              False: "not yet; not settled; settled not yet; not settled yet; brand new string not settled; new not settled; settled new; new",
          }},
          beside="string; yet; brand new; brand new string; new", implied=True, need=("settled",), weak="string; new; not yet"),
-    Word("tried", "rig", BraceTried, "tried {brace_height_mm} {datum} sound {sound} shock {shock} turns {turns} tail {tail}",
+    Word("tried", "rig", BraceTried, "tried {brace_height_mm} {datum} [sound {sound}] [shock {shock}] [turns {turns}] [tail {tail}]",
          "a brace height that was shot, rated 0 still to 10 harsh", "tried 7 1/2 grip sound 3 4 3 shock 2 3 2",
          "tried brace; sound; shock; sounds; hand shock",
          (_HEIGHT, _ratings("sound"), _ratings("shock"), Slot("turns", "turn", "turns", needed=False, before="turns", by_name=True)),

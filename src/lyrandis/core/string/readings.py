@@ -53,6 +53,15 @@ class StringBuild(BaseReading):
     def _something(self) -> "StringBuild":
         return require_something(self, "material")
 
+    def total_of(self) -> str | None:
+        return None if self.silencers_gr is None else "silencers"
+
+    def total(self) -> Figure:
+        return gr(self.silencers_gr or 0.0)
+
+    def changed_by(self, amount: float) -> "StringBuild":
+        return StringBuild(silencers_gr=(self.silencers_gr or 0.0) + amount)
+
     def say(self) -> Phrase:
         measured: tuple[tuple[str, str, float | None, Callable[[float], Figure]], ...] = (
             ("length", "{length} long", self.string_length_mm, mm),
@@ -86,6 +95,15 @@ class StringTurns(BaseReading):
     kind: Literal["string_turns"] = "string_turns"
     turns: Turns
 
+    def total_of(self) -> str:
+        return "turns"
+
+    def total(self) -> Figure:
+        return count(self.turns)
+
+    def changed_by(self, amount: float) -> "StringTurns":
+        return StringTurns(turns=self.turns + amount)
+
     def say(self) -> Phrase:
         return phrase("{turns} turns in the string", turns=count(self.turns))
 
@@ -111,6 +129,9 @@ class StringTurned(BaseReading):
                 "nothing_given", "No turn was put in or taken out.", "Give how many.", "turns_by"
             )
         return self
+
+    def changes(self) -> tuple[str, float]:
+        return "turns", self.turns_by
 
     def say(self) -> Phrase:
         put = "put in" if self.turns_by > 0 else "taken out"
@@ -153,6 +174,16 @@ class BraceHeight(BaseReading):
     datum: BraceDatum = "pivot"
     hours_strung: q.HoursStrung | None = None
     """Hours this string has been strung, where the archer counts them."""
+
+    def total_of(self) -> str:
+        return "brace"
+
+    def total(self) -> Figure:
+        return mm(self.brace_height_mm)
+
+    def changed_by(self, amount: float) -> "BraceHeight":
+        height = round(self.brace_height_mm + amount, 6)
+        return BraceHeight(brace_height_mm=height, datum=self.datum)
 
     def say(self) -> Phrase:
         after = "" if self.hours_strung is None else f" after {self.hours_strung:g} h strung"
