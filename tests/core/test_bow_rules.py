@@ -97,9 +97,9 @@ def test_the_makers_limit_decides(limit: str, expected: str | None) -> None:
 
 @pytest.mark.parametrize(("said", "control"), [
     (("bow 58", "riser 29 1/2", "brace 7"), None),
-    (("bow 36", "riser 30"), "bow"),
-    (("family straight longbow", "bow 40", "riser 20", "brace 8 3/4"), "brace"),
-    (("family large rigid tip", "bow 40"), "bow"),
+    (("bow 36in", "riser 30"), "bow"),
+    (("family straight longbow", "bow 40in", "riser 20", "brace 8 3/4"), "brace"),
+    (("family large rigid tip", "bow 40in"), "bow"),
 ])  # fmt: skip
 def test_an_impossible_shape_is_named_and_nothing_is_lost(
     said: tuple[str, ...], control: str | None
@@ -125,7 +125,7 @@ def test_a_length_outside_the_family_is_said_to_be_indicative() -> None:
 
 
 def test_a_draw_that_hardly_leaves_brace_is_named() -> None:
-    found = judged("draw 12", "brace 9 1/2", "family hunting recurve", "bow 60", "mark 40")
+    found = judged("draw 12in", "brace 9 1/2", "family hunting recurve", "bow 60", "mark 40")
     assert severity(found, "draw-at-rest") == "mend"
     assert found.stages[1].live.missing is not None
 
@@ -139,12 +139,12 @@ def test_weights_that_fall_with_draw_are_named() -> None:
 
 
 def test_a_weighed_point_at_rest_is_named() -> None:
-    said = ("draw 28", "family hunting recurve", "bow 58", "brace 9 1/2", "scale 3 @ 12")
+    said = ("draw 28", "family hunting recurve", "bow 58", "brace 9 1/2", "scale 3lb @ 12")
     assert severity(judged(*said, "scale 45 @ 28"), "weighed-at-rest") == "mend"
 
 
 def test_a_lone_point_at_rest_is_named_and_the_mark_stands_in() -> None:
-    said = ("draw 28", "family hunting recurve", "bow 58", "brace 9 1/2", "scale 3 @ 12")
+    said = ("draw 28", "family hunting recurve", "bow 58", "brace 9 1/2", "scale 3lb @ 12")
     alone, marked = judged(*said), judged(*said, "mark 45")
     assert severity(alone, "weighed-at-rest") == severity(marked, "weighed-at-rest") == "mend"
     assert alone.stages[1].live.figure is None
@@ -153,7 +153,7 @@ def test_a_lone_point_at_rest_is_named_and_the_mark_stands_in() -> None:
 
 
 def test_a_draw_beyond_what_is_computed_is_said_to_be() -> None:
-    said = ("family reflex deflex", "bow 76", "mark 40", "hook 0", "draw 36")
+    said = ("family reflex deflex", "bow 76", "mark 40", "hook 0", "draw 36in")
     one = finding(judged(*said), "stack-margin")
     assert one is not None
     assert one.severity == "watch"

@@ -410,7 +410,7 @@ def test_an_assumed_riser_stands_in_the_sum_of_stack() -> None:
 def test_spent_limbs_inside_the_makers_limit_are_at_most_watched() -> None:
     spent = ("draw 34", "hold split", "family short rigid tip", "bow 46", "mark 45")
     assert severity("stack-margin", *spent) == "stop"
-    assert severity("stack-margin", *spent, "limit 35") == "watch"
+    assert severity("stack-margin", *spent, "limit 35in") == "watch"
 
 
 def test_trying_a_shaft_judges_its_length_as_the_finding_does() -> None:

@@ -163,7 +163,7 @@ def test_findings_come_worst_first() -> None:
     assert severities[0] == 0
 
 
-MANY = (*RIG, "mark 45", "wish 30", "limit 28 1/4", "brace 6", "bracerange 7 to 8", "span 90",
+MANY = (*RIG, "mark 45", "wish 30", "limit 28 1/4", "brace 6", "bracerange 7 to 8", "span 90in",
         "shaft 30 9gpi", "point 125", "arrow 1 339gr", "arrow 2 380gr")  # fmt: skip
 
 

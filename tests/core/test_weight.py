@@ -179,7 +179,7 @@ def test_good_points_are_not_named() -> None:
 
 def test_a_point_at_rest_is_set_aside_and_kept() -> None:
     """Braced at 9 1/2 in, the string rests at 11 1/4 in on the trade datum."""
-    said = ("family hunting recurve", "bow 58", "brace 9 1/2", "scale 12 @ 14", "scale 3 @ 12")
+    said = ("family hunting recurve", "bow 58", "brace 9 1/2", "scale 12 @ 14", "scale 3lb @ 12")
     found = weight(*said)
     assert [point.draw_mm / IN for point in found.points] == pytest.approx([14])
     assert [point.draw_mm / IN for point in found.unusable] == pytest.approx([12])
@@ -217,7 +217,7 @@ def test_the_mark_to_ask_for_holds_the_wished_weight(hold: float, at: float) -> 
     """The inverse undone: a bow with that mark holds the wish at that draw."""
     mark = mark_to_ask_for(hold, Estimate(at * IN, 0.0), likeness()).value
     if 1 <= mark <= 200:
-        assert weight(f"mark {mark:.6f}", at=at).weight.value == pytest.approx(hold, rel=1e-4)
+        assert weight(f"mark {mark:.6f}lb", at=at).weight.value == pytest.approx(hold, rel=1e-4)
 
 
 @given(st.floats(10, 100), st.floats(20, 27), st.floats(27.2, 33))

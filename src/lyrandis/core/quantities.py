@@ -111,7 +111,7 @@ PLAUSIBLE: dict[str, Plausible] = {
     ),
     "string_length": _inches("string length", 30, 84, "string", ("draw_length",), usual=(40, 78)),
     "draw_weight": Plausible("draw weight", "lbf", 1, 200, "scale", usual=(8, 120)),
-    "arrow_mass": Plausible("arrow mass", "gr", 100, 2500, "arrow", usual=(150, 1200)),
+    "arrow_mass": Plausible("arrow mass", "gr", 100, 2500, "arrow", usual=(130, 1200)),
     "grains_per_pound": Plausible("grains per pound", "gr/lbf", 3, 30, "floor", usual=(4, 16)),
     "shaft_grains_per_inch": Plausible(
         "shaft mass per inch", "gr/in", 2, 25, "shaft", usual=(3, 20)

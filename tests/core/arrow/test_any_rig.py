@@ -30,9 +30,9 @@ def rigs(draw: st.DrawFn) -> list[str]:
         f"hold {draw(st.sampled_from(['split', 'three under', 'thumb']))}",
         f"family {draw(st.sampled_from(FAMILIES))}",
         f"bow {number(48, 72)}",
-        f"scale {number(8, 140)} @ {number(22, 32)}",
+        f"scale {number(8, 140)}lb @ {number(22, 32)}",
         f"brace {number(4.5, 9.5)}",
-        f"shaft {number(15, 44)} {number(2, 24)}gpi",
+        f"shaft {number(15, 44)}in {number(2, 24)}gpi",
         f"point {number(0, 400)}",
         f"diameter {number(3, 14)}mm",
         f"window {number(-14, 24)}mm",
@@ -58,7 +58,7 @@ def finite(value: Any) -> bool:
 
 
 FAR_PAST_ITS_POINT = [
-    "draw 26.0", "family straight longbow", "bow 48.0", "brace 9.0", "scale 122.0 @ 22.0",
+    "draw 26.0", "family straight longbow", "bow 48.0", "brace 9.0", "scale 122.0lb @ 22.0",
     "shaft 15.0 2.0gpi", "point 0.0", "diameter 3.0mm", "window 0.0mm", "hold split",
 ]  # fmt: skip
 """A weight worked out beyond what any scale reads: its slider must still be allowed."""

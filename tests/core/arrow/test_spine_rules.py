@@ -138,7 +138,7 @@ def test_the_arrow_lies_on_the_side_hand_and_hold_put_it(hand: str, hold: str, l
 def test_no_shot_before_draw_and_weight_or_at_a_draw_past_nothing() -> None:
     assert computed("draw 28").arrow.shooting is None
     assert computed("mark 45").arrow.shooting is None
-    assert computed("draw 12", "mark 45 @ 28", "brace 9").arrow.shooting is None
+    assert computed("draw 12in", "mark 45 @ 28", "brace 9").arrow.shooting is None
 
 
 def test_the_same_rig_gives_the_same_shot_and_far_readings_another() -> None:
@@ -414,7 +414,7 @@ def test_the_schools_differ_for_a_reason_that_is_said(
          "Enter the draw, and the bow's weight or its mark."),
         (("draw 28",), "The shot needs the bow's weight.", "Enter the bow's weight or its mark."),
         (("mark 40",), "The shot needs your draw.", "Enter the draw."),
-        (("draw 12", "mark 40", "brace 9"),
+        (("draw 12in", "mark 40", "brace 9"),
          "At this draw the string hardly travels past its brace height.",
          "Look at the draw and the brace height: one of them is not right."),
     ],

@@ -29,8 +29,8 @@ def severity(found: Assessment, name: str) -> str | None:
     [
         (("lift 0.5mm",), 0.5, 2.1, "good"),
         (("lift 0mm",), 0.0, 2.1, "good"),
-        (("lift -1.5mm",), -1.5, 2.1, "watch"),  # nobody watched the hand: never more
-        (("lift -4mm",), -4.0, 2.1, "watch"),
+        (("lift 1.5mm under",), -1.5, 2.1, "watch"),  # nobody watched the hand: never more
+        (("lift 4mm under",), -4.0, 2.1, "watch"),
         (("lift 1mm", "handrise 1mm high"), 0.0, 1.0, "good"),
         (("lift 1mm", "handrise 1.2mm high"), -0.2, 1.0, "watch"),
         (("lift 1mm", "handrise 1.9mm"), -0.9, 1.0, "watch"),
@@ -53,7 +53,7 @@ def test_lift_mark_and_hand_make_the_clearance(
 
 @pytest.mark.parametrize("on", ["lieson shelf", "lieson rest"])
 def test_no_hand_no_clearance(on: str) -> None:
-    assert severity(judged(on, "lift -4mm"), "hand-clearance") is None
+    assert severity(judged(on, "lift 4mm under"), "hand-clearance") is None
 
 
 @pytest.mark.parametrize(

@@ -209,7 +209,7 @@ def test_weighing_at_another_draw_is_the_same_weight() -> None:
 )  # fmt: skip
 def test_adding_weight_is_never_lighter(said: tuple[str, ...], why: str) -> None:
     """120 g added low once read "-188 g" and "228 lighter since"."""
-    full = ("kit full", "riserweight 0g 0mm none", "tiller 181mm 177mm fade", "lift 3mm")
+    full = ("kit full", "riserweight 0g 0mm up middle", "tiller 181mm 177mm fade", "lift 3mm")
     c = compute(fold(entries(*RIG, *full, *said)))
     reasons = [c.order.reason(node) for node in c.order.states]
     assert why in [reason.text() for reason in reasons if reason is not None]

@@ -9,7 +9,7 @@ from lyrandis.core.bench_readings import Changed
 from lyrandis.core.constants import GRAINS_PER_POUND, MM_PER_IN
 from lyrandis.core.errors import DomainError
 from lyrandis.core.hearing.builders import LESS, MORE, WAY, changed_by
-from lyrandis.core.hearing.matching import Matching
+from lyrandis.core.hearing.matching import ONLY_OTHERWISE, Matching, Question
 from lyrandis.core.hearing.table import Parts, Slot, Word
 from lyrandis.core.quantities import check
 
@@ -57,8 +57,17 @@ def _taper(matching: Matching) -> bool:
 
 
 def _shaft(matching: Matching) -> bool:
-    """A length, a mass per inch or both."""
-    return matching.fill() and bool({"shaft_length_mm", "shaft_gr_per_in"} & matching.texts.keys())
+    """A length, a mass per inch or both; of “arrow 28” nobody knows whether it is one."""
+    if not matching.fill() or not {"shaft_length_mm", "shaft_gr_per_in"} & matching.texts.keys():
+        return False
+    said = matching.says("shaft", "shafts", "long", "length", "cut") or matching.chosen
+    bare = [item.amount for item in matching.items if item.amount and item.amount.unit is None]
+    text = matching.texts.get("shaft_length_mm")
+    if text and not said and bare and not bare[0].fraction and not matching.questions:
+        unit = "in" if matching.units == "inch" else "cm"
+        matching.questions.append(Question("shaft_length_mm", (f"{text}{unit}",)))
+        matching.score += ONLY_OTHERWISE
+    return True
 
 
 def _fletching(matching: Matching) -> bool:
@@ -126,7 +135,7 @@ def _part(
 
 WORDS: tuple[Word, ...] = (
     Word("window", "bow", ArrowPass, "window {window_mm} {_side}", "the arrow pass: how far the face stands short of centre or past it", "window 3mm",
-         "cut; riser is cut; riser cut; sight window; side plate; off centre", (Slot("window_mm", "length", "window", signed=True, flipped_by="_side"),),
+         "cut; riser is cut; riser cut; sight window; side plate; off centre", (Slot("window_mm", "length", "window", flipped_by="_side"),),
          {"_side": {1: "short; short of centre; shy of centre; shy; before centre; outside of centre; off centre", -1: "past; past centre; past the centre; beyond centre; beyond"}},
          "riser; centre; bow; shelf; of centre"),
     Word("window", "bow", ArrowPass, "window {window_mm}", "a window cut to centre", "window centre",
@@ -141,7 +150,7 @@ WORDS: tuple[Word, ...] = (
              "rest": "rest; off a rest; on a rest; a rest; off the rest; on the rest"}},
          beside="shot; lies; rests", implied=True, need=("lies_on",), weak="hand; shelf; rest; the hand; the shelf; a rest"),
     Word("track", "bow", ArrowPass, "track {track_mm} {_side}", "how far the string runs to the arrow's side, or away from it", "track 2mm",
-         "tracks; string tracks; tracking; string off centre", (Slot("track_mm", "length", "string_track", signed=True, flipped_by="_side"),),
+         "tracks; string tracks; tracking; string off centre", (Slot("track_mm", "length", "string_track", flipped_by="_side"),),
          {"_side": {1: "to the arrow side; to arrow side; toward the arrow; to the arrow", -1: "away; off; away from the arrow"}}, "string"),
     Word("arrow", "arrow_set", ArrowMassed, "arrow {arrow_number} {arrow_mass_gr}", "finished mass of one numbered arrow", "arrow 4 431gr",
          "arrows; number; shaft", (_NUMBER, Slot("arrow_mass_gr", "mass", "arrow_mass")),

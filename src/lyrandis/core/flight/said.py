@@ -7,6 +7,7 @@ from lyrandis.core.flight.words import Pushed
 from lyrandis.core.hearing.distance import place_distance
 from lyrandis.core.hearing.matching import A_NAME, A_UNIT, A_WAY, Matching, Question
 from lyrandis.core.hearing.table import BESIDE, NAME, Dimension, Slot
+from lyrandis.core.hearing.writing import FEET
 from lyrandis.core.units import DISTANCE_UNITS_M
 
 DISTANCE = Slot("distance_m", "distance", "shooting_distance", label="distance")
@@ -22,6 +23,8 @@ _GRADES = {
 }  # fmt: skip
 _STRAIGHT = {"straight": "across", "centre": "across", "none": "across", "level": "up"}
 _WAY = "_ways"
+_FAR = frozenset(DISTANCE_UNITS_M) - FEET
+"""Units of a distance, not of what is seen of it."""
 
 
 class _Size(NamedTuple):
@@ -55,7 +58,7 @@ def _sizes(matching: Matching, slot: Slot, *, graded: bool) -> list[_Size] | Non
             sizes.append(_Size(at, int(amount.value), None))
             continue
         what = matching.taken(slot, at)
-        if what is None:
+        if what is None or amount.unit in _FAR:
             continue
         if what.otherwise:
             matching.questions.append(Question(_WAY, what.otherwise))
@@ -74,7 +77,7 @@ def _take_ways(
     """
     directions, sizes = _directions(matching), _sizes(matching, slot, graded=graded)
     if sizes is None:
-        matching.lacks = _WAY
+        matching.lacks = matching.lacks or _WAY
         return None
     for at in sorted([at for at, *_ in directions] + [size.at for size in sizes]):
         matching.used[at] = _WAY
@@ -83,7 +86,7 @@ def _take_ways(
     if len(directions) == 1 and not sizes:
         return [(directions[0][1], directions[0][2], None)]
     if len(directions) != len(sizes):
-        matching.lacks = _WAY
+        matching.lacks = matching.lacks or _WAY
         return None
     return [(axis, sign, size) for (_, axis, sign), size in zip(directions, sizes, strict=True)]
 
@@ -124,7 +127,7 @@ def tail_seen(matching: Matching) -> bool:
         return False
     if not ways:
         if not {"across", "up"} & matching.values.keys():
-            matching.lacks = _WAY
+            matching.lacks = matching.lacks or _WAY
             return False
         return there
     for axis, sign, size in ways:
@@ -158,7 +161,7 @@ def bare_apart(matching: Matching) -> bool:
         return there
     ways = _take_ways(matching, _OFF_BUTT, graded=False)
     if not ways or any(size is None for *_, size in ways):
-        matching.lacks = _WAY
+        matching.lacks = matching.lacks or _WAY
         return False
     for axis, sign, size in ways:
         assert size is not None

@@ -9,7 +9,7 @@ from lyrandis.core.hearing.hear import Hearing, sentences
 from lyrandis.core.hearing.items import Amount, Item
 from lyrandis.core.hearing.matching import Fit, Matching
 from lyrandis.core.hearing.plain_words import DENIALS, FILLER, TURNING
-from lyrandis.core.hearing.table import NAME, Slot, said
+from lyrandis.core.hearing.table import NAME, Slot, Word, said
 from lyrandis.core.hearing.writing import POUND_SIGNS, UNITS
 from lyrandis.core.quantities import check
 from lyrandis.core.units import POUNDS_TIMES_THOUSANDTHS, UnitSet
@@ -164,10 +164,12 @@ def _clauses(hearing: Hearing) -> list[str]:
 
 def _incomplete(hearing: Hearing) -> DomainError | None:
     """Return what is wrong with, or lacks in, a line whose words are all understood."""
-    for fit in hearing.found:
+    for fit in _own_word_first(hearing):
         numbers = [hearing.items[at] for at in fit.left]
         if fit.score < _WORTH_ASKING or fit.word.reading is None:
             continue
+        if not fit.whole and fit.lacks in fit.word.lacks and _is_first(hearing, fit) and numbers:
+            return _wrong_number(hearing, fit, _amounts(numbers)) or _missing(hearing, fit)
         if any(item.amount is None for item in numbers):
             error = _no_number(hearing, fit, numbers)
             if error is not None:
@@ -188,8 +190,8 @@ def _incomplete(hearing: Hearing) -> DomainError | None:
 def _no_number(hearing: Hearing, fit: Fit, left: Sequence[Item]) -> DomainError | None:
     """Return that words stand where a number belongs: spine stiff."""
     slot = next((slot for slot in fit.word.slots if slot.field == fit.lacks), None)
-    named = fit.taken_for[0] == NAME
-    if slot is None or not named or any(item.amount is not None for item in left):
+    given = any(one.field in fit.texts for one in fit.word.slots)
+    if slot is None or given or not _is_first(hearing, fit) or _amounts(left):
         return None
     said = _words(hearing, fit)
     return DomainError(
@@ -197,6 +199,19 @@ def _no_number(hearing: Hearing, fit: Fit, left: Sequence[Item]) -> DomainError 
         f"Type {_NAMES_A_NUMBER.get(slot.dimension, 'a plain number')}.",
         span=(left[0].start, left[-1].end), guesses=_note(hearing),
     )  # fmt: skip
+
+
+def _is_first(hearing: Hearing, fit: Fit) -> bool:
+    return hearing.items[0].word == fit.word.word
+
+
+def _own_word_first(hearing: Hearing) -> list[Fit]:
+    """Return the rows in order, those of the word that the line begins with before others."""
+    return sorted(hearing.found, key=lambda fit: not _is_first(hearing, fit))
+
+
+def _amounts(items: Iterable[Item]) -> list[Item]:
+    return [item for item in items if item.amount is not None]
 
 
 def _missing(hearing: Hearing, fit: Fit) -> DomainError:
@@ -220,13 +235,15 @@ def _wrong_number(hearing: Hearing, fit: Fit, numbers: Sequence[Item]) -> Domain
         amount = item.amount
         assert amount is not None
         fitting = [slot for slot in empty if _may_be(slot, amount)]
+        needed = [slot for slot in empty if slot.needed]
+        if needed and not any(slot.needed for slot in fitting):
+            fitting = []
         for slot in fitting:
             error = _beyond(slot, item, hearing.ear.units)
             if error is not None:
                 taken = (g for g in error.guesses if hearing.ear.reads(g.text))
                 error.guesses = tuple(taken)[:MOST_GUESSES]
                 return error
-        needed = [slot for slot in empty if slot.needed]
         if amount.unit is not None and not fitting and needed:
             return DomainError(
                 "wrong_unit", f"“{amount.text}” is no {needed[0].name}.",
@@ -293,15 +310,21 @@ def _choice_lacks(hearing: Hearing) -> DomainError | None:
                 "twice", "That is said two ways at once.", "Say one of them.",
                 span=(0, len(hearing.text)),
             )  # fmt: skip
-        if not named or not lacks or not word.records:
+        if not named or not lacks or not word.records or _is_found(hearing, word):
             continue
-        values = word.choices[lacks[0]].values()
+        values = [
+            value
+            for row in ear.table.words
+            if row.word == word.word
+            for need in row.need[:1]
+            for value in row.choices[need].values()
+        ]
         rest = [
             item for at, item in enumerate(items)
             if matching.used[at] is None and item.amount is None and item.word not in FILLER
         ]  # fmt: skip
-        first = said(next(iter(values)))[0]
-        ways = ", ".join(said(spellings)[0] for spellings in values)
+        first = said(values[0])[0]
+        ways = ", ".join(dict.fromkeys(said(spellings)[0] for spellings in values))
         if not rest:
             end = (len(hearing.text), len(hearing.text))
             return DomainError(
@@ -321,11 +344,18 @@ def _choice_lacks(hearing: Hearing) -> DomainError | None:
     return None
 
 
+def _is_found(hearing: Hearing, word: Word) -> bool:
+    """Return whether another way to say the same word is in the line."""
+    return any(fit.word.word == word.word for fit in hearing.found)
+
+
 def _left_over(hearing: Hearing) -> DomainError | None:
     """Return what is left over, with the lines that would be taken without it."""
     if not hearing.found:
         return None
-    best = min(hearing.found, key=lambda fit: (len(fit.left), -fit.score))
+    best = min(
+        hearing.found, key=lambda fit: (not _is_first(hearing, fit), len(fit.left), -fit.score)
+    )
     lines = [
         line
         for fit in hearing.found

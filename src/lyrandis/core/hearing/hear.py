@@ -9,6 +9,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from itertools import product
+from math import prod
 
 from lyrandis.core.errors import Understood
 from lyrandis.core.hearing.items import Item, items_of
@@ -21,6 +22,8 @@ from lyrandis.core.units import UnitSet
 
 _NEAR = 6.0
 """A row within so many points of the best, with another reading, is a rival: it is asked."""
+_MOST_WAYS = 8
+"""A line that could be mended in more ways is not."""
 _SHORTEST_MENDED = 4
 """Shorter words are not mended: too many are one letter apart."""
 
@@ -96,7 +99,7 @@ class Table:
 
 
 class Mender:
-    """Finds the word of the trade that a typed one is one slip away from."""
+    """Finds the words of the trade that a typed one is one slip away from."""
 
     def __init__(self, vocabulary: frozenset[str]) -> None:
         self._by_length: dict[int, list[str]] = defaultdict(list)
@@ -104,22 +107,18 @@ class Mender:
             self._by_length[len(word)].append(word)
         self._of = lru_cache(maxsize=2048)(self._find)
 
-    def __call__(self, word: str) -> str | None:
-        """Return the only word one letter wrong, lacking, over or swapped, else None.
+    def __call__(self, word: str) -> tuple[str, ...]:
+        """Return the words that are one letter wrong, lacking, over or swapped away.
 
         >>> Mender(frozenset({"height", "serving"}))("hieght")
-        'height'
+        ('height',)
         """
         return self._of(word)
 
-    def _find(self, word: str) -> str | None:
-        near = [
-            other
-            for length in (len(word) - 1, len(word), len(word) + 1)
-            for other in self._by_length.get(length, ())
-            if _one_slip(word, other)
-        ]
-        return near[0] if len(near) == 1 else None
+    def _find(self, word: str) -> tuple[str, ...]:
+        lengths = (len(word) - 1, len(word), len(word) + 1)
+        near = (other for length in lengths for other in self._by_length.get(length, ()))
+        return tuple(other for other in near if _one_slip(word, other))
 
 
 def _one_slip(one: str, other: str) -> bool:
@@ -170,24 +169,31 @@ class Ear:
         found = self.fits(items)
         if any(fit.fits for fit in found):
             return Hearing(self, text, items, tuple(found))
-        mended = tuple(replace(item, word=self._mended(item)) for item in items)
-        if mended != items:
-            again = self.fits(mended)
-            if any(fit.fits for fit in again):
-                slips = [one for one, now in zip(items, mended, strict=True) if one != now]
-                named = {
-                    item.word for item, now in zip(items, mended, strict=True)
-                    if item == now and item.amount is None
-                }  # fmt: skip
-                sure = bool(named & (self.table.by_word.keys() - {"at"}))
-                return Hearing(self, text, mended, tuple(again), tuple(slips), sure)
-        return Hearing(self, text, items, tuple(found))
+        return self._mended(text, items) or Hearing(self, text, items, tuple(found))
 
-    def _mended(self, item: Item) -> str:
+    def _mended(self, text: str, items: tuple[Item, ...]) -> "Hearing | None":
+        """Hear a line with its slips mended, where just one way of it makes the line whole."""
+        ways = [self._ways(item) for item in items]
+        if prod(map(len, ways)) > _MOST_WAYS:
+            return None
+        heard = []
+        for words in product(*ways):
+            mended = tuple(replace(i, word=word) for i, word in zip(items, words, strict=True))
+            found = self.fits(mended) if mended != items else []
+            if any(fit.fits for fit in found):
+                pairs = list(zip(items, mended, strict=True))
+                slips = tuple(one for one, now in pairs if one != now)
+                named = {one.word for one, now in pairs if one == now and one.amount is None}
+                sure = bool(named & (self.table.by_word.keys() - {"at"}))
+                heard.append(Hearing(self, text, mended, tuple(found), slips, sure))
+        return heard[0] if len(heard) == 1 else None
+
+    def _ways(self, item: Item) -> tuple[str, ...]:
+        """Return what a word may have been meant to be: itself, where the table knows it."""
         word = item.word
         if item.amount is not None or len(word) < _SHORTEST_MENDED or self.table.knows(word):
-            return word
-        return self.table.mended(word) or word
+            return (word,)
+        return self.table.mended(word) or (word,)
 
     def reads(self, line: str) -> bool:
         """Return whether a line is taken as it stands."""

@@ -150,7 +150,8 @@ class Matching:
 
     def _note(self, spelling: Spelling, at: int) -> None:
         for place in range(at, at + len(spelling.words)):
-            self.used[place] = spelling.stands_for
+            if not (spelling.stands_for == BESIDE and self.used[place] == NAME):
+                self.used[place] = spelling.stands_for
         if spelling.stands_for not in (NAME, BESIDE):
             before = self.chosen.setdefault(spelling.stands_for, spelling.value)
             self.clashes = self.clashes or before != spelling.value

@@ -43,6 +43,12 @@ _ON_RISER = "weight; riser weight; stabilizer weight; stabiliser weight"
 _MASS = Slot("mass_g", "mass", "riser_mass", label="mass")
 
 
+def _not_a_change(matching: Matching) -> bool:
+    """A sign is of a change, but for “lift -4mm”, which may be under square: then it is asked."""
+    signs = {item.amount.sign for item in matching.items if item.amount is not None}
+    return "+" not in signs and ("-" not in signs or matching.says("lift"))
+
+
 def _bolts(matching: Matching) -> bool:
     """Both bolts alike, or each told; one told is one recorded."""
     top, bottom = matching.says("top", "upper"), matching.says("bottom", "lower")
@@ -53,7 +59,7 @@ def _bolts(matching: Matching) -> bool:
         return False
     if len(free) == 1 and top != bottom:
         return matching.fill(slots[:1] if top else slots[1:])
-    if not matching.fill():
+    if not matching.fill() or "upper_turns" not in matching.values:
         return False
     if "lower_turns" not in matching.values:
         if not {"_each"} & matching.chosen.keys():
@@ -61,7 +67,7 @@ def _bolts(matching: Matching) -> bool:
             return False
         matching.values["lower_turns"] = matching.values["upper_turns"]
         matching.texts["lower_turns"] = matching.texts["upper_turns"]
-    return "upper_turns" in matching.values
+    return True
 
 
 def _riser_weight(matching: Matching) -> bool:
@@ -101,7 +107,7 @@ WORDS: tuple[Word, ...] = (
          "nock lift; nock height underside; bottom of the arrow; underside; underside of the arrow; arrow sits; nock height lift",
          (Slot("height_mm", "length", "nock_height", signed=True),),
          {WAY: {1: _OVER, -1: "under square; below square; under the square; under"}}, "nock height; at the string; arrow; string", {"datum": "lift"},
-         build=with_way("height_mm"), needs=lambda m: not any(item.amount and item.amount.sign == "+" for item in m.items)),
+         build=with_way("height_mm"), needs=_not_a_change),
     Word("locator", "rig", NockHeight, "locator {height_mm} {datum}",
          "a locator's edge over square: over the arrow its lower, under it its upper", "locator 13mm over",
          _LOCATOR, (_NOCK,), {"datum": {"locator_over": _OVER, "locator_under": _UNDER}}, "locator; brass; height", asks="datum",
@@ -204,7 +210,7 @@ WORDS: tuple[Word, ...] = (
          beside="below the rest; under the rest; below; under"),
     Word("handrise", "rig", RiserSide, "handrise {hand_at_full_mm} {_way}",
          "top of the hand against its mark at full draw, when the arrow lies on the hand", "handrise 1mm high",
-         "hand at full draw", (Slot("hand_at_full_mm", "length", "hand_at_full", signed=True, label="aside"),),
+         "hand at full draw", (Slot("hand_at_full_mm", "length", "hand_at_full", label="aside"),),
          {WAY: {1: "high; higher; over; up", -1: "low; lower; under; down"}}, build=with_way("hand_at_full_mm")),
     Word("shelf", "rig", RiserSide, "shelf {shelf_under_rest_mm} under", "the shelf under the rest", "shelf 9mm under",
          "rest over shelf", (Slot("shelf_under_rest_mm", "length", "under_rest"),),

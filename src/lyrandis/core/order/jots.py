@@ -2,6 +2,7 @@
 
 import re
 
+from lyrandis.core.errors import DomainError
 from lyrandis.core.hearing.table import Parts, Slot, Word
 from lyrandis.core.order.readings import (
     LevelCircle,
@@ -40,6 +41,13 @@ _FLIGHT = re.compile(
 def _found(line: str, _parts: Parts) -> SettingFound | None:
     """A setting found by shooting, in the archer's own words; of a walk-back, its drift."""
     match = _FLIGHT.fullmatch(line)
+    if match is None and re.match(r"\s*flight\s+\S", line, re.IGNORECASE):
+        raise DomainError(
+            "missing_choice",
+            "Which setting was found is not said.",
+            "Say bare shaft, first bare shaft, walk back, fine tuning or crawls.",
+            span=(0, len(line)),
+        )
     if match is None:
         return None
     setting = _FOUND[match["setting"].lower()]

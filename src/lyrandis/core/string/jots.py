@@ -27,13 +27,13 @@ _MATERIALS = {
     "polyester": "polyester",
     "low_stretch": "low stretch; low stretch fibre; low stretch material; low-stretch fibre",
     "linen": "linen; flax",
-    "other": "other; fibre other",
+    "other": "other",
 }
 _TYPES = {
-    "twisted": "twisted bundles; twisted; stringtype twisted bundles; stringtype twisted; flemish; flemish twist; laid in",
-    "endless": "endless; endless loop; continuous loop; stringtype endless",
+    "twisted": "twisted bundles; twisted; flemish; flemish twist; laid in",
+    "endless": "endless; endless loop; continuous loop",
 }
-_OF_STRING = "long; length; string; strands; strand; material; made of; made from; made with; made; fibre; type; in; threads"
+_OF_STRING = "long; length; string; strands; strand; material; made of; made from; made with; made; fibre; type; threads"
 
 
 def _of_string(matching: Matching) -> bool:
@@ -68,7 +68,7 @@ WORDS: tuple[Word, ...] = (
     Word("string", "string", StringBuild, "string {string_length_mm} {strands} {material} {string_type}",
          "string length and strands, and what it is of", "string 59 16 strands",
          "string length; bowstring",
-         (Slot("string_length_mm", "length", "string_length", needed=False), Slot("strands", "strand", "strands", needed=False)),
+         (Slot("string_length_mm", "length", "string_length", needed=False), Slot("strands", "strand", "strands", needed=False, by_name=True)),
          {"material": _MATERIALS, "string_type": _TYPES}, _OF_STRING, implied=True, self_telling=("strand",), weak="other",
          build=_of_string),
     Word("fibre", "string", StringBuild, "fibre {material}", "what the string is made of", "fibre polyester",
