@@ -84,10 +84,10 @@ def test_words_of_the_arrow_are_read_and_said_back(
 @pytest.mark.parametrize(
     ("text", "code", "at"),
     [
-        ("spine", "missing_number", ""),
+        ("spine", "missing_slot", ""),
         ("spine stiff", "not_a_number", "stiff"),
         ("spine 500 lb", "wrong_standard", "500 lb"),
-        ("spine 50", "wrong_standard", "50"),
+        ("spine 50", "which_unit", "50"),
         ("spine 63 in", "wrong_unit", "63 in"),
         ("spine 12 lb", "out_of_range", "12 lb"),
         ("spine 5000", "out_of_range", "5000"),
@@ -99,8 +99,8 @@ def test_words_of_the_arrow_are_read_and_said_back(
         ("window 60mm", "out_of_range", "60mm"),
         ("window wide", "not_a_number", "wide"),
         ("track 40mm", "out_of_range", "40mm"),
-        ("arrow 4 straight", "missing_number", ""),
-        ("arrow 4 turned", "not_a_number", ""),
+        ("arrow 4 straight", "missing_slot", ""),
+        ("arrow 4 turned", "missing_slot", ""),
         ("arrow 4 turned 720", "out_of_range", "720"),
         ("arrow 4000 cracked", "out_of_range", "4000"),
         ("arrow 4 431gr heavy", "too_much", "heavy"),

@@ -35,7 +35,7 @@ def rigs(draw: st.DrawFn) -> list[str]:
         f"shaft {number(15, 44)}in {number(2, 24)}gpi",
         f"point {number(0, 400)}",
         f"diameter {number(3, 14)}mm",
-        f"window {number(-14, 24)}mm",
+        f"window {number(0, 24)}mm" if draw(st.booleans()) else f"window {number(0, 14)}mm past",
     ]
     if draw(st.booleans()):
         said.append(f"spine {number(16, 158)}lb")
@@ -59,7 +59,7 @@ def finite(value: Any) -> bool:
 
 FAR_PAST_ITS_POINT = [
     "draw 26.0", "family straight longbow", "bow 48.0", "brace 9.0", "scale 122.0lb @ 22.0",
-    "shaft 15.0 2.0gpi", "point 0.0", "diameter 3.0mm", "window 0.0mm", "hold split",
+    "shaft 15.0in 2.0gpi", "point 0.0", "diameter 3.0mm", "window 0.0mm", "hold split",
 ]  # fmt: skip
 """A weight worked out beyond what any scale reads: its slider must still be allowed."""
 

@@ -712,18 +712,18 @@ def test_the_jot_line_takes_what_is_seen(line: str, reading: e.Reading) -> None:
     [
         ("tail left 2", "The distance is missing"),
         ("tail left @ 2.3m", "How far the tail points aside is missing"),
-        ("tail right 2 high @ 2.3m", "How far the tail points aside is missing"),
+        ("tail right 2 high @ 2.3m", "Which way the tail points is missing"),
         ("tail left 2 @ 0m", "no distance"),
         ("tail left 2 @ 500m", "no distance"),
-        ("tail left 900mm @ 2.3m", "outside"),
+        ("tail left 900mm @ 2.3m", "900mm.*left over"),
         ("tail @ 2.3m", "Which way the tail points is missing"),
         ("bare 3cm @ 18m", "Which side"),
         ("bare 3cm left", "The distance is missing"),
-        ("walkback 10m 0", "at least 2"),
+        ("walkback 10m 0", "Two distances at least"),
         ("walkback 10m 0, 10m 2cm left", "All at one distance"),
-        ("walkback 10m 0, 20m 2cm", "Which side"),
+        ("walkback 10m 0, 20m 2cm", "Say the side too"),
         ("trial teapot", "What is changed"),
-        ("trial draw short 40in", "outside|no amount"),
+        ("trial draw short 40in", "What is changed, and by how much"),
     ],
 )
 def test_a_bad_line_says_what_to_do(line: str, says: str) -> None:
@@ -737,8 +737,11 @@ def test_a_distance_without_unit_is_asked_for_where_inches_are_read() -> None:
     with pytest.raises(DomainError) as refused:
         parse("tail left 2 @ 18")
     assert [guess.text for guess in refused.value.guesses] == [
-        "tail left 2 @ 18m", "tail left 2 @ 18yd", "tail left 2 @ 18 paces",
+        "tail left 2 at 18m", "tail left 2 at 18yd",
     ]  # fmt: skip
+    with pytest.raises(DomainError) as near:
+        parse("tail left 2 @ 4")
+    assert near.value.guesses[2].text == "tail left 2 at 4 paces"
     metric = parse("tail left 2 @ 18", to=Listener(units="metric", brace_datum="pivot"))
     assert metric.reading == TailSeen(across=-2, distance_m=18)
 

@@ -83,7 +83,7 @@ class Rig:
             f"hand {self.hand}", f"hold {self.hold}", said, f"family {kind}",
             f"bow {self.length_in}",
             *(f"scale {w:.1f} @ {at:.2f}" for w, at in zip(weights, (hook, hook - 1), strict=True)),
-            f"brace {self.brace_in:.2f} grip",
+            f"brace {self.brace_in:.2f}in grip",
             f"string {self.length_in - 3} {self.strands} strands",
             f"fibre {'low stretch' if self.low_stretch else 'polyester'}",
             f"window {window}{' past' if self.window_mm < 0 else ''}",

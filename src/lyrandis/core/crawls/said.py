@@ -6,7 +6,7 @@ from lyrandis.core.hearing.slots import Taken
 from lyrandis.core.hearing.table import Slot
 
 DISTANCE = Slot("distance_m", "distance", "mark_distance", label="distance")
-CRAWL = Slot("crawl_mm", "length", "hook_place", signed=True)
+CRAWL = Slot("crawl_mm", "length", "hook_place", needed=False, signed=True)
 COUNTED = (
     Slot("fingers", "finger", "fingers", needed=False, by_name=True, signed=True),
     Slot("stitches", "stitch", "stitches", needed=False, by_name=True, signed=True),

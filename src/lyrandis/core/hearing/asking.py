@@ -2,7 +2,7 @@
 
 import difflib
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 
 from lyrandis.core.errors import Code, DomainError, Guess, Understood
 from lyrandis.core.hearing.hear import Hearing, sentences
@@ -241,8 +241,7 @@ def _wrong_number(hearing: Hearing, fit: Fit, numbers: Sequence[Item]) -> Domain
         for slot in fitting:
             error = _beyond(slot, item, hearing.ear.units)
             if error is not None:
-                taken = (g for g in error.guesses if hearing.ear.reads(g.text))
-                error.guesses = tuple(taken)[:MOST_GUESSES]
+                error.guesses = tuple(_in_place(hearing, item, error.guesses))[:MOST_GUESSES]
                 return error
         if amount.unit is not None and not fitting and needed:
             return DomainError(
@@ -253,6 +252,18 @@ def _wrong_number(hearing: Hearing, fit: Fit, numbers: Sequence[Item]) -> Domain
     return None
 
 
+def _in_place(hearing: Hearing, item: Item, guesses: Iterable[Guess]) -> Iterator[Guess]:
+    """Yield the guesses that are taken: as they stand, or put in the number's place."""
+    for guess in guesses:
+        if hearing.ear.reads(guess.text):
+            yield guess
+            continue
+        figure = guess.text[len(guess.text.split(" ")[0]) :].strip()
+        line = f"{hearing.text[: item.start]}{figure}{hearing.text[item.end :]}"
+        if hearing.ear.reads(line):
+            yield Guess(line, guess.says)
+
+
 def _may_be(slot: Slot, amount: Amount) -> bool:
     return amount.unit is None or slot.dimension in UNITS[amount.unit]
 
@@ -261,11 +272,7 @@ def _beyond(slot: Slot, item: Item, units: UnitSet) -> DomainError | None:
     """Return the refusal of a number that is beyond what its slot can be, as it would be taken."""
     amount = item.amount
     assert amount is not None
-    if (
-        slot.dimension == "spine"
-        and amount.unit in POUND_SIGNS
-        and not slot.range.holds(amount.value)
-    ):
+    if slot.dimension == "spine" and amount.unit in POUND_SIGNS and amount.value > slot.range.high:
         return DomainError(
             "wrong_standard", f"No shaft is {amount.value:g} lb stiff on the wood scale.",
             "Give pounds on the wood scale (15 to 160) or thousandths of an inch (200 to 2000).",

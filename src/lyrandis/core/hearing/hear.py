@@ -39,6 +39,8 @@ class Table:
     by_dimension: Mapping[str, frozenset[int]] = field(init=False)
     vocabulary: frozenset[str] = field(init=False)
     """Words long enough to be mended when one letter is wrong."""
+    needed: tuple[tuple[frozenset[str], ...], ...] = field(init=False)
+    """By row: the first words of each choice it cannot do without."""
     weakly: Mapping[str, frozenset[int]] = field(init=False)
     """Rows by words that alone do not say enough of them."""
     nouns: frozenset[str] = field(init=False)
@@ -72,6 +74,7 @@ class Table:
         set_ = object.__setattr__
         set_(self, "by_word", {first: frozenset(rows) for first, rows in by_word.items()})
         set_(self, "by_dimension", {one: frozenset(rows) for one, rows in by_dimension.items()})
+        set_(self, "needed", tuple(map(_needed, self.words)))
         set_(self, "weakly", {first: frozenset(rows) for first, rows in weakly.items()})
         set_(self, "vocabulary", frozenset(vocabulary))
         set_(self, "nouns", frozenset(nouns - FILLER))
@@ -89,6 +92,16 @@ class Table:
             found |= self.by_word.get(item.word, frozenset())
         return sorted(found)
 
+    def worth_trying(self, items: Iterable[Item]) -> list[int]:
+        """Return those of them whose needed choices may be in the line."""
+        items = tuple(items)
+        said = {item.word for item in items}
+        return [
+            number
+            for number in self.rows_in(items)
+            if not any(said.isdisjoint(firsts) for firsts in self.needed[number])
+        ]
+
     def knows(self, word: str) -> bool:
         known = (self.vocabulary, self.by_word, FILLER, HEDGES, UNITS)
         return any(word in group for group in known)
@@ -96,6 +109,13 @@ class Table:
     @lazy
     def mended(self) -> "Mender":
         return Mender(self.vocabulary)
+
+
+def _needed(word: Word) -> tuple[frozenset[str], ...]:
+    return tuple(
+        frozenset(one.words[0] for one in word.spelled if one.stands_for == need)
+        for need in word.need
+    )
 
 
 class Mender:
@@ -145,7 +165,7 @@ class Ear:
     def fits(self, items: Sequence[Item]) -> list[Fit]:
         """Return the rows a line may mean, the best first."""
         found = []
-        for number in self.table.rows_in(items):
+        for number in self.table.worth_trying(items):
             matching = Matching(self.table.words[number], items, self.units, self.brace_datum)
             fit = matching.fit(self.table.subjects[number])
             if fit is not None:

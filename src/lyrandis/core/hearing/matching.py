@@ -115,25 +115,29 @@ class Matching:
     # phrases
 
     def _take_phrases(self) -> None:
-        at = 0
+        by_first, at = self.word.by_first, 0
+        if self.word.self_telling:
+            self._open_by_units()
         while at < len(self.items):
-            self._open_by_unit(self.items[at])
-            at += self._take_longest(at)
+            spellings = by_first.get(self.items[at].word)
+            at += 1 if spellings is None else self._take_longest(spellings, at)
 
-    def _open_by_unit(self, item: Item) -> None:
-        unit = None if item.amount is None else item.amount.unit
-        if unit is not None and UNITS[unit].keys() & set(self.word.self_telling):
-            self.opened = True
-            self.score += A_UNIT
+    def _open_by_units(self) -> None:
+        telling = set(self.word.self_telling)
+        for item in self.items:
+            unit = None if item.amount is None else item.amount.unit
+            if unit is not None and UNITS[unit].keys() & telling:
+                self.opened = True
+                self.score += A_UNIT
 
-    def _take_longest(self, at: int) -> int:
+    def _take_longest(self, spellings: Sequence[Spelling], at: int) -> int:
         """Take the longest phrase that begins here for all it stands for; return its length."""
         longest, worth = 0, 0.0
-        for spelling in self.word.by_first.get(self.items[at].word, ()):
+        for spelling in spellings:
             length = len(spelling.words)
             if length < longest:
                 break
-            if not self._stands(spelling, at):
+            if length > 1 and not self._stands(spelling, at):
                 continue
             longest = length
             self._note(spelling, at)
