@@ -12,6 +12,7 @@ from lyrandis.core.bench_readings import Noted, PartFitted
 from lyrandis.core.entries import Reading
 from lyrandis.core.errors import DomainError, Guess, Understood
 from lyrandis.core.hearing.asking import answer, bare_number
+from lyrandis.core.hearing.forms import example_in
 from lyrandis.core.hearing.hear import Ear, Hearing, Table
 from lyrandis.core.hearing.matching import Fit
 from lyrandis.core.hearing.table import Parts, Word
@@ -132,6 +133,16 @@ class Listener:
     @property
     def ear(self) -> Ear:
         return Ear(self.table, self.units, self.brace_datum)
+
+
+def example_of(row: Word, units: UnitSet = "inch") -> str:
+    """Return a row's example as it is typed in a set of units.
+
+    >>> example_of(next(row for row in ROWS if row.word == "bow"), "centimetre")
+    'bow 157.5cm'
+    """
+    fit = None if row.reads is not None or units == "inch" else EAR.hear(row.example).taken
+    return row.example if fit is None else example_in(fit, units)
 
 
 _ON_RIG = re.compile(r"\s+(?:here|on this rig)\s*$", re.IGNORECASE)

@@ -34,7 +34,7 @@ def _span(matching: Matching) -> bool:
     """Two ends of a draw: recorded as their middle and half of what lies between."""
     if not matching.fill() or matching.questions:
         return bool(matching.questions) and not matching.lacks
-    low, high = sorted((matching.values.pop("_low"), matching.values.pop("_high")))
+    low, high = sorted((matching.values["_low"], matching.values["_high"]))
     matching.values["draw_length_mm"] = round((low + high) / 2, 6)
     matching.values["half_mm"] = round((high - low) / 2, 6)
     return True

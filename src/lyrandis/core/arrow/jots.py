@@ -37,7 +37,7 @@ def _span(matching: Matching) -> bool:
     """Wooden shafts are sold in groups: 50-55 is their middle, and half of what lies between."""
     if not matching.fill():
         return False
-    low, high = sorted((matching.values.pop("_low"), matching.values.pop("_high")))
+    low, high = sorted((matching.values["_low"], matching.values["_high"]))
     if not 0 < high - low <= 15:
         return False
     matching.values |= {
@@ -139,7 +139,7 @@ WORDS: tuple[Word, ...] = (
          {"_side": {1: "short; short of centre; shy of centre; shy; before centre; outside of centre; off centre", -1: "past; past centre; past the centre; beyond centre; beyond"}},
          "riser; centre; bow; shelf; of centre"),
     Word("window", "bow", ArrowPass, "window {window_mm}", "a window cut to centre", "window centre",
-         choices={"window_mm": {0.0: "centre; centre cut; window centre; cut to centre; cut to the centre"}}, beside="riser; bow; cut", implied=True, need=("window_mm",), weak="centre"),
+         choices={"window_mm": {0.0: "centre; centre cut; window centre; cut to centre; cut to the centre"}}, beside="riser; bow; cut", implied=True, need=("window_mm",), weak="centre", labels={"window_mm": "cut"}),
     Word("window", "bow", ArrowPass, "window {plunger}", "plunger or hard plate", "window plunger",
          choices={"plunger": {True: "plunger; button; with a plunger", False: "plate; hard plate; hard plate no plunger; hard plate , no plunger; side plate; hard"}},
          beside="window; shoot; rest; cut; side", implied=True, need=("plunger",), weak="plate; hard"),
@@ -188,7 +188,7 @@ WORDS: tuple[Word, ...] = (
          {"material": {"carbon": "carbon; carbons; carbon arrows; carbon shafts", "wood": "wood; wooden; woodies; wood shafts; cedar", "aluminium": "alu; aluminium", "cane": "cane; bamboo"},
           "_spine": {1: "spine; sp; spined; static spine; shafts; shaft; spine of; number on the shaft"}},
          "arrow; arrows; shafts; shaft; static; long; cut to; cut at; cut; length; on the shaft", need=("_spine",)),
-    Word("spine", "arrow_set", ArrowBuild, "spine {_low}-{_high}lb", "a group that wooden shafts are sold in", "spine 50-55lb",
+    Word("spine", "arrow_set", ArrowBuild, "spine {_low} to {_high}", "a group that wooden shafts are sold in", "spine 50-55lb",
          "spined; static spine", (Slot("_low", "spine", "spine", label="from"), Slot("_high", "spine", "spine", label="to")), beside="to; /; shafts; shaft; arrows", build=_span,
          needs=lambda m: m.says("to", "/")),
     Word("deflection", "arrow_set", ArrowBuild, "deflection {_bent} [at {_span}] {_load} {_grams}", "a shaft on a spine gauge: how far it bent, span and weight", "deflection 1/2in @ 26in 2lb",
@@ -228,5 +228,5 @@ WORDS: tuple[Word, ...] = (
          slots=(Slot("arrow_nock_gr", "mass", "part_mass", by_name=True),), beside=_WEIGH, needs=lambda m: not m.says("string", "arrow")),
     Word("point", "arrow_set", Changed, "point {amount} {_way}", "a point heavier or lighter than before: a change, never its mass", "point 25gr heavier",
          "points; head; tip; tips", (Slot("amount", "mass", "point_by", signed=True, label="change"),),
-         {WAY: {1: f"heavier; {MORE}", -1: f"lighter; {LESS}"}}, "than before; by; weight", {"what": "point"}, build=changed_by("amount", "heavier", "lighter")),
+         {WAY: {1: f"heavier; {MORE}", -1: f"lighter; {LESS}"}}, "than before; by; weight", {"what": "point"}, wanted=(WAY,), build=changed_by("amount", "heavier", "lighter")),
 )  # fmt: skip

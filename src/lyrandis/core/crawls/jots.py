@@ -32,23 +32,24 @@ _ANCHORS = {
 }  # fmt: skip
 
 WORDS: tuple[Word, ...] = (
-    Word("crawl", "rig", CrawlMark, "crawl {distance_m} {_deep} {sure} {guessed} {_struck} {_arrows}",
+    Word("crawl", "rig", CrawlMark, "crawl {distance_m} {_deep} {sure} {guessed} [{_struck}] {_arrows}",
          "a crawl as shot at a distance: mm, inches, fingers or stitches; “12cm high”, or only “high”, where it struck elsewhere, “sure” or “about”, “guessed”",
          "crawl 20m 34mm", "crawling; crawled", (DISTANCE, CRAWL, *COUNTED),
          choices={"guessed": {True: "guessed; unmarked"}, "sure": {"sure": "sure", "about": "about"}},
          beside="hit; hits; struck; strikes; shot; a bit; crawl; in; deep; down; fingers down; stitches down; right",
-         self_telling=("finger", "stitch"), build=crawl, lacks={
+         self_telling=("finger", "stitch"), build=crawl,
+         labels={"_deep": "the crawl", "_struck": "where it struck", "sure": "how sure", "guessed": "distance"}, lacks={
              "_deep": ("The crawl is missing.", "Add it, e.g. 34mm, 2 3/4 fingers or 11 stitches."),
              "_struck": ("Did it strike high or low?", "Say high or low behind it.")}),
     Word("crawl", "rig", CrawlMark, "crawl {distance_m} none {sure} {guessed} {_arrows}", "a distance shot without a crawl", "crawl 45m none",
          "point on; po; point on distance; pointon; no crawl; crawl none", (DISTANCE,), choices={
              "_none": {1: "none; no; no crawl; point; point on; po; point on distance; pointon; crawl none"},
              "guessed": {True: "guessed; unmarked"}, "sure": {"sure": "sure", "about": "about"}},
-         beside="crawl; at; on", need=("_none",), fixed={"crawl_mm": 0.0}, build=distance_alone),
+         beside="crawl; at; on", need=("_none",), fixed={"crawl_mm": 0.0}, build=distance_alone, labels={"sure": "how sure", "guessed": "distance"}),
     Word("crawl", "rig", CrawlMark, "crawl {distance_m} none {_struck}", names="no crawl; point on", slots=(DISTANCE,),
          choices={"_none": {1: "none; no; no crawl"}}, need=("_none",), fixed={"crawl_mm": 0.0}, build=struck_without_crawl),
-    Word("gap", "rig", CrawlMark, "gap {_off} {_way} at {distance_m}", "how far the point was held under the mark, or over it, without a crawl", "gap 14in under at 20yd",
-         "hold under; hold over; gap of", (DISTANCE,), choices={"_way": {1: "under; below; low", -1: "over; above"}}, beside="hold; crawl", fixed={"crawl_mm": 0.0}, build=gap),
+    Word("gap", "rig", CrawlMark, "gap {high_mm} {_way} at {distance_m}", "how far the point was held under the mark, or over it, without a crawl", "gap 14in under at 20yd",
+         "hold under; hold over; gap of", (DISTANCE, Slot("high_mm", "length", "hit_aside", label="gap")), choices={"_way": {1: "under; below; low", -1: "over; above"}}, beside="hold; crawl", fixed={"crawl_mm": 0.0}, build=gap),
     Word("crawl", "archer", None, slots=(Slot("_deep", "number", "ten_stitches"),), beside="bare", asks_which=("usualcrawl {_deep}mm", "crawl 20m {_deep}mm"),
          question="The crawl shot most, or one shot at a distance?"),
     Word("crawl", "rig", None, slots=(_FAR, Slot("_off", "length", "hit_aside")), choices={"_side": {"left": "left", "right": "right"}},
@@ -56,8 +57,8 @@ WORDS: tuple[Word, ...] = (
          asks_which=("crawl {_far} {_deep}", "bare {_off} {_side} at {_far}"), question="A crawl says how high it struck, not which side: the crawl alone, or bare shafts?"),
     Word("finger", "archer", FingerWidth, "finger {width_mm}", "one finger's width across the tab", "finger 19mm",
          "finger width", (Slot("width_mm", "length", "finger_width"),), beside="wide"),
-    Word("finger", "archer", FingerWidth, "finger three {width_mm}", "three closed fingers across the tab: a third of them is one", "finger three 57mm",
-         "3 fingers; three fingers", (Slot("width_mm", "length", "three_fingers"),), {"_three": {1: "three; three fingers; 3 fingers; finger three"}}, "fingers; of",
+    Word("finger", "archer", FingerWidth, "finger three {_three_mm}", "three closed fingers across the tab: a third of them is one", "finger three 57mm",
+         "3 fingers; three fingers", (Slot("_three_mm", "length", "three_fingers"),), {"_three": {1: "three; three fingers; 3 fingers; finger three"}}, "fingers; of",
          need=("_three",), build=three_fingers),
     Word("stitches", "archer", TabStitches, "stitches {ten_mm}", "ten stitches of the tab, measured over all ten", "stitches 33mm",
          "10 stitches", (Slot("ten_mm", "length", "ten_stitches"),), beside="ten stitches"),

@@ -144,7 +144,6 @@ def gap(matching: Matching) -> bool:
     """A gap held with the point: under the mark it struck so much high, over it low."""
     if not take_distance(matching) or not matching.fill((_OFF,)):
         return False
-    matching.texts["_off"] = matching.texts["high_mm"]
     matching.values["high_mm"] *= matching.chosen.get("_way", 1)
     return True
 
@@ -173,5 +172,5 @@ def three_fingers(matching: Matching) -> bool:
     """Three closed fingers: a third of them is one."""
     if not matching.fill():
         return False
-    matching.values["width_mm"] = round(matching.values["width_mm"] / 3, 4)
+    matching.values["width_mm"] = round(matching.values["_three_mm"] / 3, 4)
     return True

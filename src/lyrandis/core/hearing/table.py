@@ -121,6 +121,8 @@ class Word:
     """Fields that are always so."""
     need: tuple[str, ...] = ()
     """Choices it cannot do without."""
+    wanted: tuple[str, ...] = ()
+    """Choices its form cannot do without, though a sign may say them in a line."""
     asks: str = ""
     """A choice that is asked for where it lacks."""
     asks_which: tuple[str, ...] = ()
@@ -145,6 +147,8 @@ class Word:
     """Reads a line whose words are kept as they are said; None where it is no such line."""
     text: str = ""
     """The field of such words."""
+    labels: Mapping[str, str] = field(default_factory=dict)
+    """What its choices and free pieces are called in its form, where the field's name is not it."""
     lacks: Mapping[str, tuple[str, str]] = field(default_factory=dict)
     """What is said where a part of it lacks, and what to do: by field."""
 
@@ -183,6 +187,10 @@ class Word:
             choice: {value: said(spellings)[0] for value, spellings in values.items()}
             for choice, values in self.choices.items()
         }
+
+    def ways(self, choice: str) -> tuple[str, ...]:
+        """Return the words to choose from, as we say them; none where it is only a filler."""
+        return tuple(self.own_words[choice].values())
 
     @property
     def kind(self) -> str:
