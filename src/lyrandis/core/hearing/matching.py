@@ -41,6 +41,7 @@ class Fit:
 
     word: Word
     values: Mapping[str, Any]
+    """What each field is; those with _ before them are the row's own."""
     texts: Mapping[str, str]
     score: float
     left: tuple[int, ...]
@@ -337,7 +338,7 @@ class Matching:
             self._reading(values) if whole and not left and not self.questions else (None, None)
         )
         return Fit(
-            word, values, self.texts, self.score + PER_QUESTION * len(self.questions),
+            word, self.values, self.texts, self.score + PER_QUESTION * len(self.questions),
             tuple(left), tuple(self.questions), tuple(self.used), whole and wrong is None,
             self.lacks, reading, wrong or self.wrong, self.assumed,
         )  # fmt: skip
