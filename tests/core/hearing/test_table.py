@@ -83,6 +83,7 @@ def free_orders(line: str) -> Iterator[str]:
     """The same said the other way round: what it is called behind, or “my … is …”."""
     words = line.split()
     named = next((at for at, word in enumerate(words) if word[0].isdigit()), 1)
+    named += words[0] == "arrow" and len(words) > 2 and words[1].isdigit()  # arrow 4 is its name
     head, rest = " ".join(words[:named]), " ".join(words[named:])
     if rest:
         yield f"{rest} {head}"

@@ -283,6 +283,8 @@ class _Reader:
         """Return whether a unit is none here: in the string; shock 3 4 3 turns 34."""
         if unit in _YARDS_HOURS_INCHES and self._word(at + 1) in _NOT_UNITS_BEFORE:
             return True
+        if unit in ("arrow", "arrows"):
+            return self._is_number(at + 1)  # turned 180 arrow 4
         counts = unit in ("turns", "twists") and self._is_number(at + 1)
         return counts and bool(self._items) and self._items[-1].amount is not None
 
