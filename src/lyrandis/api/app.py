@@ -40,6 +40,7 @@ from lyrandis.api.routers import (
     rigs,
     sounds,
     subjects,
+    words,
     work,
 )
 from lyrandis.api.routers.demo import put_sounds
@@ -48,6 +49,7 @@ from lyrandis.demo.scenario import drafts
 from lyrandis.sounds.recording_store import RecordingStore
 from lyrandis.store.bench import Bench
 from lyrandis.store.database import open_database
+from lyrandis.store.own_words import OwnWords
 
 STATIC = Path(__file__).resolve().parent.parent / "static"
 _ROUTERS = (
@@ -59,6 +61,7 @@ _ROUTERS = (
     arrows.router,
     entries.router,
     judging.router,
+    words.router,
     subjects.router,
     work.router,
     flight.router,
@@ -105,6 +108,7 @@ def create_app(settings: Settings) -> FastAPI:
 
     app = _bare_app(lifespan, _page_built(settings.static))
     app.state.bench = bench
+    app.state.own_words = OwnWords(engine, settings.clock)
     app.state.worker = worker
     app.state.rigs = RigCache(bench, CurvesOfRigs(worker))
     app.state.recordings = recordings

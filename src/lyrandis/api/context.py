@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from lyrandis.api.rig_cache import RigCache
 from lyrandis.store.bench import Bench
+from lyrandis.store.own_words import OwnWords
 
 
 def as_json(model: BaseModel | bytes, status: int = 200) -> Response:
@@ -29,5 +30,11 @@ async def _rigs(request: Request) -> RigCache:
     return rigs
 
 
+async def _own_words(request: Request) -> OwnWords:
+    own: OwnWords = request.app.state.own_words
+    return own
+
+
 BenchOf = Annotated[Bench, Depends(_bench)]
+OwnWordsOf = Annotated[OwnWords, Depends(_own_words)]
 RigsOf = Annotated[RigCache, Depends(_rigs)]

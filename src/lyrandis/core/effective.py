@@ -164,6 +164,14 @@ class EffectiveReadings:
                     return cast(Recorded[R], recorded)
         return None
 
+    def topics_told(self) -> frozenset[str]:
+        """Return every topic that is told, and the kinds of what adds up."""
+        topics: set[str] = set()
+        for of_kind in (*self._general.values(), *self._on_rig.values()):
+            for recorded in of_kind:
+                topics |= recorded.reading.topics() or {recorded.reading.kind}
+        return frozenset(topics)
+
     def keyed(self, kind: type[R]) -> tuple[Recorded[R], ...]:
         """Return the newest reading of each key; those without a key add up."""
         result: dict[object, Recorded[R]] = {}

@@ -17,7 +17,7 @@ from lyrandis.core.hearing.hear import Ear, Hearing, Table
 from lyrandis.core.hearing.matching import Fit
 from lyrandis.core.hearing.table import Parts, Word
 from lyrandis.core.hearing.writing import LONGEST_LINE
-from lyrandis.core.reading import PARTS, PartKind, Source, SubjectKind
+from lyrandis.core.reading import PARTS, PartKind, Source, StageKey, SubjectKind
 from lyrandis.core.refusals import refusal_of
 from lyrandis.core.spoken_days import day_in
 from lyrandis.core.stages import STAGES
@@ -98,6 +98,26 @@ TABLE = Table(
 )
 EAR = Ear(TABLE, brace_datum=None)
 """Listens to who has said nothing of a rig yet."""
+STAGE_OF: Mapping[str, StageKey] = {
+    row.key: spec.key for spec in STAGES for row in spec.words if row.records
+}
+"""The stage a row belongs to, by its key; those of no stage are not among them."""
+
+
+def row_of(key: str) -> Word:
+    """Return the row of a key. Raises `DomainError` where there is none.
+
+    >>> row_of("riser: riser {riser_length_mm}").example
+    'riser 17'
+    """
+    row = next((row for row in ROWS if row.records and row.key == key), None)
+    if row is None:
+        raise DomainError(
+            "unknown_word", f"“{key}” is no word of the table.", "Choose one from the list.", "row"
+        )
+    return row
+
+
 _BARE_WORDS = ("draw", "bow", "arrow", "mark", "wish", "brace", "spine", "shaft", "lift")
 """What a bare number is offered as, after the words of the stage it is typed on."""
 

@@ -16,7 +16,7 @@ APPLICATION_ID = 0x4C595241
 """Marks a database file as ours."""
 LOCK_WAIT_S = 10
 """So long another program may hold the file."""
-TABLES_VERSION = "0003"
+TABLES_VERSION = "0004"
 """What the migrations lead to: a database of this version is opened without looking at them."""
 _OUR_TABLES = frozenset({"alembic_version", "subjects", "entries"})
 

@@ -40,6 +40,34 @@ class JsonText(TypeDecorator[Any]):
 
 METADATA = MetaData()
 
+REFUSED_TABLE = Table(
+    "refused_lines",
+    METADATA,
+    Column("id", Integer, primary_key=True),
+    Column("line", String, nullable=False, unique=True),
+    Column("times", Integer, nullable=False),
+    Column("last_at", Instant, nullable=False),
+)
+TAUGHT_TABLE = Table(
+    "taught_words",
+    METADATA,
+    Column("id", Integer, primary_key=True),
+    Column("phrase", String, nullable=False),
+    # the row it is another way to say, by its key; the choice it stands for a value of
+    Column("row", String, nullable=False),
+    Column("choice", String),
+    Column("said", String),
+    Column("line", String, nullable=False),
+    Column("taught_at", Instant, nullable=False),
+)
+SETTING_TABLE = Table(
+    "bench_settings",
+    METADATA,
+    Column("name", String(64), primary_key=True),
+    Column("value", String, nullable=False),
+)
+"""What is not of a rig: lines the bench could not read, what it was taught by them, switches."""
+
 SUBJECT_TABLE = Table(
     "subjects",
     METADATA,

@@ -394,26 +394,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/readings/words": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Jot Words
-         * @description List the words the jot line knows.
-         */
-        get: operations["list_jot_words"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/terms": {
         parameters: {
             query?: never;
@@ -449,6 +429,150 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Jot Words
+         * @description List the words the jot line knows, with their forms; examples in the reader's units.
+         */
+        get: operations["list_jot_words"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Examples
+         * @description Return two or three lines of a stage that this rig lacks, in the reader's units.
+         */
+        get: operations["list_examples"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Own Words
+         * @description Return the lines this bench refused, and the phrases it was taught.
+         */
+        get: operations["read_own_words"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/own/refused": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Refused Line
+         * @description Keep a line that could not be read; says whether lines are kept at all.
+         */
+        post: operations["keep_refused_line"];
+        /**
+         * Wipe Refused Lines
+         * @description Wipe the refused lines, or one of them.
+         */
+        delete: operations["wipe_refused_lines"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/own/keeps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Refused Lines
+         * @description Turn the keeping of refused lines on or off.
+         */
+        put: operations["keep_refused_lines"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/own/taught": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Teach Words
+         * @description Learn from a refused line and what was meant by it. Nothing of it is recorded.
+         */
+        post: operations["teach_words"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/own/taught/{taught}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unteach Words
+         * @description Take a phrase away again.
+         */
+        delete: operations["unteach_words"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1192,6 +1316,8 @@ export interface components {
             shaft_diameter_mm?: number | null;
             /** Spine Lbf */
             spine_lbf?: number | null;
+            /** Spine Half Lbf */
+            spine_half_lbf?: number | null;
             /** Spine Standard */
             spine_standard?: ("wood" | "thousandths") | null;
             /** Tail Taper Mm */
@@ -1974,6 +2100,27 @@ export interface components {
             amount: number;
         };
         /**
+         * Changed
+         * @description A change of something, whatever it was before: never the total.
+         *
+         *     `amount` in mm for brace and nock (+ up), turns for both limb bolts (+ out), grains for point,
+         *     silencers together and weight on the riser. Turns of the string are `string_turned`.
+         */
+        Changed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "changed";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "brace" | "nock" | "bolts" | "point" | "silencers" | "riser_weight";
+            /** Amount */
+            amount: number;
+        };
+        /**
          * Check
          * @description One line of the list.
          */
@@ -2533,7 +2680,7 @@ export interface components {
         Entry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
+            reading: components["schemas"]["Changed"] | components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["TillerTold"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
             /**
              * Happened At
              * Format: date-time
@@ -2568,7 +2715,7 @@ export interface components {
         EntryDraft: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
+            reading: components["schemas"]["Changed"] | components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["TillerTold"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -2910,7 +3057,7 @@ export interface components {
          */
         FirstReading: {
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
+            reading: components["schemas"]["Changed"] | components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["TillerTold"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
             /** Source */
             source?: ("weighed" | "measured" | "estimated" | "told" | "simulated") | null;
             /** Note */
@@ -3424,8 +3571,17 @@ export interface components {
          * @description A line to read, and where it was typed.
          */
         JotLine: {
-            /** Text */
+            /**
+             * Text
+             * @default
+             */
             text: string;
+            /** Row */
+            row?: string | null;
+            /** Fields */
+            fields?: {
+                [key: string]: string;
+            };
             /** Rig */
             rig?: string | null;
             /** Stage */
@@ -3443,11 +3599,15 @@ export interface components {
         };
         /**
          * JotWord
-         * @description A word of the jot line.
+         * @description One way to say a word of the jot line: what it records, its example and its form.
          */
         JotWord: {
+            /** Key */
+            key: string;
             /** Word */
             word: string;
+            /** Stage */
+            stage: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen") | null;
             /** Example */
             example: string;
             /** Records */
@@ -3457,6 +3617,10 @@ export interface components {
              * @enum {string}
              */
             subject: "archer" | "bow" | "string" | "arrow_set" | "rig";
+            /** Names */
+            names: string[];
+            /** Fields */
+            fields: components["schemas"]["WordField"][];
         };
         /**
          * Judged
@@ -3488,6 +3652,14 @@ export interface components {
             reckoning: boolean;
             /** Page */
             page?: (components["schemas"]["ArcherPage"] | components["schemas"]["BowPage"] | components["schemas"]["ArrowPage"] | components["schemas"]["StringPage"] | components["schemas"]["NockPage"] | components["schemas"]["FlightPage"] | components["schemas"]["CrawlsPage"] | components["schemas"]["ListenPage"]) | null;
+        };
+        /**
+         * Keeps
+         * @description Whether refused lines are kept.
+         */
+        Keeps: {
+            /** Keep */
+            keep: boolean;
         };
         /**
          * Kept
@@ -3599,6 +3771,18 @@ export interface components {
             left_j: number;
             /** Before Mps */
             before_mps: number | null;
+        };
+        /**
+         * Learnt
+         * @description The line that means the same, and the phrase that is understood from now on, if any.
+         */
+        Learnt: {
+            /** Line */
+            line: string;
+            /** Phrase */
+            phrase: string | null;
+            /** Stands For */
+            stands_for?: string | null;
         };
         /**
          * LedgerRow
@@ -3937,6 +4121,28 @@ export interface components {
              * @default 0
              */
             to_mend: number;
+        };
+        /**
+         * Meant
+         * @description What a refused line meant: a word, and what was filled into its form.
+         */
+        Meant: {
+            /** Line */
+            line: string;
+            /** Row */
+            row: string;
+            /** Fields */
+            fields: {
+                [key: string]: string;
+            };
+            /**
+             * Units
+             * @default inch
+             * @enum {string}
+             */
+            units: "inch" | "centimetre" | "metric";
+            /** Rig */
+            rig?: string | null;
         };
         /**
          * Moved
@@ -4377,6 +4583,18 @@ export interface components {
             table: string;
         };
         /**
+         * OwnWordsOut
+         * @description What this bench alone has heard and learnt.
+         */
+        OwnWordsOut: {
+            /** Keeps */
+            keeps: boolean;
+            /** Refused */
+            refused: components["schemas"]["RefusedOut"][];
+            /** Taught */
+            taught: components["schemas"]["TaughtOut"][];
+        };
+        /**
          * PairBoard
          * @description Two recordings beside each other.
          */
@@ -4424,7 +4642,10 @@ export interface components {
         ParsedJot: {
             /** Word */
             word: string;
+            /** Line */
+            line: string;
             says: components["schemas"]["Phrase"];
+            sum?: components["schemas"]["Phrase"] | null;
             /**
              * Subject Kind
              * @enum {string}
@@ -4434,7 +4655,7 @@ export interface components {
             subject_name: string | null;
             draft: components["schemas"]["EntryDraft"] | null;
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
+            reading: components["schemas"]["Changed"] | components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["TillerTold"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
             /**
              * Source
              * @enum {string}
@@ -4690,7 +4911,7 @@ export interface components {
         PostedEntry: {
             subject: components["schemas"]["Subject"];
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
+            reading: components["schemas"]["Changed"] | components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["TillerTold"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
             /** Happened At */
             happened_at?: string | null;
             /** Source */
@@ -4809,7 +5030,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "no_reading" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "unlike_places" | "which_datum" | "measure_it" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_number" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_field_shots" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "not_a_sound" | "sound_rate" | "sound_too_long" | "sound_too_short" | "sound_forgotten" | "no_takes" | "broken_off" | "bad_request" | "too_slow" | "locked" | "busy" | "file_gone" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
+            code: "no_such_subject" | "no_such_entry" | "no_such_part" | "not_found" | "method_not_allowed" | "http_error" | "internal_error" | "already_retracted" | "changed_meanwhile" | "id_taken" | "name_needed" | "name_taken" | "demo_already_there" | "foreign_host" | "foreign_site" | "body_too_large" | "not_json" | "bad_json" | "missing_field" | "unknown_field" | "unknown_kind" | "no_time_zone" | "invalid" | "out_of_range" | "not_a_number" | "in_the_future" | "too_long_ago" | "wrong_subject" | "nothing_given" | "no_reading" | "one_needed" | "both_needed" | "twice" | "wrong_order" | "unlike_places" | "which_datum" | "measure_it" | "missing_diameter" | "nothing_fitted" | "empty" | "unknown_word" | "unknown_choice" | "missing_choice" | "missing_slot" | "which_unit" | "two_readings" | "which_quantity" | "wrong_unit" | "wrong_standard" | "too_much" | "not_bent" | "brace_unreachable" | "shape_does_not_hold" | "limb_too_short" | "riser_longer_than_bow" | "draw_below_brace" | "draw_beyond_curve" | "no_draw" | "nothing_to_shoot" | "tumbles" | "taper_too_long" | "not_a_taper" | "too_few" | "too_many" | "too_long" | "not_a_table" | "not_field_shots" | "not_a_logbook" | "database_newer" | "not_a_database" | "no_free_port" | "not_a_sound" | "sound_rate" | "sound_too_long" | "sound_too_short" | "sound_forgotten" | "no_takes" | "broken_off" | "bad_request" | "too_slow" | "locked" | "busy" | "file_gone" | "disk_full" | "folder_closed" | "damaged" | "not_ours" | "not_readable";
             /** Reason */
             reason: string;
             /** Instruction */
@@ -4992,7 +5213,7 @@ export interface components {
              */
             subject: "archer" | "bow" | "string" | "arrow_set" | "rig";
             /** Reading */
-            reading: components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
+            reading: components["schemas"]["Changed"] | components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["TillerTold"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
             says: components["schemas"]["Phrase"];
         };
         /**
@@ -5056,6 +5277,31 @@ export interface components {
             troubles: string[];
             /** Levels Hold */
             levels_hold: boolean;
+        };
+        /**
+         * RefusedLineIn
+         * @description A line that was entered and could not be read.
+         */
+        RefusedLineIn: {
+            /** Line */
+            line: string;
+        };
+        /**
+         * RefusedOut
+         * @description A line that could not be read.
+         */
+        RefusedOut: {
+            /** Id */
+            id: number;
+            /** Line */
+            line: string;
+            /** Times */
+            times: number;
+            /**
+             * Last At
+             * Format: date-time
+             */
+            last_at: string;
         };
         /**
          * RestsOn
@@ -6870,6 +7116,24 @@ export interface components {
             frequency_hz: number | null;
         };
         /**
+         * TaughtOut
+         * @description A phrase of this bench, what it stands for and the line it was learnt from.
+         */
+        TaughtOut: {
+            /** Id */
+            id: number;
+            /** Phrase */
+            phrase: string;
+            /** Word */
+            word: string;
+            /** Stands For */
+            stands_for: string;
+            /** Line */
+            line: string;
+            /** Fits */
+            fits: boolean;
+        };
+        /**
          * TensionSeen
          * @description The note and the tension, by ear and by the statics [lbf].
          */
@@ -7003,6 +7267,24 @@ export interface components {
             place: "fade" | "pocket";
             /** Lower Place */
             lower_place?: ("fade" | "pocket") | null;
+        };
+        /**
+         * TillerTold
+         * @description How much more the upper tiller gap is than the lower, told as one number.
+         */
+        TillerTold: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tiller_told";
+            /**
+             * More Mm
+             * @description difference of the tiller gaps [gap], -30 to 30
+             */
+            more_mm: number;
+            /** Place */
+            place?: ("fade" | "pocket") | null;
         };
         /**
          * ToHear
@@ -7557,6 +7839,28 @@ export interface components {
              * @default []
              */
             overview: number[];
+        };
+        /**
+         * WordField
+         * @description One field of a word's form.
+         */
+        WordField: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /**
+             * Takes
+             * @enum {string}
+             */
+            takes: "number" | "choice" | "text";
+            /** Needed */
+            needed: boolean;
+            /**
+             * Options
+             * @default []
+             */
+            options: string[];
         };
         /**
          * WordProved
@@ -8520,36 +8824,6 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
-    list_jot_words: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JotWord"][];
-                };
-            };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            405: components["responses"]["Problem405"];
-            408: components["responses"]["Problem408"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
     list_terms: {
         parameters: {
             query?: never;
@@ -8597,6 +8871,266 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Rule"][];
                 };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    list_jot_words: {
+        parameters: {
+            query?: {
+                units?: "inch" | "centimetre" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JotWord"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    list_examples: {
+        parameters: {
+            query: {
+                rig: string;
+                stage?: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen") | null;
+                units?: "inch" | "centimetre" | "metric";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    read_own_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnWordsOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    keep_refused_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RefusedLineIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Keeps"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    wipe_refused_lines: {
+        parameters: {
+            query?: {
+                line?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    keep_refused_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keeps"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Keeps"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    teach_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Meant"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learnt"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    unteach_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                taught: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];

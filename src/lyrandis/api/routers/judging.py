@@ -10,7 +10,7 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bounded import api_router
-from lyrandis.api.context import BenchOf, RigsOf, as_json
+from lyrandis.api.context import BenchOf, OwnWordsOf, RigsOf, as_json
 from lyrandis.api.long_work import LONG, LongWorkOf
 from lyrandis.api.problems import NOT_FOUND, HeardPart, heard_parts
 from lyrandis.api.rig_cache import Judged, assessment_json
@@ -21,7 +21,9 @@ from lyrandis.core.bow.questioned import question_weight
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.facts import with_trial
-from lyrandis.core.jot import ROWS, Listener, names_parts, parse
+from lyrandis.core.hearing.forms import line_of
+from lyrandis.core.hearing.taught import with_taught
+from lyrandis.core.jot import TABLE, Listener, names_parts, parse, row_of
 from lyrandis.core.judgement import Rule
 from lyrandis.core.phrase import Phrase, plain
 from lyrandis.core.reading import Source, StageKey, Subject, SubjectId, SubjectKind
@@ -50,7 +52,11 @@ class JotLine(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    text: Annotated[str, Field(max_length=400)]
+    text: Annotated[str, Field(max_length=400)] = ""
+    row: Annotated[str, Field(max_length=200)] | None = None
+    """The word whose form was filled in, by its key, instead of a text."""
+    fields: dict[str, Annotated[str, Field(max_length=200)]] = Field(default_factory=dict)
+    """What was filled in, by the fields' names."""
     rig: SubjectId | None = None
     stage: StageKey | None = None
     units: UnitSet = "inch"
@@ -65,7 +71,11 @@ class ParsedJot(BaseModel):
     """What the line would record, and how it reads."""
 
     word: str
+    line: str
+    """The line as it is typed; of a form, the line it makes."""
     says: Phrase
+    sum: Phrase | None = None
+    """Of a change, what it makes of the whole where that is known: 20 + 4 = 24."""
     subject_kind: SubjectKind
     subject_name: str | None
     draft: e.EntryDraft | None
@@ -76,15 +86,6 @@ class ParsedJot(BaseModel):
     """The day it is said to have happened."""
     heard: tuple[HeardPart, ...] = ()
     """What each part of the line was taken for, where it was said in its own order."""
-
-
-class JotWord(BaseModel):
-    """A word of the jot line."""
-
-    word: str
-    example: str
-    records: str
-    subject: SubjectKind
 
 
 @router.post("/assessments", response_model=Judged, responses=LONG)
@@ -108,13 +109,21 @@ def _judged(bench: Bench, what_if: WhatIf) -> bytes:
 
 
 @router.post("/readings/parse", response_model=ParsedJot, responses=NOT_FOUND)
-def parse_reading(bench: BenchOf, rigs: RigsOf, line: JotLine) -> Response:
+def parse_reading(bench: BenchOf, rigs: RigsOf, own: OwnWordsOf, line: JotLine) -> Response:
     """Read a jot line without recording it."""
-    subjects = bench.subjects() if names_parts(line.text) else ()
+    row = None if line.row is None else row_of(line.row)
+    text = line.text if row is None else line_of(row, line.fields)
+    subjects = bench.subjects() if names_parts(text) else ()
     parts = [(one.kind, one.id, one.name) for one in subjects if one.kind != "rig"]
     computed = rigs.computed(line.rig) if line.rig is not None else None
     datum = computed.setup.order.brace_datum if computed else None
-    jotted = parse(line.text, to=Listener(line.stage, line.units, line.today, parts, datum))
+    table = with_taught(TABLE, own.taught())
+    jotted = parse(text, to=Listener(line.stage, line.units, line.today, parts, datum, table))
+    if row is not None and jotted.reading.kind != row.kind:
+        raise DomainError(
+            "missing_slot", f"“{text}” would be something else.", "Fill in what is missing.",
+            "fields",
+        )  # fmt: skip
     trial = computed.setup.flight.trial if computed else None
     jotted = replace(jotted, reading=with_trial(jotted.reading, trial))
     subject_id = name = None
@@ -122,8 +131,8 @@ def parse_reading(bench: BenchOf, rigs: RigsOf, line: JotLine) -> Response:
     if computed is not None:
         subject_id, name = _subject_on(computed.setup, jotted.subject)
         weight = computed.bow.weight.weight.value if computed.bow.weight else weight
-    question_mass(jotted.reading, line.text, weight)
-    question_weight(jotted.reading, line.text, computed.bow.weight if computed else None)
+    question_mass(jotted.reading, text, weight)
+    question_weight(jotted.reading, text, computed.bow.weight if computed else None)
     source = jotted.source or jotted.reading.by
     draft = None
     if subject_id is not None:
@@ -131,10 +140,12 @@ def parse_reading(bench: BenchOf, rigs: RigsOf, line: JotLine) -> Response:
             subject=Subject(kind=jotted.subject, id=subject_id),
             reading=jotted.reading,
             source=source,
-            as_typed=line.text,
+            as_typed=text,
         )
     parsed = ParsedJot(
         word=jotted.word,
+        line=text,
+        sum=computed.setup.effective.sum_with(jotted.reading) if computed else None,
         says=_said(jotted.reading, parts),
         subject_kind=jotted.subject,
         subject_name=name,
@@ -166,16 +177,6 @@ def _subject_on(setup: Setup, kind: SubjectKind) -> tuple[str, str]:
             f"Fit {'an' if noun[0] in 'aeiou' else 'a'} {noun} first, under Fitted now.",
         )
     return found, name or found
-
-
-@router.get("/readings/words")
-def list_jot_words() -> list[JotWord]:
-    """List the words the jot line knows."""
-    return [
-        JotWord(word=word.word, example=word.example, records=word.records, subject=word.subject)
-        for word in ROWS
-        if word.records
-    ]
 
 
 @router.get("/terms")

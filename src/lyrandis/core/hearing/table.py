@@ -152,6 +152,11 @@ class Word:
     lacks: Mapping[str, tuple[str, str]] = field(default_factory=dict)
     """What is said where a part of it lacks, and what to do: by field."""
 
+    @property
+    def key(self) -> str:
+        """What it is known by: its word and its sentence."""
+        return f"{self.word}: {self.say}"
+
     @lazy
     def spelled(self) -> tuple[Spelling, ...]:
         """Every phrase of the row, in the order of the table."""
