@@ -13,6 +13,7 @@ const { navigate, route } = createRouter({
   '/new/from-bow': lazily(() => import('./features/start/FromBow.svelte')),
   '/parts': lazily(() => import('./features/parts/Parts.svelte')),
   '/rules': lazily(() => import('./features/rules/Rules.svelte')),
+  '/words': lazily(() => import('./features/words/Words.svelte')),
   '/api-reference': lazily(() => import('./features/reference/Reference.svelte')),
   '/rigs/:rig': {
     '/': STAGES[0].routes['/archer'],

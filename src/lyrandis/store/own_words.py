@@ -1,4 +1,4 @@
-"""Lines the bench refused, and the words it was taught by them. Nothing of it leaves the machine."""
+"""Lines the bench refused, and words it was taught by them. Nothing leaves the machine."""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass

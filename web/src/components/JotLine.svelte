@@ -1,8 +1,11 @@
 <script lang="ts">
-  import type { StageKey } from '../lib/api';
+  import { api, type StageKey } from '../lib/api';
+  import { AskedOfRig } from '../lib/asked.svelte';
+  import { preferences } from '../lib/preferences.svelte';
   import { recorder } from '../lib/recorder.svelte';
   import { openRig } from '../lib/openrig.svelte';
   import { Reading } from '../lib/reading.svelte';
+  import ByForm from './ByForm.svelte';
   import DayField from './DayField.svelte';
   import Preview from './Preview.svelte';
   import Unsent from './Unsent.svelte';
@@ -14,9 +17,25 @@
   const reading = new Reading({ from: 'jot' });
   let input = $state<HTMLInputElement>();
 
+  /** Answers to what is asked, taken one by one with ↓ and ↑; -1 is the line as it was typed. */
+  let answers = $state.raw<{ asked: string; lines: string[]; at: number } | null>(null);
+  /** A line that was entered and could not be read. */
+  let refused = $state<string | null>(null);
+  /** The form is open: for a line that was not understood, or for any reading. */
+  let form = $state<{ line: string } | null>(null);
+
+  const USUAL = 'e.g. draw 27 3/8 or scale 36.2 @ 27';
+  const examples = new AskedOfRig((rig) => api.examples(rig, stage)).follow();
+
   $effect(() => {
     reading.stage = stage;
   });
+  $effect(() => {
+    if (stage || preferences.units) void examples.load();
+  });
+  const placeholder = $derived(
+    examples.data?.length ? `e.g. ${examples.data.slice(0, 2).join(' · ')}` : USUAL,
+  );
 
   /** What of the line is underlined: what it was taken for, what is left over or at fault. */
   const marks = $derived.by(() => {
@@ -50,22 +69,57 @@
 
   function submit(event: SubmitEvent) {
     event.preventDefault();
-    reading.record();
+    const line = reading.text.trim();
+    const recorded = reading.record();
+    if (!recorded && line && reading.problem?.status) {
+      refused = line;
+      void api.keepRefused(line);
+    }
     input?.focus();
+  }
+
+  function type(text: string) {
+    answers = null;
+    refused = null;
+    reading.type(text);
   }
 
   function take(text: string) {
-    reading.type(text);
+    type(text);
     input?.focus();
   }
 
+  /** Take the next answer to what is asked, or go back towards the line as it was typed. */
+  function answer(step: 1 | -1): boolean {
+    const lines = (reading.problem?.guesses ?? []).map((guess) => guess.text);
+    const now = answers ?? (lines.length ? { asked: reading.text, lines, at: -1 } : null);
+    if (!now || (step < 0 && now.at < 0)) return false;
+    const at = Math.min(now.at + step, now.lines.length - 1);
+    reading.type(now.lines[at] ?? now.asked);
+    answers = { ...now, at };
+    return true;
+  }
+
   function keydown(event: KeyboardEvent) {
-    if (event.key !== 'Escape') return;
-    reading.clear();
-    input?.blur();
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+      if (answer(event.key === 'ArrowDown' ? 1 : -1)) event.preventDefault();
+    } else if (event.key === 'Escape') {
+      type('');
+      reading.clear();
+      input?.blur();
+    }
+  }
+
+  function closed(recorded: boolean) {
+    if (recorded && form?.line) type('');
+    form = null;
+    input?.focus();
   }
 </script>
 
+{#if form}
+  <ByForm line={form.line} {stage} close={closed} />
+{/if}
 <form onsubmit={submit} class="jot" aria-label="Jot line">
   <label for="jot" class="text-soft">Jot</label>
   <div class="relative min-w-0 flex-1 md:max-w-[24rem]">
@@ -73,12 +127,12 @@
       bind:this={input}
       id="jot"
       class="field font-semibold"
-      placeholder="e.g. draw 27 3/8 or scale 36.2 @ 27"
+      {placeholder}
       autocomplete="off"
       autocapitalize="off"
       spellcheck="false"
       value={reading.text}
-      oninput={(event) => reading.type(event.currentTarget.value)}
+      oninput={(event) => type(event.currentTarget.value)}
       onkeydown={keydown}
       aria-invalid={reading.problem ? 'true' : undefined}
       aria-describedby="jot-says"
@@ -102,6 +156,16 @@
           {guess.says}
         </button>
       {/each}
+      {#if reading.problem.guesses?.length}
+        <span class="text-soft max-md:hidden">· ↓ answers</span>
+      {/if}
+      {#if refused === reading.text.trim()}
+        <button
+          type="button"
+          class="act ml-2 min-h-8 px-2"
+          onclick={() => (form = { line: reading.text.trim() })}>What did you mean?</button
+        >
+      {/if}
     {:else if reading.parsed}
       <Preview parsed={reading.parsed} where />
       {#if taken.length}
@@ -119,7 +183,16 @@
   {#if reading.parsed?.draft}
     <button class="act act-strong md:hidden">Record</button>
   {/if}
-  <div class="flex items-center gap-3"><DayField id="jot-day" /></div>
+  <div class="flex items-center gap-3">
+    <button
+      type="button"
+      class="quiet text-ink"
+      aria-expanded={form !== null}
+      title="Any reading by its form"
+      onclick={() => (form = form ? null : { line: '' })}>Form</button
+    >
+    <DayField id="jot-day" />
+  </div>
 </form>
 
 <style>

@@ -1,24 +1,15 @@
 <script lang="ts">
   import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
-  import { untrack } from 'svelte';
-  import { api, type JotWord } from '../lib/api';
-  import { Asked } from '../lib/asked.svelte';
   import { STAGES } from '../stages';
-  import DidNotCome from './DidNotCome.svelte';
   import { keys } from '../lib/keys.svelte';
   import { preferences } from '../lib/preferences.svelte';
-
-  const words = new Asked<JotWord[]>();
-
-  $effect(() => {
-    if (keys.helpOpen) untrack(() => void (words.data ?? words.ask(api.words)));
-  });
 
   const KEYS = [
     [STAGES.map((_, at) => at + 1).join(' '), STAGES.map((stage) => stage.name).join(', ')],
     ['9', 'Logbook'],
     ['d', 'draw the bow'],
     ['j', 'jot line'],
+    ['↓', 'in the jot line: take the next answer to what it asks'],
     ['Ctrl Z', 'take back what was recorded last'],
     ['Ctrl Shift Z', 'put back what was taken back last'],
     ['u', 'units'],
@@ -59,22 +50,11 @@
             lb at 28”, “arrow 4 cracked yesterday”. Add “here” for this rig only, and “?” for an
             estimate. Lengths in in, cm or mm; fractions as you like.
           </p>
-          {#if words.problem}
-            <DidNotCome problem={words.problem} again={() => words.ask(api.words)} />
-          {/if}
-          <table class="rows mt-3">
-            <thead>
-              <tr><th>Type</th><th>Records</th></tr>
-            </thead>
-            <tbody>
-              {#each words.data ?? [] as word (word.word)}
-                <tr>
-                  <td class="font-semibold whitespace-nowrap">{word.example}</td>
-                  <td>{word.records}</td>
-                </tr>
-              {/each}
-            </tbody>
-          </table>
+          <p class="mt-2">
+            <a class="underline" href="/words" onclick={() => (keys.helpOpen = false)}
+              >All words, with what else they are called</a
+            >. “Form” beside the line fills in any of them.
+          </p>
         {/if}
       </Dialog.Content>
     </Dialog.Positioner>

@@ -17,6 +17,7 @@
   <main class="mx-auto w-full max-w-5xl flex-1 px-5 py-8 max-md:px-3">{@render children()}</main>
   <footer class="border-t border-line px-5 py-3 text-sm text-soft">
     <a class="underline" href="/rules">Rulebook</a> ·
+    <a class="underline" href="/words">Words</a> ·
     <a class="underline" href="/api-reference">API reference</a> · Makers' limits, range and club rules,
     local law, coaches, bowyers and physicians go before anything said here.
   </footer>

@@ -33,6 +33,7 @@ export type RigDraft = Schemas['RigDraft'];
 export type History = Schemas['History'];
 export type Rule = Schemas['Rule'];
 export type JotWord = Schemas['JotWord'];
+export type OwnWords = Schemas['OwnWordsOut'];
 export type SubjectOut = Schemas['SubjectOut'];
 export type PartOut = Schemas['PartOut'];
 export type LogbookBrought = Schemas['LogbookBrought'];
@@ -280,8 +281,47 @@ export const api = {
         body: { text, rig, stage, weight_lbf, units: preferences.units, today: today() },
       }),
     ),
+  /** Read what was filled into the form of a word. */
+  parseForm: (row: string, fields: Record<string, string>, rig: string | null) =>
+    answer(
+      client.POST('/api/readings/parse', {
+        body: { text: '', row, fields, rig, units: preferences.units, today: today() },
+      }),
+    ),
   clock: () => answer(client.GET('/api/clock')),
-  words: () => answer(client.GET('/api/readings/words')),
+  words: () =>
+    answer(client.GET('/api/readings/words', { params: { query: { units: preferences.units } } })),
+  /** Two or three lines of a stage that a rig lacks. */
+  examples: (rig: string, stage: StageKey | null) =>
+    answer(
+      client.GET('/api/readings/examples', {
+        params: { query: { rig, stage, units: preferences.units } },
+      }),
+    ),
+  ownWords: () => answer(client.GET('/api/readings/own')),
+  /** Keep a line that could not be read, on this machine. */
+  keepRefused: (line: string) =>
+    answer(client.POST('/api/readings/own/refused', { body: { line } })),
+  keepsRefused: (keep: boolean) =>
+    answer(client.PUT('/api/readings/own/keeps', { body: { keep } })),
+  wipeRefused: (line: number | null) =>
+    answer(
+      client
+        .DELETE('/api/readings/own/refused', { params: { query: { line } } })
+        .then((raw) => ({ ...raw, data: raw.error ? undefined : true })),
+    ),
+  teach: (line: string, row: string, fields: Record<string, string>, rig: string | null) =>
+    answer(
+      client.POST('/api/readings/own/taught', {
+        body: { line, row, fields, rig, units: preferences.units },
+      }),
+    ),
+  unteach: (taught: number) =>
+    answer(
+      client
+        .DELETE('/api/readings/own/taught/{taught}', { params: { path: { taught } } })
+        .then((raw) => ({ ...raw, data: raw.error ? undefined : true })),
+    ),
   terms: () => answer(client.GET('/api/terms')),
   rules: () => answer(client.GET('/api/rules')),
   loadDemo: () => answer(client.POST('/api/demo')),

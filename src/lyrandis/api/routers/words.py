@@ -151,8 +151,10 @@ def list_examples(
 
 
 def _is_told(row: Word, told: frozenset[str]) -> bool:
-    """Whether a rig has what the row's example says."""
+    """Whether a rig has what the row's example says; a change is nothing that it lacks."""
     reading = parse(row.example).reading
+    if reading.changes() is not None:
+        return True
     return bool(reading.topics() & told) or reading.kind in told
 
 

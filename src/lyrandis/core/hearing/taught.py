@@ -1,4 +1,4 @@
-"""Words of this bench's own: a refused line, what was meant by it, and the phrase learnt from it."""
+"""Words of this bench's own: a refused line, what it meant, and the phrase learnt from it."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace

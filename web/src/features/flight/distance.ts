@@ -18,7 +18,7 @@ export const NO_DISTANCE: Problem = {
   type: 'about:blank',
   title: 'no distance',
   status: 422,
-  code: 'missing_number',
+  code: 'missing_slot',
   reason: 'The distance is missing, or its unit.',
   instruction: 'Type it with its unit, e.g. 18 m, 20 yd or 3 paces.',
   guesses: [],
