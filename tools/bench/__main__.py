@@ -13,7 +13,7 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 from pathlib import Path
 
-from tools.bench import mechanics, page, rigs, served, strain, trials
+from tools.bench import mechanics, page, rigs, served, spoken, strain, trials
 from tools.bench.rows import REFERENCE_PACE_S, Row, machine, paced, table
 
 REPORT = Path(__file__).resolve().parents[2] / "docs" / "BENCH.md"
@@ -62,6 +62,7 @@ AREAS: dict[str, tuple[str, Callable[[], list[Row]]]] = {
         trials.bench_flight,
     )),
     "rigs": ("Ordinary rigs and dangerous ones", each(rigs.bench_rigs)),
+    "spoken": ("What people type", each(spoken.bench_lines, spoken.bench_hearing)),
     "served": ("The server", of_served),
     "page": ("The page", of_page),
     "strain": ("Long logs, odd requests, a sudden stop", each(

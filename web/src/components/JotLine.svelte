@@ -21,6 +21,8 @@
   let answers = $state.raw<{ asked: string; lines: string[]; at: number } | null>(null);
   /** A line that was entered and could not be read. */
   let refused = $state<string | null>(null);
+  /** What is left of a line of several readings while the first of them is recorded. */
+  let rest = $state('');
   /** The form is open: for a line that was not understood, or for any reading. */
   let form = $state<{ line: string } | null>(null);
 
@@ -71,6 +73,10 @@
     event.preventDefault();
     const line = reading.text.trim();
     const recorded = reading.record();
+    if (recorded && rest) {
+      const next = rest;
+      type(next);
+    }
     if (!recorded && line && reading.problem?.status) {
       refused = line;
       void api.keepRefused(line);
@@ -80,13 +86,26 @@
 
   function type(text: string) {
     answers = null;
+    rest = '';
     refused = null;
     reading.type(text);
   }
 
   function take(text: string) {
+    const behind = without(reading.text, text);
     type(text);
+    rest = behind;
     input?.focus();
+  }
+
+  /** What stays of a line when one of its several readings is taken out of it. */
+  function without(line: string, taken: string): string {
+    const at = line.indexOf(taken);
+    const behind = line.slice(at + taken.length);
+    if (at < 0 || !/[;,]|\band\b/i.test(line.slice(0, at) + behind)) return '';
+    const edges = /^(\s|[;,]|and\b)+|(\s|[;,]|\band)+$/gi;
+    const left = `${line.slice(0, at)} ${behind}`.replace(/[;,]\s*(?=[;,])/g, '');
+    return left.replace(edges, '').replace(/\s+/g, ' ');
   }
 
   /** Take the next answer to what is asked, or go back towards the line as it was typed. */
@@ -95,7 +114,9 @@
     const now = answers ?? (lines.length ? { asked: reading.text, lines, at: -1 } : null);
     if (!now || (step < 0 && now.at < 0)) return false;
     const at = Math.min(now.at + step, now.lines.length - 1);
-    reading.type(now.lines[at] ?? now.asked);
+    const line = now.lines[at];
+    rest = line ? without(now.asked, line) : '';
+    reading.type(line ?? now.asked);
     answers = { ...now, at };
     return true;
   }
@@ -156,7 +177,7 @@
           {guess.says}
         </button>
       {/each}
-      {#if reading.problem.guesses?.length}
+      {#if reading.problem.guesses?.some((guess) => !guess.text.startsWith('note '))}
         <span class="text-soft max-md:hidden">· ↓ answers</span>
       {/if}
       {#if refused === reading.text.trim()}

@@ -68,7 +68,7 @@
   <div class="flex flex-wrap items-end gap-x-4 gap-y-2">
     {#each word.fields as field, at (field.name)}
       <label class="block min-w-[8rem] flex-1 sm:max-w-[16rem]">
-        <span class="label">{field.label}{field.needed ? '' : ', if known'}</span>
+        <span class="label mb-1 block">{field.label}{field.needed ? '' : ', if known'}</span>
         {#if field.takes === 'choice'}
           <select
             class="field"

@@ -208,6 +208,6 @@ def spine_of(arrows: ArrowFacts) -> Spine | None:
         return None
     measured = build.source in ("measured", "weighed")
     share = SPINE_MEASURED_SHARE if measured else SPINE_TOLD_SHARE
-    half = max(share * told, build.reading.spine_half_lbf or 0.0)
+    sd = max(share * told, (build.reading.spine_half_lbf or 0.0) / 2)
     basis: Literal["measured", "told"] = "measured" if measured else "told"
-    return Spine(Estimate(told, half), basis, standard or "wood", (build.entry.id,))
+    return Spine(Estimate(told, sd), basis, standard or "wood", (build.entry.id,))

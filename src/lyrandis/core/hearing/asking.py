@@ -15,7 +15,7 @@ from lyrandis.core.quantities import check
 from lyrandis.core.units import POUNDS_TIMES_THOUSANDTHS, UnitSet
 
 MOST_GUESSES = 3
-MOST_CLAUSES = 4
+MOST_CLAUSES = 6
 _WORTH_ASKING = 10.0
 """A row of less than one name is not asked to be completed."""
 _MOST_LEFT = 3
@@ -49,15 +49,15 @@ def answer(hearing: Hearing) -> DomainError:
     if clauses:
         return DomainError(
             "two_readings", f"That is {len(clauses)} readings.", "Record them one by one.",
-            guesses=_guesses(clauses, most=MOST_CLAUSES), span=(0, len(hearing.text)),
+            guesses=_guesses(clauses), span=(0, len(hearing.text)),
         )  # fmt: skip
     return (
         _incomplete(hearing) or _choice_lacks(hearing) or _left_over(hearing) or _unknown(hearing)
     )
 
 
-def _guesses(lines: Iterable[str], most: int = MOST_GUESSES) -> tuple[Guess, ...]:
-    return tuple(Guess(line, f"{line}?") for line in list(dict.fromkeys(lines))[:most])
+def _guesses(lines: Iterable[str]) -> tuple[Guess, ...]:
+    return tuple(Guess(line, f"{line}?") for line in list(dict.fromkeys(lines))[:MOST_GUESSES])
 
 
 def _note(hearing: Hearing) -> tuple[Guess, ...]:

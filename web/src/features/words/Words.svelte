@@ -16,6 +16,15 @@
     if (preferences.units) void words.load();
   });
 
+  const MOST_NAMES = 14;
+  /** The first way to say each word: what else it is called is said there once. */
+  const firsts = $derived(
+    new Set(
+      found
+        .filter((word, at) => found.findIndex((other) => other.word === word.word) === at)
+        .map((word) => word.key),
+    ),
+  );
   const of = (stage: JotWord['stage']) => found.filter((word) => word.stage === stage);
 </script>
 
@@ -46,8 +55,12 @@
               <span class="font-semibold">{word.example}</span>
               <span class="min-w-0">
                 {word.records}
-                {#if word.names.length}
-                  <span class="block text-sm text-soft">also {word.names.join(', ')}</span>
+                {#if word.names.length && firsts.has(word.key)}
+                  <span class="block text-sm text-soft">
+                    also {word.names.slice(0, MOST_NAMES).join(', ')}{word.names.length > MOST_NAMES
+                      ? ' …'
+                      : ''}
+                  </span>
                 {/if}
               </span>
             </li>
