@@ -39,6 +39,7 @@ def answers_of(client: TestClient, empty: TestClient, document: dict[str, Any]) 
     mark = {name: answer.json()["mark"] for name, answer in marks.items()}
     of_log = client.get(f"/api/rigs/{RIG}", params={"page": "listen"}).json()["page"]["recordings"]
     query: dict[str, dict[str, Any]] = {
+        "list_examples": {"rig": RIG, "stage": "bow"},
         "read_matched_set": {"count": 3},
         "read_traces": {"at": 1.0},
         "read_spectrogram": {"at_s": 1.0},

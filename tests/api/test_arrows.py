@@ -186,8 +186,8 @@ def test_a_text_that_is_no_table_is_a_problem(api: Api, text: str, code: str | N
     ("text", "code", "guess"),
     [
         ("spine 500 lb", "wrong_standard", "spine 500"),
-        ("spine 50", "wrong_standard", "spine 50 lb"),
-        ("spine 50 thou", "wrong_standard", "spine 50 lb"),
+        ("spine 50", "which_unit", "spine 50lb"),
+        ("spine 50 thou", "wrong_standard", "spine 50lb"),
         ("arrow 3 spine 500 lb", "wrong_standard", "arrow 3 spine 500"),
     ],
 )

@@ -160,8 +160,11 @@ def test_parse_hands_back_a_draft_ready_to_record(demo: Api) -> None:
     demo.post("/entries", {"entries": [parsed["draft"]]})
 
 
-def test_parse_uses_the_stage_for_bare_numbers(demo: Api) -> None:
-    parsed = demo.post("/readings/parse", {"text": "27⅜", "stage": "archer"}, 200)
+def test_a_bare_number_is_asked_with_the_stages_own_word_first(demo: Api) -> None:
+    asked = demo.problem("/readings/parse", {"text": "27⅜", "stage": "archer"}, 422)
+    assert asked["code"] == "which_quantity"
+    assert asked["guesses"][0]["text"] == "draw 27⅜"
+    parsed = demo.post("/readings/parse", {"text": asked["guesses"][0]["text"]}, 200)
     assert parsed["reading"] == {"kind": "draw_marked", "draw_length_mm": 695.325, "datum": "trade"}
     assert parsed["draft"] is None
 

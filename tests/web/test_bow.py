@@ -253,7 +253,7 @@ def test_limbs_that_are_no_pair_are_judged(demo: HereServer, open_page: Opener) 
         "placeholder", re.compile("38.*42")
     )
     page.get_by_label("Lengths, upper and lower").fill("20")
-    expect(page.get_by_text("is not a number")).to_be_visible()
+    expect(page.get_by_text("The lower limb is missing")).to_be_visible()
 
 
 @pytest.mark.parametrize("page_name", ["choose", "energy", "condition"])

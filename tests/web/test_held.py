@@ -711,19 +711,26 @@ def test_the_list_of_rigs_comes_by_itself_when_the_network_does(wire: Wire) -> N
     expect(page.get_by_role("link", name="Tideway recurve")).to_be_visible()
 
 
-def test_the_keys_are_asked_for_once(wire: Wire) -> None:
+def test_nothing_happens_behind_the_keys(wire: Wire) -> None:
+    page = opened(wire, MARRAM + "/archer")
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog")).to_contain_text("All words")
+    page.keyboard.press("2")
+    assert page.url.endswith("/archer")
+
+
+def test_the_words_are_asked_for_once(wire: Wire) -> None:
     page = opened(wire, MARRAM + "/archer")
     held = wire.hold("GET", "/api/readings/words")
-    page.keyboard.press("?")
+    page.get_by_role("button", name="Form").click()
     caught(page, held).refuse(status=500, code="internal_error", reason="It stumbled.")
-    expect(page.get_by_role("dialog")).to_contain_text("It stumbled.")
+    panel = page.get_by_role("region", name="Fill in a reading")
+    expect(panel).to_contain_text("It stumbled.")
     page.evaluate("() => new Promise((done) => setTimeout(done, 300))")
     assert not held
-    page.keyboard.press("2")  # nothing happens behind the dialog
-    page.get_by_role("button", name="Try again").click()
+    panel.get_by_role("button", name="Try again").click()
     wire.let_go(held)
-    expect(page.get_by_role("dialog")).to_contain_text("scale 36.2 @ 27")
-    assert page.url.endswith("/archer")
+    expect(panel).to_contain_text("draw length on a marked arrow")
 
 
 def test_a_new_build_under_an_open_page_is_noticed(wire: Wire) -> None:

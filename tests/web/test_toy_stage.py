@@ -40,11 +40,12 @@ class Tassel(BaseReading):
 ToyReading = Tassel
 ''',
     "jots.py": """
-from lyrandis.core.stage_spec import Word
+from lyrandis.core.hearing.table import Slot, Word
 from lyrandis.core.toy.readings import Tassel
 
-WORDS = (Word("tassel", "rig", "tassel 40", "how long the tassel is",
-              lambda line: Tassel(tassel_mm=line.length("string_length"))),)
+PLAIN_WORDS = ""
+WORDS = (Word("tassel", "rig", Tassel, "tassel {tassel_mm}", "how long the tassel is", "tassel 40",
+              slots=(Slot("tassel_mm", "length", "string_length"),)),)
 """,
     "facts.py": """
 from dataclasses import dataclass
@@ -112,12 +113,13 @@ def page(c) -> ToyPage:
 """,
     "spec.py": """
 from lyrandis.core.stage_spec import StageSpec
-from lyrandis.core.toy.jots import WORDS
+from lyrandis.core.toy.jots import PLAIN_WORDS, WORDS
 from lyrandis.core.toy.page import page
 from lyrandis.core.toy.rules import RULES, judge
 from lyrandis.core.toy.stage import missing, stage
 
-SPEC = StageSpec(key="toy", name="Toy", needs=("bow",), words=WORDS, bare=("tassel",), rules=RULES,
+SPEC = StageSpec(key="toy", name="Toy", needs=("bow",), words=WORDS,
+            plain_words=PLAIN_WORDS, bare=("tassel",), rules=RULES,
             judge=judge, stage=stage, missing=missing, page=page)
 """,
 }

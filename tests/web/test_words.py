@@ -121,8 +121,11 @@ def test_the_empty_line_shows_what_this_rig_lacks_in_the_readers_units(
 ) -> None:
     page = open_page(demo.url + "/rigs/tideway-recurve/bow")
     line = page.locator("#jot")
+    line.focus()
     expect(line).to_have_attribute("placeholder", re.compile(r"^e\.g\. limbs \d+ \d+ · stack"))
+    page.keyboard.press("Escape")
     page.keyboard.press("u")
+    line.focus()
     expect(line).to_have_attribute("placeholder", re.compile(r"stack [\d.]+cm"))
 
 

@@ -39,7 +39,7 @@ def bench_lines() -> list[Row]:
 
 
 def bench_hearing() -> list[Row]:
-    """Time hearing a line, in processor time: those of the corpus, and one as long as a line may be."""
+    """Time hearing, in processor time: the lines of the corpus, and the longest there may be."""
     times = [_time(line) for _ in range(ROUNDS) for line in SPOKEN][len(SPOKEN) :]
     longest = [_time({"text": LONGEST, "units": "inch"}) for _ in range(40)][5:]
     return [

@@ -39,6 +39,15 @@ EXAMPLES: dict[str, dict[str, Any]] = {
     "retract_entry": {"rig": "tideway-recurve", "page": "string"},
     "judge_entries": {"entries": [_BRACE], "rig": "tideway-recurve"},
     "parse_reading": {"text": "brace 8 1/4", "rig": "tideway-recurve", "units": "inch"},
+    "keep_refused_line": {"line": "fizzle 17"},
+    "keep_refused_lines": {"keep": True},
+    "teach_words": {
+        "line": "fizzle 17",
+        "row": "riser: riser {riser_length_mm}",
+        "fields": {"riser_length_mm": "17"},
+        "units": "inch",
+        "rig": "tideway-recurve",
+    },
     "create_archer": _part("Wren", kind="draw_marked", draw_length_mm=711.2),
     "create_bow": _part("Plover", kind="bow_length", bow_length_mm=1625.6),
     "create_string": _part(

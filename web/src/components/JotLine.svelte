@@ -1,6 +1,6 @@
 <script lang="ts">
   import { api, type StageKey } from '../lib/api';
-  import { AskedOfRig } from '../lib/asked.svelte';
+  import { Asked } from '../lib/asked.svelte';
   import { preferences } from '../lib/preferences.svelte';
   import { recorder } from '../lib/recorder.svelte';
   import { openRig } from '../lib/openrig.svelte';
@@ -27,16 +27,25 @@
   let form = $state<{ line: string } | null>(null);
 
   const USUAL = 'e.g. draw 27 3/8 or scale 36.2 @ 27';
-  const examples = new AskedOfRig((rig) => api.examples(rig, stage)).follow();
+  const examples = new Asked<string[]>();
+  let examplesOf = $state('');
+  /** What the examples depend on: they are asked for when the line is gone to. */
+  const wanted = $derived(
+    [openRig.rig, stage, preferences.units, openRig.assessment?.revision].join(' '),
+  );
+
+  function offer() {
+    const { rig } = openRig;
+    if (!rig || examplesOf === wanted) return;
+    examplesOf = wanted;
+    void examples.ask(() => api.examples(rig, stage));
+  }
 
   $effect(() => {
     reading.stage = stage;
   });
-  $effect(() => {
-    if (stage || preferences.units) void examples.load();
-  });
   const placeholder = $derived(
-    examples.data?.length ? `e.g. ${examples.data.slice(0, 2).join(' · ')}` : USUAL,
+    examples.data?.length && examplesOf === wanted ? `e.g. ${examples.data.slice(0, 2).join(' · ')}` : USUAL,
   );
 
   /** What of the line is underlined: what it was taken for, what is left over or at fault. */
@@ -154,6 +163,7 @@
       spellcheck="false"
       value={reading.text}
       oninput={(event) => type(event.currentTarget.value)}
+      onfocus={offer}
       onkeydown={keydown}
       aria-invalid={reading.problem ? 'true' : undefined}
       aria-describedby="jot-says"

@@ -3571,10 +3571,7 @@ export interface components {
          * @description A line to read, and where it was typed.
          */
         JotLine: {
-            /**
-             * Text
-             * @default
-             */
+            /** Text */
             text: string;
             /** Row */
             row?: string | null;

@@ -52,7 +52,7 @@ class JotLine(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    text: Annotated[str, Field(max_length=400)] = ""
+    text: Annotated[str, Field(max_length=400)]
     row: Annotated[str, Field(max_length=200)] | None = None
     """The word whose form was filled in, by its key, instead of a text."""
     fields: dict[str, Annotated[str, Field(max_length=200)]] = Field(default_factory=dict)

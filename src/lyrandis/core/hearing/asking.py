@@ -112,7 +112,7 @@ def _one_question(hearing: Hearing, fit: Fit, guesses: tuple[Guess, ...]) -> Dom
     assert item.amount is not None
     out_of_range = _beyond(slot, item, hearing.ear.units)
     if out_of_range is not None:
-        more = [guess for guess in out_of_range.guesses if hearing.ear.reads(guess.text)]
+        more = list(_in_place(hearing, item, out_of_range.guesses))
         mine = {guess.text.replace(" ", "") for guess in guesses}
         others = tuple(guess for guess in more if guess.text.replace(" ", "") not in mine)
         out_of_range.guesses = (*guesses, *others)[:MOST_GUESSES]
@@ -255,13 +255,12 @@ def _wrong_number(hearing: Hearing, fit: Fit, numbers: Sequence[Item]) -> Domain
 def _in_place(hearing: Hearing, item: Item, guesses: Iterable[Guess]) -> Iterator[Guess]:
     """Yield the guesses that are taken: as they stand, or put in the number's place."""
     for guess in guesses:
-        if hearing.ear.reads(guess.text):
-            yield guess
-            continue
         figure = guess.text[len(guess.text.split(" ")[0]) :].strip()
         line = f"{hearing.text[: item.start]}{figure}{hearing.text[item.end :]}"
         if hearing.ear.reads(line):
-            yield Guess(line, guess.says)
+            yield Guess(line, f"{line}?")
+        elif hearing.ear.reads(guess.text):
+            yield guess
 
 
 def _may_be(slot: Slot, amount: Amount) -> bool:
@@ -272,13 +271,10 @@ def _beyond(slot: Slot, item: Item, units: UnitSet) -> DomainError | None:
     """Return the refusal of a number that is beyond what its slot can be, as it would be taken."""
     amount = item.amount
     assert amount is not None
-    if slot.dimension == "spine" and amount.unit in POUND_SIGNS and amount.value > slot.range.high:
-        return DomainError(
-            "wrong_standard", f"No shaft is {amount.value:g} lb stiff on the wood scale.",
-            "Give pounds on the wood scale (15 to 160) or thousandths of an inch (200 to 2000).",
-            guesses=(Guess(f"spine {amount.value:g}", f"spine {amount.value:g}?"),),
-            span=(item.start, item.end),
-        )  # fmt: skip
+    other = _other_standard(slot, amount) if slot.dimension == "spine" else None
+    if other is not None:
+        other.span = (item.start, item.end)
+        return other
     value = amount.signed * _factor(slot, amount, units)
     if slot.dimension == "spine" and (amount.unit in ("thou", "thousandths") or value >= 200):
         value = POUNDS_TIMES_THOUSANDTHS / value
@@ -288,6 +284,26 @@ def _beyond(slot: Slot, item: Item, units: UnitSet) -> DomainError | None:
         error.span = (item.start, item.end)
         return error
     return None
+
+
+def _other_standard(slot: Slot, amount: Amount) -> DomainError | None:
+    """Return the question whether a spine was meant in the other standard."""
+    value, in_pounds = amount.value, amount.unit in POUND_SIGNS
+    stiff = in_pounds and value > slot.range.high
+    thousandths = amount.unit is not None and not in_pounds and slot.range.holds(value)
+    if not stiff and not thousandths:
+        return None
+    reason = (
+        f"No shaft is {value:g} lb stiff on the wood scale."
+        if stiff
+        else f"{value:g} thousandths would be far too stiff for any shaft."
+    )
+    guess = f"spine {value:g}" if stiff else f"spine {value:g} lb"
+    return DomainError(
+        "wrong_standard", reason,
+        "Give pounds on the wood scale (15 to 160) or thousandths of an inch (200 to 2000).",
+        guesses=(Guess(guess, f"{guess}?"),),
+    )  # fmt: skip
 
 
 def _factor(slot: Slot, amount: Amount, units: UnitSet) -> float:
