@@ -9,7 +9,7 @@ RISER = "riser: riser {riser_length_mm}"
 
 
 def parse(api: Api, status: int = 200, **line: object) -> dict[str, object]:
-    body = {"rig": RIG, **line}
+    body = {"text": "", "rig": RIG, **line}
     if status != 200:
         return api.problem("/readings/parse", body, status)
     found: dict[str, object] = api.post("/readings/parse", body, 200)

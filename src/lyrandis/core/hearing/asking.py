@@ -426,7 +426,9 @@ def _too_much(hearing: Hearing, fit: Fit) -> DomainError:
 
 
 def _unknown(hearing: Hearing) -> DomainError:
-    first = next((item for item in hearing.items if item.amount is None), hearing.items[0])
+    words = [item for item in hearing.items if item.amount is None]
+    strange = [item for item in words if not hearing.ear.table.knows(item.word)]
+    first = next(iter([*strange, *words]), hearing.items[0])
     code: Code = "unknown_word"
     return DomainError(
         code, f"“{hearing.text[first.start : first.end]}” is not a word the jot line knows.",
