@@ -24,6 +24,19 @@ def jot(page: Page) -> None:
     page.get_by_text("Tail clearly right").wait_for()
 
 
+def by_form(page: Page) -> None:
+    """A line that is asked about, and the form of a word above it."""
+    page.get_by_role("button", name="Form").click()
+    page.get_by_label("What is it about?").fill("tiller")
+    page.get_by_role("button", name="tiller upper and lower gap").click()
+    page.get_by_role("textbox", name="upper gap").fill("181mm")
+    page.get_by_role("textbox", name="lower gap").fill("177mm")
+    page.get_by_role("combobox", name="place").select_option("fade")
+    page.get_by_text("upper 181.0 mm").wait_for()
+    page.get_by_label("Jot", exact=True).fill("nock height 6mm")
+    page.get_by_role("button", name="lift 6mm?").wait_for()
+
+
 def answer_draw(page: Page) -> None:
     page.get_by_label("Length").fill("27 3/8")
     page.get_by_role("button", name="Next").click()
@@ -85,7 +98,7 @@ VIEWS = (
     ("listen-taps", "/rigs/tideway-recurve/listen/taps", (1280, 1000), True, None),
     ("bow", "/rigs/marram-longbow/bow", WIDE, False, None),
     ("bow-dark", "/rigs/sandpiper-thumb-bow/bow", WIDE, True, None),
-    ("bow-energy", "/rigs/marram-longbow/bow/energy", WIDE, False, None),
+    ("jot-form", "/rigs/tideway-recurve/nock", WIDE, False, by_form),
     ("arrow", "/rigs/marram-longbow/arrow", WIDE, False, moving),
     ("arrow-try", "/rigs/tideway-recurve/arrow/try", WIDE, False, heavier),
     ("arrow-quiver", "/rigs/marram-longbow/arrow/quiver", WIDE, True, choose),

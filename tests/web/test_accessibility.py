@@ -13,6 +13,7 @@ VIEWS = [
     "/new/from-bow",
     "/parts",
     "/rules",
+    "/words",
     "/api-reference",
     "/rigs/marram-longbow/archer",
     "/rigs/marram-longbow/bow",
@@ -119,6 +120,11 @@ def test_axe_finds_nothing_in_open_parts(
     expect(page.locator("#jot-says")).to_contain_text("outside")
     page.get_by_label("Length, nock to nock").fill("27")
     expect(page.locator("#problem-bow")).to_be_visible()
+    assert violations(page) == []
+    page.get_by_role("button", name="Form").click()
+    page.get_by_label("What is it about?").fill("tiller")
+    page.get_by_role("button", name="tiller upper and lower gap").click()
+    expect(page.get_by_role("textbox", name="upper gap")).to_be_visible()
     assert violations(page) == []
     page.get_by_role("button", name="Keys and words").click()
     expect(page.get_by_role("dialog")).to_contain_text("The jot line")

@@ -94,7 +94,11 @@
     <ul class="mt-2 flex flex-wrap gap-2">
       {#each found as word (word.key)}
         <li>
-          <button type="button" class="act text-left" onclick={() => (picked = word)}>
+          <button
+            type="button"
+            class="act max-w-full text-left whitespace-normal"
+            onclick={() => (picked = word)}
+          >
             <span class="font-semibold">{word.word}</span>
             <span class="text-soft">{word.records}</span>
           </button>

@@ -45,7 +45,9 @@
     reading.stage = stage;
   });
   const placeholder = $derived(
-    examples.data?.length && examplesOf === wanted ? `e.g. ${examples.data.slice(0, 2).join(' · ')}` : USUAL,
+    examples.data?.length && examplesOf === wanted
+      ? `e.g. ${examples.data.slice(0, 2).join(' · ')}`
+      : USUAL,
   );
 
   /** What of the line is underlined: what it was taken for, what is left over or at fault. */

@@ -98,7 +98,7 @@
     {:else if asked.data && whole}
       <Preview parsed={asked.data} where />
     {:else}
-      <span class="text-soft">{word.records}, e.g. {word.example}</span>
+      <span class="text-soft">e.g. {word.example}</span>
     {/if}
   </p>
 </form>

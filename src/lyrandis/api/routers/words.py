@@ -138,13 +138,16 @@ def list_examples(
     rigs: RigsOf, rig: SubjectId, stage: StageKey | None = None, units: UnitSet = "inch"
 ) -> list[str]:
     """Return two or three lines of a stage that this rig lacks, in the reader's units."""
-    told = rigs.computed(rig).setup.effective.topics_told()
+    effective = rigs.computed(rig).setup.effective
+    told = effective.topics_told()
     lacking = [
         row
         for row in ROWS
         if row.records and row.reads is None and (stage is None or STAGE_OF.get(row.key) == stage)
         if not _is_told(row, told)
     ]
+    # kinds nothing is told of come first: turns before one more fact of the string's build
+    lacking.sort(key=lambda row: row.reading is not None and bool(effective.last(row.reading)))
     words = dict.fromkeys(row.word for row in lacking)
     firsts = [next(row for row in lacking if row.word == word) for word in words]
     return [example_of(row, units) for row in firsts[:MOST_EXAMPLES]]
