@@ -8,7 +8,9 @@
 
   const other = $derived(
     Object.values(parsed.says.figures ?? {})
-      .map((figure) => say(figure, otherUnits(preferences.units)))
+      .map((figure) => [say(figure, otherUnits(preferences.units)), say(figure, preferences.units)])
+      .filter(([other, own]) => other !== own)
+      .map(([other]) => other)
       .join(', '),
   );
 </script>
