@@ -235,7 +235,8 @@ def test_a_stage_is_a_folder_and_a_line_in_each_of_three_lists(
         expect(page.get_by_text("It swings nobody knows how far.")).to_be_visible()
         rail = page.get_by_role("navigation", name="Order of work")
         expect(rail.get_by_role("link", name="Toy")).to_contain_text("none yet")
-        page.get_by_label("Jot", exact=True).fill("40")  # a bare number is asked: a tassel first here
+        page.get_by_label("Jot", exact=True).fill("40")
+        # a bare number is asked: a tassel first here
         expect(page.get_by_role("button", name="tassel 40?")).to_be_visible()
         page.keyboard.press("ArrowDown")
         expect(page.get_by_text("Tassel 40 in")).to_be_visible()

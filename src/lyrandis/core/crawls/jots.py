@@ -63,7 +63,7 @@ WORDS: tuple[Word, ...] = (
     Word("stitches", "archer", TabStitches, "stitches {ten_mm}", "ten stitches of the tab, measured over all ten", "stitches 33mm",
          "10 stitches", (Slot("ten_mm", "length", "ten_stitches"),), beside="ten stitches"),
     Word("eye", "archer", EyeHeight, "eye {eye_mm} {anchor}", "eye over the nock at full draw without a crawl, from a mirror; the anchor behind it if another", "eye 62mm",
-         "eye height; eye over the nock", (Slot("eye_mm", "length", "eye_height"),), {"anchor": _ANCHORS}, "above the nock; over the nock"),
+         "eye height; eye over the nock", (Slot("eye_mm", "length", "eye_height"),), {"anchor": _ANCHORS}, "above the nock; over the nock; above nock; over nock"),
     Word("reach", "arrow_set", ArrowReach, "reach {reach_mm}", "nock groove to the point's very end", "reach 31in",
          "nock to tip; nock to point", (Slot("reach_mm", "length", "arrow_reach"),)),
     Word("crawlunits", "rig", CrawlUnits, "crawlunits {unit}", "what the distances of all crawls until now were meant in", "crawlunits yards",

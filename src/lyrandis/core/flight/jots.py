@@ -51,10 +51,10 @@ WORDS: tuple[Word, ...] = (
     Word("wear", "rig", PlateMarked, "wear {mark} {_change}", "a mark on felt at the side plate after six shots", "wear plate",
          "felt mark; mark on the felt; mark on the plate; on the side plate; on the plate",
          choices={"mark": {
-             True: "plate; felt mark; mark; marks; marks on the felt; felt mark on the plate; mark on the felt; mark on the plate; yes; felt",
+             True: "plate; felt mark; mark; marks; marks on the felt; felt mark on the plate; mark on the felt; mark on the plate; yes",
              False: "none; no mark; no marks; no marks on the felt; no marks on the plate; clean; no felt mark; no mark on the side plate; no mark on the plate; no mark on the felt; no"}},
-         beside="on the side plate; on the plate; after 6 shots; after six shots; after 3 shots; side", implied=True, need=("mark",),
-         weak="plate; mark; none; clean; yes; felt; no; marks", build=_with_change),
+         beside="on the side plate; on the plate; after 6 shots; after six shots; after 3 shots; side; felt; powder", implied=True, need=("mark",),
+         weak="plate; mark; none; clean; yes; no; marks", build=_with_change),
     Word("slap", "rig", SlapHeard, "slap {heard} {_change}", "whether the shaft is heard slapping the bow", "slap heard",
          "slapping; slaps; slap the riser; contact; clacks; clatters; clack; rattles against the riser",
          choices={"heard": {True: "heard; hear; slap heard; some; yes; slapping; slaps; slapping the riser; clacks; clatters", False: "none; no slap; not heard; not hear; no"}},

@@ -87,7 +87,8 @@ def _question(hearing: Hearing) -> DomainError:
         )  # fmt: skip
     if best.word.asks_which:
         return DomainError(
-            "which_quantity", best.word.question or "Which of these is meant?", "Choose one.", guesses=guesses, span=whole,
+            "which_quantity", best.word.question or "Which of these is meant?", "Choose one.",
+            guesses=guesses, span=whole,
         )  # fmt: skip
     return _one_question(hearing, best, guesses)
 

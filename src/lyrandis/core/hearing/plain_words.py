@@ -14,7 +14,7 @@ FILLER = _words("""
     measuring at with for from by please use using shoot shooting me currently exactly since where
     whole sits sit stands stand comes come seems there here say says show shows showing reading
     came set altogether full really actually again already still finally nice good well bit little
-    some any being can will one his her him us them their your our also very
+    some any being new swapped can will one his her him us them their your our also very
     quite only which what when while as but therefore club
     : = , . ; ! ( ) ~ ? ' "
 """)

@@ -93,6 +93,12 @@ class Spelling:
     opens: bool = False
 
 
+def _holds(phrase: tuple[str, ...], name: tuple[str, ...]) -> bool:
+    """Return whether a name stands in a phrase: slap in no slap."""
+    last = len(phrase) - len(name)
+    return any(phrase[at : at + len(name)] == name for at in range(last + 1))
+
+
 NAME, BESIDE = "name", "beside"
 
 
@@ -169,7 +175,7 @@ class Word:
         for choice, values in self.choices.items():
             for value, spellings in values.items():
                 for words in map(words_of, said(spellings)):
-                    named = any(words[: len(name)] == name for name in names)
+                    named = any(_holds(words, name) for name in names)
                     opens = named or (self.implied and words not in weak)
                     result.append(Spelling(words, choice, value, opens))
         return tuple(result)
