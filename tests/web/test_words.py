@@ -116,6 +116,23 @@ def test_a_change_shows_what_it_makes_of_the_whole(demo: HereServer, open_page: 
     says(page, "+ 25 gr =")
 
 
+def test_of_several_readings_one_is_recorded_and_the_rest_stays(
+    demo: HereServer, open_page: Opener
+) -> None:
+    page = open_page(demo.url + "/rigs/tideway-recurve/archer")
+    jot(page, "draw 27 1/2, hold split, hook 1/2")
+    says(page, "That is 3 readings.")
+    page.keyboard.press("ArrowDown")
+    says(page, "Draw 27 1/2 in")
+    page.keyboard.press("Enter")
+    expect(page.locator("#jot")).to_have_value("hold split, hook 1/2")
+    says(page, "That is 2 readings.")
+    page.get_by_role("button", name="hook 1/2?").click()
+    says(page, "Hook 1/2 in")
+    page.keyboard.press("Enter")
+    expect(page.locator("#jot")).to_have_value("hold split")
+
+
 def test_the_empty_line_shows_what_this_rig_lacks_in_the_readers_units(
     demo: HereServer, open_page: Opener
 ) -> None:

@@ -190,3 +190,57 @@ def test_metric_lists_have_commas_and_fractions_stay_inches(line: str, value: fl
     found = heard({"text": line, "units": "metric"})
     length = getattr(found.reading, "draw_length_mm", None) if isinstance(found, Jotted) else None
     assert length == (None if value is None else pytest.approx(value))
+
+
+@pytest.mark.parametrize(
+    ("line", "field", "value"),
+    [
+        ("no slap", "heard", False),
+        ("felt shows no mark", "mark", False),
+        ("no taper", "tail_taper_mm", 0.0),
+        ("hard plate, no plunger", "plunger", False),
+        ("do not draw past 29", "draw_length_mm", 736.6),
+        ("no lighter than 430 grains", "arrow_mass_gr", 430.0),
+        ("string has not settled", "settled", False),
+    ],
+)
+def test_what_is_denied_belongs_to_a_phrase_of_its_row(
+    line: str, field: str, value: object
+) -> None:
+    found = getattr(parse(line).reading, field)
+    assert found == (pytest.approx(value) if isinstance(value, float) else value)
+
+
+@pytest.mark.parametrize(
+    ("line", "source"),
+    [
+        ("brace 7 1/2 grip?", "estimated"),
+        ("draw is roughly 28", "estimated"),
+        ("crawl 20m about 2 fingers", None),  # “about” is how sure the crawl is
+        ("draw 28", None),
+    ],
+)
+def test_a_question_mark_or_a_hedge_makes_an_estimate(line: str, source: str | None) -> None:
+    assert parse(line).source == source
+
+
+@pytest.mark.parametrize(
+    ("line", "kind", "value"),
+    [
+        ("gray handle is 17", "riser_length", None),  # a colour is nobody's word: it is asked
+        ("nocking point locator 3/8 over", "nock_height", 9.525),
+        ("nock set 3/8 high", "nock_height", 9.525),
+        ("center shot 1mm out", "centre_shot", 1.0),
+        ("aluminum arrows", "arrow_build", None),
+        ("fiberglass shafts", "arrow_build", None),
+    ],
+)
+def test_words_of_both_sides_of_the_ocean(line: str, kind: str, value: float | None) -> None:
+    found = heard({"text": line, "units": "inch"})
+    if isinstance(found, DomainError):
+        offered = [parse(guess.text).reading.kind for guess in found.guesses]
+        assert kind in offered
+        return
+    assert found.reading.kind == kind
+    figures = [one.value for one in found.reading.say().figures.values()]
+    assert value is None or figures[0] == pytest.approx(value)

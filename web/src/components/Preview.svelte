@@ -16,8 +16,9 @@
 </script>
 
 <span class="text-sm text-green">
-  {sayPhrase(parsed.says, preferences.units)}{parsed.source === 'estimated' ? ', an estimate' : ''}
-  {#if parsed.sum}<span>: {sayPhrase(parsed.sum, preferences.units)}</span>{/if}
+  {sayPhrase(parsed.says, preferences.units)}{parsed.source === 'estimated'
+    ? ', an estimate'
+    : ''}{parsed.sum ? `: ${sayPhrase(parsed.sum, preferences.units)}` : ''}
   {#if other}<span class="text-soft">({other})</span>{/if}
   {#if parsed.day}<span>for {inWords(`${parsed.day}T12:00`)}</span>{/if}
   {#if where && parsed.subject_name}<span class="text-soft">for {parsed.subject_name}</span>{/if}

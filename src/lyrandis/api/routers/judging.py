@@ -55,7 +55,9 @@ class JotLine(BaseModel):
     text: Annotated[str, Field(max_length=400)]
     row: Annotated[str, Field(max_length=200)] | None = None
     """The word whose form was filled in, by its key, instead of a text."""
-    fields: dict[str, Annotated[str, Field(max_length=200)]] = Field(default_factory=dict)
+    fields: Annotated[dict[str, Annotated[str, Field(max_length=200)]], Field(max_length=20)] = (
+        Field(default_factory=dict)
+    )
     """What was filled in, by the fields' names."""
     rig: SubjectId | None = None
     stage: StageKey | None = None

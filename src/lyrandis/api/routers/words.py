@@ -97,7 +97,7 @@ class Meant(BaseModel):
 
     line: Annotated[str, Field(min_length=1, max_length=400)]
     row: Annotated[str, Field(max_length=200)]
-    fields: dict[str, Annotated[str, Field(max_length=200)]]
+    fields: Annotated[dict[str, Annotated[str, Field(max_length=200)]], Field(max_length=20)]
     units: UnitSet = "inch"
     rig: SubjectId | None = None
 
