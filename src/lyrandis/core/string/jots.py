@@ -109,7 +109,7 @@ WORDS: tuple[Word, ...] = (
     Word("settled", "string", StringSettled, "settled {settled}", "an old string that no longer stretches; “not yet” for a new one", "settled string",
          choices={"settled": {
              True: "string; settled; string settled; shot in; stopped stretching; old and settled; settled string",
-             False: "not yet; not settled; has not settled; settled not yet; not settled yet; brand new string not settled; new not settled; settled new; new",
+             False: "not yet; not settled; has not settled; string has not settled; string is not settled; string not settled; string not settled yet; settled not yet; not settled yet; brand new string not settled; new not settled; settled new; new",
          }},
          beside="string; yet; brand new; brand new string; new", implied=True, need=("settled",), weak="string; new; not yet"),
     Word("tried", "rig", BraceTried, "tried {brace_height_mm} {datum} [sound {sound}] [shock {shock}] [turns {turns}] [tail {tail}]",
