@@ -173,10 +173,32 @@ def test_every_guess_is_taken_as_it_stands() -> None:
     assert asked > 100
 
 
+NUMBERS = (
+    "0", "1", "28", "7 1/2", "1/2", "431gr", "9999999", "0.0001", "-3", "+4", "20m", "20yd", "38#",
+    "500", "50-55", "38/40", "2 fingers", "11 stitches", "half", "a", "hundred", "3 arrows", "5ft",
+    "1m78", "1/3", "0 thou", "0mm", "0m",
+)  # fmt: skip
+BETWEEN = ("and", ",", ";", "to", "at", "@", "not", "no", "/", "-", "in", "over", "?", "here")
+
+
 def test_no_line_of_any_kind_fails_otherwise_than_in_our_words() -> None:
-    world = random.Random(7)
-    for line in SPOKEN:
-        words = line["text"].split()
-        world.shuffle(words)
+    world = random.Random(11)
+    spoken = sorted({word for row in TABLE.words for one in row.spelled for word in one.words})
+    for _ in range(4000):
+        from_where = [world.choice((spoken, spoken, NUMBERS, BETWEEN)) for _ in range(6)]
+        line = " ".join(world.choice(words) for words in from_where[: world.randint(1, 6)])
+        units = world.choice(UNIT_SETS)
         with suppress(DomainError):
-            parse(" ".join(words), to=Listener(None, line["units"], None, (), None))
+            parse(line, to=Listener(None, units, None, (), world.choice((None, "pivot"))))
+
+
+@pytest.mark.parametrize(
+    "line",
+    ["9" * 390, "draw " + "9" * 350, "spine 0 thou", "spine " + "9" * 320, ", ; and", "½½ draw ⅜/0",
+     "one hundred hundred hundred hundred hundred hundred draw", "' ' # # @ @", "-- 5 +5+5 turns"],
+)  # fmt: skip
+def test_what_is_no_line_at_all_is_refused_in_our_words(line: str) -> None:
+    with pytest.raises(DomainError) as refused:
+        parse(line)
+    assert refused.value.reason
+    assert refused.value.instruction

@@ -276,7 +276,8 @@ def _beyond(slot: Slot, item: Item, units: UnitSet) -> DomainError | None:
         other.span = (item.start, item.end)
         return other
     value = amount.signed * _factor(slot, amount, units)
-    if slot.dimension == "spine" and (amount.unit in ("thou", "thousandths") or value >= 200):
+    in_thousandths = amount.unit in ("thou", "thousandths") or value >= 200
+    if slot.dimension == "spine" and in_thousandths and value > 0:
         value = POUNDS_TIMES_THOUSANDTHS / value
     try:
         check(slot.key, round(value, 6))

@@ -18,6 +18,8 @@ from lyrandis.core.hearing.writing import (
     VULGAR,
 )
 
+_MOST = 1e12
+"""Nothing at a bench is so large: more figures than that are not counted on."""
 UNSAYABLE = "\0"
 """What stands for a number that no phrase can hold."""
 _NOT_UNITS_BEFORE = frozenset({"the", "it", "my", "all", "now"})
@@ -82,7 +84,7 @@ def written_number(text: str) -> float:
     for part in re.split(r"[ -]+", text.strip().replace("⁄", "/").replace(",", ".")):
         above, _, below = part.partition("/")
         total += float(above) / float(below) if below else float(above)
-    return total
+    return min(total, _MOST)
 
 
 def _tokens(text: str) -> list[_Token]:
