@@ -13,8 +13,8 @@ from lyrandis.core.entries import Reading
 from lyrandis.core.errors import DomainError, Guess, Understood
 from lyrandis.core.hearing.asking import answer, bare_number
 from lyrandis.core.hearing.forms import example_in
-from lyrandis.core.hearing.hear import Ear, Hearing, Table
-from lyrandis.core.hearing.matching import Fit
+from lyrandis.core.hearing.hear import Ear, LineHearing, Table
+from lyrandis.core.hearing.matching import RowFit
 from lyrandis.core.hearing.table import Parts, Word
 from lyrandis.core.hearing.writing import LONGEST_LINE
 from lyrandis.core.reading import PARTS, PartKind, Source, StageKey, SubjectKind
@@ -33,7 +33,7 @@ _NOTE = re.compile(r"\s*note\b\s*:?\s*(.*)", re.IGNORECASE | re.DOTALL)
 def names_parts(text: str) -> bool:
     """Return whether a line may name a part, so that the listener has to know which there are.
 
-    >>> names_parts("Fit carbon set a"), names_parts("draw 28")
+    >>> names_parts("RowFit carbon set a"), names_parts("draw 28")
     (True, False)
     """
     return _FIT.match(text) is not None
@@ -255,12 +255,12 @@ def _heard(text: str, to: Listener) -> Jotted:
     raise answer(hearing)
 
 
-def _is_estimate(hearing: Hearing, fit: Fit) -> bool:
+def _is_estimate(hearing: LineHearing, fit: RowFit) -> bool:
     """Whether it is said as a guess; “about” of a crawl says how sure it is, not that."""
     return hearing.hedged and "sure" not in fit.values
 
 
-def _told(hearing: Hearing, fit: Fit) -> tuple[Understood, ...]:
+def _told(hearing: LineHearing, fit: RowFit) -> tuple[Understood, ...]:
     """Return what was taken for what, where it was not typed in its own order or was assumed."""
     typed = " ".join(hearing.text.lower().replace("@", " at ").split())
     if not fit.assumed and typed == " ".join(fit.sentence().lower().replace("@", " at ").split()):
@@ -268,7 +268,7 @@ def _told(hearing: Hearing, fit: Fit) -> tuple[Understood, ...]:
     return hearing.understood(fit)
 
 
-def _measure_instead(hearing: Hearing) -> DomainError | None:
+def _measure_instead(hearing: LineHearing) -> DomainError | None:
     """Answer a line about something that nothing is reckoned from with what to measure."""
     offered = next((item for item in hearing.items if item.word in _NO_READINGS), None)
     if offered is None or hearing.found:

@@ -7,9 +7,9 @@ from contextlib import suppress
 import pytest
 
 from lyrandis.core.errors import DomainError
-from lyrandis.core.hearing.forms import form_of, line_of
+from lyrandis.core.hearing.forms import form_of, line_from_form
 from lyrandis.core.hearing.plain_words import DENIALS, FILLER, HEDGES, IDIOMS, TURNING
-from lyrandis.core.hearing.table import Word, said
+from lyrandis.core.hearing.table import Word, spellings_of
 from lyrandis.core.jot import EAR, ROWS, TABLE, Jotted, Listener, example_of, parse
 from lyrandis.core.reading import BaseReading
 from lyrandis.core.units import UNIT_SETS
@@ -74,8 +74,8 @@ def test_form_typed_order_and_free_order_make_the_same_reading(row: Word) -> Non
     typed = parse(row.example).reading
     told = pieces_of(row)
     assert {field.name for field in form_of(row) if field.needed} <= told.keys()
-    assert reading(line_of(row, told)) == typed
-    for line in free_orders(line_of(row, told)):
+    assert reading(line_from_form(row, told)) == typed
+    for line in free_orders(line_from_form(row, told)):
         assert reading(line) == typed, line
 
 
@@ -100,7 +100,7 @@ def test_every_kind_that_is_typed_has_a_form() -> None:
 
 
 def names() -> list[str]:
-    return sorted({name for row in TABLE.words for name in (row.word, *said(row.names))})
+    return sorted({name for row in TABLE.words for name in (row.word, *spellings_of(row.names))})
 
 
 def test_a_change_is_never_a_total() -> None:

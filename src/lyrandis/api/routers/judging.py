@@ -21,7 +21,7 @@ from lyrandis.core.bow.questioned import question_weight
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.facts import with_trial
-from lyrandis.core.hearing.forms import line_of
+from lyrandis.core.hearing.forms import line_from_form
 from lyrandis.core.hearing.taught import with_taught
 from lyrandis.core.jot import TABLE, Listener, names_parts, parse, row_of
 from lyrandis.core.judgement import Rule
@@ -114,7 +114,7 @@ def _judged(bench: Bench, what_if: WhatIf) -> bytes:
 def parse_reading(bench: BenchOf, rigs: RigsOf, own: OwnWordsOf, line: JotLine) -> Response:
     """Read a jot line without recording it."""
     row = None if line.row is None else row_of(line.row)
-    text = line.text if row is None else line_of(row, line.fields)
+    text = line.text if row is None else line_from_form(row, line.fields)
     subjects = bench.subjects() if names_parts(text) else ()
     parts = [(one.kind, one.id, one.name) for one in subjects if one.kind != "rig"]
     computed = rigs.computed(line.rig) if line.rig is not None else None

@@ -10,8 +10,8 @@ from lyrandis.api.bounded import api_router
 from lyrandis.api.context import OwnWordsOf, RigsOf, as_json
 from lyrandis.api.problems import NOT_FOUND
 from lyrandis.core.errors import DomainError
-from lyrandis.core.hearing.forms import form_of, line_of
-from lyrandis.core.hearing.table import Word, said
+from lyrandis.core.hearing.forms import form_of, line_from_form
+from lyrandis.core.hearing.table import Word, spellings_of
 from lyrandis.core.hearing.taught import learn, with_taught
 from lyrandis.core.jot import ROWS, STAGE_OF, TABLE, Listener, example_of, parse, row_of
 from lyrandis.core.reading import StageKey, SubjectId, SubjectKind
@@ -124,7 +124,7 @@ def _word(row: Word, units: UnitSet) -> JotWord:
         example=example_of(row, units),
         records=row.records,
         subject=row.subject,
-        names=said(row.names),
+        names=spellings_of(row.names),
         fields=tuple(
             WordField(name=one.name, label=one.label, takes=one.takes, needed=one.needed,
                       options=one.options)
@@ -208,7 +208,7 @@ def wipe_refused_lines(own: OwnWordsOf, line: int | None = None) -> None:
 def teach_words(rigs: RigsOf, own: OwnWordsOf, meant: Meant) -> Response:
     """Learn from a refused line and what was meant by it. Nothing of it is recorded."""
     row = row_of(meant.row)
-    line = line_of(row, meant.fields)
+    line = line_from_form(row, meant.fields)
     datum = None
     if meant.rig is not None:
         datum = rigs.computed(meant.rig).setup.order.brace_datum

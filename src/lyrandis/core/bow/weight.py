@@ -194,7 +194,7 @@ def points_at_rest(
     Assumption: as `least_draw_mm`.
 
     >>> from lyrandis.core.example import rig
-    >>> c = rig(["bow 62", "brace 10", "scale 3 @ 12"])
+    >>> c = rig(["bow 62", "brace 10", "scale 3lb @ 12"])
     >>> len(points_at_rest(c.setup.bow, c.setup.archer, c.archer.hook, c.bow.likeness))
     1
     """

@@ -2,10 +2,10 @@
 
 from lyrandis.core.hearing.distance import in_yards, place_distance
 from lyrandis.core.hearing.matching import A_UNIT, A_WAY, Matching
-from lyrandis.core.hearing.slots import Taken
+from lyrandis.core.hearing.slots import InSlot
 from lyrandis.core.hearing.table import Slot
 
-DISTANCE = Slot("distance_m", "distance", "mark_distance", label="distance")
+MARK_AT = Slot("distance_m", "distance", "mark_distance", label="distance")
 CRAWL = Slot("crawl_mm", "length", "hook_place", needed=False, signed=True)
 COUNTED = (
     Slot("fingers", "finger", "fingers", needed=False, by_name=True, signed=True),
@@ -18,7 +18,7 @@ _LOW = ("low", "under", "short")
 
 def take_distance(matching: Matching) -> bool:
     """Place the distance of a mark, and what it was said in."""
-    if not place_distance(matching, DISTANCE, anywhere=True):
+    if not place_distance(matching, MARK_AT, anywhere=True):
         return False
     matching.values["unit"] = "yd" if in_yards(matching) else "m"
     return True
@@ -101,7 +101,7 @@ def _take_struck_by(matching: Matching) -> None:
         return
 
 
-def _put_struck(matching: Matching, at: int, what: Taken, way: str) -> None:
+def _put_struck(matching: Matching, at: int, what: InSlot, way: str) -> None:
     matching.put(_OFF, at, what)
     matching.values["high_mm"] = (what.value or 0.0) * (-1 if way in _LOW else 1)
     matching.texts["_struck"] = f"{matching.texts.pop('high_mm')} {way}"
@@ -140,8 +140,8 @@ def struck_without_crawl(matching: Matching) -> bool:
     return True
 
 
-def gap(matching: Matching) -> bool:
-    """A gap held with the point: under the mark it struck so much high, over it low."""
+def gap_held(matching: Matching) -> bool:
+    """A gap_held held with the point: under the mark it struck so much high, over it low."""
     if not take_distance(matching) or not matching.fill((_OFF,)):
         return False
     matching.values["high_mm"] *= matching.chosen.get("_way", 1)

@@ -5,12 +5,12 @@ import re
 from collections.abc import Iterable, Iterator, Sequence
 
 from lyrandis.core.errors import Code, DomainError, Guess, Understood
-from lyrandis.core.hearing.hear import Hearing, sentences
+from lyrandis.core.hearing.hear import LineHearing, sentences
 from lyrandis.core.hearing.items import Amount, Item
-from lyrandis.core.hearing.matching import Fit, Matching
+from lyrandis.core.hearing.matching import Matching, RowFit
 from lyrandis.core.hearing.plain_words import DENIALS, FILLER, TURNING
-from lyrandis.core.hearing.table import NAME, Slot, Word, said
-from lyrandis.core.hearing.writing import POUND_SIGNS, UNITS
+from lyrandis.core.hearing.table import NAME, Slot, Word, spellings_of
+from lyrandis.core.hearing.writing import POUND_SIGNS, SPOKEN_UNITS
 from lyrandis.core.quantities import check
 from lyrandis.core.units import POUNDS_TIMES_THOUSANDTHS, UnitSet
 
@@ -28,7 +28,7 @@ _NAMES_A_NUMBER = {
 }  # fmt: skip
 
 
-def answer(hearing: Hearing) -> DomainError:
+def answer(hearing: LineHearing) -> DomainError:
     """Return what is asked of a line that is not taken as it stands, or why it is refused.
 
     >>> from lyrandis.core.jot import EAR
@@ -60,7 +60,7 @@ def _guesses(lines: Iterable[str]) -> tuple[Guess, ...]:
     return tuple(Guess(line, f"{line}?") for line in list(dict.fromkeys(lines))[:MOST_GUESSES])
 
 
-def _note(hearing: Hearing) -> tuple[Guess, ...]:
+def _note(hearing: LineHearing) -> tuple[Guess, ...]:
     """Offer to keep a line of several words as a note."""
     line = hearing.text.strip()
     return (Guess(f"note {line}", "Keep it as a note?"),) if " " in line else ()
@@ -69,7 +69,7 @@ def _note(hearing: Hearing) -> tuple[Guess, ...]:
 # what is asked
 
 
-def _question(hearing: Hearing) -> DomainError:
+def _question(hearing: LineHearing) -> DomainError:
     best = hearing.rivals[0]
     guesses = _guesses(hearing.offered)
     whole = (0, len(hearing.text))
@@ -93,7 +93,7 @@ def _question(hearing: Hearing) -> DomainError:
     return _one_question(hearing, best, guesses)
 
 
-def _one_question(hearing: Hearing, fit: Fit, guesses: tuple[Guess, ...]) -> DomainError:
+def _one_question(hearing: LineHearing, fit: RowFit, guesses: tuple[Guess, ...]) -> DomainError:
     """Return the first question of a row that fits: a datum, a way, or a unit."""
     asked = fit.questions[0]
     slot = next((slot for slot in fit.word.slots if slot.field == asked.field), None)
@@ -123,7 +123,7 @@ def _one_question(hearing: Hearing, fit: Fit, guesses: tuple[Guess, ...]) -> Dom
     )  # fmt: skip
 
 
-def _weakly(hearing: Hearing) -> DomainError | None:
+def _weakly(hearing: LineHearing) -> DomainError | None:
     """Ask a line whose words alone do not say enough: corner, plate, left."""
     if any(fit.fits for fit in hearing.found):
         return None
@@ -140,7 +140,7 @@ def _weakly(hearing: Hearing) -> DomainError | None:
 # what is refused
 
 
-def _denied(hearing: Hearing) -> DomainError | None:
+def _denied(hearing: LineHearing) -> DomainError | None:
     """Return the refusal of a line that denies something no row has a phrase for."""
     best = hearing.found[0] if hearing.found else None
     for at, item in enumerate(hearing.items):
@@ -156,13 +156,13 @@ def _denied(hearing: Hearing) -> DomainError | None:
     return None
 
 
-def _clauses(hearing: Hearing) -> list[str]:
+def _clauses(hearing: LineHearing) -> list[str]:
     parts = [stripped for part in _CLAUSES.split(hearing.text) if (stripped := part.strip())]
     several = 1 < len(parts) <= MOST_CLAUSES
     return parts if several and all(map(hearing.ear.reads, parts)) else []
 
 
-def _incomplete(hearing: Hearing) -> DomainError | None:
+def _incomplete(hearing: LineHearing) -> DomainError | None:
     """Return what is wrong with, or lacks in, a line whose words are all understood."""
     for fit in _own_word_first(hearing):
         numbers = [hearing.items[at] for at in fit.left]
@@ -187,7 +187,7 @@ def _incomplete(hearing: Hearing) -> DomainError | None:
     return None
 
 
-def _no_number(hearing: Hearing, fit: Fit, left: Sequence[Item]) -> DomainError | None:
+def _no_number(hearing: LineHearing, fit: RowFit, left: Sequence[Item]) -> DomainError | None:
     """Return that words stand where a number belongs: spine stiff."""
     slot = next((slot for slot in fit.word.slots if slot.field == fit.lacks), None)
     given = any(one.field in fit.texts for one in fit.word.slots)
@@ -201,11 +201,11 @@ def _no_number(hearing: Hearing, fit: Fit, left: Sequence[Item]) -> DomainError 
     )  # fmt: skip
 
 
-def _is_first(hearing: Hearing, fit: Fit) -> bool:
+def _is_first(hearing: LineHearing, fit: RowFit) -> bool:
     return hearing.items[0].word == fit.word.word
 
 
-def _own_word_first(hearing: Hearing) -> list[Fit]:
+def _own_word_first(hearing: LineHearing) -> list[RowFit]:
     """Return the rows in order, those of the word that the line begins with before others."""
     return sorted(hearing.found, key=lambda fit: not _is_first(hearing, fit))
 
@@ -214,7 +214,7 @@ def _amounts(items: Iterable[Item]) -> list[Item]:
     return [item for item in items if item.amount is not None]
 
 
-def _missing(hearing: Hearing, fit: Fit) -> DomainError:
+def _missing(hearing: LineHearing, fit: RowFit) -> DomainError:
     """Return that something is missing; the caret goes where it belongs."""
     slot = next((slot for slot in fit.word.slots if slot.field == fit.lacks), None)
     end = (len(hearing.text), len(hearing.text))
@@ -228,7 +228,7 @@ def _missing(hearing: Hearing, fit: Fit) -> DomainError:
     return DomainError("missing_slot", reason, instruction, span=end, heard=hearing.understood(fit))
 
 
-def _wrong_number(hearing: Hearing, fit: Fit, numbers: Sequence[Item]) -> DomainError | None:
+def _wrong_number(hearing: LineHearing, fit: RowFit, numbers: Sequence[Item]) -> DomainError | None:
     """Return why a number that is left over fits none of the row's empty slots."""
     empty = [slot for slot in fit.word.slots if slot.field not in fit.texts]
     for item in numbers:
@@ -252,7 +252,7 @@ def _wrong_number(hearing: Hearing, fit: Fit, numbers: Sequence[Item]) -> Domain
     return None
 
 
-def _in_place(hearing: Hearing, item: Item, guesses: Iterable[Guess]) -> Iterator[Guess]:
+def _in_place(hearing: LineHearing, item: Item, guesses: Iterable[Guess]) -> Iterator[Guess]:
     """Yield the guesses that are taken: as they stand, or put in the number's place."""
     for guess in guesses:
         figure = guess.text[len(guess.text.split(" ")[0]) :].strip()
@@ -264,7 +264,7 @@ def _in_place(hearing: Hearing, item: Item, guesses: Iterable[Guess]) -> Iterato
 
 
 def _may_be(slot: Slot, amount: Amount) -> bool:
-    return amount.unit is None or slot.dimension in UNITS[amount.unit]
+    return amount.unit is None or slot.dimension in SPOKEN_UNITS[amount.unit]
 
 
 def _beyond(slot: Slot, item: Item, units: UnitSet) -> DomainError | None:
@@ -309,19 +309,19 @@ def _other_standard(slot: Slot, amount: Amount) -> DomainError | None:
 
 def _factor(slot: Slot, amount: Amount, units: UnitSet) -> float:
     if amount.unit is not None:
-        return UNITS[amount.unit].get(slot.dimension, 1.0)
+        return SPOKEN_UNITS[amount.unit].get(slot.dimension, 1.0)
     bare = {
         "length": "in" if amount.fraction or units == "inch" else "cm", "mass": "gr", "force": "lb",
     }  # fmt: skip
     if slot.dimension == "length" and slot.range.small and not amount.fraction:
-        return 1.0 if amount.value >= slot.range.inches_below else UNITS["in"]["length"]
+        return 1.0 if amount.value >= slot.range.inches_below else SPOKEN_UNITS["in"]["length"]
     if units == "metric":
         bare["mass"] = "g"
     unit = bare.get(slot.dimension)
-    return 1.0 if unit is None else UNITS[unit][slot.dimension]
+    return 1.0 if unit is None else SPOKEN_UNITS[unit][slot.dimension]
 
 
-def _choice_lacks(hearing: Hearing) -> DomainError | None:
+def _choice_lacks(hearing: LineHearing) -> DomainError | None:
     """Return that a row's choice is missing, or is none of its words."""
     ear, items = hearing.ear, hearing.items
     for number in ear.table.rows_in(items):
@@ -347,8 +347,8 @@ def _choice_lacks(hearing: Hearing) -> DomainError | None:
             item for at, item in enumerate(items)
             if matching.used[at] is None and item.amount is None and item.word not in FILLER
         ]  # fmt: skip
-        first = said(values[0])[0]
-        ways = ", ".join(dict.fromkeys(said(spellings)[0] for spellings in values))
+        first = spellings_of(values[0])[0]
+        ways = ", ".join(dict.fromkeys(spellings_of(spellings)[0] for spellings in values))
         if not rest:
             end = (len(hearing.text), len(hearing.text))
             return DomainError(
@@ -356,7 +356,7 @@ def _choice_lacks(hearing: Hearing) -> DomainError | None:
                 span=end,
             )  # fmt: skip
         head, tail = hearing.text[: rest[0].start], hearing.text[rest[0].start : rest[-1].end]
-        spellings = {one: None for value in values for one in said(value)}
+        spellings = {one: None for value in values for one in spellings_of(value)}
         near = difflib.get_close_matches(tail.lower(), spellings, n=2, cutoff=0.5)
         lines = [f"{head}{one}" for one in near]
         return DomainError(
@@ -368,12 +368,12 @@ def _choice_lacks(hearing: Hearing) -> DomainError | None:
     return None
 
 
-def _is_found(hearing: Hearing, word: Word) -> bool:
+def _is_found(hearing: LineHearing, word: Word) -> bool:
     """Return whether another way to say the same word is in the line."""
     return any(fit.word.word == word.word for fit in hearing.found)
 
 
-def _left_over(hearing: Hearing) -> DomainError | None:
+def _left_over(hearing: LineHearing) -> DomainError | None:
     """Return what is left over, with the lines that would be taken without it."""
     if not hearing.found:
         return None
@@ -397,7 +397,7 @@ def _left_over(hearing: Hearing) -> DomainError | None:
     return error if best.left else None
 
 
-def _bars(hearing: Hearing, at: int) -> bool:
+def _bars(hearing: LineHearing, at: int) -> bool:
     """Return whether a word left over may turn the line, or be what it is about."""
     item = hearing.items[at]
     if item.amount is not None or item.word in hearing.ear.table.nouns:
@@ -407,13 +407,13 @@ def _bars(hearing: Hearing, at: int) -> bool:
     return item.word in TURNING and not (item.word in _BEFORE_A_NOUN and before_noun)
 
 
-def _words(hearing: Hearing, fit: Fit) -> str:
+def _words(hearing: LineHearing, fit: RowFit) -> str:
     return " ".join(
         hearing.text[hearing.items[at].start : hearing.items[at].end] for at in fit.left
     )
 
 
-def _too_much(hearing: Hearing, fit: Fit) -> DomainError:
+def _too_much(hearing: LineHearing, fit: RowFit) -> DomainError:
     left = [hearing.items[at] for at in fit.left]
     heard = (
         *hearing.understood(fit),
@@ -426,7 +426,7 @@ def _too_much(hearing: Hearing, fit: Fit) -> DomainError:
     )  # fmt: skip
 
 
-def _unknown(hearing: Hearing) -> DomainError:
+def _unknown(hearing: LineHearing) -> DomainError:
     words = [item for item in hearing.items if item.amount is None]
     strange = [item for item in words if not hearing.ear.table.knows(item.word)]
     first = next(iter([*strange, *words]), hearing.items[0])
@@ -438,7 +438,7 @@ def _unknown(hearing: Hearing) -> DomainError:
     )  # fmt: skip
 
 
-def bare_number(hearing: Hearing, words: Sequence[str]) -> DomainError:
+def bare_number(hearing: LineHearing, words: Sequence[str]) -> DomainError:
     """Return the question what a line of nothing but a number is; `words` are tried in order.
 
     >>> from lyrandis.core.jot import EAR

@@ -2,7 +2,7 @@
 
 from lyrandis.core.hearing.matching import PLACED, Matching
 from lyrandis.core.hearing.table import Slot
-from lyrandis.core.hearing.writing import FEET, UNITS
+from lyrandis.core.hearing.writing import FEET, SPOKEN_UNITS
 
 _BEFORE = ("at", "from", "for")
 _YARDS = frozenset({"yd", "yds", "y", "yard", "yards"})
@@ -54,6 +54,6 @@ def _is_distance(matching: Matching, at: int) -> bool:
     """Return whether a number's unit is of a distance; feet are, only behind at or from."""
     amount = matching.items[at].amount
     unit = "" if amount is None else amount.unit or ""
-    if "distance" not in UNITS.get(unit, ()):
+    if "distance" not in SPOKEN_UNITS.get(unit, ()):
         return False
     return unit not in FEET or _behind(matching, at)

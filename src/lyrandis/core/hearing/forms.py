@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from lyrandis.core.constants import GRAINS_PER_GRAM, NEWTONS_PER_LBF
-from lyrandis.core.hearing.matching import Fit, filled
+from lyrandis.core.hearing.matching import RowFit, filled
 from lyrandis.core.hearing.table import Slot, Word
 from lyrandis.core.units import UnitSet
 
@@ -39,7 +39,7 @@ def form_of(row: Word) -> tuple[FormField, ...]:
 
     >>> from lyrandis.core.jot import ROWS
     >>> [field.label for field in form_of(next(row for row in ROWS if row.word == "scale"))]
-    ['draw weight', 'draw length', 'datum', 'string at']
+    ['draw weight', 'draw length', 'measured to', 'string at']
     """
     optional = {name for group in _OPTIONAL.findall(row.say) for name in _FIELD.findall(group)}
     return tuple(_field(row, name, name in optional) for name in _FIELD.findall(row.say))
@@ -58,7 +58,7 @@ def _field(row: Word, name: str, optional: bool) -> FormField:
     return FormField(name, label, "text", needed)
 
 
-def example_in(fit: Fit, units: UnitSet) -> str:
+def example_in(fit: RowFit, units: UnitSet) -> str:
     """Return a row's example as somebody with other units would type it.
 
     >>> from lyrandis.core.jot import EAR
@@ -90,12 +90,12 @@ def _in_units(slot: Slot, value: float, units: UnitSet) -> str:
     return ""
 
 
-def line_of(row: Word, told: Mapping[str, str]) -> str:
+def line_from_form(row: Word, told: Mapping[str, str]) -> str:
     """Return the line that a filled form makes: the row's sentence in typed order.
 
     >>> from lyrandis.core.jot import ROWS
     >>> mark = next(row for row in ROWS if row.word == "mark")
-    >>> line_of(mark, {"draw_weight_lbf": "45lb", "draw_length_mm": ""})
+    >>> line_from_form(mark, {"draw_weight_lbf": "45lb", "draw_length_mm": ""})
     'mark 45lb'
     """
     return filled(row.say, {name: text.strip() for name, text in told.items()})

@@ -13,10 +13,10 @@ from math import prod
 
 from lyrandis.core.errors import Understood
 from lyrandis.core.hearing.items import Item, items_of
-from lyrandis.core.hearing.matching import Fit, Matching, filled
+from lyrandis.core.hearing.matching import Matching, RowFit, filled
 from lyrandis.core.hearing.plain_words import FILLER, HEDGES
 from lyrandis.core.hearing.table import BESIDE, NAME, Word
-from lyrandis.core.hearing.writing import UNITS
+from lyrandis.core.hearing.writing import SPOKEN_UNITS
 from lyrandis.core.lazy import lazy
 from lyrandis.core.units import UnitSet
 
@@ -87,7 +87,7 @@ class Table:
         found: set[int] = set()
         for item in items:
             if item.amount is not None and item.amount.unit is not None:
-                for dimension in UNITS[item.amount.unit]:
+                for dimension in SPOKEN_UNITS[item.amount.unit]:
                     found |= self.by_dimension.get(dimension, frozenset())
             found |= self.by_word.get(item.word, frozenset())
         return sorted(found)
@@ -103,7 +103,7 @@ class Table:
         ]
 
     def knows(self, word: str) -> bool:
-        known = (self.vocabulary, self.by_word, FILLER, HEDGES, UNITS)
+        known = (self.vocabulary, self.by_word, FILLER, HEDGES, SPOKEN_UNITS)
         return any(word in group for group in known)
 
     @lazy
@@ -162,7 +162,7 @@ class Ear:
     units: UnitSet = "inch"
     brace_datum: str | None = None
 
-    def fits(self, items: Sequence[Item]) -> list[Fit]:
+    def fits(self, items: Sequence[Item]) -> list[RowFit]:
         """Return the rows a line may mean, the best first."""
         found = []
         for number in self.table.worth_trying(items):
@@ -172,7 +172,7 @@ class Ear:
                 found.append(fit)
         return sorted(found, key=lambda fit: -fit.score)
 
-    def weakly(self, items: Sequence[Item]) -> list[Fit]:
+    def weakly(self, items: Sequence[Item]) -> list[RowFit]:
         """Return rows that fit a whole line by words that alone do not say enough of them."""
         rows = set().union(*(self.table.weakly.get(item.word, frozenset()) for item in items))
         found = []
@@ -183,15 +183,15 @@ class Ear:
                 found.append(fit)
         return sorted(found, key=lambda fit: -fit.score)
 
-    def hear(self, text: str) -> "Hearing":
+    def hear(self, text: str) -> "LineHearing":
         """Hear a line, mending single slips of the finger where that alone makes it whole."""
         items = items_of(text)
         found = self.fits(items)
         if any(fit.fits for fit in found):
-            return Hearing(self, text, items, tuple(found))
-        return self._mended(text, items) or Hearing(self, text, items, tuple(found))
+            return LineHearing(self, text, items, tuple(found))
+        return self._mended(text, items) or LineHearing(self, text, items, tuple(found))
 
-    def _mended(self, text: str, items: tuple[Item, ...]) -> "Hearing | None":
+    def _mended(self, text: str, items: tuple[Item, ...]) -> "LineHearing | None":
         """Hear a line with its slips mended, where just one way of it makes the line whole."""
         ways = [self._ways(item) for item in items]
         if prod(map(len, ways)) > _MOST_WAYS:
@@ -205,7 +205,7 @@ class Ear:
                 slips = tuple(one for one, now in pairs if one != now)
                 named = {one.word for one, now in pairs if one == now and one.amount is None}
                 sure = bool(named & (self.table.by_word.keys() - {"at"}))
-                heard.append(Hearing(self, text, mended, tuple(found), slips, sure))
+                heard.append(LineHearing(self, text, mended, tuple(found), slips, sure))
         return heard[0] if len(heard) == 1 else None
 
     def _ways(self, item: Item) -> tuple[str, ...]:
@@ -221,23 +221,23 @@ class Ear:
 
 
 @dataclass(frozen=True)
-class Hearing:
+class LineHearing:
     """A line with every row that fits it."""
 
     ear: Ear
     text: str
     items: tuple[Item, ...]
-    found: tuple[Fit, ...]
+    found: tuple[RowFit, ...]
     slips: tuple[Item, ...] = ()
     """Words of the line that were mended."""
     surely_mended: bool = True
     """False where the mended word was the line's only name: then it is asked."""
 
     @lazy
-    def rivals(self) -> tuple[Fit, ...]:
+    def rivals(self) -> tuple[RowFit, ...]:
         """The rows that fit the whole line, the best and those near it that read otherwise."""
         whole = [fit for fit in self.found if fit.fits]
-        rivals: list[Fit] = whole[:1]
+        rivals: list[RowFit] = whole[:1]
         for fit in whole[1:]:
             near = fit.score > rivals[0].score - _NEAR
             if near and not any(_same(fit, other) for other in rivals):
@@ -245,7 +245,7 @@ class Hearing:
         return tuple(rivals)
 
     @property
-    def taken(self) -> Fit | None:
+    def taken(self) -> RowFit | None:
         """The one row the line surely means, else None."""
         if len(self.rivals) != 1 or not self.surely_mended:
             return None
@@ -263,7 +263,7 @@ class Hearing:
         lines = [line for fit in self.rivals for line in sentences(fit)]
         return [line for line in dict.fromkeys(lines) if self.ear.reads(line)]
 
-    def understood(self, fit: Fit) -> tuple[Understood, ...]:
+    def understood(self, fit: RowFit) -> tuple[Understood, ...]:
         """Return part by part what the line was taken for."""
         parts: list[Understood] = []
         for item, stands_for in zip(self.items, fit.taken_for, strict=True):
@@ -279,7 +279,7 @@ class Hearing:
         return tuple(parts)
 
 
-def _same(one: Fit, other: Fit) -> bool:
+def _same(one: RowFit, other: RowFit) -> bool:
     if one.reading is not None and one.reading == other.reading and not one.questions:
         return True
     return set(sentences(one)) == set(sentences(other))
@@ -292,7 +292,7 @@ def _called(word: Word, stands_for: str) -> str:
     return slot.name if slot is not None else stands_for.strip("_").replace("_", " ")
 
 
-def sentences(fit: Fit) -> list[str]:
+def sentences(fit: RowFit) -> list[str]:
     """Return the sentences in typed order that a fit may mean: one for each answer.
 
     >>> from lyrandis.core.jot import EAR

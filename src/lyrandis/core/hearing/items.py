@@ -12,9 +12,9 @@ from lyrandis.core.hearing.writing import (
     PARTS_OF_ONE,
     SAME,
     SHORT_FORM,
+    SPOKEN_UNITS,
     TENS,
     TOKEN,
-    UNITS,
     VULGAR,
 )
 
@@ -160,7 +160,7 @@ class _Reader:
         number = self._tokens[at + 1].text
         unit = self._word(at + 2)
         short = number.isdigit() and len(number) <= _LONGEST_NUMBERING
-        return short and (unit not in UNITS or unit == "#")
+        return short and (unit not in SPOKEN_UNITS or unit == "#")
 
     # numbers
 
@@ -261,12 +261,12 @@ class _Reader:
     ) -> tuple[float, str | None, int, bool]:
         """Take the unit behind a number, and what of it is said behind the unit."""
         at = behind
-        if self._word(at) == "-" and self._word(at + 1) in UNITS:
+        if self._word(at) == "-" and self._word(at + 1) in SPOKEN_UNITS:
             at += 1  # 28-inch
-        if fraction and self._word(at) in ("a", "an") and self._word(at + 1) in UNITS:
+        if fraction and self._word(at) in ("a", "an") and self._word(at + 1) in SPOKEN_UNITS:
             at += 1  # half an inch
         unit = self._word(at)
-        if unit not in UNITS or self._belongs_to_what_follows(unit, at):
+        if unit not in SPOKEN_UNITS or self._belongs_to_what_follows(unit, at):
             return value, None, behind, fraction
         behind = at + 1
         if unit in ("gr", "grain", "grains") and self._word(behind) == "per":
@@ -312,7 +312,7 @@ class _Reader:
         if inches is None or inches.value >= 12:
             return feet, unit, behind, fraction
         named = self._word(inches.behind)
-        if named in UNITS and named not in INCHES:
+        if named in SPOKEN_UNITS and named not in INCHES:
             return feet, unit, behind, fraction
         return feet * 12 + inches.value, "in", inches.behind + (named in INCHES), fraction
 

@@ -10,9 +10,9 @@ from pydantic import ValidationError
 from lyrandis.core.errors import DomainError
 from lyrandis.core.hearing.items import Item
 from lyrandis.core.hearing.plain_words import DENIALS, FILLER, HEDGES, IDIOMS
-from lyrandis.core.hearing.slots import Taken, taken
+from lyrandis.core.hearing.slots import InSlot, taken
 from lyrandis.core.hearing.table import BESIDE, NAME, Slot, Spelling, Word
-from lyrandis.core.hearing.writing import UNITS
+from lyrandis.core.hearing.writing import SPOKEN_UNITS
 from lyrandis.core.reading import BaseReading
 from lyrandis.core.refusals import refusal_of
 from lyrandis.core.units import UnitSet
@@ -36,7 +36,7 @@ class Question:
 
 
 @dataclass(frozen=True)
-class Fit:
+class RowFit:
     """A row that a line may mean."""
 
     word: Word
@@ -127,7 +127,7 @@ class Matching:
         telling = set(self.word.self_telling)
         for item in self.items:
             unit = None if item.amount is None else item.amount.unit
-            if unit is not None and UNITS[unit].keys() & telling:
+            if unit is not None and SPOKEN_UNITS[unit].keys() & telling:
                 self.opened = True
                 self.score += A_UNIT
 
@@ -175,11 +175,11 @@ class Matching:
         self.used[at] = self.used[at] or stands_for
         self.score += worth
 
-    def taken(self, slot: Slot, at: int, *, beside: bool = False) -> Taken | None:
+    def taken(self, slot: Slot, at: int, *, beside: bool = False) -> InSlot | None:
         amount = self.items[at].amount
         return None if amount is None else taken(slot, amount, self.units, beside=beside)
 
-    def put(self, slot: Slot, at: int, what: Taken) -> None:
+    def put(self, slot: Slot, at: int, what: InSlot) -> None:
         """Place a number in a slot."""
         amount = self.items[at].amount
         assert amount is not None
@@ -313,7 +313,7 @@ class Matching:
 
     # the outcome
 
-    def fit(self, subjects: frozenset[str], *, weak: bool = False) -> Fit | None:
+    def fit(self, subjects: frozenset[str], *, weak: bool = False) -> RowFit | None:
         """Return what the row makes of the line; None where it says nothing of it.
 
         `weak` tries a row that only a word names which alone does not say enough.
@@ -337,7 +337,7 @@ class Matching:
         reading, wrong = (
             self._reading(values) if whole and not left and not self.questions else (None, None)
         )
-        return Fit(
+        return RowFit(
             word, self.values, self.texts, self.score + PER_QUESTION * len(self.questions),
             tuple(left), tuple(self.questions), tuple(self.used), whole and wrong is None,
             self.lacks, reading, wrong or self.wrong, self.assumed,

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 from lyrandis.core.hearing.items import Amount
 from lyrandis.core.hearing.table import Dimension, Slot
-from lyrandis.core.hearing.writing import POUND_SIGNS, UNITS
+from lyrandis.core.hearing.writing import POUND_SIGNS, SPOKEN_UNITS
 from lyrandis.core.quantities import Plausible
 from lyrandis.core.units import POUNDS_TIMES_THOUSANDTHS, UnitSet
 
@@ -29,7 +29,7 @@ _COUNTED = frozenset({"turn", "strand", "finger", "stitch", "degree", "hour"})
 
 
 @dataclass(frozen=True, slots=True)
-class Taken:
+class InSlot:
     """A number in a slot.
 
     `value` is None where it is believable only another way; `otherwise` are the ways it may have
@@ -44,7 +44,7 @@ class Taken:
     """Of a spine: the standard it is said in."""
 
 
-def taken(slot: Slot, amount: Amount, units: UnitSet, *, beside: bool = False) -> Taken | None:
+def taken(slot: Slot, amount: Amount, units: UnitSet, *, beside: bool = False) -> InSlot | None:
     """Return what a number is in a slot; None where it cannot be this slot at all.
 
     `beside` says that one of the slot's words stands beside the number.
@@ -54,7 +54,7 @@ def taken(slot: Slot, amount: Amount, units: UnitSet, *, beside: bool = False) -
     >>> taken(draw, items_of("27 3/8")[0].amount, "inch").value
     695.325
     >>> taken(draw, items_of("71")[0].amount, "inch")
-    Taken(value=None, otherwise=('71cm',), taken_as='', standard='')
+    InSlot(value=None, otherwise=('71cm',), taken_as='', standard='')
     """
     if amount.sign and not slot.signed:
         return None
@@ -75,28 +75,30 @@ def taken(slot: Slot, amount: Amount, units: UnitSet, *, beside: bool = False) -
         return _if_held(slot.range, amount.signed)
     if slot.dimension == "speed":
         in_feet = amount.value >= _FPS_FROM and units != "metric"
-        return _if_held(slot.range, amount.value * (UNITS["fps"]["speed"] if in_feet else 1.0))
+        return _if_held(
+            slot.range, amount.value * (SPOKEN_UNITS["fps"]["speed"] if in_feet else 1.0)
+        )
     return _bare(slot, amount, units)
 
 
-def _if_held(limits: Plausible, value: float) -> Taken | None:
-    return Taken(value) if limits.holds(value) else None
+def _if_held(limits: Plausible, value: float) -> InSlot | None:
+    return InSlot(value) if limits.holds(value) else None
 
 
-def _plain(slot: Slot, amount: Amount) -> Taken | None:
+def _plain(slot: Slot, amount: Amount) -> InSlot | None:
     if amount.unit is not None or (slot.dimension == "whole" and amount.value % 1):
         return None
     return _if_held(slot.range, amount.signed)
 
 
-def _with_unit(slot: Slot, amount: Amount) -> Taken | None:
-    factor = UNITS[amount.unit or ""].get(slot.dimension)
+def _with_unit(slot: Slot, amount: Amount) -> InSlot | None:
+    factor = SPOKEN_UNITS[amount.unit or ""].get(slot.dimension)
     return None if factor is None else _if_held(slot.range, round(amount.signed * factor, 6))
 
 
-def _spine(limits: Plausible, amount: Amount) -> Taken | None:
+def _spine(limits: Plausible, amount: Amount) -> InSlot | None:
     """Read pounds of the wood scale, or thousandths of an inch: 500, .500, 500 thou."""
-    if amount.unit is not None and "spine" not in UNITS[amount.unit]:
+    if amount.unit is not None and "spine" not in SPOKEN_UNITS[amount.unit]:
         return None
     value, in_pounds = amount.value, amount.unit in POUND_SIGNS
     thousandths = 1000 * value if amount.unit is None and 0.2 <= value <= 2.1 else value
@@ -106,20 +108,20 @@ def _spine(limits: Plausible, amount: Amount) -> Taken | None:
         return held and replace(held, standard="thousandths")
     if not limits.holds(value):
         return None
-    return Taken(value, () if in_pounds else (f"{value:g}lb",), standard="wood")
+    return InSlot(value, () if in_pounds else (f"{value:g}lb",), standard="wood")
 
 
-def _distance(limits: Plausible, amount: Amount, units: UnitSet) -> Taken | None:
+def _distance(limits: Plausible, amount: Amount, units: UnitSet) -> InSlot | None:
     """A bare distance is metres where the reader has metres, else it is asked."""
     if not limits.holds(amount.value):
         return None
     if units != "inch":
-        return Taken(amount.value)
+        return InSlot(amount.value)
     paced = (f"{amount.text} paces",) if amount.value <= _PACED_TO_M else ()
-    return Taken(amount.value, (f"{amount.text}m", f"{amount.text}yd", *paced))
+    return InSlot(amount.value, (f"{amount.text}m", f"{amount.text}yd", *paced))
 
 
-def _bare(slot: Slot, amount: Amount, units: UnitSet) -> Taken | None:
+def _bare(slot: Slot, amount: Amount, units: UnitSet) -> InSlot | None:
     """A number without a unit: the reader's, if it is usual so; else the ways it may be meant."""
     limits, dimension = slot.range, slot.dimension
     unit = _BARE[units][dimension]
@@ -129,17 +131,17 @@ def _bare(slot: Slot, amount: Amount, units: UnitSet) -> Taken | None:
         unit = "in" if in_inches else "mm" if limits.small else unit
     elif dimension == "force" and unit == "n" and POUNDS[0] <= amount.value <= POUNDS[1]:
         unit, taken_as = "lb", "pounds"
-    value = round(amount.signed * UNITS[unit][dimension], 6)
+    value = round(amount.signed * SPOKEN_UNITS[unit][dimension], 6)
     in_inches_for_sure = dimension == "length" and amount.fraction and limits.holds(value)
     usual_size = limits.is_usual(value) or (slot.signed and limits.is_usual(abs(value)))
     on_the_way = slot.on_the_way and units == "inch" and limits.holds(value)
     if usual_size or in_inches_for_sure or on_the_way:
-        return Taken(value, taken_as=taken_as)
+        return InSlot(value, taken_as=taken_as)
     usual = tuple(
         f"{amount.text}{other}"
         for other in _OTHERWISE[dimension]
-        if other != unit and limits.is_usual(amount.value * UNITS[other][dimension])
+        if other != unit and limits.is_usual(amount.value * SPOKEN_UNITS[other][dimension])
     )
     if limits.holds(value):
-        return Taken(value, (f"{amount.text}{unit}", *usual), taken_as)
-    return Taken(None, usual) if usual else None
+        return InSlot(value, (f"{amount.text}{unit}", *usual), taken_as)
+    return InSlot(None, usual) if usual else None

@@ -27,10 +27,10 @@ Values = Mapping[Any, str]
 """A choice's values with how they are said, `;` between; the first is how we say it."""
 
 
-def said(spellings: str) -> tuple[str, ...]:
+def spellings_of(spellings: str) -> tuple[str, ...]:
     """Return the spellings of a row's text.
 
-    >>> said("draw length; dl")
+    >>> spellings_of("draw length; dl")
     ('draw length', 'dl')
     """
     return tuple(stripped for part in spellings.split(";") if (stripped := part.strip()))
@@ -67,11 +67,11 @@ class Slot:
 
     @lazy
     def words_before(self) -> frozenset[str]:
-        return frozenset(said(self.before))
+        return frozenset(spellings_of(self.before))
 
     @lazy
     def words_behind(self) -> frozenset[str]:
-        return frozenset(said(self.behind))
+        return frozenset(spellings_of(self.behind))
 
     @property
     def range(self) -> Plausible:
@@ -167,14 +167,15 @@ class Word:
     def spelled(self) -> tuple[Spelling, ...]:
         """Every phrase of the row, in the order of the table."""
         names = [
-            words_of(name) for name in ((() if self.unnamed else (self.word,)) + said(self.names))
+            words_of(name)
+            for name in ((() if self.unnamed else (self.word,)) + spellings_of(self.names))
         ]
         result = [Spelling(words, NAME, opens=True) for words in names]
-        result += [Spelling(words_of(one), BESIDE) for one in said(self.beside)]
-        weak = {words_of(one) for one in said(self.weak)}
+        result += [Spelling(words_of(one), BESIDE) for one in spellings_of(self.beside)]
+        weak = {words_of(one) for one in spellings_of(self.weak)}
         for choice, values in self.choices.items():
             for value, spellings in values.items():
-                for words in map(words_of, said(spellings)):
+                for words in map(words_of, spellings_of(spellings)):
                     named = any(_holds(words, name) for name in names)
                     opens = named or (self.implied and words not in weak)
                     result.append(Spelling(words, choice, value, opens))
@@ -195,7 +196,7 @@ class Word:
     def own_words(self) -> Mapping[str, Mapping[Any, str]]:
         """How each value of a choice is said by us: its first spelling."""
         return {
-            choice: {value: said(spellings)[0] for value, spellings in values.items()}
+            choice: {value: spellings_of(spellings)[0] for value, spellings in values.items()}
             for choice, values in self.choices.items()
         }
 

@@ -10,7 +10,7 @@ from lyrandis.core.hearing.items import Item, items_of, words_of
 from lyrandis.core.hearing.matching import Matching
 from lyrandis.core.hearing.plain_words import FILLER, HEDGES, TURNING
 from lyrandis.core.hearing.table import Word
-from lyrandis.core.hearing.writing import UNITS
+from lyrandis.core.hearing.writing import SPOKEN_UNITS
 from lyrandis.core.reading import BaseReading
 
 LONGEST_PHRASE = 4
@@ -76,7 +76,9 @@ def _phrases(items: Sequence[Item], known: set[tuple[str, ...]]) -> Iterator[str
 
 def _is_word(item: Item) -> bool:
     plain = item.amount is None and item.word.isalpha()
-    return plain and not any(item.word in group for group in (FILLER, HEDGES, TURNING, UNITS))
+    return plain and not any(
+        item.word in group for group in (FILLER, HEDGES, TURNING, SPOKEN_UNITS)
+    )
 
 
 def _ways(phrase: str, row: Word, told: dict[str, str]) -> Iterator[Taught]:

@@ -25,7 +25,7 @@ _COUNTED = {
     "hour": "h hr hrs hour hours",
 }
 """Nouns that are counted at the bench: they are the unit of their number."""
-UNITS: dict[str, dict[str, float]] = {}
+SPOKEN_UNITS: dict[str, dict[str, float]] = {}
 """By spelling: the dimensions it is a unit of, with the factor to what is stored."""
 for _dimension, _factors in (
     ("length", LENGTH_UNITS_MM), ("distance", DISTANCE_UNITS_M), ("force", FORCE_UNITS_LBF),
@@ -33,10 +33,10 @@ for _dimension, _factors in (
     ("speed", SPEED_UNITS_MPS), ("spine", SPINE_UNITS),
 ):  # fmt: skip
     for _spelling, _factor in _factors.items():
-        UNITS.setdefault(_spelling, {})[_dimension] = _factor
+        SPOKEN_UNITS.setdefault(_spelling, {})[_dimension] = _factor
 for _dimension, _spellings in _COUNTED.items():
     for _spelling in _spellings.split():
-        UNITS.setdefault(_spelling, {})[_dimension] = 1.0
+        SPOKEN_UNITS.setdefault(_spelling, {})[_dimension] = 1.0
 
 INCHES = frozenset({"in", "inch", "inches", '"', "″", "”", "''"})
 FEET = frozenset({"ft", "foot", "feet", "'"})
