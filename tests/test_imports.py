@@ -66,7 +66,8 @@ def test_there_is_something_to_check() -> None:
 
 
 IN_EVERY_STAGE = {
-    "ASKS", "BARE", "CAUTIONS", "PLAIN_WORDS", "RULES", "SPEC", "WORDS", "applies", "doubts", "facts", "judge",
+    "ASKS", "BARE", "CAUTIONS", "PLAIN_WORDS", "RULES", "SPEC", "WORDS", "applies", "doubts",
+    "facts", "judge",
     "missing", "numbers", "page", "stage", "unchecked", "waits",
     "router",  # of every router
     "down_revision", "revision", "upgrade",  # of every migration

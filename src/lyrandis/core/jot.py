@@ -33,7 +33,7 @@ _NOTE = re.compile(r"\s*note\b\s*:?\s*(.*)", re.IGNORECASE | re.DOTALL)
 def names_parts(text: str) -> bool:
     """Return whether a line may name a part, so that the listener has to know which there are.
 
-    >>> names_parts("RowFit carbon set a"), names_parts("draw 28")
+    >>> names_parts("Fit carbon set a"), names_parts("draw 28")
     (True, False)
     """
     return _FIT.match(text) is not None

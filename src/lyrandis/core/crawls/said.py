@@ -141,7 +141,7 @@ def struck_without_crawl(matching: Matching) -> bool:
 
 
 def gap_held(matching: Matching) -> bool:
-    """A gap_held held with the point: under the mark it struck so much high, over it low."""
+    """A gap held with the point: under the mark it struck so much high, over it low."""
     if not take_distance(matching) or not matching.fill((_OFF,)):
         return False
     matching.values["high_mm"] *= matching.chosen.get("_way", 1)
