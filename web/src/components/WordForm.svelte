@@ -55,8 +55,10 @@
   async function submit(event: SubmitEvent) {
     event.preventDefault();
     const told = { ...fields };
-    const parsed = whole && (await asked.ask(() => api.parseForm(word.key, told, openRig.rig)));
-    if (parsed) refused = await done(told, parsed);
+    if (!whole) return;
+    // not by `asked`: what is asked while one types would drop this answer
+    const { data, problem } = await api.parseForm(word.key, told, openRig.rig);
+    refused = data ? await done(told, data) : (problem ?? null);
   }
 
   function fill(name: string, text: string) {
