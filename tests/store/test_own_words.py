@@ -59,7 +59,7 @@ def test_a_taught_line_is_refused_no_more_and_can_be_taken_away(own: OwnWords) -
     assert own.refused() == []
     assert own.taught() == (FIZZLE,)
     [word] = own.words()
-    own.unteach([word.id])
+    own.unteach(word.id)
     assert own.taught() == ()
 
 

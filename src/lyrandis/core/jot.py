@@ -5,6 +5,7 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date
+from functools import cache
 
 from pydantic import ValidationError
 
@@ -211,6 +212,31 @@ def parse(text: str, *, stage: str | None = None, to: Listener | None = None) ->
     if plain != text:
         jotted = replace(jotted, source="estimated")
     return replace(jotted, day=happened.day if happened else None)
+
+
+def parse_as(row: Word, line: str, to: Listener) -> Jotted:
+    """Turn the line that a row's form makes into a reading, never into one of another kind.
+
+    >>> parse_as(row_of("riser: riser {riser_length_mm}"), "riser 17", Listener()).reading.kind
+    'bow_build'
+    """
+    jotted = parse(line, to=to)
+    if jotted.reading.kind != row.kind:
+        raise DomainError(
+            "missing_slot", f"“{line}” would be something else.", "Fill in what is missing.",
+            "fields",
+        )  # fmt: skip
+    return jotted
+
+
+@cache
+def example_reading(key: str) -> Reading:
+    """Return the reading that the example of a row says; by the row's key.
+
+    >>> example_reading("riser: riser {riser_length_mm}").riser_length_mm
+    431.8
+    """
+    return parse(row_of(key).example).reading
 
 
 def _in_own_words(text: str, to: Listener) -> Jotted | None:

@@ -1,6 +1,6 @@
 """Lines the bench refused, and words it was taught by them. Nothing leaves the machine."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
 from threading import Lock
@@ -113,13 +113,14 @@ class OwnWords:
 
     def teach(self, taught: Taught, line: str) -> None:
         """Keep a phrase; the line it was learnt from is refused no more."""
-        if len(self.taught()) >= MOST_TAUGHT:
-            raise DomainError(
-                "too_many",
-                f"This bench was taught {MOST_TAUGHT} phrases already.",
-                "Take some away on the page of words.",
-            )
         with self._lock, self._write.begin() as connection:
+            count = connection.scalar(select(func.count()).select_from(TAUGHT_TABLE)) or 0
+            if count >= MOST_TAUGHT:
+                raise DomainError(
+                    "too_many",
+                    f"This bench was taught {MOST_TAUGHT} phrases already.",
+                    "Take some away on the page of words.",
+                )
             connection.execute(
                 insert(TAUGHT_TABLE).values(
                     phrase=taught.phrase, row=taught.row, choice=taught.choice, said=taught.said,
@@ -129,8 +130,8 @@ class OwnWords:
             connection.execute(delete(REFUSED_TABLE).where(REFUSED_TABLE.c.line == line))
             self._taught = None
 
-    def unteach(self, ids: Sequence[int]) -> None:
-        """Take phrases away again."""
+    def unteach(self, word: int) -> None:
+        """Take a phrase away again."""
         with self._lock, self._write.begin() as connection:
-            connection.execute(delete(TAUGHT_TABLE).where(TAUGHT_TABLE.c.id.in_(ids)))
+            connection.execute(delete(TAUGHT_TABLE).where(TAUGHT_TABLE.c.id == word))
             self._taught = None

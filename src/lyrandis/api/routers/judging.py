@@ -23,7 +23,7 @@ from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.facts import with_trial
 from lyrandis.core.hearing.forms import line_from_form
 from lyrandis.core.hearing.taught import with_taught
-from lyrandis.core.jot import TABLE, Listener, names_parts, parse, row_of
+from lyrandis.core.jot import TABLE, Listener, names_parts, parse, parse_as, row_of
 from lyrandis.core.judgement import Rule
 from lyrandis.core.phrase import Phrase, plain
 from lyrandis.core.reading import Source, StageKey, Subject, SubjectId, SubjectKind
@@ -120,12 +120,8 @@ def parse_reading(bench: BenchOf, rigs: RigsOf, own: OwnWordsOf, line: JotLine) 
     computed = rigs.computed(line.rig) if line.rig is not None else None
     datum = computed.setup.order.brace_datum if computed else None
     table = with_taught(TABLE, own.taught())
-    jotted = parse(text, to=Listener(line.stage, line.units, line.today, parts, datum, table))
-    if row is not None and jotted.reading.kind != row.kind:
-        raise DomainError(
-            "missing_slot", f"“{text}” would be something else.", "Fill in what is missing.",
-            "fields",
-        )  # fmt: skip
+    listener = Listener(line.stage, line.units, line.today, parts, datum, table)
+    jotted = parse(text, to=listener) if row is None else parse_as(row, text, listener)
     trial = computed.setup.flight.trial if computed else None
     jotted = replace(jotted, reading=with_trial(jotted.reading, trial))
     subject_id = name = None

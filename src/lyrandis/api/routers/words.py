@@ -9,13 +9,22 @@ from pydantic import BaseModel, ConfigDict, Field
 from lyrandis.api.bounded import api_router
 from lyrandis.api.context import OwnWordsOf, RigsOf, as_json
 from lyrandis.api.problems import NOT_FOUND
-from lyrandis.core.errors import DomainError
 from lyrandis.core.hearing.forms import form_of, line_from_form
 from lyrandis.core.hearing.table import Word, spellings_of
 from lyrandis.core.hearing.taught import learn, with_taught
-from lyrandis.core.jot import ROWS, STAGE_OF, TABLE, Listener, example_of, parse, row_of
+from lyrandis.core.jot import (
+    ROWS,
+    STAGE_OF,
+    TABLE,
+    Listener,
+    example_of,
+    example_reading,
+    parse_as,
+    row_of,
+)
 from lyrandis.core.reading import StageKey, SubjectId, SubjectKind
 from lyrandis.core.units import UnitSet
+from lyrandis.store.own_words import TaughtWord
 
 router = api_router("words")
 MOST_EXAMPLES = 3
@@ -155,7 +164,7 @@ def list_examples(
 
 def _is_told(row: Word, told: frozenset[str]) -> bool:
     """Whether a rig has what the row's example says; a change is nothing that it lacks."""
-    reading = parse(row.example).reading
+    reading = example_reading(row.key)
     if reading.changes() is not None:
         return True
     return bool(reading.topics() & told) or reading.kind in told
@@ -165,24 +174,20 @@ def _is_told(row: Word, told: frozenset[str]) -> bool:
 def read_own_words(own: OwnWordsOf) -> Response:
     """Return the lines this bench refused, and the phrases it was taught."""
     rows = {row.key: row for row in ROWS if row.records}
-    taught = [
-        TaughtOut(
-            id=word.id,
-            phrase=word.taught.phrase,
-            word=rows[word.taught.row].word if word.taught.row in rows else word.taught.row,
-            stands_for=word.taught.said or (
-                rows[word.taught.row].records if word.taught.row in rows else ""
-            ),
-            line=word.line,
-            fits=word.taught.row in rows,
-        )
-        for word in own.words()
-    ]  # fmt: skip
+    taught = [_taught(word, rows.get(word.taught.row)) for word in own.words()]
     refused = [
         RefusedOut(id=one.id, line=one.line, times=one.times, last_at=one.last_at)
         for one in own.refused()
     ]
     return as_json(OwnWordsOut(keeps=own.keeps, refused=tuple(refused), taught=tuple(taught)))
+
+
+def _taught(word: TaughtWord, row: Word | None) -> TaughtOut:
+    said = word.taught.said or (row.records if row else "")
+    return TaughtOut(
+        id=word.id, phrase=word.taught.phrase, word=row.word if row else word.taught.row,
+        stands_for=said, line=word.line, fits=row is not None,
+    )  # fmt: skip
 
 
 @router.post("/readings/own/refused")
@@ -214,12 +219,7 @@ def teach_words(rigs: RigsOf, own: OwnWordsOf, meant: Meant) -> Response:
         datum = rigs.computed(meant.rig).setup.order.brace_datum
     table = with_taught(TABLE, own.taught())
     listener = Listener(None, meant.units, None, (), datum, table)
-    jotted = parse(line, to=listener)
-    if jotted.reading.kind != row.kind:
-        raise DomainError(
-            "missing_slot", f"“{line}” would be something else.", "Fill in what is missing.",
-            "fields",
-        )  # fmt: skip
+    jotted = parse_as(row, line, listener)
     taught = None
     if row.reads is None:
         taught = learn(listener.ear, meant.line, row, jotted.reading, meant.fields)
@@ -232,4 +232,4 @@ def teach_words(rigs: RigsOf, own: OwnWordsOf, meant: Meant) -> Response:
 @router.delete("/readings/own/taught/{taught}", status_code=204)
 def unteach_words(own: OwnWordsOf, taught: int) -> None:
     """Take a phrase away again."""
-    own.unteach([taught])
+    own.unteach(taught)

@@ -164,22 +164,21 @@ class Ear:
 
     def fits(self, items: Sequence[Item]) -> list[RowFit]:
         """Return the rows a line may mean, the best first."""
-        found = []
-        for number in self.table.worth_trying(items):
-            matching = Matching(self.table.words[number], items, self.units, self.brace_datum)
-            fit = matching.fit(self.table.subjects[number])
-            if fit is not None:
-                found.append(fit)
-        return sorted(found, key=lambda fit: -fit.score)
+        return self._tried(self.table.worth_trying(items), items)
 
     def weakly(self, items: Sequence[Item]) -> list[RowFit]:
         """Return rows that fit a whole line by words that alone do not say enough of them."""
         rows = set().union(*(self.table.weakly.get(item.word, frozenset()) for item in items))
+        return [fit for fit in self._tried(sorted(rows), items, weak=True) if fit.fits]
+
+    def _tried(
+        self, rows: Iterable[int], items: Sequence[Item], *, weak: bool = False
+    ) -> list[RowFit]:
         found = []
-        for number in sorted(rows):
+        for number in rows:
             matching = Matching(self.table.words[number], items, self.units, self.brace_datum)
-            fit = matching.fit(self.table.subjects[number], weak=True)
-            if fit is not None and fit.fits:
+            fit = matching.fit(self.table.subjects[number], weak=weak)
+            if fit is not None:
                 found.append(fit)
         return sorted(found, key=lambda fit: -fit.score)
 

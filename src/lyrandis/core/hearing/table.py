@@ -166,10 +166,8 @@ class Word:
     @lazy
     def spelled(self) -> tuple[Spelling, ...]:
         """Every phrase of the row, in the order of the table."""
-        names = [
-            words_of(name)
-            for name in ((() if self.unnamed else (self.word,)) + spellings_of(self.names))
-        ]
+        own_name = () if self.unnamed else (self.word,)
+        names = [words_of(name) for name in (*own_name, *spellings_of(self.names))]
         result = [Spelling(words, NAME, opens=True) for words in names]
         result += [Spelling(words_of(one), BESIDE) for one in spellings_of(self.beside)]
         weak = {words_of(one) for one in spellings_of(self.weak)}
@@ -201,7 +199,7 @@ class Word:
         }
 
     def ways(self, choice: str) -> tuple[str, ...]:
-        """Return the words to choose from, as we say them; none where it is only a filler."""
+        """Return the words to choose a value by, as we say them."""
         return tuple(self.own_words[choice].values())
 
     @property
