@@ -3,7 +3,9 @@
 `spoken_lines.jsonl` are 319 lines over all stages with what each records, or that it is asked;
 `dangerous_lines.jsonl` must never be recorded as anything but what stands beside them;
 `typed_before.jsonl` are lines that tests, demo and page typed when each word had a reader of its
-own, with what they recorded then: a regression.
+own, with what they recorded then: a regression;
+`newcomers_lines.jsonl` were worded after the table stood, and looked over one by one: what each
+records, or that nothing is recorded.
 """
 
 import json
@@ -35,6 +37,7 @@ def lines_of(name: str) -> list[dict[str, Any]]:
 SPOKEN = lines_of("spoken_lines.jsonl")
 DANGEROUS = lines_of("dangerous_lines.jsonl")
 BEFORE = lines_of("typed_before.jsonl")
+NEWCOMERS = lines_of("newcomers_lines.jsonl")
 
 
 def heard(line: dict[str, Any]) -> Jotted | DomainError:
@@ -244,3 +247,14 @@ def test_words_of_both_sides_of_the_ocean(line: str, kind: str, value: float | N
     assert found.reading.kind == kind
     figures = [one.value for one in found.reading.say().figures.values()]
     assert value is None or figures[0] == pytest.approx(value)
+
+
+@pytest.mark.parametrize("line", NEWCOMERS, ids=lambda line: line["text"])
+def test_newcomers_words_record_what_they_mean_or_nothing(line: dict[str, Any]) -> None:
+    found = heard(line)
+    if line["kind"] == "none":
+        assert isinstance(found, DomainError), found
+        assert found.instruction
+    else:
+        assert isinstance(found, Jotted), found
+        assert is_meant(found, line), found

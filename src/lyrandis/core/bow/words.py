@@ -61,7 +61,7 @@ INSPECTION_WORDS: dict[InspectionItem, tuple[str, str]] = {
     "tips": ("tips sound", "a tip is cracked or loose"),
     "finish": ("finish clear", "the finish is crazed"),
     "laminations": ("laminations tight", "a lamination lifts"),
-    "string": ("string whole, loops and serving too", "the string is frayed"),
+    "string": ("string whole, loops and serving too", "the string, a loop or its serving is worn"),
     "string_grooves": ("string grooves smooth", "a string groove is worn or sharp"),
     "right_way_up": ("top limb on top, larger loop on it", "limbs or loops are upside down"),
     "stringer": ("strung with a stringer", "strung without a stringer"),
