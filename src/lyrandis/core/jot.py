@@ -218,7 +218,7 @@ def parse_as(row: Word, line: str, to: Listener) -> Jotted:
     """Turn the line that a row's form makes into a reading, never into one of another kind.
 
     >>> parse_as(row_of("riser: riser {riser_length_mm}"), "riser 17", Listener()).reading.kind
-    'bow_build'
+    'riser_length'
     """
     jotted = parse(line, to=to)
     if jotted.reading.kind != row.kind:

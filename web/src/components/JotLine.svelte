@@ -190,7 +190,7 @@
         </button>
       {/each}
       {#if reading.problem.guesses?.some((guess) => !guess.text.startsWith('note '))}
-        <span class="whitespace-nowrap text-soft max-md:hidden">· ↓ answers</span>
+        <span class="ml-2 whitespace-nowrap text-soft max-md:hidden">↓ answers</span>
       {/if}
       {#if refused === reading.text.trim()}
         <button
