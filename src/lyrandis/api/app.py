@@ -32,6 +32,7 @@ from lyrandis.api.routers import (
     demo,
     entries,
     field,
+    first_runs,
     flight,
     instruments,
     judging,
@@ -54,6 +55,7 @@ from lyrandis.store.own_words import OwnWords
 STATIC = Path(__file__).resolve().parent.parent / "static"
 _ROUTERS = (
     rigs.router,
+    first_runs.router,
     parts.router,
     logbooks.router,
     clock.router,

@@ -37,6 +37,7 @@ EXAMPLES: dict[str, dict[str, Any]] = {
     "create_entries": {"entries": [_BRACE], "rig": "tideway-recurve", "page": "string"},
     "retract_entries": {"entries": [{"entry_id": "{entry_id}"}], "rig": "tideway-recurve"},
     "retract_entry": {"rig": "tideway-recurve", "page": "string"},
+    "judge_first_run": {"draw": "27 3/8", "family": "selfbow", "mark": "44 @ 28"},
     "judge_entries": {"entries": [_BRACE], "rig": "tideway-recurve"},
     "parse_reading": {"text": "brace 8 1/4", "rig": "tideway-recurve", "units": "inch"},
     "keep_refused_line": {"line": "fizzle 17"},

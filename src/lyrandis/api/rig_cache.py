@@ -14,6 +14,7 @@ from pydantic import BaseModel
 from lyrandis.api.curves import CurvesOfRigs
 from lyrandis.core.assessment import Assessment, judge
 from lyrandis.core.computed import Computed, compute
+from lyrandis.core.known import known_of
 from lyrandis.core.reading import StageKey
 from lyrandis.core.setup import Setup, fold
 from lyrandis.core.stage_spec import Page
@@ -87,6 +88,14 @@ class RigCache:
         with slot.lock:
             shown = self._shown(rig, slot)
             return _kept(shown, key, lambda: make(shown.computed))
+
+    def known(self, rig: str) -> bytes:
+        """Return what is known of a rig now and what would sharpen it, as JSON."""
+        slot = self._slot(rig)
+        with slot.lock:
+            shown = self._shown(rig, slot)
+            log, ready = shown.log.entries, self._curves.ready
+            return _kept(shown, "known", lambda: known_of(log, rig, ready))
 
     def tag(self, rig: str, page: StageKey | None) -> str:
         """Return the entity tag of a rig's assessment: the same while nothing was recorded.

@@ -1,11 +1,13 @@
 """Judging a setup: stages, findings and the next step, in one value. Pages come apart."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 
 from lyrandis.core import judgement as j
+from lyrandis.core.bench_readings import Named, PartFitted, PutAway
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.next_step import next_step
+from lyrandis.core.order.readings import StepSetAside
 from lyrandis.core.reading import PARTS, PartKind
 from lyrandis.core.setup import Setup
 from lyrandis.core.stage_spec import StageSpec
@@ -32,6 +34,11 @@ class Assessment(Drawn):
     stages: tuple[j.Stage, ...]
     may_shoot: j.MayShoot
     findings: tuple[j.Finding, ...]
+    """By the harm: what hurts first; within it what the next step is about, then in order of
+    work."""
+    first_things: tuple[str, ...] | None = None
+    """On a first evening, the ids of the few findings that are enough: one to mend, one to know,
+    one that is well. None later."""
     next_step: j.NextStep
     reckoning: bool = False
     """True while something heavy is still being worked out: ask again in a moment."""
@@ -50,9 +57,11 @@ def judge(c: Computed, specs: Sequence[StageSpec] = STAGES) -> Assessment:
         (finding for _, group in result for finding in group),
         key=lambda finding: j.SEVERITIES.index(finding.severity),
     )
-    titles = {rule.id: rule.title for spec in open_specs for rule in spec.rules}
-    findings = [_titled(finding, titles) for finding in findings]
-    unchecked = [item for spec in open_specs for item in spec.unchecked(c)]
+    rules = {rule.id: rule for spec in open_specs for rule in spec.rules}
+    findings = [_placed(finding, rules.get(finding.rule)) for finding in findings]
+    unchecked = unchecked_of(c, open_specs)
+    step = next_step(c, findings, open_specs, unchecked)
+    findings.sort(key=lambda one: (j.SEVERITIES.index(one.severity), one.id != step.finding))
     setup = c.setup
     return Assessment(
         rig=setup.rig,
@@ -67,15 +76,42 @@ def judge(c: Computed, specs: Sequence[StageSpec] = STAGES) -> Assessment:
         ),
         may_shoot=_may_shoot(findings, unchecked),
         findings=tuple(findings),
-        next_step=next_step(c, findings, open_specs, unchecked),
+        first_things=_first_things(c, findings, step),
+        next_step=step,
         reckoning=any(spec.waits(c) for spec in open_specs),
     )
 
 
-def _titled(finding: j.Finding, titles: Mapping[str, str]) -> j.Finding:
-    """Give a finding its rule's title where it has none of its own."""
-    title = finding.title or titles.get(finding.rule)
-    return finding if title == finding.title else finding.model_copy(update={"title": title})
+def unchecked_of(c: Computed, specs: Sequence[StageSpec] = STAGES) -> list[j.Unchecked]:
+    """Return what nobody has checked yet of a rig, stage by stage.
+
+    >>> from lyrandis.core.example import rig
+    >>> [item.what.text() for item in unchecked_of(rig())][:2]
+    ['which hand draws', 'the bow is not looked over']
+    """
+    return [item for spec in specs if spec.applies(c.setup) for item in spec.unchecked(c)]
+
+
+def _placed(finding: j.Finding, rule: j.Rule | None) -> j.Finding:
+    """Give a finding its rule's title where it has none, and the stages it belongs to."""
+    homes = dict.fromkeys((finding.stage, *(rule.also if rule else ())))
+    title = finding.title or (rule.title if rule else None)
+    return finding.model_copy(update={"title": title, "homes": tuple(homes)})
+
+
+FIRST_EVENING = 12
+"""With fewer readings than this somebody is new here, and three things are enough."""
+
+
+def _first_things(
+    c: Computed, findings: Sequence[j.Finding], step: j.NextStep
+) -> tuple[str, ...] | None:
+    """Return one finding to mend, one to know and one that is well; the next step is said apart."""
+    if c.setup.effective.count(Named, PartFitted, PutAway, StepSetAside) >= FIRST_EVENING:
+        return None
+    others = [finding for finding in findings if finding.id != step.finding]
+    firsts = (next((f for f in others if f.severity == kind), None) for kind in j.SEVERITIES[1:])
+    return tuple(finding.id for finding in firsts if finding is not None)
 
 
 def _may_shoot(findings: Sequence[j.Finding], unchecked: Sequence[j.Unchecked]) -> j.MayShoot:

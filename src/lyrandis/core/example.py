@@ -28,11 +28,11 @@ _WHEN = datetime(2026, 1, 10, tzinfo=UTC)
 _ID = "example"
 
 
-def setup(said: Iterable[str] = RECURVE) -> Setup:
-    """Return the setup of one rig from jot lines.
+def log(said: Iterable[str] = RECURVE) -> list[e.Entry]:
+    """Return the log of one rig, called `example`, from jot lines.
 
-    >>> setup(["bow 62"]).bow.length.reading.bow_length_mm
-    1574.8
+    >>> log(["bow 62"])[-1].reading.kind
+    'bow_length'
     """
     parts = [("rig", PartFitted(part=part, part_id=_ID)) for part in PARTS]
     jotted = [(item.subject, item.reading) for item in map(parse, said)]
@@ -40,7 +40,16 @@ def setup(said: Iterable[str] = RECURVE) -> Setup:
         e.EntryDraft(subject=Subject(kind=kind, id=_ID), reading=reading, happened_at=_WHEN)
         for kind, reading in [*parts, *jotted]
     ]
-    return fold(as_entries(drafts, now=_WHEN), rig=_ID)
+    return as_entries(drafts, now=_WHEN)
+
+
+def setup(said: Iterable[str] = RECURVE) -> Setup:
+    """Return the setup of one rig from jot lines.
+
+    >>> setup(["bow 62"]).bow.length.reading.bow_length_mm
+    1574.8
+    """
+    return fold(log(said), rig=_ID)
 
 
 def rig(said: Iterable[str] = RECURVE) -> Computed:

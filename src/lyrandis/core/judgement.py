@@ -35,6 +35,8 @@ class Rule(Drawn):
     """Who holds it: a law, a convention of the trade, a school, or Lyrandis itself."""
     source: str
     """What it rests on, in words."""
+    also: tuple[StageKey, ...] = ()
+    """Other stages whose pages its findings belong to as well."""
 
 
 class Recordable(Drawn):
@@ -108,6 +110,8 @@ class Finding(Drawn):
     """What it is called where its sentence stands elsewhere; else its rule's title."""
     before_shooting: bool = False
     """True where nobody shoots until it is put right or measured again, short of a Stop."""
+    homes: tuple[StageKey, ...] = ()
+    """The stages on whose pages it is shown open; elsewhere it is one line."""
 
 
 class Caution(Drawn):

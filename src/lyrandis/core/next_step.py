@@ -47,13 +47,14 @@ def next_step(
 
     # what is looked at before shooting, and what a coach asks first, waits for no sharper number
     urgent = max((item.turn or 0 for item in unchecked if item.before_shooting), default=-1)
+    missing = (spec.missing(c) for spec in specs)
     going = next(((spec, step) for spec in specs if (step := spec.under_way(c))), None)
     waits = going[0].settles if going else frozenset()
     return (
         _from_finding(findings, "stop")
         or next((step for turn, step in checks if turn == 0), None)
         or next(filter(None, (spec.left_changed(c) for spec in specs)), None)
-        or next(filter(None, (spec.missing(c) for spec in specs)), None)
+        or next((step for step in missing if step and step.aside not in aside), None)
         or _from_finding([finding for finding in findings if finding.rule not in waits], "mend")
         or (going[1] if going else None)
         or next((_with_tells(step, doubts()) for turn, step in checks if turn <= urgent), None)
@@ -69,9 +70,10 @@ def _from_finding(findings: list[j.Finding], severity: j.Severity) -> j.NextStep
         if finding.severity == severity and finding.action:
             # the answer on top of the page says a Stop's sentence: here stands what to do of it
             stop = severity == "stop"
+            title = finding.title or finding.action.label
             put_right = "Nothing else is worth doing on this rig until it is put right."
             return j.NextStep(
-                title=phrase(plain(finding.title or finding.action.label)),
+                title=phrase(plain(finding.action.label if stop else title)),
                 why=phrase(put_right) if stop else finding.sentence,
                 tells=phrase(""),
                 minutes=5,

@@ -2,57 +2,55 @@
   import type { Finding } from '../lib/api';
   import { goTo } from '../lib/go';
   import { tell } from '../lib/preferences.svelte';
+  import SeverityBar, { LOOK } from './SeverityBar.svelte';
+  import TheSum from './TheSum.svelte';
 
-  let {
-    finding,
-    said = false,
-    asked = false,
-  }: {
-    finding: Finding;
-    /** True when its sentence stands above already: here its sum is. */
-    said?: boolean;
-    /** True when it is the next step, whose card has its button. */
-    asked?: boolean;
-  } = $props();
+  let { finding }: { finding: Finding } = $props();
 
-  const LOOK = {
-    stop: { word: 'Stop', width: 44, colour: 'var(--red)' },
-    mend: { word: 'Mend', width: 26, colour: 'var(--amber)' },
-    watch: { word: 'Watch', width: 15, colour: 'var(--blue)' },
-    good: { word: 'Good', width: 6, colour: 'var(--green)' },
-  } as const;
   const look = $derived(LOOK[finding.severity]);
-  let toggled = $state<boolean | null>(null);
-  const open = $derived(toggled ?? (said && finding.severity === 'stop'));
+  let open = $state(false);
 </script>
 
-<li class="grid grid-cols-[3.4rem_1fr] gap-x-2 border-b border-line py-3">
+<!-- the buttons it has do the same: keys here only save the way to them -->
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+<li
+  class="item"
+  tabindex="-1"
+  data-finding={finding.id}
+  onkeydown={(event) => {
+    if (event.target !== event.currentTarget || event.altKey || event.ctrlKey || event.metaKey)
+      return;
+    if (event.key === 's') open = !open;
+    else if (event.key === 'Enter' && finding.action) void goTo(finding.action);
+    else return;
+    event.preventDefault();
+  }}
+>
   <span style:color={look.colour} class="text-sm font-semibold">
-    <svg width="44" height="5" class="mb-1 block" aria-hidden="true">
-      <rect width={look.width} height="5" rx="1" fill={look.colour} />
-    </svg>
+    <span class="mb-1 block"><SeverityBar severity={finding.severity} /></span>
     {look.word}
   </span>
   <div class="min-w-0">
-    <p>{said && finding.title ? finding.title : tell(finding.sentence)}</p>
+    <p>{tell(finding.sentence)}</p>
     <p class="mt-1 flex flex-wrap gap-x-4">
-      <button class="quiet text-sm" aria-expanded={open} onclick={() => (toggled = !open)}>
+      <button class="quiet text-sm" aria-expanded={open} onclick={() => (open = !open)}>
         {open ? 'hide the sum' : 'show the sum'}
       </button>
-      {#if finding.action && !asked}
+      {#if finding.action}
         {@const action = finding.action}
         <button class="quiet text-sm text-ink" onclick={() => goTo(action)}>{action.label}</button>
       {/if}
     </p>
-    {#if open}
-      <ol class="mt-2 rounded bg-faint px-3 py-2 text-sm">
-        {#each finding.sum as line, index (index)}
-          <li>{tell(line)}</li>
-        {/each}
-        <li class="mt-1">
-          <a class="underline" href="/rules#{finding.rule}">the rule and where it comes from</a>
-        </li>
-      </ol>
-    {/if}
+    {#if open}<TheSum {finding} />{/if}
   </div>
 </li>
+
+<style>
+  .item {
+    display: grid;
+    grid-template-columns: 3.4rem 1fr;
+    column-gap: 0.5rem;
+    border-bottom: 1px solid var(--line);
+    padding-block: 0.75rem;
+  }
+</style>

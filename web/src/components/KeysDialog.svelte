@@ -8,6 +8,7 @@
     [STAGES.map((_, at) => at + 1).join(' '), STAGES.map((stage) => stage.name).join(', ')],
     ['9', 'Logbook'],
     ['d', 'draw the bow'],
+    ['f', 'findings: ↑ ↓ walk them, Enter does it, s shows the sum, e opens those elsewhere'],
     ['j', 'jot line'],
     ['↓', 'in the jot line: take the next answer to what it asks'],
     ['Ctrl Z', 'take back what was recorded last'],

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { NextStep } from '../lib/api';
+  import type { Assessment, NextStep } from '../lib/api';
   import { Doing } from '../lib/doing.svelte';
   import { pathOf } from '../lib/go';
   import { tell } from '../lib/preferences.svelte';
@@ -7,12 +7,20 @@
   import { openRig } from '../lib/openrig.svelte';
   import { Recording } from '../lib/recording.svelte';
   import ProblemNote from './ProblemNote.svelte';
+  import TheSum from './TheSum.svelte';
 
   let {
     step: now,
+    assessment = null,
     brief = false,
     waits = false,
-  }: { step: NextStep; brief?: boolean; waits?: boolean } = $props();
+  }: {
+    step: NextStep;
+    /** With it, the sum of the finding it comes from can be shown. */
+    assessment?: Assessment | null;
+    brief?: boolean;
+    waits?: boolean;
+  } = $props();
 
   // while something is worked out the step may yet change: the last one stays until it is known
   let settled = $state.raw<NextStep | null>(null);
@@ -32,6 +40,13 @@
   }
 
   const id = $props.id();
+  /** The finding it comes from: its sentence stands here, so here stands its sum; a Stop has both. */
+  const finding = $derived(
+    assessment?.findings.find(
+      (one) => one.id === step?.finding && one.severity !== 'stop',
+    ) ?? null,
+  );
+  let open = $state(false);
   /** On the page where it is done the button would only be in the way. */
   const here = $derived(step?.on_page && route.pathname.endsWith(`/${pathOf(step.action)}`));
 </script>
@@ -56,11 +71,17 @@
           disabled={doing.recording.busy}
           onclick={() => void doing.act(step.action)}
         >
-          {step.action.label}
+          {step.action.label === tell(step.title) ? 'Go there' : step.action.label}
         </button>
       {/if}
       {#if !brief}<span class="text-sm whitespace-nowrap opacity-80">{step.minutes} min</span>{/if}
     </div>
+    {#if !brief && finding}
+      <button class="mt-2 text-sm underline opacity-90" onclick={() => (open = !open)}>
+        {open ? 'hide the sum' : 'show the sum'}
+      </button>
+      {#if open}<TheSum {finding} />{/if}
+    {/if}
     {#if !brief && step.other}
       {@const other = step.other}
       <button

@@ -50,6 +50,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{rig}/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Known
+         * @description Return six numbers of a rig, how sure each is, and what would make it surer.
+         */
+        get: operations["read_known"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig}/entries": {
         parameters: {
             query?: never;
@@ -66,6 +86,26 @@ export interface paths {
         get: operations["read_rig_entries"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/first-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Judge First Run
+         * @description Read a first run's answers as they stand and judge them, without storing anything.
+         */
+        post: operations["judge_first_run"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1246,6 +1286,27 @@ export interface components {
             anchor: "under_chin" | "corner" | "cheekbone";
         };
         /**
+         * Answered
+         * @description An answer as it is understood.
+         */
+        Answered: {
+            says: components["schemas"]["Phrase"];
+            /**
+             * Subject
+             * @enum {string}
+             */
+            subject: "archer" | "bow" | "string" | "arrow_set" | "rig";
+            /** Reading */
+            reading: components["schemas"]["Changed"] | components["schemas"]["Named"] | components["schemas"]["Noted"] | components["schemas"]["Retraction"] | components["schemas"]["PutAway"] | components["schemas"]["PartFitted"] | components["schemas"]["DrawMarked"] | components["schemas"]["DrawOnScale"] | components["schemas"]["DrawStated"] | components["schemas"]["ArmTape"] | components["schemas"]["ArmSpan"] | components["schemas"]["HookDepth"] | components["schemas"]["GripDepth"] | components["schemas"]["HoldChosen"] | components["schemas"]["AnchorChosen"] | components["schemas"]["HandChosen"] | components["schemas"]["PurposeChosen"] | components["schemas"]["WeightWished"] | components["schemas"]["BowFamily"] | components["schemas"]["BowLength"] | components["schemas"]["RiserLength"] | components["schemas"]["BowMark"] | components["schemas"]["BowWeighed"] | components["schemas"]["DrawLimit"] | components["schemas"]["StackFelt"] | components["schemas"]["ArrowMinimum"] | components["schemas"]["LimbPair"] | components["schemas"]["Inspected"] | components["schemas"]["BowMadeAs"] | components["schemas"]["LimbsMadeOf"] | components["schemas"]["PutTogether"] | components["schemas"]["BraceRange"] | components["schemas"]["ArrowSpeed"] | components["schemas"]["StringBuild"] | components["schemas"]["StringTurns"] | components["schemas"]["StringTurned"] | components["schemas"]["StringStrung"] | components["schemas"]["StringSettled"] | components["schemas"]["BraceHeight"] | components["schemas"]["BraceTried"] | components["schemas"]["ArrowMassed"] | components["schemas"]["ArrowBuild"] | components["schemas"]["NumberedArrow"] | components["schemas"]["TaperShot"] | components["schemas"]["ArrowPass"] | components["schemas"]["NockHeight"] | components["schemas"]["NockLocked"] | components["schemas"]["NockShot"] | components["schemas"]["ArrowNock"] | components["schemas"]["TillerGaps"] | components["schemas"]["TillerTold"] | components["schemas"]["LimbsInLine"] | components["schemas"]["CentreShot"] | components["schemas"]["LimbBolts"] | components["schemas"]["RiserWeight"] | components["schemas"]["RiserSide"] | components["schemas"]["UsualCrawl"] | components["schemas"]["BowKitTold"] | components["schemas"]["TailSeen"] | components["schemas"]["ButtHits"] | components["schemas"]["BareApart"] | components["schemas"]["PlateMarked"] | components["schemas"]["SlapHeard"] | components["schemas"]["FeathersSeen"] | components["schemas"]["WalkedBack"] | components["schemas"]["TrialSet"] | components["schemas"]["ShotCare"] | components["schemas"]["FlightKit"] | components["schemas"]["MatchSource"] | components["schemas"]["SittingEnded"] | components["schemas"]["RigTuned"] | components["schemas"]["CrawlMark"] | components["schemas"]["CrawlUnits"] | components["schemas"]["CrawlCounted"] | components["schemas"]["FingerWidth"] | components["schemas"]["TabStitches"] | components["schemas"]["EyeHeight"] | components["schemas"]["ArrowReach"] | components["schemas"]["CrawlHabit"] | components["schemas"]["SoundHeard"] | components["schemas"]["ShaftTapped"] | components["schemas"]["SettingChecked"] | components["schemas"]["SettingMoved"] | components["schemas"]["SettingFound"] | components["schemas"]["OrderHabit"] | components["schemas"]["LevelCircle"] | components["schemas"]["StepSetAside"];
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "weighed" | "measured" | "estimated" | "told" | "simulated";
+            /** As Typed */
+            as_typed: string;
+        };
+        /**
          * ArcherPage
          * @description What the archer's page draws.
          */
@@ -1869,7 +1930,7 @@ export interface components {
              * @default trade
              * @enum {string}
              */
-            datum: "trade" | "pivot" | "back" | "belly";
+            datum: "trade" | "pivot" | "back" | "belly" | "unsure";
             /**
              * String At
              * @default hook
@@ -2611,7 +2672,7 @@ export interface components {
              * @default trade
              * @enum {string}
              */
-            datum: "trade" | "pivot" | "back" | "belly";
+            datum: "trade" | "pivot" | "back" | "belly" | "unsure";
         };
         /**
          * DrawOnScale
@@ -2633,7 +2694,7 @@ export interface components {
              * @default trade
              * @enum {string}
              */
-            datum: "trade" | "pivot" | "back" | "belly";
+            datum: "trade" | "pivot" | "back" | "belly" | "unsure";
         };
         /**
          * DrawStated
@@ -2657,7 +2718,7 @@ export interface components {
              * @default trade
              * @enum {string}
              */
-            datum: "trade" | "pivot" | "back" | "belly";
+            datum: "trade" | "pivot" | "back" | "belly" | "unsure";
         };
         /**
          * EntriesDraft
@@ -2778,6 +2839,24 @@ export interface components {
             nock_within: number | null;
         };
         /**
+         * EveningStep
+         * @description One step of the first evening.
+         */
+        EveningStep: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Minutes */
+            minutes: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "next" | "to_do" | "aside";
+            action?: components["schemas"]["Action"] | null;
+        };
+        /**
          * ExpectedReading
          * @description What the next tail and bare shafts should be, in the plane that was changed.
          */
@@ -2869,6 +2948,15 @@ export interface components {
             ];
             /** Further Mm */
             further_mm: number | null;
+        };
+        /**
+         * FieldProblem
+         * @description What is wrong with an answer, and where each of its other meanings belongs.
+         */
+        FieldProblem: {
+            problem: components["schemas"]["Problem"];
+            /** Guesses For */
+            guesses_for: (components["schemas"]["GuessFor"] | null)[];
         };
         /**
          * FieldShots
@@ -3034,6 +3122,11 @@ export interface components {
              * @default false
              */
             before_shooting: boolean;
+            /**
+             * Homes
+             * @default []
+             */
+            homes: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen")[];
         };
         /**
          * FingerWidth
@@ -3052,6 +3145,71 @@ export interface components {
             width_mm: number;
         };
         /**
+         * FirstAnswers
+         * @description What stands in the fields of a first run, as it was typed; empty where nothing is.
+         */
+        FirstAnswers: {
+            /**
+             * Draw
+             * @default
+             */
+            draw: string;
+            /**
+             * Draw To
+             * @default trade
+             * @enum {string}
+             */
+            draw_to: "trade" | "pivot" | "back" | "belly" | "unsure";
+            /**
+             * Marked
+             * @default false
+             */
+            marked: boolean;
+            /**
+             * Span
+             * @default
+             */
+            span: string;
+            /**
+             * Tape
+             * @default
+             */
+            tape: string;
+            /** Family */
+            family?: ("selfbow" | "straight_longbow" | "reflex_deflex_longbow" | "hunting_recurve" | "target_recurve" | "short_rigid_tip" | "long_rigid_tip" | "large_rigid_tip") | null;
+            /**
+             * Mark
+             * @default
+             */
+            mark: string;
+            /**
+             * Length
+             * @default
+             */
+            length: string;
+            /**
+             * Mass
+             * @default
+             */
+            mass: string;
+            /**
+             * Mass Told
+             * @default false
+             */
+            mass_told: boolean;
+            /**
+             * Spine
+             * @default
+             */
+            spine: string;
+            /**
+             * Units
+             * @default inch
+             * @enum {string}
+             */
+            units: "inch" | "centimetre" | "metric";
+        };
+        /**
          * FirstReading
          * @description A reading that a new subject starts with.
          */
@@ -3064,6 +3222,28 @@ export interface components {
             note?: string | null;
             /** As Typed */
             as_typed?: string | null;
+        };
+        /**
+         * FirstRunOut
+         * @description What the answers give, and what cannot be read of them.
+         */
+        FirstRunOut: {
+            /** Answered */
+            answered: {
+                [key: string]: components["schemas"]["Answered"];
+            };
+            /** Numbers */
+            numbers: components["schemas"]["KnownNumber"][];
+            /** Least Arrow Gr */
+            least_arrow_gr: number | null;
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Wrong */
+            wrong: {
+                [key: string]: components["schemas"]["FieldProblem"];
+            };
         };
         /**
          * Fitted
@@ -3314,6 +3494,19 @@ export interface components {
              * @description grip depth [mm], 0 to 101.6
              */
             depth_mm: number;
+        };
+        /**
+         * GuessFor
+         * @description Another meaning of what was typed, and the field it belongs to.
+         */
+        GuessFor: {
+            /**
+             * Question
+             * @enum {string}
+             */
+            question: "draw" | "span" | "tape" | "family" | "mark" | "length" | "mass" | "spine";
+            /** Text */
+            text: string;
         };
         /**
          * GuessOut
@@ -3641,6 +3834,8 @@ export interface components {
             may_shoot: components["schemas"]["MayShoot"];
             /** Findings */
             findings: components["schemas"]["Finding"][];
+            /** First Things */
+            first_things?: string[] | null;
             next_step: components["schemas"]["NextStep"];
             /**
              * Reckoning
@@ -3768,6 +3963,57 @@ export interface components {
             left_j: number;
             /** Before Mps */
             before_mps: number | null;
+        };
+        /**
+         * Known
+         * @description What is known now.
+         */
+        Known: {
+            /** Numbers */
+            numbers: components["schemas"]["KnownNumber"][];
+            /** Measurements */
+            measurements: components["schemas"]["Measurement"][];
+            /** Evening */
+            evening: components["schemas"]["EveningStep"][];
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * KnownNumber
+         * @description One of the six numbers: its value, how sure it is, and the limit it must not touch.
+         */
+        KnownNumber: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "draw" | "weight" | "arrow" | "gpp" | "stack" | "shaft";
+            /** Label */
+            label: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen";
+            figure?: components["schemas"]["Figure"] | null;
+            missing?: components["schemas"]["Phrase"] | null;
+            /**
+             * @default {
+             *       "template": "",
+             *       "figures": {}
+             *     }
+             */
+            stands_on: components["schemas"]["Phrase"];
+            /**
+             * Assumed
+             * @default false
+             */
+            assumed: boolean;
+            limit?: components["schemas"]["Limit"] | null;
+            /** Own */
+            own?: number | null;
+            /** After */
+            after?: number | null;
         };
         /**
          * Learnt
@@ -3953,6 +4199,21 @@ export interface components {
              * @enum {string}
              */
             made: "laminated" | "solid_glass" | "natural";
+        };
+        /**
+         * Limit
+         * @description A limit that a number must not pass.
+         */
+        Limit: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "above" | "below";
         };
         /** LineDrawing */
         LineDrawing: {
@@ -4140,6 +4401,17 @@ export interface components {
             units: "inch" | "centimetre" | "metric";
             /** Rig */
             rig?: string | null;
+        };
+        /**
+         * Measurement
+         * @description A measurement that would make numbers surer.
+         */
+        Measurement: {
+            title: components["schemas"]["Phrase"];
+            /** Minutes */
+            minutes: number;
+            gains: components["schemas"]["Phrase"];
+            action: components["schemas"]["Action"];
         };
         /**
          * Moved
@@ -5554,6 +5826,11 @@ export interface components {
             school: string;
             /** Source */
             source: string;
+            /**
+             * Also
+             * @default []
+             */
+            also: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen")[];
         };
         /**
          * SchoolBand
@@ -8165,6 +8442,39 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    read_known: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rig: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Known"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     read_rig_entries: {
         parameters: {
             query?: {
@@ -8190,6 +8500,40 @@ export interface operations {
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    judge_first_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstAnswers"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstRunOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];

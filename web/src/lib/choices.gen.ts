@@ -4,6 +4,7 @@ export const DATUM_WORDS = [
   ['pivot', ' to the pivot'],
   ['back', ' to the back of the bow'],
   ['belly', ' to the belly'],
+  ['unsure', ', to what is not known'],
 ] as const;
 export const HOLD_WORDS = [
   ['split', 'one over, two under'],

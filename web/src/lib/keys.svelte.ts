@@ -4,6 +4,7 @@ import { openRig } from './openrig.svelte';
 import { goToPath, route } from './navigation';
 import { placePath, rigOf, type Place } from './paths';
 import { preferences } from './preferences.svelte';
+import { lookAt } from './wanted';
 
 /** The place a digit stands for: stages by their number in the rail, the logbook last. */
 function placeOf(digit: string): Place | null {
@@ -48,6 +49,7 @@ class Keys {
     const rig = rigHere();
     const place = rig && placeOf(event.key);
     if (place) void goToPath(placePath(rig, place));
+    else if (event.key === 'f' && rig) toFindings();
     else if (event.key === 'j') document.getElementById('jot')?.focus();
     else if (event.key === 'd' && rig) void this.#drawBow(rig);
     else if (event.key === 'u') preferences.nextUnits();
@@ -60,6 +62,13 @@ class Keys {
     if (!this.#draw) await goToPath(placePath(rig, 'bow'));
     this.#draw?.();
   }
+}
+
+/** The first finding takes the focus: from there keys walk them. */
+function toFindings(): void {
+  const list = document.querySelector('section[aria-labelledby=findings-title]');
+  const first = list?.querySelector<HTMLElement>('[data-finding]');
+  lookAt(first ?? document.getElementById('findings-title'));
 }
 
 function isText(target: EventTarget | null): target is HTMLInputElement {

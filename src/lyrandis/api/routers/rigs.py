@@ -23,6 +23,7 @@ from lyrandis.core.bench_readings import Retraction
 from lyrandis.core.computed import compute
 from lyrandis.core.effective import retracted_ids
 from lyrandis.core.judgement import Finding, Mark, Value
+from lyrandis.core.known import Known
 from lyrandis.core.phrase import Phrase, plain
 from lyrandis.core.reading import EntryId, Name, PartKind, StageKey, SubjectId
 from lyrandis.core.setup import fold
@@ -173,6 +174,12 @@ def read_rig(
     answer = as_json(rigs.judged(rig, page))
     answer.headers["etag"] = tag
     return answer
+
+
+@router.get("/rigs/{rig}/known", response_model=Known, responses=NOT_FOUND)
+def read_known(rigs: RigsOf, rig: SubjectId) -> Response:
+    """Return six numbers of a rig, how sure each is, and what would make it surer."""
+    return as_json(rigs.known(rig))
 
 
 @router.get("/rigs/{rig}/entries", responses=NOT_FOUND)

@@ -46,6 +46,9 @@ SPAN_DIVISOR = 2.5
 # Assumption: grip depths where nobody has measured, (mean, sd) in inches.
 BACK_DEPTH_IN = (1.75, 0.125)
 BELLY_DEPTH_IN = (0.25, 0.125)
+UNSURE_DATUM_SD_IN = 5 / 8
+"""Assumption: a length nobody knows the end of is taken as on the trade datum, which most people
+are told; read to the grip itself it is 1 3/4 in more, to the back about the same. One sd."""
 
 # Hook depth = e tan(gamma): groove to hook e = 3/4 to 1 in (fingers) or to 1.6 in (thumb), string
 # angle gamma 25 to 35 degrees at full draw. (mean, sd) in inches.
@@ -91,7 +94,8 @@ class Draw:
 def draw_to_pivot(length: float, datum: Datum, archer: ArcherFacts) -> Estimate:
     """Return the true draw to the pivot of a length read to `datum`.
 
-    pivot = trade - 1 3/4 in = back - back depth = belly + belly depth.
+    pivot = trade - 1 3/4 in = back - back depth = belly + belly depth. A length whose end nobody
+    knows is taken as on the trade datum, and no better known than that guess.
 
     Source: the trade's datum, pivot + 1 3/4 in; grip depths are Assumption.
 
@@ -102,6 +106,8 @@ def draw_to_pivot(length: float, datum: Datum, archer: ArcherFacts) -> Estimate:
         return Estimate(length, 0.0)
     if datum == "trade":
         return Estimate(length - TRADE_OFFSET_MM, 0.0)
+    if datum == "unsure":
+        return Estimate(length - TRADE_OFFSET_MM, UNSURE_DATUM_SD_IN * MM_PER_IN)
     if datum == "back":
         depth = grip_depth(archer.back_depth, BACK_DEPTH_IN)
         return Estimate(length - depth.value, depth.sd)

@@ -22,6 +22,7 @@ DATUMS = {
     "back": "back; to the back; to back; to back of bow; to the back of the bow; back of the bow; to back of the bow; to the back of the riser",
     "belly": "belly; to the belly; to belly",
     "trade": "trade",
+    "unsure": "unsure",
 }
 """Where a length along the arrow is read to."""
 PLAIN_WORDS = "archer arms arm fingers finger shooter"

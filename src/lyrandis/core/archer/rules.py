@@ -7,6 +7,7 @@ from lyrandis.core.archer.draw import Draw, DrawReading
 from lyrandis.core.archer.facts import ArcherFacts
 from lyrandis.core.archer.words import HOLD_WORDS
 from lyrandis.core.computed import Computed
+from lyrandis.core.constants import TRADE_OFFSET_MM
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.phrase import Phrase, mm, phrase
 
@@ -98,6 +99,8 @@ def _judge_draw(draw: Draw) -> list[j.Finding]:
     figure = mm(draw.length.value, draw.length.plus_minus)
     count = len(draw.used)
     where = " on this rig" if draw.basis == "rig" else ""
+    if _end_unknown(draw):
+        return []
     if draw.basis == "guess":
         return [_draw_finding(draw, "draw-guess", "watch", "draw-readings", _MEASURE, phrase(
             "A draw of {draw} is a first guess. An arrow drawn and marked settles it.", draw=figure
@@ -163,7 +166,24 @@ def _judge_beside(draw: Draw) -> list[j.Finding]:
     return result
 
 
+def _end_unknown(draw: Draw) -> list[j.Finding]:
+    """Ask for a draw that was read to a known place, where one in use was not."""
+    unsure = [reading for reading in draw.used if reading.shared == "unsure"]
+    if not unsure:
+        return []
+    sentence = phrase(
+        "It is not known what your draw of {draw} was measured to: read to the grip itself it is "
+        "{offset} more.",
+        draw=mm(draw.length.value, draw.length.plus_minus),
+        offset=mm(TRADE_OFFSET_MM),
+    )
+    lines = reading_lines(tuple(unsure))
+    return [_finding("datum-unknown", "watch", sentence, lines, _MEASURE, rule="draw-datum")]
+
+
 def _judge_datum(draw: Draw, archer: ArcherFacts) -> list[j.Finding]:
+    if unknown := _end_unknown(draw):
+        return unknown
     for reading in draw.used:
         assumed = {"back": archer.back_depth, "belly": archer.belly_depth}
         if reading.shared in assumed and assumed[reading.shared] is None:

@@ -210,4 +210,5 @@ def missing(c: Computed) -> j.NextStep | None:
         tells=phrase("It gives your draw length: the mark's distance from the nock, plus 1¾ in."),
         minutes=5,
         action=MARK_ARROW,
+        aside="draw",
     )

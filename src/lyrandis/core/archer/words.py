@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-Datum = Literal["trade", "pivot", "back", "belly"]
+Datum = Literal["trade", "pivot", "back", "belly", "unsure"]
 Hold = Literal["split", "three_under", "thumb"]
 Anchor = Literal["under_chin", "corner", "cheekbone"]
 Hand = Literal["right", "left"]
@@ -13,6 +13,7 @@ DATUM_WORDS: dict[Datum, str] = {
     "pivot": " to the pivot",
     "back": " to the back of the bow",
     "belly": " to the belly",
+    "unsure": ", to what is not known",
 }
 """What is said behind a length that was read to it."""
 HOLD_WORDS: dict[Hold, str] = {

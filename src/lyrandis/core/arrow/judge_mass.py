@@ -46,6 +46,7 @@ RULES: tuple[j.Rule, ...] = (
     j.Rule(
         id="arrow-floor",
         stage="arrow",
+        also=("bow",),
         title="Grains per pound and the floor",
         statement="Grains per pound is the finished arrow's mass over the draw weight at your "
         "own full draw. The bowyer's minimum is the floor. Without one it is computed: "

@@ -70,6 +70,7 @@ RULES: tuple[j.Rule, ...] = (
     j.Rule(
         id="spine-match",
         stage="arrow",
+        also=("flight",),
         title="The spine this rig wants",
         statement="Two schools make one number. The shot is computed, release to clear of the bow, "
         f"for spines from {STIFFEST:.0f} lb down to {WEAKEST_AT_ALL:.0f} lb, nine releases that "
@@ -93,6 +94,7 @@ RULES: tuple[j.Rule, ...] = (
     j.Rule(
         id="spine-everyday",
         stage="arrow",
+        also=("flight",),
         title="Spine by practice",
         statement=f"{ANCHOR_LBF:g} lb of spine at {ANCHOR_WEIGHT_LBF:g} lb on the fingers, growing "
         f"with weight to the two thirds; {PER_INCH:.0%} an inch of shaft over "

@@ -138,15 +138,15 @@ def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
         some = f"{counted(len(unseen), 'arrow')} {verb}"
         which = "the arrows are" if len(unseen) == len(in_use) else some
         what = phrase(f"{which} not flexed and looked at")
-        left.append(j.Unchecked(what=what, before_shooting=True, step=_FLEX, turn=3))
+        left.append(j.Unchecked(what=what, before_shooting=True, step=FLEX, turn=3))
     elif not in_use:
         known = c.setup.arrows != ArrowFacts(name=c.setup.arrows.name)
         what = phrase("whether the arrows are sound")
-        left.append(j.Unchecked(what=what, step=_FLEX if known else None, turn=3))
+        left.append(j.Unchecked(what=what, step=FLEX if known else None, turn=3))
     left += _hand_unchecked(c, in_use)
     if c.archer.draw is not None and shaft_length(c.setup.arrows) is None:
         what = phrase("whether the arrows are long enough")
-        left.append(j.Unchecked(what=what, step=_LONG_ENOUGH, turn=2))
+        left.append(j.Unchecked(what=what, step=LONG_ENOUGH, turn=2))
     if c.arrow.finished is None or c.arrow.finished.basis != "weighed":
         left.append(j.Unchecked(what=phrase("the arrows' mass"), step=_WEIGH_ONE))
     return tuple(left)
@@ -178,7 +178,7 @@ _QUILLS = j.NextStep(
     minutes=3,
     action=j.Action(label="Look the quills over", stage="arrow", control="quiver"),
 )
-_FLEX = j.NextStep(
+FLEX = j.NextStep(
     title=phrase("Flex and look at every arrow"),
     why=phrase(
         "A cracked shaft breaks on the string. Number them, flex each, and look at its ends."
@@ -187,7 +187,7 @@ _FLEX = j.NextStep(
     minutes=5,
     action=j.Action(label="Look the arrows over", stage="arrow", control="quiver"),
 )
-_LONG_ENOUGH = j.NextStep(
+LONG_ENOUGH = j.NextStep(
     title=phrase("Measure the shafts"),
     why=phrase("A shaft shorter than your draw falls behind the rest and breaks there."),
     tells=phrase("Length also moves the spine this rig wants, 6 % an inch."),
@@ -201,6 +201,7 @@ _WEIGH_ONE = j.NextStep(
     tells=phrase("It gives grains per pound, against the lightest this bow should be given."),
     minutes=2,
     action=WEIGH_ARROW,
+    aside="arrow_mass",
 )
 
 

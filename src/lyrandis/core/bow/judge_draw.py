@@ -37,6 +37,7 @@ RULES: tuple[j.Rule, ...] = (
     j.Rule(
         id="draw-limit",
         stage="bow",
+        also=("archer",),
         title="The maker's longest draw",
         statement="Nobody draws past the maker's limit: limbs fail there. Clearly past it is Stop; "
         "past it by less than the ± of your draw is Mend; within half an inch is Watch.",
@@ -46,6 +47,7 @@ RULES: tuple[j.Rule, ...] = (
     j.Rule(
         id="stack-margin",
         stage="bow",
+        also=("archer",),
         title="Stack margin",
         statement=f"Stack begins where the weight per inch has grown to {ONSET:g} times its "
         "least: where you feel it, else on the curve your scale shows, with four points and more "
@@ -63,6 +65,7 @@ RULES: tuple[j.Rule, ...] = (
     j.Rule(
         id="finger-angle",
         stage="bow",
+        also=("archer",),
         title="Finger angle",
         statement=f"Under about {PINCH_DEG['three_under']:g}° at the hook the string pinches three "
         "fingers under the arrow; one over and two under take down to about "

@@ -8,7 +8,7 @@ from lyrandis.core.bow.judge_energy import energy_sum
 from lyrandis.core.bow.judge_weight import FAR_BEYOND_POINTS_MM, WEIGH, weight_figure
 from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.weight import mark_to_ask_for
-from lyrandis.core.bow.words import FAMILY_WORDS
+from lyrandis.core.bow.words import FAMILY_WORDS, InspectionItem
 from lyrandis.core.computed import Computed
 from lyrandis.core.effective import Recorded
 from lyrandis.core.phrase import (
@@ -281,10 +281,11 @@ def missing(c: Computed) -> j.NextStep | None:
         tells=phrase("It tells what you hold at your own draw."),
         minutes=5,
         action=WEIGH,
+        aside="scale",
     )
 
 
-_LOOK_OVER = j.NextStep(
+LOOK_OVER = j.NextStep(
     title=phrase("Look the bow over"),
     why=phrase(
         "Nobody has looked at it here yet. What can let go at full draw is found before the first "
@@ -301,12 +302,12 @@ def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
     if c.setup.fitted.bow is None and c.setup.rig is not None:
         return (j.Unchecked(what=phrase("no bow is fitted"), before_shooting=True),)
     bow, result = c.setup.bow, looked_over(c.setup.bow.inspections)
-    dangerous = [item for item in ITEMS if SEVERITY[item] == "stop" and item not in result]
+    dangerous = _dangers_unseen(bow)
     left: list[j.Unchecked] = []
     if not result:
         what = phrase("the bow is not looked over")
         known = bow != BowFacts(name=bow.name)
-        step = _LOOK_OVER if known else None
+        step = LOOK_OVER if known else None
         left.append(j.Unchecked(what=what, before_shooting=True, step=step, turn=0))
     elif dangerous:
         names = ", ".join(item.replace("_", " ") for item in dangerous)
@@ -326,6 +327,22 @@ def unchecked(c: Computed) -> tuple[j.Unchecked, ...]:
         )
         left.append(j.Unchecked(what=phrase("the maker's longest draw"), step=limit))
     return tuple(left)
+
+
+def _dangers_unseen(bow: BowFacts) -> list[InspectionItem]:
+    """Return what can let go at full draw and was not looked at."""
+    seen = looked_over(bow.inspections)
+    return [item for item in ITEMS if SEVERITY[item] == "stop" and item not in seen]
+
+
+def whole_look_over(bow: BowFacts) -> bool:
+    """Return whether all that can let go at full draw was looked at.
+
+    >>> from lyrandis.core.example import rig
+    >>> whole_look_over(rig().setup.bow), whole_look_over(rig(["inspect all good"]).setup.bow)
+    (False, True)
+    """
+    return not _dangers_unseen(bow)
 
 
 def _weigh_it(c: Computed) -> j.NextStep:

@@ -171,7 +171,7 @@
         {@render children()}
       </main>
       <div class="findings-area">
-        <Findings {assessment} {waits} />
+        <Findings {assessment} {waits} {stage} />
         <div class="pb-4 md:hidden"><FittedNow {assessment} /></div>
       </div>
     </div>
