@@ -4,7 +4,9 @@ import Lost from './features/start/Lost.svelte';
 import RigFrame from './features/rig/RigFrame.svelte';
 import { lazily } from './lib/lazily';
 import { navigateBy } from './lib/navigation';
-import { ROUTES, STAGES } from './stages';
+import { ROUTES } from './stages';
+
+const now = lazily(() => import('./features/now/Now.svelte'));
 
 const { navigate, route } = createRouter({
   '/': Home,
@@ -16,7 +18,8 @@ const { navigate, route } = createRouter({
   '/words': lazily(() => import('./features/words/Words.svelte')),
   '/api-reference': lazily(() => import('./features/reference/Reference.svelte')),
   '/rigs/:rig': {
-    '/': STAGES[0].routes['/archer'],
+    '/': now,
+    '/now': now,
     ...ROUTES,
     '/instruments': lazily(() => import('./features/instruments/Instruments.svelte')),
     '/logbook': lazily(() => import('./features/logbook/Logbook.svelte')),

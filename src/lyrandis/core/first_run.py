@@ -17,6 +17,7 @@ from lyrandis.core.arrow.questioned import question_mass
 from lyrandis.core.arrow.readings import ArrowBuild, ArrowMassed
 from lyrandis.core.assessment import judge
 from lyrandis.core.bench_readings import PartFitted
+from lyrandis.core.bow.drawing import HeldBow, held_bow
 from lyrandis.core.bow.readings import BowFamily, BowLength, BowMark
 from lyrandis.core.bow.words import Family
 from lyrandis.core.computed import compute
@@ -86,6 +87,8 @@ class FirstRun(Drawn):
     numbers: tuple[KnownNumber, ...]
     least_arrow_gr: float | None
     """An arrow at the floor of this bow."""
+    bow: HeldBow
+    """The bow as it stands at this draw."""
     stages: tuple[j.Stage, ...]
     """The three stages that are asked about."""
     findings: tuple[j.Finding, ...]
@@ -175,12 +178,14 @@ def first_run(answers: FirstAnswers) -> tuple[FirstRun, dict[Question, DomainErr
     assessment = judge(computed)
     weight_now = computed.bow.weight
     floor = computed.arrow.floor.grains_per_pound
+    asked = {one.subject for one in answered.values()}
     run = FirstRun(
         answered=answered,
         numbers=numbers_of(computed, assumed=assumed),
         least_arrow_gr=floor * weight_now.weight.value if weight_now else None,
+        bow=held_bow(computed),
         stages=assessment.stages[:3],
-        findings=tuple(f for f in assessment.findings if _concerns(f, assumed=assumed)),
+        findings=tuple(f for f in assessment.findings if _concerns(f, asked)),
     )
     return run, wrong
 
@@ -242,10 +247,13 @@ _SAID_BY_THE_QUESTION = frozenset({"draw-guess", "hook-assumed"})
 """Findings that say nothing beside the question itself."""
 
 
-def _concerns(finding: j.Finding, *, assumed: bool) -> bool:
-    """Return whether a finding is said while one types."""
-    asked = "bow", "arrow" if assumed else "archer", "arrow"
-    return finding.stage in asked and finding.id not in _SAID_BY_THE_QUESTION
+_OF_STAGE: Mapping[str, SubjectKind] = {"archer": "archer", "bow": "bow", "arrow": "arrow_set"}
+
+
+def _concerns(finding: j.Finding, answered: set[SubjectKind]) -> bool:
+    """Return whether a finding is said while one types: of what was answered, not of guesses."""
+    said = _OF_STAGE.get(finding.stage) in answered
+    return said and finding.id not in _SAID_BY_THE_QUESTION
 
 
 def parts_of(answered: Mapping[Question, Answered]) -> dict[PartKind, list[Answered]]:

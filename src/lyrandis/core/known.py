@@ -33,6 +33,8 @@ from lyrandis.core.setup import fold
 
 WORTH_SAYING = 1.2
 """A ± that shrinks by less than this is not said to."""
+SHARP_ENOUGH = 0.025
+"""A ± that is no more than this share of its number needs no measurement."""
 MOST_MEASUREMENTS = 3
 
 NumberKey = Literal["draw", "weight", "arrow", "gpp", "stack", "shaft"]
@@ -313,7 +315,11 @@ def _gain(before: Computed, after: Computed) -> _Gain:
         ),
         reverse=True,
     )
-    worth = [(size, key) for size, key in shrunk if size > math.log(WORTH_SAYING)]
+    worth = [
+        (size, key)
+        for size, key in shrunk
+        if size > math.log(WORTH_SAYING) and not _sharp(was[key])
+    ]
     said = sum(size for size, _ in worth) + len(fresh)
     if not worth:
         names = _listed([_NAMES[key] for key in fresh])
@@ -321,20 +327,25 @@ def _gain(before: Computed, after: Computed) -> _Gain:
     first = worth[0][1]
     others = [_NAMES[key] for _, key in worth[1:]] + [_NAMES[key] for key in fresh]
     more = f", and with it {_listed(others)}" if others else ""
-    unit, value = was[first].unit, was[first].value
+    unit = was[first].unit
     return _Gain(
         said,
         phrase(
             f"{_NAMES[first]} ± {{before}} to ± {{after}}{more}",
-            before=_as_spread(unit, value, was[first].plus_minus or 0.0),
-            after=_as_spread(unit, value, will[first].plus_minus or 0.0),
+            before=_as_spread(unit, was[first].plus_minus or 0.0),
+            after=_as_spread(unit, will[first].plus_minus or 0.0),
         ),
     )
 
 
-def _as_spread(unit: str, value: float, plus_minus: float) -> Figure:
+def _sharp(figure: Figure) -> bool:
+    """Return whether a number is known well enough."""
+    spread = figure.plus_minus or 0.0
+    return spread <= SHARP_ENOUGH * abs(figure.value)
+
+
+def _as_spread(unit: str, plus_minus: float) -> Figure:
     """Return a ± as a figure of its own; a spine's in pounds, without thousandths."""
-    del value
     return Figure(value=plus_minus, unit="lbf" if unit == "spine" else unit)  # type: ignore[arg-type]
 
 

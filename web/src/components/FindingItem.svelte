@@ -5,7 +5,14 @@
   import SeverityBar, { LOOK } from './SeverityBar.svelte';
   import TheSum from './TheSum.svelte';
 
-  let { finding }: { finding: Finding } = $props();
+  let {
+    finding,
+    leads = true,
+  }: {
+    finding: Finding;
+    /** False where there is no page yet to lead to. */
+    leads?: boolean;
+  } = $props();
 
   const look = $derived(LOOK[finding.severity]);
   let open = $state(false);
@@ -21,7 +28,7 @@
     if (event.target !== event.currentTarget || event.altKey || event.ctrlKey || event.metaKey)
       return;
     if (event.key === 's') open = !open;
-    else if (event.key === 'Enter' && finding.action) void goTo(finding.action);
+    else if (event.key === 'Enter' && finding.action && leads) void goTo(finding.action);
     else return;
     event.preventDefault();
   }}
@@ -36,7 +43,7 @@
       <button class="quiet text-sm" aria-expanded={open} onclick={() => (open = !open)}>
         {open ? 'hide the sum' : 'show the sum'}
       </button>
-      {#if finding.action}
+      {#if finding.action && leads}
         {@const action = finding.action}
         <button class="quiet text-sm text-ink" onclick={() => goTo(action)}>{action.label}</button>
       {/if}

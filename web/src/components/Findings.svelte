@@ -19,9 +19,7 @@
 
   const stepped = $derived(waits ? null : (assessment.next_step.finding ?? null));
   const here = $derived(placed(assessment, stage, stepped));
-  const heading = $derived(
-    here.first || stage === null ? 'Worth knowing' : 'On this page',
-  );
+  const heading = $derived(here.first || stage === null ? 'Worth knowing' : 'On this page');
   let all = $state(false);
   let others = $state(false);
   let list: HTMLElement;

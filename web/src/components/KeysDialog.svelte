@@ -6,6 +6,7 @@
 
   const KEYS = [
     [STAGES.map((_, at) => at + 1).join(' '), STAGES.map((stage) => stage.name).join(', ')],
+    ['0', 'Now: what is known'],
     ['9', 'Logbook'],
     ['d', 'draw the bow'],
     ['f', 'findings: ↑ ↓ walk them, Enter does it, s shows the sum, e opens those elsewhere'],

@@ -42,9 +42,7 @@
   const id = $props.id();
   /** The finding it comes from: its sentence stands here, so here stands its sum; a Stop has both. */
   const finding = $derived(
-    assessment?.findings.find(
-      (one) => one.id === step?.finding && one.severity !== 'stop',
-    ) ?? null,
+    assessment?.findings.find((one) => one.id === step?.finding && one.severity !== 'stop') ?? null,
   );
   let open = $state(false);
   /** On the page where it is done the button would only be in the way. */

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Assessment } from '../lib/api';
   import { tell } from '../lib/preferences.svelte';
-  import { orderPath, placePath } from '../lib/paths';
+  import { nowPath, orderPath, placePath } from '../lib/paths';
   import { headline } from '../lib/values';
   import { route } from '../lib/navigation';
   import FittedNow from './FittedNow.svelte';
@@ -11,7 +11,7 @@
   let { assessment }: { assessment: Assessment } = $props();
 
   const rig = $derived(assessment.rig ?? '');
-  const here = $derived(route.pathname.split('/')[3] ?? 'archer');
+  const here = $derived(route.pathname.split('/')[3] || 'now');
   let rail: HTMLElement;
 
   // on a phone the stages stand in a strip: the one that is open comes into view
@@ -34,6 +34,16 @@
     >
   </h2>
   <ol class="flex md:flex-col">
+    <li class="shrink-0">
+      <a
+        href={nowPath(rig)}
+        class="step now"
+        aria-current={here === 'now' ? 'page' : undefined}
+        title="What is known now, and what would make it surer (0)"
+      >
+        <span class="font-semibold">Now</span>
+      </a>
+    </li>
     <li class="shrink-0 md:hidden">
       <a
         href={orderPath(rig)}
@@ -100,6 +110,9 @@
     border-left: 3px solid transparent;
     color: var(--ink);
     text-decoration: none;
+  }
+  .now {
+    min-height: 2.2rem;
   }
   .order {
     display: block;

@@ -4,7 +4,7 @@
   import { api, type Assessment, type RigOut } from '../lib/api';
   import { Asked } from '../lib/asked.svelte';
   import DidNotCome from './DidNotCome.svelte';
-  import { placePath } from '../lib/paths';
+  import { nowPath } from '../lib/paths';
 
   let { assessment }: { assessment: Assessment | null } = $props();
 
@@ -49,7 +49,7 @@
               <li>
                 <a
                   class="block rounded px-3 py-2 hover:bg-faint"
-                  href={placePath(rig.id, 'archer')}
+                  href={nowPath(rig.id)}
                   onclick={() => (open = false)}
                 >
                   <span class="block font-semibold">{rig.name}</span>

@@ -14,9 +14,7 @@
 
 <li class="stop" data-finding={finding.id} tabindex="-1">
   <p>
-    <strong class="text-red"
-      >Stop{elsewhere ? `, on ${nameOf(finding.stage)}` : ''}:</strong
-    >
+    <strong class="text-red">Stop{elsewhere ? `, on ${nameOf(finding.stage)}` : ''}:</strong>
     {finding.title}.
   </p>
   <p class="mt-1 flex flex-wrap gap-x-4">

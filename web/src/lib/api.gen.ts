@@ -194,6 +194,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bow-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Bow Kinds
+         * @description Return each kind of bow as it hangs unstrung.
+         */
+        get: operations["list_bow_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{rig}/shot": {
         parameters: {
             query?: never;
@@ -3236,6 +3256,7 @@ export interface components {
             numbers: components["schemas"]["KnownNumber"][];
             /** Least Arrow Gr */
             least_arrow_gr: number | null;
+            bow: components["schemas"]["HeldBow"];
             /** Stages */
             stages: components["schemas"]["Stage"][];
             /** Findings */
@@ -3592,6 +3613,25 @@ export interface components {
              *     }
              */
             whole: components["schemas"]["WholeSound"];
+        };
+        /**
+         * HeldBow
+         * @description The bow at full draw, for a drawing of the draw itself.
+         */
+        HeldBow: {
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "selfbow" | "straight_longbow" | "reflex_deflex_longbow" | "hunting_recurve" | "target_recurve" | "short_rigid_tip" | "long_rigid_tip" | "large_rigid_tip";
+            /** Riser Length Mm */
+            riser_length_mm: number;
+            /** Limb */
+            limb: number[][];
+            /** Leaves */
+            leaves: number[];
+            /** Hook Mm */
+            hook_mm: number;
         };
         /**
          * History
@@ -6310,6 +6350,23 @@ export interface components {
             aside: number[][];
         };
         /**
+         * Silhouette
+         * @description A kind of bow unstrung: half of it, from the middle of the riser to the tip.
+         */
+        Silhouette: {
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "selfbow" | "straight_longbow" | "reflex_deflex_longbow" | "hunting_recurve" | "target_recurve" | "short_rigid_tip" | "long_rigid_tip" | "large_rigid_tip";
+            /** Bow Length Mm */
+            bow_length_mm: number;
+            /** Riser Length Mm */
+            riser_length_mm: number;
+            /** Limb */
+            limb: number[][];
+        };
+        /**
          * SittingEnded
          * @description The archer goes on another day: what was seen counts, the next sitting begins afresh.
          */
@@ -8677,6 +8734,36 @@ export interface operations {
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    list_bow_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Silhouette"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
             405: components["responses"]["Problem405"];
             408: components["responses"]["Problem408"];
             413: components["responses"]["Problem413"];

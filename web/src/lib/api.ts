@@ -28,6 +28,12 @@ export type Problem = Omit<Schemas['Problem'], 'code' | 'heard'> & {
 };
 /** What was recorded, with the assessment that follows and its tag. */
 export type Recorded = Schemas['RecordedEntries'] & { tag: string | null };
+export type Known = Schemas['Known'];
+export type KnownNumber = Schemas['KnownNumber'];
+export type FirstAnswers = Schemas['FirstAnswers'];
+export type FirstRunOut = Schemas['FirstRunOut'];
+export type HeldBow = Schemas['HeldBow'];
+export type Silhouette = Schemas['Silhouette'];
 export type RigOut = Schemas['RigOut'];
 export type RigDraft = Schemas['RigDraft'];
 export type History = Schemas['History'];
@@ -263,6 +269,13 @@ export const api = {
   /** A rig's entries, all or those newer than a revision. */
   history: (rig: string, after: number) =>
     answer(client.GET('/api/rigs/{rig}/entries', { params: { path: { rig }, query: { after } } })),
+  /** Read a first run's answers as they stand; nothing is stored. */
+  firstRun: (body: FirstAnswers) =>
+    answer(client.POST('/api/first-run', { body }) as Raw<FirstRunOut>),
+  /** What is known of a rig now, and what would make it surer. */
+  known: (rig: string) =>
+    answer(client.GET('/api/rigs/{rig}/known', { params: { path: { rig } } })),
+  bowKinds: () => answer(client.GET('/api/bow-kinds')),
   createRig: (body: RigDraft) => answer(client.POST('/api/rigs', { body })),
   record: (entries: EntryDraft[], rig: string, seen: number | null, page: StageKey | null) =>
     tagged(client.POST('/api/entries', { body: { entries, rig, seen, page } })),

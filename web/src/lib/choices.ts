@@ -33,6 +33,18 @@ export const DATUMS = [
   ['back', 'back of the bow'],
   ['belly', 'belly'],
 ] as const;
+/** The kinds of bow as they are chosen among. */
+export const KINDS = [
+  ['straight_longbow', 'longbow'],
+  ['reflex_deflex_longbow', 'reflex-deflex'],
+  ['selfbow', 'selfbow'],
+  ['hunting_recurve', 'hunting recurve'],
+  ['target_recurve', 'target recurve'],
+  ['short_rigid_tip', 'short static tips'],
+  ['long_rigid_tip', 'long static tips'],
+  ['large_rigid_tip', 'large static tips'],
+  [null, 'not sure'],
+] as const;
 export const PART_WORDS = {
   archer: 'Archer',
   bow: 'Bow',

@@ -32,9 +32,8 @@ export function placed(
     return { stops, open, more, elsewhere: [], first: true };
   }
   const own = others.filter(({ homes }) => stage === null || homes?.includes(stage));
-  const taken = { stop: 0, mend: 0, watch: 0, good: 0 };
   const most = stage === null ? { ...MOST_OPEN, mend: 1, watch: 1 } : MOST_OPEN;
-  const open = own.filter(({ severity }) => (taken[severity] += 1) <= most[severity]);
+  const open = foremost(own, most);
   return {
     stops,
     open,
@@ -42,6 +41,15 @@ export function placed(
     elsewhere: others.filter((finding) => !own.includes(finding)),
     first: false,
   };
+}
+
+/** The first few of what is found, by the same measure. */
+export function foremost(
+  findings: Finding[],
+  most: Record<Finding['severity'], number> = MOST_OPEN,
+): Finding[] {
+  const taken = { stop: 0, mend: 0, watch: 0, good: 0 };
+  return findings.filter(({ severity }) => (taken[severity] += 1) <= most[severity]);
 }
 
 /** How many findings belong to which stage: “Flight 2 · Nock 1”. */

@@ -8,6 +8,7 @@ import { lookAt } from './wanted';
 
 /** The place a digit stands for: stages by their number in the rail, the logbook last. */
 function placeOf(digit: string): Place | null {
+  if (digit === '0') return 'now';
   if (digit === '9') return 'logbook';
   return openRig.assessment?.stages.find((stage) => `${stage.number}` === digit)?.key ?? null;
 }

@@ -2,7 +2,7 @@
 import { STAGES, type StagePath } from '../stages';
 import type { StageKey } from './api';
 
-export type Place = StageKey | 'logbook';
+export type Place = StageKey | 'logbook' | 'now';
 
 export const placePath = (rig: string, place: Place): string =>
   `/rigs/${encodeURIComponent(rig)}/${place}`;
@@ -10,6 +10,9 @@ export const placePath = (rig: string, place: Place): string =>
 /** One page of a stage. */
 export const pagePath = (rig: string, page: StagePath): string =>
   `/rigs/${encodeURIComponent(rig)}/${page}`;
+
+/** A rig's own first page: what is known now. */
+export const nowPath = (rig: string): string => `/rigs/${encodeURIComponent(rig)}/now`;
 
 /** The page that draws the whole order of work. */
 export const orderPath = (rig: string): string => `/rigs/${encodeURIComponent(rig)}/order`;
@@ -24,8 +27,8 @@ export function rigOf(pathname: string): string | null {
   return written ? decodeURIComponent(written) : null;
 }
 
-/** The stage an address belongs to; the first one at the rig's own address, none elsewhere. */
+/** The stage an address belongs to; none for the pages of the whole rig. */
 export function stageOf(pathname: string): StageKey | null {
-  const place = pathname.split('/')[3] || STAGES[0].key;
+  const place = pathname.split('/')[3];
   return STAGES.find((stage) => stage.key === place)?.key ?? null;
 }

@@ -6,10 +6,11 @@ the limb, from the pivot. Weights in lbf, energies in joules, masses in grains, 
 
 import math
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cache, lru_cache
 from typing import Literal
 
 from lyrandis.core.bow.families import FAMILIES
+from lyrandis.core.bow.likeness import usual_shape
 from lyrandis.core.bow.statics import BowShape, DrawCurve, draw_curve, leaving_point, limb_at
 from lyrandis.core.bow.thrust import Clocked, Thrust
 from lyrandis.core.bow.weight import DrawWeight
@@ -204,6 +205,71 @@ def bench_drawing(c: Computed) -> BenchDrawing:
         limit_mm=limit.reading.draw_length_mm if limit else None,
         weight_plus_minus_lbf=weight.weight.plus_minus if weight else None,
     )
+
+
+class HeldBow(Drawn):
+    """The bow at full draw, for a drawing of the draw itself."""
+
+    family: Family
+    riser_length_mm: float
+    limb: tuple[Place, ...]
+    """The upper limb from root to tip."""
+    leaves: Place
+    """Where the string leaves it."""
+    hook_mm: float
+    """The string at the hook, behind the pivot."""
+
+
+def held_bow(c: Computed) -> HeldBow:
+    """Return the bow at the archer's draw, held inside what the mechanics solve.
+
+    >>> from lyrandis.core.example import rig
+    >>> held_bow(rig()).family
+    'hunting_recurve'
+    """
+    curve = c.bow.likeness.curve
+    at = min(max(c.archer.drawn_to.value - TRADE_OFFSET_MM, curve.first_mm), curve.last_mm)
+    leaves = leaving_point(curve, at)
+    limb: list[Place] = [(point.x, point.y) for point in limb_at(curve, at)]
+    return HeldBow(
+        family=curve.shape.family,
+        riser_length_mm=curve.shape.riser_length_mm,
+        limb=_thinned(limb, curve),
+        leaves=(round(leaves.x, 1), round(leaves.y, 1)),
+        hook_mm=at,
+    )
+
+
+class Silhouette(Drawn):
+    """A kind of bow unstrung: half of it, from the middle of the riser to the tip."""
+
+    family: Family
+    bow_length_mm: float
+    riser_length_mm: float
+    limb: tuple[Place, ...]
+
+
+@cache
+def silhouettes() -> tuple[Silhouette, ...]:
+    """Return each kind of bow unstrung, of its usual length.
+
+    >>> [one.bow_length_mm / 25.4 for one in silhouettes()][:3]
+    [66.0, 68.0, 62.0]
+    """
+    result = []
+    for key in FAMILIES:
+        shape = usual_shape(key)
+        curve = draw_curve(shape)
+        limb: list[Place] = [(point.x, point.y) for point in limb_at(curve, None)]
+        result.append(
+            Silhouette(
+                family=key,
+                bow_length_mm=shape.bow_length_mm,
+                riser_length_mm=shape.riser_length_mm,
+                limb=_thinned(limb, curve),
+            )
+        )
+    return tuple(result)
 
 
 def _trade(pivot_mm: float | None) -> float | None:

@@ -22,7 +22,7 @@
   let { children }: { children: Snippet } = $props();
 
   const rig = $derived(rigOf(route.pathname) ?? '');
-  const place = $derived(route.pathname.split('/')[3] ?? 'archer');
+  const place = $derived(route.pathname.split('/')[3] || 'now');
   const stage = $derived(stageOf(route.pathname));
   const assessment = $derived(openRig.assessment);
 
