@@ -27,7 +27,7 @@
   <legend class={hidden ? 'sr-only' : 'label mb-1'}>{legend}</legend>
   <div class="flex flex-wrap gap-1.5">
     {#each options as [option, name] (option)}
-      <label class="chip" class:chosen={option === value} class:tall={drawn}>
+      <label class="choice" class:chosen={option === value} class:tall={drawn}>
         <input
           type="radio"
           name={id}
@@ -43,7 +43,7 @@
 </fieldset>
 
 <style>
-  .chip {
+  .choice {
     position: relative;
     display: inline-flex;
     align-items: center;
@@ -63,7 +63,7 @@
     min-width: 6.6rem;
     padding-inline: 0.4rem;
   }
-  .chip:hover {
+  .choice:hover {
     background: var(--faint);
   }
   .chosen {
@@ -71,12 +71,12 @@
     box-shadow: inset 0 0 0 1px var(--ink);
     font-weight: 600;
   }
-  .chip:focus-within {
+  .choice:focus-within {
     outline: 2px solid var(--focus);
     outline-offset: 2px;
   }
   @media (max-width: 767px), (pointer: coarse) {
-    .chip {
+    .choice {
       min-height: 44px;
     }
   }

@@ -4,6 +4,7 @@
   import { tell } from '../lib/preferences.svelte';
   import SeverityBar, { LOOK } from './SeverityBar.svelte';
   import TheSum from './TheSum.svelte';
+  import Told from './Told.svelte';
 
   let {
     finding,
@@ -38,7 +39,7 @@
     {look.word}
   </span>
   <div class="min-w-0">
-    <p>{tell(finding.sentence)}</p>
+    <p><Told text={tell(finding.sentence)} /></p>
     <p class="mt-1 flex flex-wrap gap-x-4">
       <button class="quiet text-sm" aria-expanded={open} onclick={() => (open = !open)}>
         {open ? 'hide the sum' : 'show the sum'}

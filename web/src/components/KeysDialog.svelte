@@ -10,6 +10,7 @@
     ['9', 'Logbook'],
     ['d', 'draw the bow'],
     ['f', 'findings: ↑ ↓ walk them, Enter does it, s shows the sum, e opens those elsewhere'],
+    ['w', 'the next dotted word of the trade on the page; Enter opens it, Esc closes it'],
     ['j', 'jot line'],
     ['↓', 'in the jot line: take the next answer to what it asks'],
     ['Ctrl Z', 'take back what was recorded last'],

@@ -3,14 +3,26 @@
   import { goTo } from '../lib/go';
   import { tell } from '../lib/preferences.svelte';
 
-  let { may }: { may: Assessment['may_shoot'] } = $props();
+  let {
+    may,
+    large = false,
+  }: {
+    may: Assessment['may_shoot'];
+    /** On the page that says what is open anyway: the answer alone, and larger. */
+    large?: boolean;
+  } = $props();
 
   const COUNTS = ['', 'one', 'two', 'three', 'four', 'five', 'six'];
   const because = $derived(may.because.map((said) => tell(said).replace(/\.$/, '')));
   const mend = $derived(may.to_mend > 0 ? `, ${COUNTS[may.to_mend] ?? may.to_mend} to mend` : '');
 </script>
 
-<div class="line" class:no={may.answer === 'no'} role={may.answer === 'no' ? 'alert' : undefined}>
+<div
+  class="line"
+  class:large
+  class:no={may.answer === 'no'}
+  role={may.answer === 'no' ? 'alert' : undefined}
+>
   <p>
     <span class="text-soft">May I shoot this?</span>
     {#if may.answer === 'no'}
@@ -20,7 +32,7 @@
     {:else}
       <strong class="text-green">Nothing known against it{mend}.</strong>
     {/if}
-    {#if may.unchecked.length && may.answer !== 'no'}
+    {#if may.unchecked.length && may.answer !== 'no' && !large}
       <span class="text-soft">
         Not checked:
         {#each may.unchecked as open, at (open.what.template)}
@@ -44,6 +56,9 @@
     border-left: 5px solid var(--line);
     padding: 0.15rem 0.75rem;
     font-size: 0.95rem;
+  }
+  .large {
+    font-size: 1.15rem;
   }
   .check {
     text-decoration: underline;

@@ -8,6 +8,7 @@
   import { Recording } from '../lib/recording.svelte';
   import ProblemNote from './ProblemNote.svelte';
   import TheSum from './TheSum.svelte';
+  import Told from './Told.svelte';
 
   let {
     step: now,
@@ -59,7 +60,7 @@
   {#if step}
     <h2 {id}>{tell(step.title)}</h2>
     {#if !brief}
-      <p class="mt-2">{tell(step.why)}</p>
+      <p class="mt-2"><Told text={tell(step.why)} /></p>
       {#if step.tells.template}<p class="mt-1 opacity-90">{tell(step.tells)}</p>{/if}
     {/if}
     <div class="mt-3 flex items-center justify-between gap-3">

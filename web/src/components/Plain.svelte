@@ -2,6 +2,7 @@
   import type { Snippet } from 'svelte';
   import { keys } from '../lib/keys.svelte';
   import HeaderTools from './HeaderTools.svelte';
+  import TermPopover from './TermPopover.svelte';
   import Wordmark from './Wordmark.svelte';
 
   let { children }: { children: Snippet } = $props();
@@ -9,6 +10,7 @@
 
 <svelte:window onkeydown={keys.handle} />
 
+<TermPopover />
 <div class="flex min-h-dvh flex-col">
   <header class="flex items-center gap-3 border-b border-line px-5 py-1.5 max-md:px-3">
     <Wordmark />

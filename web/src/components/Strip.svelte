@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Value } from '../lib/api';
   import { figureParts } from '../lib/preferences.svelte';
+  import Told from './Told.svelte';
 
   let { values }: { values: (Value | null)[] } = $props();
 
@@ -19,7 +20,7 @@
   <dl>
     {#each there as value (value.key)}
       <div class="cell">
-        <dt class="label">{value.label}</dt>
+        <dt class="label"><Told text={value.label} /></dt>
         {#if value.figure}
           {@const said = figureParts(value.figure)}
           <dd>

@@ -474,6 +474,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/glossary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Glossary
+         * @description Return the trade's words: what each means, what else it is called, and why one needs it.
+         */
+        get: operations["list_glossary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules": {
         parameters: {
             query?: never;
@@ -3493,6 +3513,29 @@ export interface components {
              * Format: date-time
              */
             happened_at: string;
+        };
+        /**
+         * GlossaryTerm
+         * @description One term: how it is found in a sentence, what it means, and what it is for.
+         */
+        GlossaryTerm: {
+            /** Key */
+            key: string;
+            /** Word */
+            word: string;
+            /** Spellings */
+            spellings: string[];
+            /**
+             * Also
+             * @default []
+             */
+            also: string[];
+            /** Means */
+            means: string;
+            /** Why */
+            why: string;
+            /** Sketch */
+            sketch?: ("draw" | "marked_arrow" | "hook" | "brace" | "stack" | "lift" | "locator" | "tiller" | "spine" | "tail" | "bare" | "crawl" | "point_on" | "window" | "pivot" | "bow_length" | "nock" | "handle") | null;
         };
         /**
          * GripDepth
@@ -9268,6 +9311,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Term"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            405: components["responses"]["Problem405"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    list_glossary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlossaryTerm"][];
                 };
             };
             400: components["responses"]["Problem400"];

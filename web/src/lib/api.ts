@@ -28,6 +28,7 @@ export type Problem = Omit<Schemas['Problem'], 'code' | 'heard'> & {
 };
 /** What was recorded, with the assessment that follows and its tag. */
 export type Recorded = Schemas['RecordedEntries'] & { tag: string | null };
+export type GlossaryTerm = Schemas['GlossaryTerm'];
 export type Known = Schemas['Known'];
 export type KnownNumber = Schemas['KnownNumber'];
 export type FirstAnswers = Schemas['FirstAnswers'];
@@ -335,6 +336,7 @@ export const api = {
         .DELETE('/api/readings/own/taught/{taught}', { params: { path: { taught } } })
         .then((raw) => ({ ...raw, data: raw.error ? undefined : true })),
     ),
+  glossary: () => answer(client.GET('/api/glossary')),
   terms: () => answer(client.GET('/api/terms')),
   rules: () => answer(client.GET('/api/rules')),
   loadDemo: () => answer(client.POST('/api/demo')),

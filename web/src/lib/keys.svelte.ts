@@ -1,4 +1,5 @@
 /** Keys that work anywhere on a rig's pages, unless something is being typed. */
+import { glossary } from './glossary.svelte';
 import { recorder } from './recorder.svelte';
 import { openRig } from './openrig.svelte';
 import { goToPath, route } from './navigation';
@@ -51,6 +52,7 @@ class Keys {
     const place = rig && placeOf(event.key);
     if (place) void goToPath(placePath(rig, place));
     else if (event.key === 'f' && rig) toFindings();
+    else if (event.key === 'w' || event.key === 'W') glossary.walk(event.key === 'W');
     else if (event.key === 'j') document.getElementById('jot')?.focus();
     else if (event.key === 'd' && rig) void this.#drawBow(rig);
     else if (event.key === 'u') preferences.nextUnits();

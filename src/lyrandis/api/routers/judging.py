@@ -21,6 +21,7 @@ from lyrandis.core.bow.questioned import question_weight
 from lyrandis.core.computed import compute
 from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.facts import with_trial
+from lyrandis.core.glossary import GLOSSARY, GlossaryTerm
 from lyrandis.core.hearing.forms import line_from_form
 from lyrandis.core.hearing.taught import with_taught
 from lyrandis.core.jot import TABLE, Listener, names_parts, parse, parse_as, row_of
@@ -181,6 +182,12 @@ def _subject_on(setup: Setup, kind: SubjectKind) -> tuple[str, str]:
 def list_terms() -> list[Term]:
     """Return the parts by name, as the drawings number them."""
     return list(TERMS)
+
+
+@router.get("/glossary")
+def list_glossary() -> list[GlossaryTerm]:
+    """Return the trade's words: what each means, what else it is called, and why one needs it."""
+    return list(GLOSSARY)
 
 
 @router.get("/rules")

@@ -9,6 +9,7 @@
   import JotLine from '../../components/JotLine.svelte';
   import Rail from '../../components/Rail.svelte';
   import RigSwitcher from '../../components/RigSwitcher.svelte';
+  import TermPopover from '../../components/TermPopover.svelte';
   import Wordmark from '../../components/Wordmark.svelte';
   import { openRig } from '../../lib/openrig.svelte';
   import { clock } from '../../lib/clock.svelte';
@@ -117,6 +118,7 @@
   ononline={() => rig && void openRig.open(rig)}
 />
 
+<TermPopover />
 <div class="frame">
   <a class="skip" href="#work" onclick={toWork}>Skip to the work</a>
   <header class="flex items-center gap-3 border-b border-line px-5 py-1.5 max-md:px-3">
@@ -167,7 +169,7 @@
           </p>
         {/if}
         <ClockNote {rig} />
-        <MayShoot may={assessment.may_shoot} />
+        <MayShoot may={assessment.may_shoot} large={place === 'now'} />
         {@render children()}
       </main>
       <div class="findings-area">

@@ -4,6 +4,8 @@
   import FindingItem from '../../components/FindingItem.svelte';
   import HeaderTools from '../../components/HeaderTools.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
+  import TermPopover from '../../components/TermPopover.svelte';
+  import TermWord from '../../components/TermWord.svelte';
   import RailMark from '../../components/RailMark.svelte';
   import ValueText from '../../components/ValueText.svelte';
   import Wordmark from '../../components/Wordmark.svelte';
@@ -103,6 +105,7 @@
   </label>
 {/snippet}
 
+<TermPopover />
 <div class="frame">
   <header class="flex items-center gap-3 border-b border-line px-5 py-1.5 max-md:px-3">
     <Wordmark />
@@ -183,6 +186,7 @@
                 <input type="checkbox" bind:checked={run.answers.marked} />
                 marked on an arrow at full draw
               </label>
+              <TermWord term="marked_arrow" text="where?" />
             </div>
             <div id="heard-draw" class="min-h-[1.35rem] text-sm text-soft" aria-live="polite">
               {#if run.wrong('draw')}{@render note('draw')}{:else if heard}{heard}{/if}

@@ -6,6 +6,7 @@
   import { preferences } from '../../lib/preferences.svelte';
   import { STAGES } from '../../stages';
   import OwnWords from './OwnWords.svelte';
+  import TermList from './TermList.svelte';
 
   document.title = 'Words · Lyrandis';
   const OTHERS = [{ key: null, name: 'On any page' }] as const;
@@ -31,8 +32,7 @@
 <Plain>
   <h1>Words</h1>
   <p class="max-w-3xl text-soft">
-    What the jot line understands, in any order, with what else people call it. Where a word is not
-    among them, say what you meant once: this bench understands it from then on.
+    The words of the trade, what else they are called, and what the jot line hears.
   </p>
   <input
     class="field mt-4 max-w-[24rem]"
@@ -41,7 +41,13 @@
     aria-label="Search the words"
     bind:value={search}
   />
+  <TermList {search} />
   <OwnWords {search} />
+  <h2 class="mt-8 text-[1.07rem] text-ink">What the jot line understands</h2>
+  <p class="max-w-3xl text-soft">
+    In any order. Where a word is not among them, say what you meant once: this bench understands it
+    from then on.
+  </p>
   {#if words.problem}
     <DidNotCome problem={words.problem} again={words.load} />
   {/if}
