@@ -4,18 +4,19 @@
   /** A kind of bow unstrung, to scale; beside its name, so it says nothing itself. */
   let { kind, width = 64 }: { kind: Silhouette | null; width?: number } = $props();
 
-  const HIGH = 20;
+  const HIGH = 22;
+  const BASE = 14;
   const LONGEST_MM = 1760;
   const perMm = $derived(width / LONGEST_MM);
   const line = $derived.by(() => {
     const limb = kind?.limb ?? [];
     const half = (side: 1 | -1) =>
-      limb.map(([x = 0, y = 0]) => `${width / 2 + side * y * perMm} ${7 + x * perMm}`);
+      limb.map(([x = 0, y = 0]) => `${width / 2 + side * y * perMm} ${BASE + x * perMm}`);
     const [left, right] = [half(-1), half(1)];
     return left.length ? `M${[...left].reverse().join('L')}L${right.join('L')}` : '';
   });
   const riser = $derived(((kind?.riser_length_mm ?? 0) / 2) * perMm);
-  const y = $derived(7 + (kind?.limb[0]?.[0] ?? 0) * perMm);
+  const y = $derived(BASE + (kind?.limb[0]?.[0] ?? 0) * perMm);
 </script>
 
 <svg viewBox="0 0 {width} {HIGH}" {width} height={HIGH} aria-hidden="true" class="block">

@@ -184,7 +184,7 @@
               />
               <label class="flex min-h-9 items-center gap-2 text-sm">
                 <input type="checkbox" bind:checked={run.answers.marked} />
-                marked on an arrow at full draw
+                marked on an arrow
               </label>
               <TermWord term="marked_arrow" text="where?" />
             </div>
