@@ -2,12 +2,14 @@
 
 import math
 import re
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import datetime
 from functools import lru_cache
 from string import Formatter
 from typing import Any
 
+from lyrandis.core.constants import M_PER_FT, MM_PER_IN
 from lyrandis.core.units import Unit, UnitSet, say
 
 
@@ -57,10 +59,49 @@ class _Plain(Formatter):
 
 
 def phrase(template: str, **figures: Figure) -> Phrase:
-    """Make a phrase; figures that the sentence does not name are left out."""
+    """Make a phrase; figures that the sentence does not name are left out.
+
+    A quantity of the trade may stand in the sentence itself, with its unit in braces: it is said
+    in the reader's units like any other.
+
+    >>> phrase("Measured to pivot + {1 3/4 in}.").text("metric")
+    'Measured to pivot + 44 mm.'
+    """
+    template, of_trade = _of_trade(template)
+    figures = {**of_trade, **figures}
     names = _names(template)
     named = {name: figure for name, figure in figures.items() if name in names}
     return Phrase(template=template, figures=named)
+
+
+_QUANTITY = re.compile(r"\{(\d+(?:\.\d+)?)?(?: ?(\d+)/(\d+))? (in|lb|gr|fps|to the inch)\}")
+_IN_WORDS = re.compile(
+    r"(?<![\w.{/])(\d+(?:\.\d+)?(?: \d+/\d+)?|\d+/\d+) (in|lb|gr|fps)\b(?!/|\w|-)"
+)
+
+
+@lru_cache(maxsize=2048)
+def _of_trade(template: str) -> tuple[str, dict[str, Figure]]:
+    """Return a sentence with its quantities of the trade made figures."""
+    figures: dict[str, Figure] = {}
+
+    def named(found: re.Match[str]) -> str:
+        whole, over, under, unit = found.groups()
+        value = float(whole or 0) + (int(over) / int(under) if over else 0.0)
+        name = f"of_trade_{len(figures) + 1}"
+        figures[name] = _QUANTITIES[unit](value)
+        return f"{{{name}}}"
+
+    return _QUANTITY.sub(named, template), figures
+
+
+def as_written(text: str) -> Phrase:
+    """Return a written sentence with every quantity in it made a figure.
+
+    >>> as_written("Bow less 3 in, at 8 gr/lb.").text("metric")
+    'Bow less 7.6 cm, at 8 gr/lb.'
+    """
+    return phrase(_IN_WORDS.sub(r"{\1 \2}", plain(text)))
 
 
 @lru_cache(maxsize=2048)
@@ -156,6 +197,20 @@ def day(instant: datetime) -> Figure:
 
 def count(value: float) -> Figure:
     return Figure(value=value, unit="count")
+
+
+def per_length(per_inch: float) -> Figure:
+    """How often something comes in a length, such as turns in a string; per inch."""
+    return Figure(value=per_inch, unit="/in")
+
+
+_QUANTITIES: dict[str, Callable[[float], Figure]] = {
+    "in": lambda value: mm(value * MM_PER_IN),
+    "lb": lbf,
+    "gr": gr,
+    "fps": lambda value: mps(value * M_PER_FT),
+    "to the inch": per_length,
+}
 
 
 def ratio(value: float) -> Figure:

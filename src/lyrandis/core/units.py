@@ -22,7 +22,7 @@ from lyrandis.core.constants import (
 
 Unit = Literal[
     "mm", "gap", "lbf", "gr", "gr/lbf", "lbf/in", "gr/in", "m/s", "J", "deg", "%", "count",
-    "spine", "Hz", "dB", "ms", "ratio", "day", "m", "s", "h", "g",
+    "spine", "Hz", "dB", "ms", "ratio", "day", "m", "s", "h", "g", "/in",
 ]  # fmt: skip
 """Units a stored figure can have. `gap` is a small length, said in mm in every set of units;
 `spine` is pounds of the wood scale, said beside thousandths; `day` is an instant in seconds since
@@ -84,6 +84,8 @@ _PLAIN: dict[Unit, tuple[float, int, str]] = {
     "m": (1.0, 1, "m"), "s": (1.0, 1, "s"), "h": (1.0, 0, "h"), "g": (1.0, 0, "g"),
 }  # fmt: skip
 _SIXTEENTH_MM = MM_PER_IN / 16
+LEAST_BOW_LBF = 8.0
+"""From here on a force is a draw weight: pounds stand beside newtons, for they are on bows."""
 SMALL_LENGTH_MM = 50.0
 """Shorter lengths are said in mm, longer ones in cm."""
 
@@ -140,7 +142,7 @@ def say(
     >>> say(695.325, "mm", units="centimetre")
     '69.5 cm'
     >>> say(42.64, "lbf", 1.1, units="metric")
-    '190 ± 5 N'
+    '190 ± 5 N (42.6 lb)'
     >>> say(1764000000.0, "day")
     '24 November 2025'
     """
@@ -149,6 +151,8 @@ def say(
     number, spread, label = _in_units(value, unit, plus_minus, units)
     if unit == "spine":
         label = f"lb ({5 * math.floor(SPINE_THOUSANDTHS / value / 5 + 0.5)})"
+    elif unit == "lbf" and units == "metric" and value >= LEAST_BOW_LBF:
+        label = f"N ({fixed(value, 1)} lb)"
     said = number if spread is None else f"{number} ± {spread}"
     return f"{said}{'' if label == '°' else ' '}{label}".strip()
 
@@ -184,6 +188,8 @@ def scale_of(unit: Unit, units: UnitSet) -> tuple[float, int, str]:
         return (1 / GRAINS_PER_GRAM, 1, "g") if metric else (1.0, 0, "gr")
     if unit == "gr/in":
         return (1 / GRAINS_PER_GRAM / 2.54, 2, "g/cm") if metric else (1.0, 1, "gr/in")
+    if unit == "/in":
+        return (1.0, 2, "to the inch") if units == "inch" else (1 / 2.54, 2, "to the cm")
     if unit == "lbf/in":
         return (NEWTONS_PER_LBF / 2.54, 1, "N/cm") if metric else (1.0, 1, "lb/in")
     if unit == "gr/lbf":

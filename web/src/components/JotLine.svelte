@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { eg } from '../lib/examples';
   import { api, type StageKey } from '../lib/api';
   import { Asked } from '../lib/asked.svelte';
   import { preferences } from '../lib/preferences.svelte';
@@ -26,7 +27,7 @@
   /** The form is open: for a line that was not understood, or for any reading. */
   let form = $state<{ line: string } | null>(null);
 
-  const USUAL = 'e.g. draw 27 3/8 or scale 36.2 @ 27';
+  const usual = $derived(eg('e.g. draw {27 3/8} or scale {36.2lb} @ {27}'));
   const examples = new Asked<string[]>();
   let examplesOf = $state('');
   /** What the examples depend on: they are asked for when the line is gone to. */
@@ -47,7 +48,7 @@
   const placeholder = $derived(
     examples.data?.length && examplesOf === wanted
       ? `e.g. ${examples.data.slice(0, 2).join(' · ')}`
-      : USUAL,
+      : usual,
   );
 
   /** What of the line is underlined: what it was taken for, what is left over or at fault. */

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { eg } from '../lib/examples';
   import { untrack } from 'svelte';
   import { wanted } from '../lib/wanted';
   import Check from '@lucide/svelte/icons/check';
@@ -71,7 +72,7 @@
       class:known={shown !== null}
       autocomplete="off"
       inputmode="text"
-      placeholder={shown ?? (assumed ? `taken as ${assumed}` : `e.g. ${example}`)}
+      placeholder={shown ?? (assumed ? `taken as ${assumed}` : `e.g. ${eg(example)}`)}
       value={reading.text}
       oninput={(event) => reading.type(event.currentTarget.value)}
       onkeydown={(event) => event.key === 'Escape' && reading.clear()}

@@ -99,7 +99,7 @@
       x={x(-drawing.trade_mm) - out * 6}
       y="18"
       text-anchor={leftHanded ? 'end' : 'start'}
-      class="soft">+ 1¾</text
+      class="soft">+ {figure(mm(drawing.trade_mm))}</text
     >
     <!-- dimensions -->
     <line x1={x(0)} x2={nock} y1="136" y2="136" class="dimension" />

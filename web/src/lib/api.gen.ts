@@ -3128,7 +3128,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "dB" | "ms" | "ratio" | "day" | "m" | "s" | "h" | "g";
+            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "dB" | "ms" | "ratio" | "day" | "m" | "s" | "h" | "g" | "/in";
             /** Plus Minus */
             plus_minus?: number | null;
         };
@@ -3836,7 +3836,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "dB" | "ms" | "ratio" | "day" | "m" | "s" | "h" | "g";
+            unit: "mm" | "gap" | "lbf" | "gr" | "gr/lbf" | "lbf/in" | "gr/in" | "m/s" | "J" | "deg" | "%" | "count" | "spine" | "Hz" | "dB" | "ms" | "ratio" | "day" | "m" | "s" | "h" | "g" | "/in";
             /** Resolution */
             resolution: number;
             /** Simulated */
@@ -4535,8 +4535,7 @@ export interface components {
              * @enum {string}
              */
             change: "length" | "point" | "weight" | "window" | "brace" | "string";
-            /** Step */
-            step: string;
+            step: components["schemas"]["Phrase"];
             /** Pounds */
             pounds: number | null;
             /** Rough */
@@ -5665,8 +5664,7 @@ export interface components {
              * @enum {string}
              */
             node: "draw" | "hold" | "anchor" | "grip" | "silencers" | "string" | "settled" | "weight_rough" | "tiller_rough" | "limb_alignment" | "centre_shot" | "riser_weights" | "tiller" | "bare_rough" | "brace" | "nock" | "arrows" | "walk_back" | "bare_final" | "fine" | "crawls";
-            /** Reason */
-            reason: string;
+            reason: components["schemas"]["Phrase"];
             /** Carries */
             carries: boolean;
             /** Doubts */
@@ -5890,10 +5888,10 @@ export interface components {
             up_mm: number;
         };
         /**
-         * Rule
-         * @description A rule of the trade, as the rulebook states it.
+         * RuleOut
+         * @description A rule of the trade, its figures to be said in the reader's units.
          */
-        Rule: {
+        RuleOut: {
             /** Id */
             id: string;
             /**
@@ -5903,17 +5901,9 @@ export interface components {
             stage: "archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen";
             /** Title */
             title: string;
-            /** Statement */
-            statement: string;
-            /** School */
-            school: string;
-            /** Source */
-            source: string;
-            /**
-             * Also
-             * @default []
-             */
-            also: ("archer" | "bow" | "arrow" | "string" | "nock" | "flight" | "crawls" | "listen")[];
+            statement: components["schemas"]["Phrase"];
+            school: components["schemas"]["Phrase"];
+            source: components["schemas"]["Phrase"];
         };
         /**
          * SchoolBand
@@ -9370,7 +9360,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Rule"][];
+                    "application/json": components["schemas"]["RuleOut"][];
                 };
             };
             400: components["responses"]["Problem400"];

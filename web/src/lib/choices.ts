@@ -28,10 +28,11 @@ export const SIDES = [
 ] as const;
 /** What a length is typed to, as a word of the jot line. */
 export const DATUMS = [
-  ['', 'pivot + 1¾ in'],
+  ['', 'pivot and trade allowance'],
   ['pivot', 'pivot'],
   ['back', 'back of the bow'],
   ['belly', 'belly'],
+  ['unsure', 'not known'],
 ] as const;
 /** The kinds of bow as they are chosen among. */
 export const KINDS = [

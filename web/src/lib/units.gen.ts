@@ -6,6 +6,7 @@ export const NEWTONS_PER_LBF = 4.4482216152605;
 export const GRAINS_PER_GRAM = 15.43235835294143;
 export const SPINE_THOUSANDTHS = 31500.0;
 export const SMALL_LENGTH_MM = 50.0;
+export const LEAST_BOW_LBF = 8.0;
 /** Metres of each word a distance that is shot may be said in. */
 export const DISTANCE_UNITS_M = { m: 1.0, metre: 1.0, metres: 1.0, meter: 1.0, meters: 1.0, yd: 0.9144000000000001, yds: 0.9144000000000001, y: 0.9144000000000001, yard: 0.9144000000000001, yards: 0.9144000000000001, pace: 0.76, paces: 0.76, step: 0.76, steps: 0.76, ft: 0.3048, foot: 0.3048, feet: 0.3048, km: 1000.0, kilometre: 1000.0, kilometres: 1000.0, kilometer: 1000.0, kilometers: 1000.0 } as const;
 /** Factor from the stored unit, decimals, and label, by set of units. */
@@ -32,4 +33,5 @@ export const SCALES = {
   s: { inch: [1.0, 1, 's'], centimetre: [1.0, 1, 's'], metric: [1.0, 1, 's'] },
   h: { inch: [1.0, 0, 'h'], centimetre: [1.0, 0, 'h'], metric: [1.0, 0, 'h'] },
   g: { inch: [1.0, 0, 'g'], centimetre: [1.0, 0, 'g'], metric: [1.0, 0, 'g'] },
+  '/in': { inch: [1.0, 2, 'to the inch'], centimetre: [0.39370078740157477, 2, 'to the cm'], metric: [0.39370078740157477, 2, 'to the cm'] },
 } as const;

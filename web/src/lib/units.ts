@@ -1,7 +1,7 @@
 /** Saying stored figures (mm, lbf, gr) in the archer's units. The core's `units.py` is the model. */
 import type { components } from './api.gen';
 import { inWords } from './days';
-import { MM_PER_IN, SCALES, SMALL_LENGTH_MM, SPINE_THOUSANDTHS } from './units.gen';
+import { LEAST_BOW_LBF, MM_PER_IN, SCALES, SMALL_LENGTH_MM, SPINE_THOUSANDTHS } from './units.gen';
 
 export { GRAINS_PER_GRAM, M_PER_FT, MM_PER_IN, NEWTONS_PER_LBF } from './units.gen';
 
@@ -31,6 +31,8 @@ export function sixteenths(lengthMm: number): string {
 function scale(value: number, unit: Figure['unit'], units: UnitSet): [number, number, string] {
   if (unit === 'mm' && Math.abs(value) < SMALL_LENGTH_MM) return [1, 0, 'mm'];
   const [factor, places, label] = SCALES[unit][units];
+  if (unit === 'lbf' && units === 'metric' && value >= LEAST_BOW_LBF)
+    return [factor, places, `${label} (${value.toFixed(1)} lb)`];
   if (unit !== 'spine') return [factor, places, label];
   return [factor, places, `lb (${5 * Math.floor(SPINE_THOUSANDTHS / value / 5 + 0.5)})`];
 }
@@ -123,6 +125,11 @@ export const gap = (value: number): Figure => ({ value, unit: 'gap', plus_minus:
 export const millis = (value: number): Figure => ({ value, unit: 'ms', plus_minus: null });
 export const lbfPerIn = (value: number): Figure => ({ value, unit: 'lbf/in', plus_minus: null });
 export const deg = (value: number): Figure => ({ value, unit: 'deg', plus_minus: null });
+export const perLength = (perInch: number): Figure => ({
+  value: perInch,
+  unit: '/in',
+  plus_minus: null,
+});
 export const percent = (share: number): Figure => ({
   value: 100 * share,
   unit: '%',

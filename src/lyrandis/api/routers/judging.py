@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import replace
 from datetime import UTC, date, datetime
+from functools import cache
 from typing import Annotated
 
 from fastapi import Response
@@ -25,8 +26,7 @@ from lyrandis.core.glossary import GLOSSARY, GlossaryTerm
 from lyrandis.core.hearing.forms import line_from_form
 from lyrandis.core.hearing.taught import with_taught
 from lyrandis.core.jot import TABLE, Listener, names_parts, parse, parse_as, row_of
-from lyrandis.core.judgement import Rule
-from lyrandis.core.phrase import Phrase, plain
+from lyrandis.core.phrase import Phrase, as_written, plain
 from lyrandis.core.reading import Source, StageKey, Subject, SubjectId, SubjectKind
 from lyrandis.core.record import as_entries, check_instant
 from lyrandis.core.setup import Setup, fold
@@ -190,7 +190,33 @@ def list_glossary() -> list[GlossaryTerm]:
     return list(GLOSSARY)
 
 
+class RuleOut(BaseModel):
+    """A rule of the trade, its figures to be said in the reader's units."""
+
+    id: str
+    stage: StageKey
+    title: str
+    statement: Phrase
+    school: Phrase
+    source: Phrase
+
+
+@cache
+def _rulebook() -> tuple[RuleOut, ...]:
+    return tuple(
+        RuleOut(
+            id=rule.id,
+            stage=rule.stage,
+            title=rule.title,
+            statement=as_written(rule.statement),
+            school=as_written(rule.school),
+            source=as_written(rule.source),
+        )
+        for rule in RULEBOOK
+    )
+
+
 @router.get("/rules")
-def list_rules() -> list[Rule]:
+def list_rules() -> list[RuleOut]:
     """Return the rulebook: every rule a finding can cite."""
-    return list(RULEBOOK)
+    return list(_rulebook())

@@ -39,9 +39,9 @@ RULES: tuple[j.Rule, ...] = (
         id="draw-datum",
         stage="archer",
         title="One datum for draw length",
-        statement="Draw length is kept as pivot + 1¾ in: from the string at the nock groove to the "
-        "deepest part of the grip, plus 1¾ in. Readings to the pivot, back or belly are converted "
-        "with the grip's measured depth, or an assumed one with its ±.",
+        statement="Draw length is kept as pivot + 1 3/4 in: from the string at the nock "
+        "groove to the deepest part of the grip, plus 1 3/4 in. Readings to the pivot, back or "
+        "belly are converted with the grip's measured depth, or an assumed one with its ±.",
         school="Trade convention",
         source="Used for bows sold by draw length. Assumed grip depths are Lyrandis's own.",
     ),
@@ -49,8 +49,8 @@ RULES: tuple[j.Rule, ...] = (
         id="hook-depth",
         stage="archer",
         title="The hook is further back than the nock",
-        statement="Fingers and thumb hold the string behind the arrow's nock groove, by about half "
-        "an inch to an inch. The bow is drawn to the hook: weigh it there.",
+        statement="Fingers and thumb hold the string behind the arrow's nock groove, by about "
+        "1/2 in to 1 in. The bow is drawn to the hook: weigh it there.",
         school="Mechanics",
         source="String geometry: depth = e tan γ, with e from groove to hook and γ the string's "
         "angle. Assumed by hold until measured.",
@@ -126,7 +126,8 @@ def _draw_finding(
 ) -> j.Finding:
     how = "Weighted by 1/±², they give" if len(draw.used) > 1 else "One reading:"
     line = phrase(
-        f"{how} {{draw}} on pivot + 1¾ in.", draw=mm(draw.length.value, draw.length.plus_minus)
+        f"{how} {{draw}} on pivot + {{1 3/4 in}}.",
+        draw=mm(draw.length.value, draw.length.plus_minus),
     )
     return _finding(
         finding, severity, sentence, (*reading_lines(draw.used), line), action, rule=rule

@@ -207,7 +207,9 @@ def missing(c: Computed) -> j.NextStep | None:
             "Everything else follows from it. Draw a light bow with a long arrow and have the "
             "shaft marked above the deepest part of the grip."
         ),
-        tells=phrase("It gives your draw length: the mark's distance from the nock, plus 1¾ in."),
+        tells=phrase(
+            "It gives your draw length: the mark's distance from the nock, plus {1 3/4 in}."
+        ),
         minutes=5,
         action=MARK_ARROW,
         aside="draw",

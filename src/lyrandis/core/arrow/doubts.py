@@ -70,7 +70,7 @@ def _doubt_of_weight(of: Target, weight: DrawWeight) -> Doubt:
     at = mm(weight.at_mm)
     why = phrase(
         "Its weight at your draw is the least sure number here. Hang it on a scale and "
-        "read it with the string at {at}, pivot + 1¾ in.",
+        "read it with the string at {at}, pivot + {1 3/4 in}.",
         at=at,
     )
     step = _step(phrase("Weigh the bow at {at}", at=at), why, 5, WEIGH, "scale")

@@ -101,8 +101,8 @@ RULES: tuple[j.Rule, ...] = (
         stage="arrow",
         title="The arrow must reach past the rest",
         statement="A shaft that does not reach past the true draw to the pivot by the ± of a "
-        "measured draw, or by half an inch, can fall behind the rest at full draw: Stop. Less than "
-        "an inch is Mend. "
+        "measured draw, or by 1/2 in, can fall behind the rest at full draw: Stop. Less than "
+        "1 in is Mend. "
         "Where the draw is only a guess and its ± leaves it open, mark the draw first (Watch).",
         school="Safety",
         source="Geometry of the drawn arrow; the inch is Lyrandis's own convention.",

@@ -78,7 +78,7 @@ RULES: tuple[j.Rule, ...] = (
         "Practice says where to look, and a kick that is flat or odd leaves it to practice. The "
         f"band is what both leave open, {math.expm1(LEAST_BAND):.0%} at least and "
         f"{math.expm1(MOST_BAND):.0%} at most, widened by a draw weight or a window nobody "
-        f"measured. Shafts over {HEAVY_SHAFT_GR_PER_IN:g} gr an inch go by practice alone. The "
+        f"measured. Shafts over {HEAVY_SHAFT_GR_PER_IN:g} gr in 1 in go by practice alone. The "
         "index is 10 ln(own/match). Inside the band is Good; beyond an index of "
         f"{MEND_INDEX:g} and half the match's own error in tenths it is Mend, between the two "
         f"Watch. Carbon or wood weaker than {STOP_INDEX:g} and the whole error, by both schools, "
@@ -97,10 +97,11 @@ RULES: tuple[j.Rule, ...] = (
         also=("flight",),
         title="Spine by practice",
         statement=f"{ANCHOR_LBF:g} lb of spine at {ANCHOR_WEIGHT_LBF:g} lb on the fingers, growing "
-        f"with weight to the two thirds; {PER_INCH:.0%} an inch of shaft over "
-        f"{ANCHOR_LENGTH_IN:g} in; {PER_25_GR:.0%} per 25 gr of point over {ANCHOR_TIP_GR:g} gr; "
-        f"{LOW_STRETCH:.0%} for a low-stretch string; {PER_BRACE_IN:.0%} an inch of brace over the "
-        "usual; less for a window short of centre, more for one past it; "
+        f"with weight to the two thirds; {PER_INCH:.0%} for 1 in of shaft over "
+        f"{ANCHOR_LENGTH_IN:g} in; {PER_25_GR:.0%} per 25 gr of point over "
+        f"{ANCHOR_TIP_GR:g} gr; "
+        f"{LOW_STRETCH:.0%} for a low-stretch string; {PER_BRACE_IN:.0%} for 1 in of brace over "
+        "the usual; less for a window short of centre, more for one past it; "
         f"{BY_THUMB:.0%} less by thumb. Good to {PRACTICE_SD:.0%}, by thumb {THUMB_SD:.0%}.",
         school="Practice",
         source="Fitted on sixteen everyday set-ups and forty-five sound rigs of our own (rms 8 %); "

@@ -24,7 +24,7 @@ class MovesMatch(Drawn):
     """How far the match moves for one step of one thing."""
 
     change: MatchChange
-    step: str
+    step: Phrase
     pounds: float | None
     rough: bool
     """True where only a band is honest: point mass and brace."""
@@ -90,12 +90,12 @@ class SpineBoard(Drawn):
 
 
 _STEPS: tuple[tuple[MatchChange, str, bool], ...] = (
-    ("length", "1 in longer", False),
-    ("point", "25 gr more point", True),
-    ("weight", "1 lb more weight", False),
+    ("length", "{1 in} longer", False),
+    ("point", "{25 gr} more point", True),
+    ("weight", "{1 lb} more weight", False),
     ("window", "1 mm further out", False),
-    ("brace", "¼ in more brace", True),
-    ("string", "20 gr on the string", False),
+    ("brace", "{1/4 in} more brace", True),
+    ("string", "{20 gr} on the string", False),
 )
 _APART = 0.1
 
@@ -156,7 +156,7 @@ def spine_board(c: Computed) -> SpineBoard:
         practice_terms=model.practice.terms,
         why_apart=why_apart(model),
         moves=tuple(
-            MovesMatch(change=change, step=step, pounds=item.pounds, rough=rough)
+            MovesMatch(change=change, step=phrase(step), pounds=item.pounds, rough=rough)
             for (change, step, rough), item in zip(_STEPS, moves.sensitivities, strict=True)
         ),
         points=tuple(PointSpine(tip_gr=tip, matched_lbf=matched) for tip, matched in moves.points),
@@ -175,11 +175,11 @@ def _school(wants: float, sd: float) -> SchoolSpine:
 
 
 _REASONS: dict[TermName, str] = {
-    "point": "it counts every 25 gr of point as 6 %, where the computed shot hardly changes",
+    "point": "it counts every {25 gr} of point as 6 %, where the computed shot hardly changes",
     "window": "it knows the window by its distance alone, where the shot is computed round yours",
     "string": "it adds 7 % for the string, where only its speed is computed",
-    "shaft length": "it counts 6 % an inch from 28 in, whatever the draw",
-    "brace": "it counts 4 % an inch of brace, where the shot feels the shorter stroke",
+    "shaft length": "it counts 6 % for {1 in} from {28 in} on, whatever the draw",
+    "brace": "it counts 4 % for {1 in} of brace, where the shot feels the shorter stroke",
     "thumb": "it takes a tenth off for a thumb, where the computed fingers are the same",
 }
 _AT_LARGE = "it knows draw weight only, not your bow's speed and how it stores energy"

@@ -190,7 +190,7 @@ FLEX = j.NextStep(
 LONG_ENOUGH = j.NextStep(
     title=phrase("Measure the shafts"),
     why=phrase("A shaft shorter than your draw falls behind the rest and breaks there."),
-    tells=phrase("Length also moves the spine this rig wants, 6 % an inch."),
+    tells=phrase("Length also moves the spine this rig wants, 6 % for {1 in}."),
     minutes=2,
     action=j.Action(label="Enter the shaft length", stage="arrow", control="shaft"),
     aside="shaft",

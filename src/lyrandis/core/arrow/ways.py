@@ -224,7 +224,7 @@ def _tapers(shooting: Shooting) -> list[_Try]:
     profile = taper_profile(sheet.length_mm, sheet.diameter_mm, tail=ends, head=ends)
     beam = replace(shooting.shot.beam, profile=profile)
     what = phrase(
-        "Barrel both ends {long} to {end}, an inch at a time", long=mm(long), end=gap(ends[1])
+        "Barrel both ends {long} to {end}, {1 in} at a time", long=mm(long), end=gap(ends[1])
     )
     return [_Try("taper", what, "never", replace(shooting.shot, beam=beam))]
 

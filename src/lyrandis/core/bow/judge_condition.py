@@ -47,7 +47,7 @@ RULES: tuple[j.Rule, ...] = (
         statement="Both limbs must come home together. Stiffness goes with the mark and with the "
         "inverse cube of length; a mark has the length in it, so the larger counts. "
         f"{100 * WATCH_ABOVE:.0f} % apart is Watch, {100 * MEND_ABOVE:.0f} % and more than "
-        f"{MARKS_APART_LBF:g} lb Mend, {100 * STOP_ABOVE:.0f} % Stop; an inch of length is "
+        f"{MARKS_APART_LBF:g} lb Mend, {100 * STOP_ABOVE:.0f} % Stop; 1 in of length is "
         f"Mend. Two of one kind with the same mark are reckoned {100 * TWO_OF_A_KIND:.0f} % "
         f"apart, of two makers {100 * TWO_MAKERS:.0f} %. A stopgap at short range at best: "
         "replace them soon.",

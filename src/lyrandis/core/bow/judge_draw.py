@@ -40,26 +40,26 @@ RULES: tuple[j.Rule, ...] = (
         also=("archer",),
         title="The maker's longest draw",
         statement="Nobody draws past the maker's limit: limbs fail there. Clearly past it is Stop; "
-        "past it by less than the ± of your draw is Mend; within half an inch is Watch.",
+        "past it by less than the ± of your draw is Mend; within 1/2 in is Watch.",
         school="Maker's limit",
-        source="The maker's limit decides. Half an inch of warning is Lyrandis's own convention.",
+        source="The maker's limit decides. 1/2 in of warning is Lyrandis's own convention.",
     ),
     j.Rule(
         id="stack-margin",
         stage="bow",
         also=("archer",),
         title="Stack margin",
-        statement=f"Stack begins where the weight per inch has grown to {ONSET:g} times its "
+        statement=f"Stack begins where the growth of weight has become to {ONSET:g} times its "
         "least: where you feel it, else on the curve your scale shows, with four points and more "
-        "in the last five inches, else of the kind's limbs at their usual brace. The margin is how "
+        "in the last 5 in, else of the kind's limbs at their usual brace. The margin is how "
         "far your hook stays short of it. Past it is Watch, as hunters accept for a shorter bow; "
-        "an inch past it, or half an inch beyond doubt, is Mend; an inch beyond doubt is Stop, "
+        "1 in past it, or 1/2 in beyond doubt, is Mend; 1 in beyond doubt is Stop, "
         "where the kind of bow is told. Inside the maker's told limit it is Watch at most: the "
         "limbs bear it, hand and arrow do not; so are static tips drawn by a thumb until four "
-        "points show their stack. A field, indoor or distance bow wants an inch or more in hand.",
+        "points show their stack. A field, indoor or distance bow wants 1 in or more in hand.",
         school="Stack margin, computed",
-        source="Slope of the computed curve, fitted to your scale. The factor 1.6 and the inches "
-        "are Lyrandis's own convention, within about an inch of practitioners' limits. The maker's "
+        source="Slope of the computed curve, fitted to your scale. The factor 1.6 and the lengths "
+        "are Lyrandis's own convention, within about 1 in of practitioners' limits. The maker's "
         "limit wins.",
     ),
     j.Rule(
@@ -94,9 +94,9 @@ RULES: tuple[j.Rule, ...] = (
         f"to {SHORT_LIMBS_TO_IN:g} in of draw, medium from {MEDIUM_LIMBS_FROM_IN:g} to "
         f"{MEDIUM_LIMBS_TO_IN:g} in, long from there, adding {_OVER[0]:g}, "
         f"{_OVER[1]:g} or {_OVER[2]:g} in to a riser chosen by purpose. Range by draw: a band "
-        f"for each kind of bow at {MARKED_DRAW_MM / MM_PER_IN:g} in, 1½ in longer per inch of "
-        "draw, the purpose picking the end. Stack margin: the bows that keep the margin the "
-        "purpose wants and do not pinch; in cover the shortest of them, elsewhere the one where "
+        f"for each kind of bow at {MARKED_DRAW_MM / MM_PER_IN:g} in, 1 1/2 in longer for each "
+        "1 in of draw, the purpose picking the end. Stack margin: the bows that keep the margin "
+        "the purpose wants and do not pinch; in cover the shortest of them, elsewhere the one where "
         "most schools meet. We prefer the last: it is computed for "
         "this kind of bow and this draw.",
         school="Four schools, side by side",
@@ -186,7 +186,7 @@ def _judge_rest(c: Computed) -> list[j.Finding]:
                 "Check the draw and its datum.",
                 **figures,
             ),
-            (phrase("Brace and 1¾ in make {rest}; your hook stands at {at}.", **figures),),
+            (phrase("Brace and {1 3/4 in} make {rest}; your hook stands at {at}.", **figures),),
             _DRAW,
             rule="bow-shape",
         )
@@ -302,7 +302,7 @@ def _judge_stack(c: Computed) -> list[j.Finding]:
         + (
             ": inside the maker's limit, but it stacks and pinches."
             if allowed
-            else ": hunters accept half an inch for a shorter bow."
+            else ": hunters accept {1/2 in} for a shorter bow."
         ),
         "good": "{margin} to spare before stack begins at {onset}.",
     }
@@ -339,12 +339,12 @@ def _stack_sum(c: Computed, figures: dict[str, Figure]) -> tuple[Phrase, ...]:
     least = unit * stack.least_slope * 10 * MM_PER_IN
     return (
         phrase(
-            f"On the curve {how}, weight grows least at {{least_at}}, as {{least}} in ten inches.",
+            f"On the curve {how}, weight grows least at {{least_at}}, as {{least}} in {{10 in}}.",
             least_at=mm(stack.least_at_mm + TRADE_OFFSET_MM),
             least=lbf(least),
         ),
         phrase(
-            f"{ONSET:g} × {{least}} = {{grown}} in ten inches, reached at {{onset}}: stack begins.",
+            f"{ONSET:g} × {{least}} = {{grown}} in {{10 in}}, reached at {{onset}}: stack begins.",
             least=lbf(least),
             grown=lbf(ONSET * least),
             onset=figures["onset"],

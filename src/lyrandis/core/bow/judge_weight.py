@@ -39,7 +39,7 @@ RULES: tuple[j.Rule, ...] = (
         stage="bow",
         title="Draw weight from the mark",
         statement="Away from the marked draw the weight follows the computed curve of the bow's "
-        f"kind, about 2 to 3 lb per inch on a {USUAL_WEIGHT_LBF:g} lb bow and more when it "
+        f"kind, about 2 lb to 3 lb in 1 in on a {USUAL_WEIGHT_LBF:g} lb bow and more when it "
         "stacks. Marks are wrong both ways. This is an estimate until the bow is weighed.",
         school="Mechanics of a typical bow",
         source="Statics of a typical limb of the family: per inch it is good to about a fifth "
@@ -218,7 +218,7 @@ def _at_rest(point: Point, c: Computed) -> j.Finding:
             draw=draw,
             brace=brace,
         ),
-        (phrase("Brace and 1¾ in make {brace}, the string at rest.", brace=brace),),
+        (phrase("Brace and {1 3/4 in} make {brace}, the string at rest.", brace=brace),),
         _POINTS,
         rule="weight-weighed",
     )

@@ -100,7 +100,7 @@ def _weight_values(c: Computed) -> list[j.Value]:
         values.append(
             j.Value(
                 key="slope",
-                label="Per inch here",
+                label="Grows here",
                 figure=lbf_per_in(c.bow.weight.slope.value, 2 * c.bow.weight.slope.sd),
                 origin="weighed" if weighed else "rule",
             )
@@ -352,7 +352,7 @@ def _weigh_it(c: Computed) -> j.NextStep:
         title=phrase("Weigh the bow at {at}", at=at),
         why=phrase(
             "The mark is written for another draw, and bows differ. Hang it on a scale and read it "
-            "with the string at {at}, pivot + 1¾ in.",
+            "with the string at {at}, pivot + {1 3/4 in}.",
             at=at,
         ),
         tells=phrase("Spine, grains per pound and crawls stand on it."),
@@ -369,11 +369,11 @@ def _more_points(c: Computed) -> j.NextStep | None:
     return j.NextStep(
         title=phrase("Weigh at two more draws"),
         why=phrase(
-            "All stages are settled. Two inches either side of your draw would show how the "
+            "All stages are settled. {2 in} either side of your draw would show how the "
             "weight grows."
         ),
         tells=phrase(
-            "It sharpens weight per inch, now {slope}.",
+            "It sharpens how weight grows, now {slope}.",
             slope=lbf_per_in(c.bow.weight.slope.value, 2 * c.bow.weight.slope.sd),
         ),
         minutes=10,
@@ -419,7 +419,7 @@ ASKS = (
         8,
         _length_is_vague,
         "Say how the bow's length was taken",
-        "Bowyers of static tips often measure the strung bow, 3 in less than along the back.",
+        "Bowyers of static tips often measure the strung bow, {3 in} less than along the back.",
         "arrow",
         "lengthtaken",
     ),

@@ -91,7 +91,7 @@ RULES: tuple[j.Rule, ...] = (
         statement="The braced string's note asks for a tension. Two standard deviations from what "
         "the draw weight asks for are looked into: mass or strand count, brace measured to another "
         "datum, string length, weighed draw weight. Three are mended. Pitch cannot tell brace "
-        "height: an eighth of an inch is 2 to 11 cents.",
+        "height: 1/8 in is 2 to 11 cents.",
         school="Mechanics",
         source="Waves on a served string between tips that give way; "
         + MADE_UP[0].lower()

@@ -150,8 +150,8 @@ RULES: tuple[j.Rule, ...] = (
         title="A hook far under the middle",
         statement="Kept square by a heeled grip, the lower limb is bent as by more draw: "
         f"{EXTRA_DRAW:g} in times the hook's distance under the middle in mm over the bow's "
-        "length in inches. Where that uses up the margin before stack it is Watch from half an "
-        "inch, Mend from nothing.",
+        "length in inches. Where that uses up the margin before stack it is Watch from 1/2 in, "
+        "Mend from nothing.",
         school="Statics of two limbs, the worst case",
         source="Two elastic chains on one string; a bow free in the hand tips instead.",
     ),

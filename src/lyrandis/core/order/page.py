@@ -9,7 +9,7 @@ from lyrandis.core.order.graph import MINUTES, Edge, into
 from lyrandis.core.order.numbers import said_value, said_word
 from lyrandis.core.order.steps import STEPS
 from lyrandis.core.order.words import NODE_WORDS, Habit, Node
-from lyrandis.core.phrase import Figure, Phrase
+from lyrandis.core.phrase import Figure, Phrase, phrase
 from lyrandis.core.reading import StageKey
 
 
@@ -17,7 +17,7 @@ class RestsOn(Drawn):
     """What a station rests on."""
 
     node: Node
-    reason: str
+    reason: Phrase
     carries: bool
     doubts: bool
     """True where it is this that puts the station in doubt."""
@@ -126,7 +126,7 @@ def _station(c: Computed, node: Node, edges: tuple[Edge, ...]) -> Station:
         rests_on=tuple(
             RestsOn(
                 node=edge.above,
-                reason=edge.reason,
+                reason=phrase(edge.reason),
                 carries=edge.carries,
                 doubts=unclear and edge.above == doubtful,
             )

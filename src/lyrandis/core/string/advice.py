@@ -201,4 +201,4 @@ def quiet_said(quiet: Quiet) -> Phrase:
         low, high = quiet.floor_mm
         return phrase("Flat from {low} to {high}: nobody hears a difference there. Its middle is "
                       "near {spot}.", low=mm(low), high=mm(high), spot=spot)  # fmt: skip
-    return phrase("Quiet spot {spot}, within 1/8 in with {near}.", spot=spot, near=near)
+    return phrase("Quiet spot {spot}, within {1/8 in} with {near}.", spot=spot, near=near)

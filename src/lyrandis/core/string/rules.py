@@ -6,7 +6,7 @@ from lyrandis.core import judgement as j
 from lyrandis.core.bow.words import FAMILY_WORDS, Family
 from lyrandis.core.computed import Computed
 from lyrandis.core.constants import MM_PER_IN, NEWTONS_PER_LBF
-from lyrandis.core.phrase import Phrase, count, lbf, mm, percent, phrase, ratio
+from lyrandis.core.phrase import Phrase, count, lbf, mm, per_length, percent, phrase, ratio
 from lyrandis.core.string.advice import (
     advice_of,
     next_order,
@@ -130,10 +130,10 @@ FEWEST_SHOT = 8
 """Assumption: a string of fewer strands is shot on no bow."""
 _TURN_TEXTS: dict[TurnsWord, tuple[j.Severity, str]] = {
     "apart": ("stop", "A twisted bundle without turns comes apart. Put turns in before stringing."),
-    "loose": ("watch", "{per} turns to the inch: few turns hold this string together."),
-    "good": ("good", "{turns} turns are {per} to the inch: it holds, and is not spongy."),
-    "spongy": ("watch", "{per} turns to the inch: it is spongy and wears."),
-    "too_many": ("mend", "{per} turns to the inch: order a shorter string."),
+    "loose": ("watch", "{per}: few turns hold this string together."),
+    "good": ("good", "{turns} turns are {per}: it holds, and is not spongy."),
+    "spongy": ("watch", "{per}: it is spongy and wears."),
+    "too_many": ("mend", "{per}: order a shorter string."),
 }
 SHEET = j.Action(label="See the string", stage="string", control="sheet")
 SWEEP = j.Action(label="Try a height", stage="string", control="brace")
@@ -191,15 +191,15 @@ def _judge_turns(c: Computed) -> list[j.Finding]:
     severity, text = _TURN_TEXTS[word]
     lines = [
         phrase(
-            f"{now:g} turns ÷ {{length}} = {{per}} to the inch.",
+            f"{now:g} turns ÷ {{length}} = {{per}}.",
             length=mm(length),
-            per=ratio(share),
+            per=per_length(share),
         )
     ]
     wrong = _wrong_length(c)
     if wrong is not None and word != "apart":
         return [_finding("string-turns", "mend", wrong, tuple(lines), SHEET)]
-    sentence = phrase(text.replace("{turns}", f"{now:g}"), per=ratio(share))
+    sentence = phrase(text.replace("{turns}", f"{now:g}"), per=per_length(share))
     title = "A string without turns" if word == "apart" else None
     return [_finding("string-turns", severity, sentence, tuple(lines),
                      None if word == "good" else SHEET, title)]  # fmt: skip
@@ -392,9 +392,9 @@ def _judge_quiet(c: Computed) -> list[j.Finding]:
     elif quiet.floor_mm is not None:
         text = "From {low} to {high} nobody hears a difference: stay at {spot}, in its middle."
     elif quiet.enough:
-        text = "The quiet brace is {spot}, sure to 1/8 in with {near}."
+        text = "The quiet brace is {spot}, sure to {1/8 in} with {near}."
     else:
-        text = "{heights} heights make the quiet brace sure to 1/8 in with {near}."
+        text = "{heights} heights make the quiet brace sure to {1/8 in} with {near}."
         severity = "watch"
     figures = {"spot": mm(spot), "near": percent(quiet.near), "heights": count(quiet.heights)}
     figures |= {

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { PageOf } from '../../lib/api';
   import { figure } from '../../lib/preferences.svelte';
-  import { mm } from '../../lib/units';
+  import { mm, perLength } from '../../lib/units';
 
   let { sheet, serving }: { sheet: PageOf<'string'>['sheet']; serving: number | null } = $props();
 
@@ -32,7 +32,7 @@
   const says = $derived(
     sheet.turns == null
       ? 'turns not counted'
-      : `${sheet.turns} turns, ${(sheet.per_inch ?? 0).toFixed(2)} to the inch`,
+      : `${sheet.turns} turns, ${figure(perLength(sheet.per_inch ?? 0))}`,
   );
 </script>
 

@@ -1,4 +1,7 @@
 <script lang="ts">
+  import { lengthEg } from '../../lib/examples';
+  import { figure } from '../../lib/preferences.svelte';
+  import { mm } from '../../lib/units';
   import { wanted } from '../../lib/wanted';
   import { DATUMS } from '../../lib/choices';
   import { Reading } from '../../lib/reading.svelte';
@@ -82,7 +85,9 @@
         onchange={(event) => reading.set({ datum: event.currentTarget.value })}
         disabled={!takesDatum(way)}
       >
-        {#each DATUMS as [value, words] (value)}<option {value}>{words}</option>{/each}
+        {#each DATUMS as [value, words] (value)}
+          <option {value}>{value ? words : `pivot + ${figure(mm(44.45))}`}</option>
+        {/each}
       </select>
     </div>
     <div class="min-w-0">
@@ -92,7 +97,7 @@
         id="field-draw"
         class="field"
         autocomplete="off"
-        placeholder={way === 'span' ? 'e.g. 70' : 'e.g. 27 3/8'}
+        placeholder={`e.g. ${lengthEg(way === 'span' ? '70' : '27 3/8')}`}
         value={reading.text}
         oninput={(event) => reading.type(event.currentTarget.value)}
         aria-invalid={reading.problem ? 'true' : undefined}

@@ -22,7 +22,7 @@
     <table class="rows mt-1">
       <thead>
         <tr
-          ><th>How</th><th>On pivot + 1¾</th><th>Counts</th><th
+          ><th>How</th><th>On pivot + {figure(mm(44.45))}</th><th>Counts</th><th
             ><span class="sr-only">Take back</span></th
           ></tr
         >

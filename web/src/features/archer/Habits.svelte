@@ -73,7 +73,7 @@
         tail={control === 'hook' && onRig ? 'here' : to}
         shown={said(key, true)}
         assumed={said(key, false)}
-        example="1/2"
+        example={'{1/2}'}
       />
     {/each}
   </div>

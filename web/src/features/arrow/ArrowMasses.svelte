@@ -26,7 +26,7 @@
     <table class="rows mt-1">
       <thead>
         <tr
-          ><th>No.</th><th>Mass</th><th>Off the mean</th><th>Per pound</th><th
+          ><th>No.</th><th>Mass</th><th>Off the mean</th><th>gr/lb</th><th
             ><span class="sr-only">Take back</span></th
           ></tr
         >

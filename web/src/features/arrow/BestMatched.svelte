@@ -87,8 +87,8 @@
       </table>
     {/if}
     <p class="mt-1 text-sm text-soft">
-      The least spread there is: five grains count as much as two pounds of spine. Crooked and
-      cracked arrows are left out.
+      The least spread there is: {figure(gr(5))} of mass count as much as 2 lb of spine. Crooked and cracked
+      arrows are left out.
     </p>
   {/if}
 </div>

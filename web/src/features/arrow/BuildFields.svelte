@@ -10,18 +10,24 @@
 
   // control, label, jot word, example, value's key, what goes behind it
   const SHAFT = [
-    ['shaft', 'Shaft length, grains per inch', 'shaft', '29 1/2 9.2gpi', 'shaft_length_mm'],
-    ['bareshaft', 'Bare shaft, weighed', 'bareshaft', '310gr', 'shaft_gr'],
+    [
+      'shaft',
+      'Shaft length, and what it weighs for a length',
+      'shaft',
+      '{29 1/2} 9.2gpi',
+      'shaft_length_mm',
+    ],
+    ['bareshaft', 'Bare shaft, weighed', 'bareshaft', '{310gr}', 'shaft_gr'],
     ['diameter', 'Diameter', 'diameter', '11/32 or 7mm', 'shaft_diameter_mm'],
     ['spine', 'Spine, on the label or gauge', 'spine', '500 or 52 lb', 'spine'],
-    ['deflection', 'Spine, by deflection', 'deflection', '1/2 in @ 26in 2lb', ''],
+    ['deflection', 'Spine, by deflection', 'deflection', '{1/2} @ {26} 2lb', ''],
   ] as const;
   const PARTS = [
-    ['point', 'Point', 'point', '125gr', 'point_gr'],
-    ['insert', 'Insert', 'insert', '15gr', 'insert_gr'],
-    ['arrownock', 'Arrow nock', 'arrownock', '9gr', 'arrow_nock_gr'],
-    ['fletching', 'Fletching, length', 'fletching', '24gr 4in', 'fletching_gr'],
-    ['wrap', 'Wrap', 'wrap', '6gr', 'wrap_gr'],
+    ['point', 'Point', 'point', '{125gr}', 'point_gr'],
+    ['insert', 'Insert', 'insert', '{15gr}', 'insert_gr'],
+    ['arrownock', 'Arrow nock', 'arrownock', '{9gr}', 'arrow_nock_gr'],
+    ['fletching', 'Fletching, length', 'fletching', '{24gr} {4}', 'fletching_gr'],
+    ['wrap', 'Wrap', 'wrap', '{6gr}', 'wrap_gr'],
   ] as const;
 
   function shown(key: string): string | null {
@@ -68,7 +74,7 @@
     control="tail-taper"
     label="Tail taper: length, end"
     word="taper tail"
-    example="9in 5/16"
+    example={'{9} {5/16}'}
     shown={taper('tail')}
     hint="The spine above is the shaft's before tapering."
   />
@@ -76,7 +82,7 @@
     control="head-taper"
     label="Head taper: length, end"
     word="taper head"
-    example="4in 5/16"
+    example={'{4} {5/16}'}
     shown={taper('head')}
   />
 </fieldset>

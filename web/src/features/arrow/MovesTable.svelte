@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { SpineBoard } from '../../lib/api';
+  import { tell } from '../../lib/preferences.svelte';
 
   let { board }: { board: SpineBoard } = $props();
 
@@ -21,7 +22,7 @@
     <tbody>
       {#each board.moves as move (move.change)}
         <tr>
-          <td>{move.step}</td>
+          <td>{tell(move.step)}</td>
           <td class="whitespace-nowrap">{said(move.pounds, move.rough)}</td>
           <td class="w-1/3">
             <svg

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { eg } from '../../lib/examples';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import Unsent from '../../components/Unsent.svelte';
   import { recorder } from '../../lib/recorder.svelte';
@@ -6,7 +7,7 @@
   import { RowEntry, type Column } from './quiver.svelte';
 
   const FIELDS: [Column, string, string][] = [
-    ['mass', 'Finished mass', '431gr'],
+    ['mass', 'Finished mass', '{431gr}'],
     ['spine', 'Spine', '52lb'],
     ['straight', 'Run-out', '0.2mm'],
     ['turn', 'Nock turn', '180'],
@@ -44,7 +45,7 @@
           id="quiver-{column}"
           class="field"
           autocomplete="off"
-          placeholder={example}
+          placeholder={eg(example)}
           bind:this={first}
           value={entry.fields[column]}
           oninput={(event) => entry.set({ [column]: event.currentTarget.value })}
@@ -56,7 +57,7 @@
           id="quiver-{column}"
           class="field"
           autocomplete="off"
-          placeholder={example}
+          placeholder={eg(example)}
           value={entry.fields[column]}
           oninput={(event) => entry.set({ [column]: event.currentTarget.value })}
           aria-invalid={entry.at === column ? 'true' : undefined}

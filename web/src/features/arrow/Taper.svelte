@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { eg } from '../../lib/examples';
   import Cautions from '../../components/Cautions.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
@@ -79,7 +80,9 @@
           {/each}
         </div>
         <p class="mt-1 text-sm text-soft">
-          As in 9in 5/16. Planning records nothing. Wood that is off stays off: an inch at a time.
+          As in {eg('{9} {5/16}')}. Planning records nothing. Wood that is off stays off: go by {figure(
+            mm(25.4),
+          )} at a time.
         </p>
       </div>
       {#if tapering.data}

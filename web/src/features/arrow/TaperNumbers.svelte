@@ -44,6 +44,6 @@
   {:else}
     The middle keeps its stiffness; the ends lose it with the fourth power of the thickness.
   {/if}
-  The first inches take off mass where it whips most and can act stiffer; only longer tapers weaken. How
+  The first cuts take off mass where it whips most and can act stiffer; only longer tapers weaken. How
   far is good to about a quarter: shoot, and log it.
 </p>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Trial } from '../../lib/api';
   import { figure } from '../../lib/preferences.svelte';
-  import { gpp, gr, mps, percent, spine } from '../../lib/units';
+  import { gpp, gr, mps, percent, spine, mm } from '../../lib/units';
   import SpineScale from '../../drawings/SpineScale.svelte';
   import { STIFFNESS } from './words';
 
@@ -51,7 +51,7 @@
 
   const SHORT = {
     stop: ['Stop', 'Such a shaft can fall behind the rest at your draw: never draw it.'],
-    mend: ['Mend', 'Such a shaft reaches less than an inch past the rest.'],
+    mend: ['Mend', `Such a shaft reaches less than ${figure(mm(25.4))} past the rest.`],
     watch: ['Watch', 'Such a shaft may fall behind the rest: mark the draw on a long arrow first.'],
     good: ['Good', ''],
   } as const;

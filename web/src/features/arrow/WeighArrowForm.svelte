@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { massEg } from '../../lib/examples';
   import LineForm from '../../components/LineForm.svelte';
   import LineInput from '../../components/LineInput.svelte';
   import { recorder } from '../../lib/recorder.svelte';
@@ -38,7 +39,7 @@
       name="mass"
       form="arrow"
       label="Finished mass"
-      placeholder="e.g. 431gr or 27.9g"
+      placeholder="e.g. {massEg(431)}"
       control="arrow"
     />
     {@render record()}

@@ -47,7 +47,7 @@
     ),
     value(
       'slope',
-      'per inch here',
+      'grows here',
       view.pose.lbf_per_in === null ? null : lbfPerIn(view.pose.lbf_per_in),
       'no mark or scale yet',
     ),

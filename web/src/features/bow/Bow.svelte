@@ -14,15 +14,15 @@
   import WeighForm from './WeighForm.svelte';
 
   const FIELDS = [
-    ['mark', 'Marked weight and draw', 'mark', '45 @ 28', 'mark'],
-    ['bow', 'Length, nock to nock', 'bow', '62', 'bow_length'],
-    ['riser', 'Riser, fades included', 'riser', '17', 'riser_length'],
-    ['limit', "Maker's longest draw", 'limit', '30', 'draw_limit'],
-    ['stack', 'Stack or wall felt from', 'stack', '28 1/2', 'stack_felt'],
-    ['floor', "Bowyer's lightest arrow", 'floor', '9 gpp or 430gr', 'arrow_minimum'],
-    ['bracerange', "Maker's brace, low to high", 'bracerange', '7 to 8', 'brace_range'],
-    ['brace', 'Brace height now', 'brace', '7 5/8', 'brace_height'],
-    ['string', 'String length and strands', 'string', '59 16 strands', 'string'],
+    ['mark', 'Marked weight and draw', 'mark', '{45lb} @ {28}', 'mark'],
+    ['bow', 'Length, nock to nock', 'bow', '{62}', 'bow_length'],
+    ['riser', 'Riser, fades included', 'riser', '{17}', 'riser_length'],
+    ['limit', "Maker's longest draw", 'limit', '{30}', 'draw_limit'],
+    ['stack', 'Stack or wall felt from', 'stack', '{28 1/2}', 'stack_felt'],
+    ['floor', "Bowyer's lightest arrow", 'floor', '9 gpp or {430gr}', 'arrow_minimum'],
+    ['bracerange', "Maker's brace, low to high", 'bracerange', '{7} to {8}', 'brace_range'],
+    ['brace', 'Brace height now', 'brace', '{7 5/8}', 'brace_height'],
+    ['string', 'String length and strands', 'string', '{59} 16 strands', 'string'],
   ] as const;
 </script>
 
@@ -84,7 +84,7 @@
           control="wish"
           label="Weight you wish to hold"
           word="wish"
-          example="38"
+          example={'{38lb}'}
           shown={shown(stage, 'wished_weight')}
           weight
         />

@@ -40,7 +40,7 @@
     control="limb-weights"
     label="Marks, upper and lower"
     word="limbs"
-    example="38 40"
+    example={'{38lb} {40lb}'}
     shown={weights}
   />
   <ReadingField
@@ -48,7 +48,7 @@
     label="Lengths, upper and lower"
     word="limbs"
     tail="length"
-    example="20 1/2 21"
+    example={'{20 1/2} {21}'}
     shown={lengths}
   />
 </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { massEg } from '../../lib/examples';
   import LineForm from '../../components/LineForm.svelte';
   import LineInput from '../../components/LineInput.svelte';
   import { figure } from '../../lib/preferences.svelte';
@@ -40,7 +41,7 @@
       name="mass"
       form="speed"
       label="of an arrow of"
-      placeholder={own === null ? 'e.g. 431 gr' : `yours, ${figure(gr(own))}`}
+      placeholder={own === null ? `e.g. ${massEg(431)}` : `yours, ${figure(gr(own))}`}
     />
     {@render record()}
   {/snippet}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { lengthEg, weightEg } from '../../lib/examples';
   import { figure } from '../../lib/preferences.svelte';
   import { Reading } from '../../lib/reading.svelte';
   import { mm } from '../../lib/units';
@@ -23,7 +24,7 @@
   id="scale"
   onrecorded={() => input?.focus()}
   hint={own === null
-    ? 'Distances on pivot + 1¾ in.'
+    ? `Distances on pivot + ${figure(mm(44.45))}.`
     : `Your own hook stands at ${figure(mm(own))}: weigh there first.`}
 >
   {#snippet children(record)}
@@ -34,7 +35,7 @@
         name="weight"
         form="scale"
         label="Scale reads"
-        placeholder="e.g. 36.2 lb"
+        placeholder="e.g. {weightEg(36.2)}"
         control="scale"
       />
       <WeightUnits text={reading.fields.weight ?? ''} onset={(weight) => reading.set({ weight })} />
@@ -44,7 +45,7 @@
       name="draw"
       form="scale"
       label="with the string at"
-      placeholder={`e.g. ${own === null ? '28' : figure(mm(own))}`}
+      placeholder={`e.g. ${own === null ? lengthEg('28') : figure(mm(own))}`}
     />
     <label class="flex min-h-9 items-center gap-2 text-sm">
       <input

@@ -41,7 +41,7 @@
       control="reach"
       label="Nock to the point's end"
       word="reach"
-      example="31in"
+      example={'{31}'}
       shown={known(page.own.reach)}
     />
     <ReadingField

@@ -101,7 +101,7 @@
             control="change"
             label="Change something for a trial"
             word="trial"
-            example="brace 1/4 down"
+            example={'brace {1/4} down'}
             shown={page.trial_says ? tell(page.trial_says) : null}
           />
           <ChoiceField

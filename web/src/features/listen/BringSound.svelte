@@ -35,7 +35,7 @@
     none: ['nothing', {}],
     rattle: ['a loose part', { rattle: 0.4 }],
     slack: ['a slack strand', { slack: 0.6 }],
-    brace: ['brace 5/8 in too high', { brace_in: 0.625 }],
+    brace: ['brace too high', { brace_in: 0.625 }],
     light: ['an arrow too light', { light: 0.3 }],
     contact: ['the tail striking', { contact: 0.7 }],
     noisy: ['a noisy room', { noise_db: 6 }],

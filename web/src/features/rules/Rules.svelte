@@ -4,6 +4,7 @@
   import DidNotCome from '../../components/DidNotCome.svelte';
   import Plain from '../../components/Plain.svelte';
   import { api, type Rule } from '../../lib/api';
+  import { tell } from '../../lib/preferences.svelte';
   import { Asked } from '../../lib/asked.svelte';
 
   const asked = new Asked<Rule[]>();
@@ -33,8 +34,8 @@
       {#each rules.filter((rule) => rule.stage === key) as rule (rule.id)}
         <article id={rule.id} tabindex="-1" class="scroll-mt-4 border-b border-line py-4">
           <h3 class="text-[1.1rem] font-semibold">{rule.title}</h3>
-          <p class="mt-1 max-w-3xl">{rule.statement}</p>
-          <p class="mt-1 max-w-3xl text-sm text-soft">{rule.school}. {rule.source}</p>
+          <p class="mt-1 max-w-3xl">{tell(rule.statement)}</p>
+          <p class="mt-1 max-w-3xl text-sm text-soft">{tell(rule.school)}. {tell(rule.source)}</p>
         </article>
       {/each}
     </section>

@@ -20,7 +20,7 @@
         control="brace-now"
         label="Brace height now"
         word="brace"
-        example="7 5/8"
+        example={'{7 5/8}'}
         shown={shown(stage, 'brace')}
         hint={page.datum ? null : 'To the grip, the back or the plunger: it is asked once.'}
       />
@@ -28,7 +28,7 @@
         control="bracerange"
         label="Maker's brace, low to high"
         word="bracerange"
-        example="7 to 8"
+        example={'{7} to {8}'}
         shown={valueOf(openRig.stage('bow'), 'brace_range')?.figure
           ? shown(openRig.stage('bow')!, 'brace_range')
           : null}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { PageOf } from '../../lib/api';
-  import { figureParts } from '../../lib/preferences.svelte';
-  import { gap, joules, lbf, mps } from '../../lib/units';
+  import { figure, figureParts } from '../../lib/preferences.svelte';
+  import { gap, joules, lbf, mm, mps } from '../../lib/units';
 
   let { quarter }: { quarter: NonNullable<PageOf<'string'>['quarter']> } = $props();
 
@@ -33,7 +33,9 @@
 </script>
 
 <section aria-labelledby="quarter" class="mt-4">
-  <h2 id="quarter">1/4 in more changes little: brace is tuned by sound, not by numbers</h2>
+  <h2 id="quarter">
+    {figure(mm(6.35))} more changes little: brace is tuned by sound, not by numbers
+  </h2>
   <dl class="mt-1">
     {#each cells as [label, said, more] (label)}
       <div>

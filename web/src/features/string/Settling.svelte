@@ -6,7 +6,7 @@
   import type { Assessment, EntryDraft } from '../../lib/api';
   import { figure } from '../../lib/preferences.svelte';
   import { Recording } from '../../lib/recording.svelte';
-  import { gap } from '../../lib/units';
+  import { gap, mm } from '../../lib/units';
   import { draftOn } from '../../lib/values';
   import SettlingForm from './SettlingForm.svelte';
   import StringHead from './StringHead.svelte';
@@ -29,8 +29,8 @@
           <strong>It has settled.</strong> At most {figure(gap(drawing.left_p90_mm ?? 0))} of brace is
           still to come, nine in ten.
         {:else if drawing.still}
-          <strong>No longer moving that we can see.</strong> Look again after the next two sittings: it
-          has settled when two of them, 12 h strung apart, agree within 1/16 in.
+          <strong>No longer moving that we can see.</strong> Look again after the next two sittings:
+          it has settled when two of them, 12 h strung apart, agree within {figure(mm(1.5875))}.
         {:else}
           <strong>Still settling:</strong> about {figure(gap(drawing.left_mm ?? 0))} of brace to come,
           at most {figure(gap(drawing.left_p90_mm ?? 0))}.

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { lengthEg } from '../../lib/examples';
   import LineForm from '../../components/LineForm.svelte';
   import LineInput from '../../components/LineInput.svelte';
   import { Reading } from '../../lib/reading.svelte';
@@ -37,7 +38,7 @@
       form="settling"
       name="brace"
       label="Brace"
-      placeholder="e.g. 7 5/8"
+      placeholder={`e.g. ${lengthEg('7 5/8')}`}
       control="settling"
     />
     <LineInput

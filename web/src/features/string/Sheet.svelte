@@ -13,12 +13,12 @@
   import StringHead from './StringHead.svelte';
 
   const FIELDS = [
-    ['string', 'Length on the bow, strands', 'string', '59 16 strands', 'string_length'],
-    ['turns-now', 'Turns now', 'turns', '19 1/2', null],
+    ['string', 'Length on the bow, strands', 'string', '{59} 16 strands', 'string_length'],
+    ['turns-now', 'Turns now', 'turns', '19.5', null],
     ['bundle', 'Bundle, unserved', 'bundle', '2.1mm', 'bundle'],
     ['thread', 'Serving thread', 'thread', '0.46mm', 'thread'],
-    ['serving', 'Middle serving', 'serving', '5 1/2', 'serving'],
-    ['silencers', 'Silencers, both, from the loops', 'silencers', '24gr @ 12', 'silencers'],
+    ['serving', 'Middle serving', 'serving', '{5 1/2}', 'serving'],
+    ['silencers', 'Silencers, both, from the loops', 'silencers', '{24gr} @ {12}', 'silencers'],
     ['nockgroove', "Arrow nock's groove", 'nockgroove', '2.8mm', null],
   ] as const;
 </script>

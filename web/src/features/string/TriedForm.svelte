@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { lengthEg } from '../../lib/examples';
   import LineInput from '../../components/LineInput.svelte';
   import LineForm from '../../components/LineForm.svelte';
   import { Reading } from '../../lib/reading.svelte';
@@ -39,10 +40,12 @@
   ] as const;
   /** A brace that was never read comes first: nothing is rated at no height. */
   const FIELDS = $derived([
-    ...(brace === null ? [['height', 'Brace it was shot at', 'e.g. 7 5/8'] as const] : []),
+    ...(brace === null
+      ? [['height', 'Brace it was shot at', `e.g. ${lengthEg('7 5/8')}`] as const]
+      : []),
     ...HEARD,
     ...(brace === null ? [] : [['height', 'Brace, if another', `${brace} in`] as const]),
-    ['turns', 'Turns', 'e.g. 28 1/2'] as const,
+    ['turns', 'Turns', 'e.g. 28.5'] as const,
   ]);
 
   $effect(() => {

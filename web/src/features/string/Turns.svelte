@@ -8,12 +8,8 @@
   import StringHead from './StringHead.svelte';
 
   const halves = (turns: number) => `${Math.round(2 * turns) / 2}`;
-  const STEPS: Record<string, string> = {
-    '-6.35': '1/4 in lower',
-    '-3.175': '1/8 in lower',
-    '3.175': '1/8 in higher',
-    '6.35': '1/4 in higher',
-  };
+  const changed = (change_mm: number) =>
+    `${figure(mm(Math.abs(change_mm)))} ${change_mm < 0 ? 'lower' : 'higher'}`;
 </script>
 
 <WhenReady key="string">
@@ -34,7 +30,7 @@
             <tbody>
               {#each table.steps as step (step.change_mm)}
                 <tr>
-                  <td>{STEPS[`${step.change_mm}`] ?? figure(mm(step.change_mm))}</td>
+                  <td>{changed(step.change_mm)}</td>
                   {#if step.turns == null}
                     <td colspan="2" class="text-amber">untwisting to none does not do it</td>
                   {:else}
@@ -89,7 +85,7 @@
         control="turns"
         label="Turns now"
         word="turns"
-        example="19 1/2"
+        example="19.5"
         shown={table && table.now_plus_minus == null ? halves(table.now) : null}
         assumed={table?.now_plus_minus != null ? `about ${halves(table.now)}` : null}
         hint="Whole or half turns, the way the bundle is laid; or a change: 10 more, 5 out."
@@ -98,7 +94,7 @@
         control="turns-brace"
         label="Brace with them"
         word="brace"
-        example="7 5/8"
+        example={'{7 5/8}'}
         shown={valueOf(stage, 'brace')?.figure ? figure(mm(page.valley.now_mm ?? 0)) : null}
       />
     </div>
