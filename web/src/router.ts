@@ -30,7 +30,8 @@ const { navigate, route } = createRouter({
 
 navigateBy({
   // every path is built in lib/paths.ts, where the stages' own paths are typed
-  to: (path) => (navigate as unknown as (to: string) => Promise<unknown>)(path),
+  to: (path, replace = false) =>
+    (navigate as unknown as (to: string, how: object) => Promise<unknown>)(path, { replace }),
   get pathname() {
     return route.pathname;
   },

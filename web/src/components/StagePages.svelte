@@ -9,14 +9,12 @@
   }: {
     stage: string;
     label: string;
-    /** Last part of the path, the word for it, and a shorter one for a phone; the first page has no
-     * part of its own. */
+    /** Last part of the path, the word for it, and a shorter one for a phone. */
     pages: readonly (readonly [string, string, string?])[];
   } = $props();
 
-  const here = $derived(route.pathname.split('/')[4] ?? '');
-  const path = (page: string) =>
-    `/rigs/${encodeURIComponent(openRig.rig ?? '')}/${stage}${page ? `/${page}` : ''}`;
+  const here = $derived(route.pathname.split('/')[4] || pages[0]?.[0]);
+  const path = (page: string) => `/rigs/${encodeURIComponent(openRig.rig ?? '')}/${stage}/${page}`;
 </script>
 
 <nav aria-label={label} class="pages">

@@ -2,7 +2,7 @@ import { STAGES, type StagePath } from '../stages';
 import type { Action } from './api';
 import { openRig } from './openrig.svelte';
 import { goToPath } from './navigation';
-import { pagePath } from './paths';
+import { firstPage, pagePath } from './paths';
 
 /** A control on a stage's page. */
 export type Place = Pick<Action, 'stage' | 'control'>;
@@ -12,7 +12,7 @@ export function pathOf(action: Place): StagePath {
   const controls: Record<string, StagePath> | undefined = STAGES.find(
     (stage) => stage.key === action.stage,
   )?.controls;
-  return controls?.[action.control] ?? action.stage;
+  return controls?.[action.control] ?? (firstPage(action.stage) as StagePath);
 }
 
 /** Go to the control an action names and put the cursor in it. */

@@ -1,7 +1,7 @@
 /** Where the page is and how to go elsewhere: views ask here, the router answers. */
 
 interface Navigator {
-  to(path: string): Promise<unknown>;
+  to(path: string, replace?: boolean): Promise<unknown>;
   readonly pathname: string;
 }
 
@@ -26,3 +26,6 @@ export const route = {
 
 /** Open a page. */
 export const goToPath = (path: string): Promise<unknown> => router.to(path);
+
+/** The open page's own address, in place of an older one: going back does not lead there again. */
+export const nameItself = (path: string): Promise<unknown> => router.to(path, true);

@@ -10,6 +10,7 @@ from lyrandis.core.bow.likeness import brace_to_pivot
 from lyrandis.core.bow.weight import mark_to_ask_for
 from lyrandis.core.bow.words import FAMILY_WORDS, InspectionItem
 from lyrandis.core.computed import Computed
+from lyrandis.core.constants import MARKED_DRAW_MM
 from lyrandis.core.effective import Recorded
 from lyrandis.core.phrase import (
     Figure,
@@ -115,8 +116,9 @@ def _weight_values(c: Computed) -> list[j.Value]:
         values.append(
             j.Value(
                 key="mark_to_ask",
-                label="Mark to look for, at 28 in",
+                label="Mark to look for",
                 figure=weight_figure(mark_to_ask_for(hold, c.archer.at_hook, c.bow.likeness)),
+                detail=phrase("at {draw}", draw=mm(MARKED_DRAW_MM)),
                 origin="rule",
             )
         )

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { figure } from '../../lib/preferences.svelte';
-  import { gap, millis } from '../../lib/units';
+  import { NEWTONS_PER_LBF, gap, lbf, millis } from '../../lib/units';
   import BendArrow from './BendArrow.svelte';
   import { arrowPath, fletchingBeside, layOut, roomAtPlate, type BendView } from './view.svelte';
 
@@ -24,7 +24,7 @@
   const ghosts = $derived([0, 0.25, 0.5, 0.75, 1].map((share) => Math.round(share * view.last)));
   const says = $derived.by(() => {
     if (room === null) return 'Clear of the bow.';
-    if (plate > 0.5) return `Presses on the plate, ${plate.toFixed(0)} N.`;
+    if (plate > 0.5) return `Presses on the plate, ${figure(lbf(plate / NEWTONS_PER_LBF))}.`;
     const beside = fletchingBeside(drawing, view.frame) ? 'fletching' : 'shaft';
     return room < 0.05
       ? `The ${beside} touches the plate.`

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { PageOf } from '../../lib/api';
-  import { figure } from '../../lib/preferences.svelte';
+  import { figure, preferences } from '../../lib/preferences.svelte';
   import { mm } from '../../lib/units';
 
   let { places }: { places: PageOf<'listen'>['hold_bare'] } = $props();
@@ -24,8 +24,9 @@
   const first = $derived(places.nodes_mm[0] ?? 0);
   const last = $derived(places.nodes_mm.at(-1) ?? 0);
   const fromEnd = $derived(figure(mm(places.length_mm - last)));
+  const near = $derived(preferences.units === 'inch' ? '2 to 4 in' : '5 to 10 cm');
   const says = $derived(
-    `A shaft of ${figure(mm(places.length_mm))}: hold it ${figure(mm(first))} from the nock's end or ${fromEnd} from the other, tap it with a nail near the other end, the microphone 5 to 10 cm from its middle.`,
+    `A shaft of ${figure(mm(places.length_mm))}: hold it ${figure(mm(first))} from the nock's end or ${fromEnd} from the other, tap it with a nail near the other end, the microphone ${near} from its middle.`,
   );
 </script>
 
@@ -50,7 +51,7 @@
     y2={Y - 10}
   />
   <text x={x(places.microphone_mm)} y={Y - 38} text-anchor="middle" class="strong"
-    >microphone <tspan class="soft">5 to 10 cm off</tspan></text
+    >microphone <tspan class="soft">{near} off</tspan></text
   >
 </svg>
 

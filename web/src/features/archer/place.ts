@@ -7,5 +7,6 @@ export const archer = {
   routes: {
     '/archer': lazily(() => import('./Archer.svelte')),
   },
+  pages: [],
   controls: {},
 } as const;

@@ -1,5 +1,6 @@
 <script lang="ts">
   import StageHead from '../../components/StageHead.svelte';
+  import { arrow } from './place';
   import StagePages from '../../components/StagePages.svelte';
   import type { Assessment, Stage } from '../../lib/api';
   import { figure } from '../../lib/preferences.svelte';
@@ -7,16 +8,9 @@
 
   let { assessment, stage }: { assessment: Assessment; stage: Stage } = $props();
 
-  const PAGES = [
-    ['', 'Match'],
-    ['build', 'Build'],
-    ['try', 'Try'],
-    ['taper', 'Taper'],
-    ['quiver', 'Quiver'],
-  ] as const;
   const material = $derived(valueOf(stage, 'material')?.choice ?? 'wood');
   const pages = $derived(
-    material === 'wood' || material === 'cane' ? PAGES : PAGES.filter(([page]) => page !== 'taper'),
+    arrow.pages.filter(([page]) => page !== 'taper' || material === 'wood' || material === 'cane'),
   );
 
   const set = $derived(assessment.fitted.find((part) => part.part === 'arrow_set')?.name);

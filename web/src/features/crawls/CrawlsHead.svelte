@@ -1,18 +1,11 @@
 <script lang="ts">
   import StageHead from '../../components/StageHead.svelte';
+  import { crawls } from './place';
   import StagePages from '../../components/StagePages.svelte';
   import type { PageOf, Stage } from '../../lib/api';
 
   let { stage, page }: { stage: Stage; page: PageOf<'crawls'> } = $props();
 
-  const PAGES = [
-    ['', 'Table'],
-    ['range', 'Range error'],
-    ['plan', 'Plan'],
-    ['compare', 'Compare'],
-    ['strip', 'Tab strip'],
-    ['field', 'Field'],
-  ] as const;
   const count = $derived(page.marks.filter((mark) => mark.counts).length);
   const about = $derived.by(() => {
     const marks =
@@ -28,4 +21,4 @@
 </script>
 
 <StageHead {stage} {about} />
-<StagePages stage="crawls" label="The crawls' pages" pages={PAGES} />
+<StagePages stage="crawls" label="The crawls' pages" pages={crawls.pages} />

@@ -1,5 +1,6 @@
 <script lang="ts">
   import StageHead from '../../components/StageHead.svelte';
+  import { flight } from './place';
   import StagePages from '../../components/StagePages.svelte';
   import type { PageOf, Stage } from '../../lib/api';
   import { tell } from '../../lib/preferences.svelte';
@@ -17,13 +18,6 @@
     said?: boolean;
   } = $props();
 
-  const PAGES = [
-    ['', 'Evidence'],
-    ['record', 'Record'],
-    ['correct', 'Correct'],
-    ['schools', 'Schools'],
-    ['proved', 'How good?'],
-  ] as const;
   const side = $derived(page.outward_is_left ? 'left' : 'right');
   const words = $derived.by(() => {
     if (page.trial_says) return `A trial is on: ${tell(page.trial_says)}.`;
@@ -36,4 +30,4 @@
   about={words}
   brief={about !== undefined}
 />
-<StagePages stage="flight" label="The flight's pages" pages={PAGES} />
+<StagePages stage="flight" label="The flight's pages" pages={flight.pages} />

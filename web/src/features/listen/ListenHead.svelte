@@ -1,18 +1,12 @@
 <script lang="ts">
   import StageHead from '../../components/StageHead.svelte';
+  import { listen } from './place';
   import StagePages from '../../components/StagePages.svelte';
   import type { PageOf, Stage } from '../../lib/api';
   import { sayDay } from '../../lib/days';
 
   let { stage, page }: { stage: Stage; page: PageOf<'listen'> } = $props();
 
-  const PAGES = [
-    ['', 'Before and after', 'Compare'],
-    ['what', 'What is it?'],
-    ['speed', 'Speed'],
-    ['taps', 'Tap a dozen', 'Taps'],
-    ['recordings', 'Recordings'],
-  ] as const;
   const about = $derived.by(() => {
     const last = page.recordings.at(-1);
     if (!last) return 'A phone beside the bow is enough. Nothing leaves this machine.';
@@ -22,4 +16,4 @@
 </script>
 
 <StageHead {stage} {about} />
-<StagePages stage="listen" label="The pages of Listen" pages={PAGES} />
+<StagePages stage="listen" label="The pages of Listen" pages={listen.pages} />

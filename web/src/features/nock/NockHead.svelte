@@ -1,20 +1,14 @@
 <script lang="ts">
   import StageHead from '../../components/StageHead.svelte';
+  import { nock } from './place';
   import StagePages from '../../components/StagePages.svelte';
   import type { PageOf, Stage } from '../../lib/api';
 
   let { stage, page }: { stage: Stage; page: PageOf<'nock'> } = $props();
 
-  const PLAIN = [
-    ['', 'Height'],
-    ['tiller', 'Tiller'],
-  ] as const;
-  const ALL = [
-    ['', 'Height'],
-    ['tiller', 'Tiller and bolts'],
-    ['alignment', 'Alignment'],
-    ['weights', 'Weights'],
-  ] as const;
+  const pages = $derived(
+    page.tiller.kit === 'plain' ? ([nock.pages[0], ['tiller', 'Tiller']] as const) : nock.pages,
+  );
   const ABOUT = {
     plain: 'On this bow only the string and the nock are set.',
     rest: 'Rest or plunger, string and nock are set.',
@@ -23,8 +17,4 @@
 </script>
 
 <StageHead {stage} about={ABOUT[page.tiller.kit]} />
-<StagePages
-  stage="nock"
-  label="The nock's pages"
-  pages={page.tiller.kit === 'plain' ? PLAIN : ALL}
-/>
+<StagePages stage="nock" label="The nock's pages" {pages} />

@@ -1,6 +1,7 @@
 <script lang="ts">
   import LineInput from '../../components/LineInput.svelte';
   import LineForm from '../../components/LineForm.svelte';
+  import { preferences } from '../../lib/preferences.svelte';
   import { Reading } from '../../lib/reading.svelte';
 
   let first = $state<LineInput>();
@@ -38,7 +39,7 @@
       form="riserweight"
       name="mass"
       label="Mass"
-      placeholder="e.g. 60g"
+      placeholder={`e.g. ${preferences.units === 'inch' ? '2oz' : '60g'}`}
       control="weights"
     />
     {#each FIELDS as [name, label, example] (name)}

@@ -16,8 +16,8 @@
   import { build } from '../../lib/build.svelte';
   import { keys } from '../../lib/keys.svelte';
   import { poll } from '../../lib/poll';
-  import { rigOf, stageOf } from '../../lib/paths';
-  import { route } from '../../lib/navigation';
+  import { ownAddress, rigOf, stageOf, titleOf } from '../../lib/paths';
+  import { nameItself, route } from '../../lib/navigation';
   import { lookAt } from '../../lib/wanted';
 
   let { children }: { children: Snippet } = $props();
@@ -34,7 +34,9 @@
     if (opened) untrack(() => void clock.look());
   });
   $effect(() => {
-    const page = `${place[0]?.toUpperCase()}${place.slice(1)}`;
+    const own = ownAddress(route.pathname);
+    if (own) void nameItself(own);
+    const page = titleOf(route.pathname).join(' · ');
     document.title = assessment?.name ? `${page} · ${assessment.name} · Lyrandis` : 'Lyrandis';
   });
   $effect(() => {

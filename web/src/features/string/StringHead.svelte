@@ -1,17 +1,12 @@
 <script lang="ts">
   import StageHead from '../../components/StageHead.svelte';
+  import { string } from './place';
   import StagePages from '../../components/StagePages.svelte';
   import type { PageOf, Stage } from '../../lib/api';
   import { valueOf } from '../../lib/values';
 
   let { stage, page }: { stage: Stage; page: PageOf<'string'> } = $props();
 
-  const PAGES = [
-    ['', 'Sheet'],
-    ['settling', 'Settling'],
-    ['turns', 'Turns'],
-    ['brace', 'Brace'],
-  ] as const;
   const TO = { pivot: 'the deepest of the grip', back: 'the back', plunger: "the plunger's line" };
 
   const about = $derived.by(() => {
@@ -30,4 +25,4 @@
 </script>
 
 <StageHead {stage} {about} />
-<StagePages stage="string" label="The string's pages" pages={PAGES} />
+<StagePages stage="string" label="The string's pages" pages={string.pages} />

@@ -44,7 +44,7 @@
       ? [['height', 'Brace it was shot at', `e.g. ${lengthEg('7 5/8')}`] as const]
       : []),
     ...HEARD,
-    ...(brace === null ? [] : [['height', 'Brace, if another', `${brace} in`] as const]),
+    ...(brace === null ? [] : [['height', 'Brace, if another', lengthEg(brace)] as const]),
     ['turns', 'Turns', 'e.g. 28.5'] as const,
   ]);
 
