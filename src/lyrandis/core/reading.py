@@ -21,6 +21,8 @@ AsideStep = Literal["draw", "hook", "shaft", "arrow_mass", "brace", "nock", "sca
 StageKey = Literal["archer", "bow", "arrow", "string", "nock", "flight", "crawls", "listen"]
 
 SubjectId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
+NEW_PART = "new-part"
+"""Stands for a part the rig has not got yet: recorded on it, a reading makes and fits one."""
 ENTRY_ID = r"^[A-Za-z0-9][A-Za-z0-9-]{7,63}$"
 EntryId = Annotated[str, StringConstraints(pattern=ENTRY_ID)]
 

@@ -15,7 +15,7 @@ from lyrandis.core.bench_readings import Named, PartFitted, PutAway, Retraction
 from lyrandis.core.clock import ClockCheck, check_clock
 from lyrandis.core.effective import parts_fitted
 from lyrandis.core.errors import DomainError
-from lyrandis.core.reading import Fitted, PartKind, Subject, SubjectKind
+from lyrandis.core.reading import NEW_PART, Fitted, PartKind, Subject, SubjectKind
 from lyrandis.core.record import FUTURE_ALLOWED, check_instant, recorded
 from lyrandis.store.checks import (
     already_recorded,
@@ -50,6 +50,15 @@ class KnownSubject:
     kind: SubjectKind
     name: str
     origin: str
+
+
+_PART_NAMES: dict[SubjectKind, str] = {
+    "archer": "Archer",
+    "bow": "Bow",
+    "string": "String",
+    "arrow_set": "Arrows",
+}
+"""What a part is called that nobody named; numbered."""
 
 
 @dataclass(frozen=True)
@@ -159,18 +168,62 @@ class Bench:
             about = Subject(kind=transaction.kind_of(subject), id=subject)
             return entries_where(transaction.connection, about)
 
-    def record(self, drafts: Sequence[e.EntryDraft], *, seen: int | None = None) -> list[e.Entry]:
+    def record(
+        self, drafts: Sequence[e.EntryDraft], *, seen: int | None = None, rig: str | None = None
+    ) -> list[e.Entry]:
         """Record drafts, all or none, and return the entries.
+
+        A draft on `NEW_PART` makes a part of its kind and fits it on `rig`, in the same go, unless
+        the rig has one by now.
 
         `seen` is the newest entry the writer had seen: something newer on the same topic raises
         `DomainError`. A draft whose id is already recorded with the same content is not doubled.
         """
         with self._writing() as transaction:
             unseen = None if seen is None else range(seen + 1, transaction.newest() + 1)
+            if rig is not None and any(one.subject.id == NEW_PART for one in drafts):
+                drafts = self._with_new_parts(transaction, drafts, rig)
             for draft in drafts:
                 if already_recorded(transaction, draft) is None:
                     check_name(transaction, draft)
             return [self._add(transaction, draft, unseen) for draft in drafts]
+
+    def _with_new_parts(
+        self, transaction: Transaction, drafts: Sequence[e.EntryDraft], rig: str
+    ) -> list[e.EntryDraft]:
+        """Make and fit what the drafts need; return them on it, the fittings before them."""
+        transaction.check_rig(rig)
+        fitted = dict(transaction.fitted_at(rig, self._clock()))
+        first = min((one.happened_at for one in drafts if one.happened_at), default=None)
+        result: list[e.EntryDraft] = []
+        for draft in drafts:
+            kind = draft.subject.kind
+            if draft.subject.id != NEW_PART or kind == "rig":
+                result.append(draft)
+                continue
+            sent = transaction.entry(draft.id) if draft.id else None
+            if isinstance(sent, e.Entry) and sent.reading == draft.reading:
+                result.append(draft.model_copy(update={"subject": sent.subject}))
+                continue
+            if fitted[kind] is None:
+                names = {name.casefold() for name in transaction.names(kind).values()}
+                name = next(
+                    name
+                    for number in range(1, len(names) + 2)
+                    if (name := f"{_PART_NAMES[kind]} {number}").casefold() not in names
+                )
+                part = self._make(transaction, NewPart(kind, name), "own")
+                fitted[kind] = part
+                result.append(
+                    e.EntryDraft(
+                        subject=Subject(kind="rig", id=rig),
+                        reading=PartFitted(part=kind, part_id=part),
+                        happened_at=first,
+                    )
+                )
+            subject = Subject(kind=kind, id=fitted[kind] or "")
+            result.append(draft.model_copy(update={"subject": subject}))
+        return result
 
     def make(self, parts: Sequence[NewPart], *, origin: SubjectOrigin = "own") -> list[str]:
         """Make subjects with their names and first readings, all or none; return their ids."""

@@ -14,7 +14,7 @@ from lyrandis.core import entries as e
 from lyrandis.core.bench_readings import Named, PartFitted, Retraction
 from lyrandis.core.effective import At, when
 from lyrandis.core.errors import DomainError
-from lyrandis.core.reading import Fitted, Subject, SubjectKind
+from lyrandis.core.reading import NEW_PART, Fitted, Subject, SubjectKind
 from lyrandis.core.record import Fittings
 from lyrandis.store.models import ENTRY_TABLE, SUBJECT_TABLE
 from lyrandis.store.rows import (
@@ -101,6 +101,7 @@ class Transaction:
             )
             taken = self._taken_slugs[slug] = set(self.connection.scalars(query))
         candidate, number = slug, 1
+        also_taken = {*also_taken, NEW_PART}
         while candidate in taken or candidate in also_taken:
             number += 1
             candidate = f"{slug}-{number}"

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { eg } from '../lib/examples';
   import { api, type StageKey } from '../lib/api';
   import { Asked } from '../lib/asked.svelte';
@@ -44,6 +45,10 @@
 
   $effect(() => {
     reading.stage = stage;
+  });
+  // what one rig refused says nothing of another
+  $effect(() => {
+    if (openRig.visit) untrack(() => reading.anew());
   });
   const placeholder = $derived(
     examples.data?.length && examplesOf === wanted

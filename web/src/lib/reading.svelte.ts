@@ -96,7 +96,11 @@ export class Reading extends Typing {
     if (this.empty) return false;
     const line = this.line;
     const known = this.#read === line;
-    if (known && !this.parsed) return false;
+    if (known && !this.parsed) {
+      // what stood in its way may be gone by now: it is read again
+      void this.#look(++this.#turn);
+      return false;
+    }
     const parsed = known ? this.parsed : null;
     const draft = parsed?.draft && {
       ...parsed.draft,
@@ -110,6 +114,12 @@ export class Reading extends Typing {
       counted ?? {},
     );
     return true;
+  }
+
+  /** Forget what was refused, and read what stands there anew: another rig is open. */
+  anew(): void {
+    this.problem = null;
+    this.set({});
   }
 
   protected override tookUp(job: Job): void {

@@ -299,7 +299,15 @@ function recordedWords(job: Job, data: Recorded): string {
   const day = job.happened_at ? ` for ${sayDay(job.happened_at)}` : '';
   const [newer] = Object.values(data.overruled);
   const stands = newer ? `. ${tell(newer.says)} of ${sayDay(newer.happened_at)} stands` : '';
-  return `${job.says}${day}${stands}`;
+  const sent =
+    'drafts' in job.act ? (job.act.drafts ?? []) : 'draft' in job.act ? [job.act.draft] : [];
+  const fitted = data.entries.flatMap(({ reading }) =>
+    reading.kind === 'part_fitted' && !sent.some((draft) => draft?.reading.kind === 'part_fitted')
+      ? (data.assessment?.fitted.find((part) => part.id === reading.part_id)?.name ?? [])
+      : [],
+  );
+  const made = fitted.length ? `. Fitted: ${fitted.join(', ')}` : '';
+  return `${job.says}${day}${made}${stands}`;
 }
 
 export const recorder = new Recorder();

@@ -17,12 +17,15 @@ export function fittedId(assessment: Assessment | null, part: PartKind): string 
   return assessment?.fitted.find((fitted) => fitted.part === part)?.id ?? null;
 }
 
-/** A draft on a fitted part, or null when the rig has no such part. */
+/** A part the rig has not got yet: what is recorded on it makes and fits one. */
+export const NEW_PART = 'new-part';
+
+/** A draft on a fitted part, or on one that is made in the same go. */
 export function draftOn(
   assessment: Assessment | null,
   part: PartKind,
   reading: EntryDraft['reading'],
 ): EntryDraft | null {
-  const id = fittedId(assessment, part);
-  return id ? { subject: { kind: part, id }, reading } : null;
+  if (!assessment) return null;
+  return { subject: { kind: part, id: fittedId(assessment, part) ?? NEW_PART }, reading };
 }

@@ -126,7 +126,7 @@ def create_entries(bench: BenchOf, rigs: RigsOf, draft: EntriesDraft) -> Respons
     if draft.rig is not None:
         bench.check_rig(draft.rig)
     _require_known(bench, rigs, draft.entries)
-    entries = bench.record(draft.entries, seen=draft.seen)
+    entries = bench.record(draft.entries, seen=draft.seen, rig=draft.rig)
     return _answer(bench, rigs, entries, draft.rig, draft.page)
 
 

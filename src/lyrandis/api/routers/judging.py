@@ -1,6 +1,6 @@
 """Judging without storing, reading the jot line, and the rulebook."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from datetime import UTC, date, datetime
 from functools import cache
@@ -20,14 +20,13 @@ from lyrandis.core.arrow.questioned import question_mass
 from lyrandis.core.bench_readings import PartFitted
 from lyrandis.core.bow.questioned import question_weight
 from lyrandis.core.computed import compute
-from lyrandis.core.errors import DomainError
 from lyrandis.core.flight.facts import with_trial
 from lyrandis.core.glossary import GLOSSARY, GlossaryTerm
 from lyrandis.core.hearing.forms import line_from_form
 from lyrandis.core.hearing.taught import with_taught
 from lyrandis.core.jot import TABLE, Listener, names_parts, parse, parse_as, row_of
 from lyrandis.core.phrase import Phrase, as_written, plain
-from lyrandis.core.reading import Source, StageKey, Subject, SubjectId, SubjectKind
+from lyrandis.core.reading import NEW_PART, Source, StageKey, Subject, SubjectId, SubjectKind
 from lyrandis.core.record import as_entries, check_instant
 from lyrandis.core.setup import Setup, fold
 from lyrandis.core.stages import RULEBOOK
@@ -166,16 +165,21 @@ def _said(reading: e.Reading, parts: Sequence[tuple[str, str, str]]) -> Phrase:
 
 
 def _subject_on(setup: Setup, kind: SubjectKind) -> tuple[str, str]:
-    """Return id and name of what a rig has of a kind of subject, or say that it has none."""
+    """Return id and name of what a rig has of a kind of subject; one that lacks is made new."""
     found, name = setup.subject(kind)
     if found is None:
-        noun = kind.replace("_", " ")
-        raise DomainError(
-            "nothing_fitted",
-            f"This rig has no {noun} fitted.",
-            f"Fit {'an' if noun[0] in 'aeiou' else 'a'} {noun} first, under Fitted now.",
-        )
+        return NEW_PART, _NEW[kind]
     return found, name or found
+
+
+_NEW: Mapping[SubjectKind, str] = {
+    "archer": "a new archer",
+    "bow": "a new bow",
+    "string": "a new string",
+    "arrow_set": "new arrows",
+    "rig": "this rig",
+}
+"""What a reading makes and fits where the rig has no such part."""
 
 
 @router.get("/terms")

@@ -96,8 +96,8 @@ RULES: tuple[j.Rule, ...] = (
         f"{_OVER[1]:g} or {_OVER[2]:g} in to a riser chosen by purpose. Range by draw: a band "
         f"for each kind of bow at {MARKED_DRAW_MM / MM_PER_IN:g} in, 1 1/2 in longer for each "
         "1 in of draw, the purpose picking the end. Stack margin: the bows that keep the margin "
-        "the purpose wants and do not pinch; in cover the shortest of them, elsewhere the one where "
-        "most schools meet. We prefer the last: it is computed for "
+        "the purpose wants and do not pinch; in cover the shortest of them, elsewhere the one "
+        "where most schools meet. We prefer the last: it is computed for "
         "this kind of bow and this draw.",
         school="Four schools, side by side",
         source="The first three are rules of thumb of the trade, put into numbers by Lyrandis: its "

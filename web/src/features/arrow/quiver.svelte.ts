@@ -9,10 +9,9 @@ import {
 import { Asked } from '../../lib/asked.svelte';
 import { recorder } from '../../lib/recorder.svelte';
 import { openRig } from '../../lib/openrig.svelte';
-import { nothingFitted } from '../../lib/problems';
 import { Recording } from '../../lib/recording.svelte';
 import { Typing } from '../../lib/typing.svelte';
-import { draftOn, fittedId } from '../../lib/values';
+import { NEW_PART, draftOn, fittedId } from '../../lib/values';
 
 export const COLUMNS = ['number', 'mass', 'spine', 'straight', 'turn', 'remark'] as const;
 export type Column = (typeof COLUMNS)[number];
@@ -42,11 +41,7 @@ export class RowEntry extends Typing {
 
   /** Send the row to be recorded; false when there is nothing to send it on. */
   record(): boolean {
-    const set = fittedId(openRig.assessment, 'arrow_set');
-    if (!set) {
-      this.problem = nothingFitted('arrow_set');
-      return false;
-    }
+    const set = fittedId(openRig.assessment, 'arrow_set') ?? NEW_PART;
     const number = this.fields.number?.trim() || `${recorder.nextArrow}`;
     const cells = { ...this.fields, number };
     const row = COLUMNS.map((column) =>
