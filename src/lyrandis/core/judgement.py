@@ -128,6 +128,8 @@ class Standing(Drawn):
     headline: str
     """Key of the value that stands in the rail."""
     detail: Phrase | None = None
+    answer: Phrase | None = None
+    """What the stage says, in one sentence: it stands over its pages."""
     moved: Phrase | None = None
     """What put it in doubt."""
     reason: Phrase | None = None

@@ -6685,6 +6685,7 @@ export interface components {
             /** Headline */
             headline: string;
             detail?: components["schemas"]["Phrase"] | null;
+            answer?: components["schemas"]["Phrase"] | null;
             moved?: components["schemas"]["Phrase"] | null;
             reason?: components["schemas"]["Phrase"] | null;
             /**

@@ -7,6 +7,8 @@ export function wanted(name: string): Attachment<HTMLElement> {
   return (node) => {
     node.dataset.control = name;
     if (openRig.wanted?.control !== name) return;
+    const fold = node.closest('details');
+    if (fold) fold.open = true;
     node.scrollIntoView({ block: 'center' });
     node.focus();
     openRig.wanted = null;

@@ -31,6 +31,7 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
         mark=_mark(c),
         headline=draw.key,
         detail=_detail(c),
+        answer=_answer(c),
         moved=next(
             (f.sentence for f in findings if f.id == "draw-scatter"),
             None,
@@ -54,6 +55,21 @@ def _detail(c: Computed) -> Phrase | None:
     said = "on this rig" if c.archer.draw.basis == "rig" else None
     said = said or ("first guess" if c.archer.draw.basis == "guess" else None)
     return phrase("± {pm}" + (f", {said}" if said else ""), pm=mm(c.archer.draw.length.plus_minus))
+
+
+def _answer(c: Computed) -> Phrase:
+    draw = c.archer.draw
+    if draw is None:
+        return phrase("Your draw is not measured yet.")
+    figure = mm(draw.length.value, draw.length.plus_minus)
+    if draw.basis == "guess":
+        return phrase("Your draw is about {draw}, a first guess.", draw=figure)
+    count = len(draw.used)
+    where = " on this rig" if draw.basis == "rig" else ""
+    return phrase(
+        f"Your draw is {{draw}}{where}, measured {'once' if count == 1 else f'{count} times'}.",
+        draw=figure,
+    )
 
 
 def _draw_value(c: Computed) -> j.Value:

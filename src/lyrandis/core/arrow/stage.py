@@ -4,6 +4,7 @@ from lyrandis.core import judgement as j
 from lyrandis.core.archer.draw import Draw
 from lyrandis.core.arrow.facts import ArrowFacts
 from lyrandis.core.arrow.judge_mass import WEIGH_ARROW
+from lyrandis.core.arrow.judge_spine import STIFFNESS_WORDS
 from lyrandis.core.arrow.mass import shaft_length
 from lyrandis.core.arrow.quiver import QuiverArrow
 from lyrandis.core.arrow.stage_build import build_values, part_values, pass_values, spine_values
@@ -39,6 +40,7 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
         mark=_mark(c, moved),
         headline=mass.key,
         detail=phrase("{gpp}", gpp=gpp(c.arrow.gpp.value)) if c.arrow.gpp else None,
+        answer=_answer(c),
         moved=moved,
         values=(
             mass,
@@ -50,6 +52,22 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
         ),
         cautions=CAUTIONS,
     )
+
+
+def _answer(c: Computed) -> Phrase:
+    finished, gpp_ = c.arrow.finished, c.arrow.gpp
+    if finished is None:
+        return phrase("No arrow is weighed yet.")
+    said = "{mass} is {gpp}, {by} over the floor"
+    if gpp_ is None:
+        return phrase("An arrow is {mass}.", mass=gr(finished.mass.value))
+    over = gpp_.value - c.arrow.floor.grains_per_pound
+    if over < 0:
+        said = "{mass} is {gpp}, {by} under the floor"
+    shooting, match = c.arrow.shooting, c.match
+    if match is not None and shooting is not None and shooting.own_lbf is not None:
+        said += f"; your shafts are {STIFFNESS_WORDS[match.word(shooting.own_lbf)]}"
+    return phrase(f"{said}.", mass=gr(finished.mass.value), gpp=gpp(gpp_.value), by=gpp(abs(over)))
 
 
 def _mark(c: Computed, moved: Phrase | None) -> j.Mark:

@@ -49,10 +49,28 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
         mark=_mark(c, moved),
         headline=headline.key,
         detail=phrase("{length}", length=mm(length)) if length else None,
+        answer=_answer(c),
         moved=moved,
         values=(headline, *_weight_values(c), *_energy_values(c), *_known(c)),
         cautions=CAUTIONS,
     )
+
+
+def _answer(c: Computed) -> Phrase:
+    weight, margin = c.bow.weight, c.bow.stack_margin_mm
+    if weight is None:
+        return phrase("What the bow draws is not known yet.")
+    figures = {"weight": weight_figure(weight.weight)}
+    held = "{weight} on your fingers" if c.bow.weight_is_own else "{weight} at the marked draw"
+    if margin is None or not c.bow.weight_is_own:
+        return phrase(f"{held}.", **figures)
+    figures["margin"] = mm(abs(margin.value), margin.plus_minus)
+    room = (
+        "with {margin} to spare before it stacks"
+        if margin.value >= 0
+        else ("and it stacks over the last {margin}")
+    )
+    return phrase(f"{held}, {room}.", **figures)
 
 
 def _moved(c: Computed, findings: list[j.Finding]) -> Phrase | None:

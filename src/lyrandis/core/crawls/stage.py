@@ -51,6 +51,7 @@ def stage(c: Computed, _: list[j.Finding]) -> j.Standing:
         mark=_mark(c),
         headline=values[0].key,
         detail=_detail(c),
+        answer=_answer(c),
         values=tuple(values),
         cautions=CAUTIONS,
     )
@@ -63,6 +64,16 @@ def _mark(c: Computed) -> j.Mark:
     if c.crawls.marks.odd is not None and c.crawls.marks.dropped is None:
         return "in_doubt"
     return "settled" if half <= SETTLED_MM else "estimated"
+
+
+def _answer(c: Computed) -> Phrase:
+    on = _point_on(c)
+    count = len(c.crawls.marks.counting)
+    if on.text is None:
+        return phrase("There is no table of crawls yet.")
+    half = c.crawls.table.half_mm
+    good = "" if half is None else f"; by {count} marks the table is good to {half:.0f} mm"
+    return phrase(f"Point-on is at {on.text}{good if count else ', from the rig alone'}.")
 
 
 def _detail(c: Computed) -> Phrase | None:

@@ -32,6 +32,7 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
         mark=_mark(c),
         headline="verdict",
         detail=_detail(c),
+        answer=_answer(c),
         moved=odd or (phrase(f"The tuning is in doubt: {since.template}.", **since.figures)
                       if since else None),
         reason=phrase("readings differ") if odd else c.flight.match.differs[0] if since else None,
@@ -53,6 +54,17 @@ def is_near(c: Computed) -> bool:
     """Return whether the rig was kept as near as it can be told, and stands so."""
     last = c.flight.match.last
     return c.flight.match.kept and last is not None and not last.tuned
+
+
+def _answer(c: Computed) -> Phrase:
+    n = len(c.flight.facts.seen)
+    if not n:
+        return phrase("No shot is seen yet.")
+    seen = "one reading" if n == 1 else f"{n} readings"
+    word = flight_word(c)
+    if word == "not said yet":
+        return phrase(f"{seen[0].upper()}{seen[1:]} {'does' if n == 1 else 'do'} not say yet.")
+    return phrase(f"By {seen} the shaft is {word}.")
 
 
 def _detail(c: Computed) -> Phrase | None:

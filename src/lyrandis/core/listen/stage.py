@@ -29,6 +29,7 @@ def stage(c: Computed, _: list[j.Finding]) -> j.Standing:
         mark=_mark(c),
         headline="seen",
         detail=_detail(c),
+        answer=_answer(c),
         values=tuple(values),
         cautions=CAUTIONS,
     )
@@ -41,6 +42,15 @@ def _mark(c: Computed) -> j.Mark:
     if first_to_do(result) is not None:
         return "in_doubt"
     return "settled" if all(item.state != "cannot" for item in result) else "estimated"
+
+
+def _answer(c: Computed) -> Phrase:
+    if not c.listen.facts.heard:
+        return phrase("Nothing is recorded yet.")
+    pointed = c.listen.pointed
+    if pointed is not None and pointed.fault is not None:
+        return phrase(f"The sound points to {FAULT_WORDS[pointed.fault]}.")
+    return phrase("The sound points to nothing that is wrong.")
 
 
 def _detail(c: Computed) -> Phrase | None:

@@ -27,6 +27,7 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
         mark=_mark(c),
         headline=lift.key,
         detail=_detail(c),
+        answer=_answer(c),
         moved=next((f.sentence for f in findings if f.severity == "stop"), None),
         values=(lift, *_values(c)),
         cautions=CAUTIONS,
@@ -39,6 +40,15 @@ def _mark(c: Computed) -> j.Mark:
     schools = c.nock.schools
     result = c.nock.fixed or schools.bare is not None or schools.clean is not None
     return "settled" if result else "estimated"
+
+
+def _answer(c: Computed) -> Phrase:
+    lift = c.nock.lift
+    if lift is None:
+        return phrase("The nock is not set with this string yet.")
+    stands = "and is fixed" if c.nock.fixed else "and is free to move"
+    where = "over" if lift.value >= 0 else "under"
+    return phrase(f"The arrow lies {{lift}} {where} square, {stands}.", lift=gap(abs(lift.value)))
 
 
 def _detail(c: Computed) -> Phrase | None:

@@ -28,6 +28,7 @@ def stage(c: Computed, findings: list[j.Finding]) -> j.Standing:
         mark=_mark(c),
         headline=brace.key,
         detail=_detail(c),
+        answer=_answer(c),
         moved=next((f.sentence for f in findings if f.severity == "stop"), None),
         values=(brace, *_string_values(c)),
         cautions=CAUTIONS,
@@ -40,6 +41,18 @@ def _mark(c: Computed) -> j.Mark:
     quiet = c.string.quiet
     result = quiet is not None and quiet.enough and c.string.settled is not False
     return "settled" if result or c.string.settled else "estimated"
+
+
+def _answer(c: Computed) -> Phrase:
+    brace, quiet = c.string.brace, c.string.quiet
+    if brace is None or c.setup.string.brace_height is None:
+        return phrase("The brace height is not read with this string yet.")
+    figures = {"brace": mm(brace.value)}
+    if quiet is not None and quiet.enough:
+        return phrase("It is braced at {brace}, and its quiet brace is found.", **figures)
+    if c.string.settled is False:
+        return phrase("It is braced at {brace}, and the string still settles.", **figures)
+    return phrase("It is braced at {brace}; the quiet brace is not sought to its end.", **figures)
 
 
 def _detail(c: Computed) -> Phrase | None:

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '../../components/Fold.svelte';
   import Cautions from '../../components/Cautions.svelte';
   import StageHead from '../../components/StageHead.svelte';
   import Strip from '../../components/Strip.svelte';
@@ -9,6 +10,14 @@
   import DrawForm from './DrawForm.svelte';
   import DrawReadings from './DrawReadings.svelte';
   import Habits from './Habits.svelte';
+
+  /** Hold, anchor and purpose in few words; what lacks is said to. */
+  function habits(stage: Stage): string {
+    const told = ['hold', 'anchor', 'hand', 'purpose'].map((key) => valueOf(stage, key));
+    const words = told.map((value) => value?.text).filter(Boolean);
+    const lacks = told.length - words.length;
+    return [...words, lacks ? `${lacks} not told` : null].filter(Boolean).join(', ');
+  }
 
   function about(stage: Stage): string {
     const hand = valueOf(stage, 'hand')?.choice;
@@ -41,7 +50,11 @@
       </section>
     </div>
 
-    <Habits {assessment} {stage} />
+    <div class="mt-5">
+      <Fold name="How you shoot" key="archer.habits" says={habits(stage)}>
+        <Habits {assessment} {stage} />
+      </Fold>
+    </div>
     <Cautions {stage} />
   {/snippet}
 </WhenReady>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '../../components/Fold.svelte';
   import { untrack, type Snippet } from 'svelte';
   import Pause from '@lucide/svelte/icons/pause';
   import Play from '@lucide/svelte/icons/play';
@@ -57,28 +58,32 @@
   </div>
   {#if preferences.still}<BendStills {drawing} {view} />{/if}
   {@render numbers()}
-  <div class="panels" role="group" aria-label="Arrow shown">
-    {#each drawing.arrows as arrow (arrow.which)}
-      <BendPanel
-        {drawing}
-        {arrow}
-        frame={view.frame}
-        pressed={view.arrow === arrow}
-        onchoose={() => (view.chosen = arrow.which)}
-      />
-    {/each}
-  </div>
-  <div class="below">
-    <NockSide {drawing} frame={view.frame} />
-    <p class="text-sm text-soft">
-      {fletching}, the vanes themselves not counted.
-      {#if drawing.assumed.length}
-        Assumed: {drawing.assumed.join(', ')}.
-        <a class="underline" href="/rigs/{encodeURIComponent(openRig.rig ?? '')}/arrow/build"
-          >Enter what you know</a
-        >
-      {/if}
-    </p>
+  <div class="mt-3">
+    <Fold name="Beside others" key="arrow.beside" says="yours, matched, too weak, too stiff">
+      <div class="panels" role="group" aria-label="Arrow shown">
+        {#each drawing.arrows as arrow (arrow.which)}
+          <BendPanel
+            {drawing}
+            {arrow}
+            frame={view.frame}
+            pressed={view.arrow === arrow}
+            onchoose={() => (view.chosen = arrow.which)}
+          />
+        {/each}
+      </div>
+      <div class="below">
+        <NockSide {drawing} frame={view.frame} />
+        <p class="text-sm text-soft">
+          {fletching}, the vanes themselves not counted.
+          {#if drawing.assumed.length}
+            Assumed: {drawing.assumed.join(', ')}.
+            <a class="underline" href="/rigs/{encodeURIComponent(openRig.rig ?? '')}/arrow/build"
+              >Enter what you know</a
+            >
+          {/if}
+        </p>
+      </div>
+    </Fold>
   </div>
 </div>
 

@@ -1,4 +1,7 @@
 <script lang="ts">
+  import type { Stage } from '../../lib/api';
+  import { figure } from '../../lib/preferences.svelte';
+  import Fold from '../../components/Fold.svelte';
   import Cautions from '../../components/Cautions.svelte';
   import Strip from '../../components/Strip.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
@@ -11,6 +14,13 @@
   import FloorSchools from './FloorSchools.svelte';
   import BuildFields from './BuildFields.svelte';
   import WeighArrowForm from './WeighArrowForm.svelte';
+
+  /** What is told of the parts, in few words. */
+  function parts(stage: Stage): string {
+    const said = ['shaft_length_mm', 'point_gr', 'spine'].map((key) => valueOf(stage, key)?.figure);
+    const told = said.filter((one) => one != null).map((one) => figure(one));
+    return told.length ? told.join(', ') : 'shaft, point and feathers are not told';
+  }
 </script>
 
 <WhenReady key="arrow">
@@ -38,20 +48,25 @@
       </section>
     </div>
 
-    <FloorSchools {assessment} floor={page.floor} />
-
-    <section aria-labelledby="sheet" class="mt-6">
-      <h2 id="sheet">Build sheet</h2>
-      <div class="mt-1"><ArrowToScale drawing={page.arrow} /></div>
-      <Strip
-        values={['balance', 'forward', 'ring', 'unexplained'].map((key) => valueOf(stage, key))}
-      />
-      <p class="mt-1 text-sm text-soft">
-        Weight forward steadies an arrow; how far it drops is speed and drag, not balance.
-      </p>
-      <div class="mt-4"><ArrowParts drawing={page.arrow} /></div>
-      <BuildFields {assessment} {stage} />
-    </section>
+    <div class="mt-5">
+      <Fold name="Who asks for how heavy an arrow" key="build.floor">
+        <FloorSchools {assessment} floor={page.floor} />
+      </Fold>
+      <Fold name="Build sheet" key="build.sheet" says={parts(stage)}>
+        <section aria-labelledby="sheet" class="mt-6">
+          <h2 id="sheet">Build sheet</h2>
+          <div class="mt-1"><ArrowToScale drawing={page.arrow} /></div>
+          <Strip
+            values={['balance', 'forward', 'ring', 'unexplained'].map((key) => valueOf(stage, key))}
+          />
+          <p class="mt-1 text-sm text-soft">
+            Weight forward steadies an arrow; how far it drops is speed and drag, not balance.
+          </p>
+          <div class="mt-4"><ArrowParts drawing={page.arrow} /></div>
+          <BuildFields {assessment} {stage} />
+        </section>
+      </Fold>
+    </div>
     <Cautions {stage} />
   {/snippet}
 </WhenReady>

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import type { Stage } from '../../lib/api';
+  import Fold from '../../components/Fold.svelte';
   import Cautions from '../../components/Cautions.svelte';
   import ChoiceField from '../../components/ChoiceField.svelte';
   import ReadingField from '../../components/ReadingField.svelte';
@@ -24,6 +26,12 @@
     ['brace', 'Brace height now', 'brace', '{7 5/8}', 'brace_height'],
     ['string', 'String length and strands', 'string', '{59} 16 strands', 'string'],
   ] as const;
+
+  /** What is told of it, in few words. */
+  function about(stage: Stage): string {
+    const lacks = FIELDS.filter(([, , , , key]) => valueOf(stage, key)?.missing).length;
+    return lacks ? `${lacks} not told yet` : 'all told';
+  }
 </script>
 
 <WhenReady key="bow">
@@ -32,8 +40,18 @@
     <Bench {assessment} {stage} {page} />
 
     <div class="mt-5 grid gap-6 lg:grid-cols-2">
-      <section aria-labelledby="curve">
-        <h2 id="curve">Draw curve</h2>
+      <section aria-labelledby="weigh">
+        <h2 id="weigh">Weigh it</h2>
+        <WeighForm own={page.weight?.own_mm ?? null} />
+      </section>
+      <section aria-labelledby="points">
+        <h2 id="points">Weighed points</h2>
+        <WeighedPoints drawing={page.weight ?? null} />
+      </section>
+    </div>
+
+    <div class="mt-5">
+      <Fold name="Draw curve" key="bow.curve" says={page.weight ? '' : 'drawn once it is weighed'}>
         {#if page.weight}
           <WeightChart
             drawing={page.weight}
@@ -44,52 +62,45 @@
             Enter the mark or weigh the bow once, and its curve is drawn here.
           </p>
         {/if}
-      </section>
-      <section aria-labelledby="points">
-        <h2 id="points">Weighed points</h2>
-        <WeighedPoints drawing={page.weight ?? null} />
-        <h2 id="weigh" class="mt-4">Weigh it</h2>
-        <WeighForm own={page.weight?.own_mm ?? null} />
-      </section>
-    </div>
-    <div class="mt-3">
-      <Strip
-        values={['draw_weight', 'slope', 'wished_weight', 'mark_to_ask'].map((key) =>
-          valueOf(stage, key),
-        )}
-      />
-    </div>
-
-    <section aria-labelledby="about-bow" class="mt-6">
-      <h2 id="about-bow">About this bow</h2>
-      <div class="mt-1 grid grid-cols-2 gap-3 lg:grid-cols-3">
-        <ChoiceField
-          control="family"
-          label="Family"
-          choice={valueOf(stage, 'family')?.choice ?? null}
-          options={FAMILIES}
-          draft={(family) => draftOn(assessment, 'bow', { kind: 'bow_family', family })}
+        <Strip
+          values={['draw_weight', 'slope', 'wished_weight', 'mark_to_ask'].map((key) =>
+            valueOf(stage, key),
+          )}
         />
-        {#each FIELDS as [control, label, word, example, key] (control)}
-          <ReadingField
-            {control}
-            {label}
-            {word}
-            {example}
-            shown={shown(stage, key)}
-            weight={control === 'mark'}
-          />
-        {/each}
-        <ReadingField
-          control="wish"
-          label="Weight you wish to hold"
-          word="wish"
-          example={'{38lb}'}
-          shown={shown(stage, 'wished_weight')}
-          weight
-        />
-      </div>
-    </section>
+      </Fold>
+      <Fold name="About this bow" key="bow.about" says={about(stage)}>
+        <section aria-labelledby="about-bow" class="mt-6">
+          <h2 id="about-bow">About this bow</h2>
+          <div class="mt-1 grid grid-cols-2 gap-3 lg:grid-cols-3">
+            <ChoiceField
+              control="family"
+              label="Family"
+              choice={valueOf(stage, 'family')?.choice ?? null}
+              options={FAMILIES}
+              draft={(family) => draftOn(assessment, 'bow', { kind: 'bow_family', family })}
+            />
+            {#each FIELDS as [control, label, word, example, key] (control)}
+              <ReadingField
+                {control}
+                {label}
+                {word}
+                {example}
+                shown={shown(stage, key)}
+                weight={control === 'mark'}
+              />
+            {/each}
+            <ReadingField
+              control="wish"
+              label="Weight you wish to hold"
+              word="wish"
+              example={'{38lb}'}
+              shown={shown(stage, 'wished_weight')}
+              weight
+            />
+          </div>
+        </section>
+      </Fold>
+    </div>
     <Cautions {stage} />
   {/snippet}
 </WhenReady>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '../../components/Fold.svelte';
   import Cautions from '../../components/Cautions.svelte';
   import ValueText from '../../components/ValueText.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
@@ -73,7 +74,11 @@
         </section>
       {/if}
     </div>
-    <OwnMeasures {assessment} page={found} />
+    <div class="mt-4">
+      <Fold name="Your hand, tab and table" key="crawls.own">
+        <OwnMeasures {assessment} page={found} />
+      </Fold>
+    </div>
     <Cautions {stage} />
   {/snippet}
   {#snippet none()}<NoCrawls />{/snippet}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '../../components/Fold.svelte';
   import Cautions from '../../components/Cautions.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
   import CauseBars from '../../drawings/flight/CauseBars.svelte';
@@ -43,7 +44,13 @@
             {/if}
           </div>
         {/if}
-        {#if found.ledger.length > 1}<Ledger board={found} />{/if}
+        {#if found.ledger.length > 1}
+          <div class="mt-4">
+            <Fold name="What each reading says" key="flight.ledger" says="for and against">
+              <Ledger board={found} />
+            </Fold>
+          </div>
+        {/if}
         {#if differ}
           <section class="mt-4" aria-labelledby="suspects">
             <h2 id="suspects">What was done between these readings</h2>

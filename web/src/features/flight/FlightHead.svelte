@@ -29,5 +29,6 @@
   stage={told ? { ...stage, moved: null } : stage}
   about={words}
   brief={about !== undefined}
+  own={told}
 />
 <StagePages stage="flight" label="The flight's pages" pages={flight.pages} />

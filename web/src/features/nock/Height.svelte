@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '../../components/Fold.svelte';
   import ChoiceField from '../../components/ChoiceField.svelte';
   import Cautions from '../../components/Cautions.svelte';
   import NameParts from '../../components/NameParts.svelte';
@@ -65,53 +66,57 @@
     <NockDrawing {locator} name={assessment.name ?? ''} terms={names.terms} />
     <div class="flex flex-wrap"><NameParts {names} /></div>
     <HeightBench {assessment} {locator} />
-    <div class="mt-4 grid gap-6 lg:grid-cols-2">
-      <section aria-labelledby="heights-shot">
-        <h2 id="heights-shot">Heights shot</h2>
-        <HeightsShot {side} />
-      </section>
-      <section aria-labelledby="about-nock">
-        <h2 id="about-nock">What it is read from</h2>
-        <div class="mt-1 grid grid-cols-2 gap-3">
-          <ChoiceField
-            control="lieson"
-            label="The arrow lies on"
-            choice={side.rest_told ? side.rest : null}
-            options={LIES_ON}
-            draft={(lies_on) => draftOn(assessment, 'bow', { kind: 'arrow_pass', lies_on })}
-          />
-          {#each fields(side, crawl) as [control, label, word, example, shown] (control)}
-            <ReadingField
-              {control}
-              {label}
-              {word}
-              {example}
-              {shown}
-              assumed={control === 'nockwidth' && !side.nock_told
-                ? figure(gap(side.nock_mm))
-                : null}
+    <div class="mt-4">
+      <Fold name="Heights shot" key="nock.heights">
+        <section aria-labelledby="heights-shot">
+          <h2 id="heights-shot">Heights shot</h2>
+          <HeightsShot {side} />
+        </section>
+      </Fold>
+      <Fold name="What it is read from" key="nock.from" says="rest, grip mark, the arrow's nock">
+        <section aria-labelledby="about-nock">
+          <h2 id="about-nock">What it is read from</h2>
+          <div class="mt-1 grid grid-cols-2 gap-3">
+            <ChoiceField
+              control="lieson"
+              label="The arrow lies on"
+              choice={side.rest_told ? side.rest : null}
+              options={LIES_ON}
+              draft={(lies_on) => draftOn(assessment, 'bow', { kind: 'arrow_pass', lies_on })}
             />
-          {/each}
-        </div>
-        {#if side.hand_clearance_mm != null && side.lift_mm != null}
-          <p class="mt-3">
-            <strong>
-              {figure(gap(Math.abs(side.hand_clearance_mm)))} ± {figure(
-                gap(side.hand_clearance_plus_minus_mm ?? 0),
-              )}
-              {side.hand_clearance_mm < 0 ? 'under the top of the hand' : 'over the hand'}
-            </strong>
-            is where the tail passes: lift {said(side.lift_mm)}{side.grip_under_rest_mm
-              ? `, plus ${said(side.grip_under_rest_mm)} down to the mark`
-              : ''}{side.hand_at_full_mm == null
-              ? '; nobody has watched the hand at full draw'
-              : `, ${side.hand_at_full_mm < 0 ? 'plus' : 'less'} ${said(Math.abs(side.hand_at_full_mm))} for the hand`}.
+            {#each fields(side, crawl) as [control, label, word, example, shown] (control)}
+              <ReadingField
+                {control}
+                {label}
+                {word}
+                {example}
+                {shown}
+                assumed={control === 'nockwidth' && !side.nock_told
+                  ? figure(gap(side.nock_mm))
+                  : null}
+              />
+            {/each}
+          </div>
+          {#if side.hand_clearance_mm != null && side.lift_mm != null}
+            <p class="mt-3">
+              <strong>
+                {figure(gap(Math.abs(side.hand_clearance_mm)))} ± {figure(
+                  gap(side.hand_clearance_plus_minus_mm ?? 0),
+                )}
+                {side.hand_clearance_mm < 0 ? 'under the top of the hand' : 'over the hand'}
+              </strong>
+              is where the tail passes: lift {said(side.lift_mm)}{side.grip_under_rest_mm
+                ? `, plus ${said(side.grip_under_rest_mm)} down to the mark`
+                : ''}{side.hand_at_full_mm == null
+                ? '; nobody has watched the hand at full draw'
+                : `, ${side.hand_at_full_mm < 0 ? 'plus' : 'less'} ${said(Math.abs(side.hand_at_full_mm))} for the hand`}.
+            </p>
+          {/if}
+          <p class="mt-2 text-sm text-soft">
+            A hand 1 mm higher on the grip takes 1 mm off the lift: mark the grip before measuring.
           </p>
-        {/if}
-        <p class="mt-2 text-sm text-soft">
-          A hand 1 mm higher on the grip takes 1 mm off the lift: mark the grip before measuring.
-        </p>
-      </section>
+        </section>
+      </Fold>
     </div>
     <Cautions {stage} />
   {/snippet}
