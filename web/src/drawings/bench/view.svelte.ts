@@ -11,6 +11,7 @@ const BIG_STEP_MM = MM_PER_IN;
 const ABOVE_PX = 40;
 const BELOW_PX = 26;
 const TAKE_MS = 700;
+const MOST_HIGH_PX = 300;
 
 const smooth = line<Place>().curve(curveCatmullRom.alpha(0.5));
 
@@ -56,12 +57,15 @@ export class BenchView {
   });
   readonly W = $derived.by(() => Math.max(this.width, 300));
   readonly narrow = $derived.by(() => this.W < 560);
+  readonly #highest = $derived.by(() => Math.min(-45, ...this.drawing.unstrung.map(toward)));
   /** Pixels per mm: the widest limb, and some air at the sides. */
   readonly scale = $derived.by(() => {
     const reach = Math.max(...this.drawing.unstrung.map(up), ...this.brace.limb.map(up));
-    return (this.W / 2 - (this.narrow ? 10 : 52)) / reach;
+    const across = (this.W / 2 - (this.narrow ? 10 : 52)) / reach;
+    // no higher than leaves the form below it in sight
+    const down = this.furthest - TRADE_OFFSET_MM - this.#highest;
+    return this.narrow ? across : Math.min(across, MOST_HIGH_PX / down);
   });
-  readonly #highest = $derived.by(() => Math.min(-45, ...this.drawing.unstrung.map(toward)));
   readonly top = $derived.by(() => ABOVE_PX - this.#highest * this.scale);
   readonly H = $derived.by(
     () => this.top + (this.furthest - TRADE_OFFSET_MM) * this.scale + BELOW_PX,

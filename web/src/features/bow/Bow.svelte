@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Stage } from '../../lib/api';
+  import type { PageOf, Stage } from '../../lib/api';
   import Fold from '../../components/Fold.svelte';
   import Cautions from '../../components/Cautions.svelte';
   import ChoiceField from '../../components/ChoiceField.svelte';
@@ -27,6 +27,11 @@
     ['string', 'String length and strands', 'string', '{59} 16 strands', 'string'],
   ] as const;
 
+  function points(weight: PageOf<'bow'>['weight']): string {
+    const count = weight?.points.filter((point) => !point.is_mark).length ?? 0;
+    return count ? `${count} weighed` : 'not weighed yet';
+  }
+
   /** What is told of it, in few words. */
   function about(stage: Stage): string {
     const lacks = FIELDS.filter(([, , , , key]) => valueOf(stage, key)?.missing).length;
@@ -39,19 +44,13 @@
     <BowHead {stage} />
     <Bench {assessment} {stage} {page} />
 
-    <div class="mt-5 grid gap-6 lg:grid-cols-2">
-      <section aria-labelledby="weigh">
-        <h2 id="weigh">Weigh it</h2>
-        <WeighForm own={page.weight?.own_mm ?? null} />
-      </section>
-      <section aria-labelledby="points">
-        <h2 id="points">Weighed points</h2>
-        <WeighedPoints drawing={page.weight ?? null} />
-      </section>
-    </div>
+    <section aria-labelledby="weigh" class="mt-5">
+      <h2 id="weigh">Weigh it</h2>
+      <WeighForm own={page.weight?.own_mm ?? null} />
+    </section>
 
     <div class="mt-5">
-      <Fold name="Draw curve" key="bow.curve" says={page.weight ? '' : 'drawn once it is weighed'}>
+      <Fold name="Draw curve and weighed points" key="bow.curve" says={points(page.weight)}>
         {#if page.weight}
           <WeightChart
             drawing={page.weight}
@@ -62,6 +61,10 @@
             Enter the mark or weigh the bow once, and its curve is drawn here.
           </p>
         {/if}
+        <section aria-labelledby="points" class="my-4">
+          <h2 id="points">Weighed points</h2>
+          <WeighedPoints drawing={page.weight ?? null} />
+        </section>
         <Strip
           values={['draw_weight', 'slope', 'wished_weight', 'mark_to_ask'].map((key) =>
             valueOf(stage, key),

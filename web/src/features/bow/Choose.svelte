@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '../../components/Fold.svelte';
   import ProblemNote from '../../components/ProblemNote.svelte';
   import Cautions from '../../components/Cautions.svelte';
   import WhenReady from '../../components/WhenReady.svelte';
@@ -37,9 +38,16 @@
           </button>
         {/each}
       </div>
-      <Schools family={shown} />
       <BoardTable {board} family={shown} own={ownLength(page, shown.family)} />
-      {#if shown.combinations.length}<Combinations family={shown} />{/if}
+      <div class="mt-4">
+        <Fold name="The schools, side by side" key="choose.schools"><Schools family={shown} /></Fold
+        >
+        {#if shown.combinations.length}
+          <Fold name="Risers and limbs" key="choose.combinations"
+            ><Combinations family={shown} /></Fold
+          >
+        {/if}
+      </div>
       <p class="mt-4 text-sm text-soft">
         Figures are for typical bows of the kind, weighed to hold what you wish at your hook. The
         maker's own limit always wins.

@@ -22,6 +22,7 @@
 <LineForm
   {reading}
   id="scale"
+  columns="items-end sm:grid-cols-2 lg:grid-cols-[1fr_1fr_1.1fr_auto]"
   onrecorded={() => input?.focus()}
   hint={own === null
     ? `Distances on pivot + ${figure(mm(44.45))}.`
