@@ -146,10 +146,22 @@ def test_a_jot_line_that_cannot_be_read_is_a_problem(demo: Api, text: str, code:
     assert demo.problem("/readings/parse", {"text": text}, 422)["code"] == code
 
 
-def test_a_jot_line_for_a_part_that_is_not_fitted_says_so(api: Api) -> None:
+def test_a_reading_on_a_part_that_is_not_there_makes_and_fits_it_once(api: Api) -> None:
     api.post("/rigs", {"name": "Bare"})
-    problem = api.problem("/readings/parse", {"text": "arrow 431", "rig": "bare"}, 422)
-    assert problem["code"] == "nothing_fitted"
+    parsed = api.post("/readings/parse", {"text": "arrow 431", "rig": "bare"}, 200)
+    draft = {**parsed["draft"], "id": "sent-once-0001"}
+    assert (draft["subject"]["id"], parsed["subject_name"]) == ("new-part", "new arrows")
+    sent = {"entries": [draft], "rig": "bare"}
+    first = api.post("/entries", sent)
+    assert [entry["reading"]["kind"] for entry in first["entries"]] == ["part_fitted", "arrow_mass"]
+    api.post("/entries", sent)  # sent again it is no second set
+    [made] = [part for part in api.get("/parts") if part["kind"] == "arrow_set"]
+    assert made["name"] == "Arrows 1"
+    other = api.post("/readings/parse", {"text": "arrow 1 430", "rig": "bare"}, 200)["draft"]
+    assert other["subject"]["id"] == made["id"]
+    waiting = {**draft, "id": "sent-once-0002"}  # typed before the set was there, sent after
+    again = api.post("/entries", {"entries": [waiting], "rig": "bare"})
+    assert [entry["subject"]["id"] for entry in again["entries"]] == [made["id"]]
 
 
 @pytest.mark.parametrize("path", ["/nothing", "/rigs/no-such-rig", "/rigs/marram"])

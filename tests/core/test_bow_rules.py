@@ -55,7 +55,8 @@ def test_a_field_bow_wants_more_in_hand_than_a_hunting_bow() -> None:
 def test_a_stop_for_stack_cannot_be_missed() -> None:
     found = judged("draw 31 1/2", *RECURVE)
     assert found.findings[0].severity == "stop"
-    assert found.next_step.title.text() == "Drawn far into stack"
+    assert found.findings[0].title == "Drawn far into stack"
+    assert found.next_step.title.text() == "Compare bow lengths"
     assert found.next_step.action.control == "board"
 
 

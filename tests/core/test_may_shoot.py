@@ -62,7 +62,7 @@ def test_a_stop_says_no_and_shows_in_its_stage() -> None:
     step = found.next_step
     assert step.finding == "inspection"
     assert step.why.text() not in found.may_shoot.because[0].text()
-    assert step.title.text() != step.action.label
+    assert step.title.text() != found.findings[0].title
 
 
 def test_part_of_a_look_over_is_no_look_over() -> None:

@@ -52,9 +52,9 @@ def title(c: Computed, findings: list[j.Finding], *specs: StageSpec) -> str:
     return next_step(c, findings, [*specs, LAST]).title.text()
 
 
-def test_danger_comes_before_what_is_missing_and_carries_its_own_title(c: Computed) -> None:
+def test_danger_comes_before_what_is_missing_and_says_what_to_do(c: Computed) -> None:
     found = [finding("mend"), finding("stop", "Too light")]
-    assert title(c, found, spec(missing="draw")) == "Too light"
+    assert title(c, found, spec(missing="draw")) == "Do it"
 
 
 def test_what_is_missing_comes_in_the_order_of_work_and_before_mending(c: Computed) -> None:

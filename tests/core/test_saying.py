@@ -81,7 +81,7 @@ def test_describe_says_what_has_no_jot_word(reading: BaseReading, said: str) -> 
 
 def test_describe_follows_the_units() -> None:
     said = parse("scale 36.2 @ 27").reading.say()
-    assert said.text("metric") == "Draw weight 161 N with the hook at 68.6 cm"
+    assert said.text("metric") == "Draw weight 161 N (36.2 lb) with the hook at 68.6 cm"
     assert said.text("centimetre") == "Draw weight 36.2 lb with the hook at 68.6 cm"
 
 

@@ -149,7 +149,9 @@ KNOTS = {
     ("string", "arrow.matched"),
 }
 POLICY = {"assessment", "next_step", "jot", "stages"}
-NAMES_THE_STAGES = {"stages", "entries", "setup", "computed", "example", "field_shots"}
+NAMES_THE_STAGES = {
+    "stages", "entries", "setup", "computed", "example", "field_shots", "known", "first_run",
+}  # fmt: skip
 """The only modules outside the stages that may import from them."""
 
 

@@ -55,7 +55,6 @@ CODES: dict[Code, tuple[int, str]] = {
     "which_datum": (422, "measured to what"),
     "measure_it": (409, "was moved, must be measured"),
     "missing_diameter": (422, "a diameter is missing"),
-    "nothing_fitted": (422, "no such part fitted"),
     "empty": (422, "nothing is typed"),
     "unknown_word": (422, "a word not known"),
     "unknown_choice": (422, "not one of the choices"),

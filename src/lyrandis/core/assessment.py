@@ -3,11 +3,9 @@
 from collections.abc import Sequence
 
 from lyrandis.core import judgement as j
-from lyrandis.core.bench_readings import Named, PartFitted, PutAway
 from lyrandis.core.computed import Computed, compute
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.next_step import next_step
-from lyrandis.core.order.readings import StepSetAside
 from lyrandis.core.reading import PARTS, PartKind
 from lyrandis.core.setup import Setup
 from lyrandis.core.stage_spec import StageSpec
@@ -101,13 +99,15 @@ def _placed(finding: j.Finding, rule: j.Rule | None) -> j.Finding:
 
 FIRST_EVENING = 12
 """With fewer readings than this somebody is new here, and three things are enough."""
+_NOT_TOLD = ("named", "part_fitted", "put_away", "step_set_aside")
+"""Kinds that tell nothing of bow, archer or arrow."""
 
 
 def _first_things(
     c: Computed, findings: Sequence[j.Finding], step: j.NextStep
 ) -> tuple[str, ...] | None:
     """Return one finding to mend, one to know and one that is well; the next step is said apart."""
-    if c.setup.effective.count(Named, PartFitted, PutAway, StepSetAside) >= FIRST_EVENING:
+    if c.setup.effective.count(*_NOT_TOLD) >= FIRST_EVENING:
         return None
     others = [finding for finding in findings if finding.id != step.finding]
     firsts = (next((f for f in others if f.severity == kind), None) for kind in j.SEVERITIES[1:])

@@ -164,10 +164,12 @@ class EffectiveReadings:
                     return cast(Recorded[R], recorded)
         return None
 
-    def count(self, *but: type[BaseReading]) -> int:
+    def count(self, *but: str) -> int:
         """Return how many readings stand that are not of the given kinds."""
         by_kind = (*self._general.items(), *self._on_rig.items())
-        return sum(len(told) for kind, told in by_kind if kind not in but)
+        return sum(
+            len(told) for kind, told in by_kind if kind.model_fields["kind"].default not in but
+        )
 
     def topics_told(self) -> frozenset[str]:
         """Return every topic that is told, and the kinds of what adds up."""

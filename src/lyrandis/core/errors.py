@@ -45,7 +45,6 @@ Code = Literal[
     "which_datum",
     "measure_it",
     "missing_diameter",
-    "nothing_fitted",
     "empty",
     "unknown_word",
     "unknown_choice",

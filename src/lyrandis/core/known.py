@@ -118,7 +118,7 @@ def known_of(log: Sequence[e.Entry], rig: str | None, reckoner: Reckoner = recko
 
     >>> from lyrandis.core.example import log
     >>> [row.figure.text() for row in known_of(log(), "example").numbers][:3]
-    ['28 ± 1/4 in', '46.2 ± 1.1 lb', '400 ± 1 gr']
+    ['28 ± 1/4 in', '46.2 ± 1.6 lb', '400 ± 1 gr']
     """
     computed = compute(fold(log, rig=rig), reckoner)
     assumed = computed.archer.draw is None
@@ -158,8 +158,8 @@ def with_draw(log: Sequence[e.Entry], c: Computed) -> list[e.Entry]:
     Assumption: 28 in, good to two and a half, as any draw that is only supposed.
 
     >>> from lyrandis.core.example import log, rig
-    >>> with_draw(log(["bow 62"]), rig(["bow 62"]))[-1].reading.draw_length_mm
-    711.2
+    >>> with_draw(log(["bow 62"]), rig(["bow 62"]))[-1].reading.say().text()
+    'Draw said to be 28 in'
     """
     if c.archer.draw is not None:
         return list(log)

@@ -263,7 +263,8 @@ def test_a_cracked_arrow_stops_until_it_is_retired() -> None:
     assert stop is not None
     assert stop.severity == "stop"
     assert "Break it in two" in stop.sentence.text()
-    assert assessment.next_step.title.text() == "A cracked arrow"
+    assert stop.title == "A cracked arrow"
+    assert assessment.next_step.finding == stop.id
     assert assessment.next_step.action.control == "quiver"
     assert finding(judged(*RIG, "arrow 2 cracked", "arrow 2 retired"), "arrow-cracked") is None
 
@@ -392,9 +393,9 @@ def test_the_board_shows_both_schools_and_all_that_moves_the_match() -> None:
     ("said", "root", "words"),
     [
         ((), 48.0, "agree within a tenth"),
-        (("point 225",), 40.0, "it counts every 25 gr of point as 6 %"),
+        (("point 225",), 40.0, "it counts every {of_trade_1} of point as 6 %"),
         (("window 9mm",), 60.0, "it knows the window by its distance alone"),
-        (("shaft 33 11gpi",), 40.0, "6 % an inch"),
+        (("shaft 33 11gpi",), 40.0, "6 % for {of_trade_1} from {of_trade_2} on"),
         (("hold thumb",), 60.0, "a tenth off for a thumb"),
         ((), None, "By the mechanics alone no shaft leaves straight"),
     ],

@@ -24,7 +24,7 @@ export type ParsedJot = Schemas['ParsedJot'];
 /** A problem of the server; or the page's own: no answer, a row that cannot be read. */
 export type Problem = Omit<Schemas['Problem'], 'code' | 'heard'> & {
   heard?: Schemas['Problem']['heard'];
-  code: Schemas['Problem']['code'] | 'offline' | 'bad_row';
+  code: Schemas['Problem']['code'] | 'offline' | 'bad_row' | 'nothing_fitted';
 };
 /** What was recorded, with the assessment that follows and its tag. */
 export type Recorded = Schemas['RecordedEntries'] & { tag: string | null };
