@@ -217,7 +217,7 @@ READY = ("draw 28", "shaft 29 1/2", "arrow 1 sound", "brace 7 3/4", "lift 9mm")
         (("inspect all good", "mark 40"), "Measure your draw"),
         (("draw 28",), "Weigh the bow"),
         (("draw 28", "mark 40"), "Weigh a finished arrow"),
-        ((*RIG, "floor 9 gpp", "arrow 1 300gr"), "Weigh a heavier arrow"),
+        ((*RIG, "floor 9 gpp", "arrow 1 300gr"), "Try a heavier point"),
         (
             ("draw 27", "draw 29", "scale 40 @ 28", "arrow 1 400gr"),
             "Readings of one draw should agree",
@@ -270,7 +270,7 @@ def test_next_step_leads_to_a_control_for_every_state() -> None:
 
 def test_a_stop_goes_before_everything_that_is_missing() -> None:
     step = judged("draw 28", "shaft 26").next_step
-    assert step.finding == "arrow-short"
+    assert step.finding == "arrow-length"
     assert step.action.control == "shaft"
 
 

@@ -24,7 +24,7 @@ from playwright.sync_api import (
 )
 
 from lyrandis.api.app import STATIC, Settings, create_app, openapi_document
-from tests.web.wire import Wire
+from tests.web.wire import UNFOLDED, Wire
 
 _BROWSERS = ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium")
 _FOUND = next((path for path in _BROWSERS if Path(path).exists()), _BROWSERS[-1])
@@ -208,6 +208,7 @@ def look(
                 reduced_motion="reduce",
             )
             warm_windows[width, dark].set_default_timeout(LONGEST_WAIT_MS)
+            warm_windows[width, dark].add_init_script(UNFOLDED)
         page = warm_windows[width, dark].new_page()
         pages.append(page)
         watch(page, url, troubles)
@@ -236,6 +237,7 @@ def open_page(browser: Browser) -> Iterator[Opener]:
         )
         contexts.append(context)
         context.set_default_timeout(LONGEST_WAIT_MS)
+        context.add_init_script(UNFOLDED)
         page = context.new_page()
         watch(page, url, troubles)
         page.goto(url)

@@ -122,7 +122,7 @@ def test_match_schools_and_ways_stand_together(shared_demo: HereServer, open_pag
 def test_the_next_step_leads_to_the_ways(shared_demo: HereServer, open_page: Opener) -> None:
     page = open_page(shared_demo.url + "/rigs/marram-longbow/archer")
     page.get_by_role("button", name="Close the gap in spine").first.click()
-    expect(page).to_have_url(re.compile("/arrow$"))
+    expect(page).to_have_url(re.compile("/arrow/match$"))
     expect(page.get_by_role("heading", name=re.compile("^Ways to close"))).to_be_in_viewport()
 
 

@@ -84,7 +84,7 @@ def test_d_draws_the_bow_from_any_stage(shared_demo: HereServer, open_page: Open
     page = open_page(shared_demo.url + "/rigs/marram-longbow/arrow")
     expect(page.get_by_role("heading", level=1)).to_be_visible()
     page.keyboard.press("d")
-    expect(page).to_have_url(re.compile("/bow$"))
+    expect(page).to_have_url(re.compile("/bow/bench$"))
     expect(page.get_by_role("slider", name="String")).to_be_visible()
 
 

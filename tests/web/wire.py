@@ -12,6 +12,11 @@ from playwright.sync_api import Browser, Page, Route
 
 from lyrandis.api.app import Settings, create_app
 
+UNFOLDED = (
+    "localStorage.setItem('lyrandis.folds', localStorage.getItem('lyrandis.folds') ?? 'open')"
+)
+"""A reader who has every fold open from the first: what folds hide is tested apart."""
+
 HOST = "http://127.0.0.1:8080"
 _KEPT_HEADERS = ("content-type", "if-none-match", "origin", "sec-fetch-site", "x-lyrandis-units")
 
@@ -84,6 +89,7 @@ class Wire:
         )
         self._contexts.append(context)
         context.set_default_timeout(15_000)
+        context.add_init_script(UNFOLDED)
         context.route("**/*", self._meet)
         page = context.new_page()
         page.on("pageerror", lambda error: self.troubles.append(str(error)))

@@ -393,9 +393,9 @@ def test_the_board_shows_both_schools_and_all_that_moves_the_match() -> None:
     ("said", "root", "words"),
     [
         ((), 48.0, "agree within a tenth"),
-        (("point 225",), 40.0, "it counts every {of_trade_1} of point as 6 %"),
+        (("point 225",), 40.0, "it counts every 25 gr of point as 6 %"),
         (("window 9mm",), 60.0, "it knows the window by its distance alone"),
-        (("shaft 33 11gpi",), 40.0, "6 % for {of_trade_1} from {of_trade_2} on"),
+        (("shaft 33 11gpi",), 40.0, "6 % for 1 in from 28 in on"),
         (("hold thumb",), 60.0, "a tenth off for a thumb"),
         ((), None, "By the mechanics alone no shaft leaves straight"),
     ],

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import { openRig } from '../lib/openrig.svelte';
+  import { preferences } from '../lib/preferences.svelte';
 
   /** A part of the page under its name: it remembers whether it is open, and opens for what is
    * asked for inside it. */
@@ -24,13 +25,15 @@
 
   function kept(): boolean {
     try {
-      return localStorage.getItem(KEPT + key) === 'open';
+      const found = localStorage.getItem(KEPT + key);
+      return found === null ? preferences.unfolded : found === 'open';
     } catch {
-      return false;
+      return preferences.unfolded;
     }
   }
 
-  function keep(): void {
+  function toggled(): void {
+    if (open === kept()) return;
     try {
       localStorage.setItem(KEPT + key, open ? 'open' : 'closed');
     } catch {
@@ -45,7 +48,7 @@
   });
 </script>
 
-<details class="fold" bind:open ontoggle={keep}>
+<details class="fold" bind:open ontoggle={toggled}>
   <summary>
     <span class="name">{name}</span>
     {#if says && !open}<span class="says">{says}</span>{/if}

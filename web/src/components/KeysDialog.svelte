@@ -47,6 +47,14 @@
             />
             single keys work outside of fields
           </label>
+          <label class="flex min-h-9 items-center gap-2">
+            <input
+              type="checkbox"
+              checked={preferences.unfolded}
+              onchange={() => preferences.toggleFolds()}
+            />
+            what is folded on a page begins open
+          </label>
           <h2 class="mt-6">The jot line</h2>
           <p class="mt-1">
             Type a reading the way you would say it, in any order: “my draw is 27 and a half”, “44

@@ -1,14 +1,16 @@
 <script lang="ts">
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import { Popover, Portal } from '@skeletonlabs/skeleton-svelte';
-  import { api, type Assessment, type RigOut } from '../lib/api';
+  import { api, type Assessment, type RigSummary } from '../lib/api';
   import { Asked } from '../lib/asked.svelte';
   import DidNotCome from './DidNotCome.svelte';
   import { nowPath } from '../lib/paths';
+  import { route } from '../lib/navigation';
+  import { tell } from '../lib/preferences.svelte';
 
   let { assessment }: { assessment: Assessment | null } = $props();
 
-  const rigs = new Asked<RigOut[]>();
+  const rigs = new Asked<RigSummary[]>();
   let open = $state(false);
 
   function change(next: boolean) {
@@ -22,6 +24,11 @@
       .map((part) => part.name)
       .join(' · '),
   );
+  /** The page that is open, of another rig. */
+  const samePage = (rig: string): string => {
+    const page = route.pathname.split('/').slice(3).join('/');
+    return page ? nowPath(rig).replace(/now$/, page) : nowPath(rig);
+  };
   const others = $derived(rigs.data?.filter((rig) => !rig.put_away) ?? []);
 </script>
 
@@ -49,13 +56,14 @@
               <li>
                 <a
                   class="block rounded px-3 py-2 hover:bg-faint"
-                  href={nowPath(rig.id)}
+                  href={samePage(rig.id)}
                   onclick={() => (open = false)}
                 >
                   <span class="block font-semibold">{rig.name}</span>
                   <span class="text-sm text-soft">
                     {[rig.archer, rig.arrow_set].filter(Boolean).join(' · ')}
                   </span>
+                  <span class="block text-sm">{tell(rig.next_title)}</span>
                 </a>
               </li>
             {/each}

@@ -35,6 +35,9 @@ class Preferences {
   /** False when single keys do nothing, for those whose speech or tremor would press them. */
   keys = $state(kept('lyrandis.keys', ['on', 'off'], 'on') === 'on');
 
+  /** True when every fold begins open, for who would rather scroll than press. */
+  unfolded = $state(kept('lyrandis.folds', ['open', 'closed'], 'closed') === 'open');
+
   /** True when this person wants nothing to move. */
   still = $state(matchMedia('(prefers-reduced-motion: reduce)').matches);
 
@@ -54,6 +57,11 @@ class Preferences {
   toggleKeys(): void {
     this.keys = !this.keys;
     keep('lyrandis.keys', this.keys ? 'on' : 'off');
+  }
+
+  toggleFolds(): void {
+    this.unfolded = !this.unfolded;
+    keep('lyrandis.folds', this.unfolded ? 'open' : 'closed');
   }
 
   toggleTheme(): void {
