@@ -13,7 +13,10 @@ MARRAM = "/rigs/marram-longbow/bow"
 
 def cell(page: Page, label: str) -> str:
     """What stands under a label of the strip."""
-    return text_of(page, f"dl > div:has(dt:text-is('{label}')) dd")
+    label_ = page.locator("dt", has_text=re.compile(rf"^\s*{re.escape(label)}\s*$"))
+    return " ".join(
+        page.locator("dl > div").filter(has=label_).locator("dd").first.inner_text().split()
+    )
 
 
 def number(text: str) -> float:

@@ -241,7 +241,7 @@ def test_a_rig_that_is_reckoned_comes_by_itself(
 ) -> None:
     """On any page: what waits for the rig's curves is shown once they are there."""
     page = open_page(demo.url + "/rigs/marram-longbow/archer", width=width)
-    expect(page.locator("nav a[href$='/flight']").first).to_contain_text("too stiff")
+    expect(page.locator("nav a[href$='/flight/evidence']").first).to_contain_text("too stiff")
     page.goto(demo.url + FLIGHT)
     reckoned(page)
 

@@ -64,7 +64,7 @@ def test_three_answers_on_one_page_lead_to_a_first_result(
     page.locator("#first-length").fill("66")
     page.locator("#first-mass").fill("27.9g")
     card = page.get_by_role("complementary").locator("section.card")
-    expect(card).to_contain_text(re.compile(r"4\d\.\d ± \d\.\d\slb on your fingers"))
+    expect(card).to_contain_text(re.compile(r"4\d\.\d\s±\s\d\.\d\slb on your fingers"))
     expect(card).to_contain_text("before it stacks")
     make(page, "Ann")
     expect(page).to_have_url(re.compile("/rigs/straight-longbow/now"))
@@ -350,7 +350,7 @@ def test_changing_parts_is_history(demo: HereServer, open_page: Opener) -> None:
 
 
 def test_the_rig_switcher_leads_to_another_rig(shared_demo: HereServer, open_page: Opener) -> None:
-    page = open_page(shared_demo.url + MARRAM + "/bow")
+    page = open_page(shared_demo.url + MARRAM + "/bow/bench")
     page.get_by_role("button", name="Change rig").click()
     page.get_by_role("link", name="Tideway recurve").click()
     expect(page).to_have_url(re.compile("/rigs/tideway-recurve/bow/bench"))
@@ -371,7 +371,8 @@ def test_keys_move_between_stages_and_change_units(
     for key, name in (("2", "Bow"), ("3", "Arrow"), ("9", "Logbook"), ("1", "Archer")):
         page.keyboard.press(key)
         expect(page.get_by_role("heading", name=name, exact=True)).to_be_visible()
-        expect(page).to_have_title(f"{name} · Marram longbow · Lyrandis")
+        tab = {"Bow": "Bench · ", "Arrow": "Match · "}.get(name, "")
+        expect(page).to_have_title(f"{tab}{name} · Marram longbow · Lyrandis")
     page.keyboard.press("u")
     expect(page.locator("nav li").filter(has_text="Archer")).to_contain_text("69.5")
     page.keyboard.press("j")

@@ -139,6 +139,7 @@ PLACE = """
 export const toy = {
   key: 'toy', name: 'Toy',
   routes: { '/toy': () => import('./Toy.svelte') },
+  pages: [],
   controls: {},
 } as const;
 """

@@ -76,7 +76,7 @@ def phrase(template: str, **figures: Figure) -> Phrase:
 
 _QUANTITY = re.compile(r"\{(\d+(?:\.\d+)?)?(?: ?(\d+)/(\d+))? (in|lb|gr|fps|to the inch)\}")
 _IN_WORDS = re.compile(
-    r"(?<![\w.{/])(\d+(?:\.\d+)?(?: \d+/\d+)?|\d+/\d+) (in|lb|gr|fps)\b(?!/|\w|-)"
+    r"(?<![\w.{/])(\d+(?:\.\d+)?(?: \d+/\d+)?|\d+/\d+) (in|lb|gr|fps|to the inch)\b(?!/|\w|-)"
 )
 
 

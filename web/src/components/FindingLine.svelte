@@ -1,13 +1,13 @@
 <script lang="ts">
   import type { Finding } from '../lib/api';
   import { nameOf } from '../lib/findings';
-  import { tell } from '../lib/preferences.svelte';
+  import { preferences, tell } from '../lib/preferences.svelte';
   import FindingItem from './FindingItem.svelte';
   import SeverityBar, { LOOK } from './SeverityBar.svelte';
 
   let { finding, where = false }: { finding: Finding; where?: boolean } = $props();
 
-  let open = $state(false);
+  let open = $state(preferences.unfolded);
 </script>
 
 {#if open}

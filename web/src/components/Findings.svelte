@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Assessment, StageKey } from '../lib/api';
   import { byStage, bySeverity, placed } from '../lib/findings';
+  import { preferences } from '../lib/preferences.svelte';
   import FindingItem from './FindingItem.svelte';
   import FindingLine from './FindingLine.svelte';
   import NextStepCard from './NextStepCard.svelte';
@@ -20,8 +21,8 @@
   const stepped = $derived(waits ? null : (assessment.next_step.finding ?? null));
   const here = $derived(placed(assessment, stage, stepped));
   const heading = $derived(here.first || stage === null ? 'Worth knowing' : 'On this page');
-  let all = $state(false);
-  let others = $state(false);
+  let all = $state(preferences.unfolded);
+  let others = $state(preferences.unfolded);
   let list: HTMLElement;
 
   /** Up and down walk the findings; `e` opens what belongs to other pages. */

@@ -45,6 +45,11 @@
   const finding = $derived(
     assessment?.findings.find((one) => one.id === step?.finding && one.severity !== 'stop') ?? null,
   );
+  /** Of a danger the card's title says already what is done. */
+  const stops = $derived(
+    assessment?.findings.some((one) => one.id === step?.finding && one.severity === 'stop') ??
+      false,
+  );
   let open = $state(false);
   /** On the page where it is done the button would only be in the way. */
   const here = $derived(step?.on_page && route.pathname.endsWith(`/${pathOf(step.action)}`));
@@ -70,7 +75,7 @@
           disabled={doing.recording.busy}
           onclick={() => void doing.act(step.action)}
         >
-          {step.action.label === tell(step.title) ? 'Go there' : step.action.label}
+          {stops ? 'Go there' : step.action.label}
         </button>
       {/if}
       {#if !brief}<span class="text-sm whitespace-nowrap opacity-80">{step.minutes} min</span>{/if}

@@ -105,7 +105,7 @@ RULES: tuple[j.Rule, ...] = (
         "1 in is Mend. "
         "Where the draw is only a guess and its ± leaves it open, mark the draw first (Watch).",
         school="Safety",
-        source="Geometry of the drawn arrow; the inch is Lyrandis's own convention.",
+        source="Geometry of the drawn arrow; what it must reach past is Lyrandis's own convention.",
     ),
 )
 

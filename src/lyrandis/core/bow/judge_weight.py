@@ -42,7 +42,7 @@ RULES: tuple[j.Rule, ...] = (
         f"kind, about 2 lb to 3 lb in 1 in on a {USUAL_WEIGHT_LBF:g} lb bow and more when it "
         "stacks. Marks are wrong both ways. This is an estimate until the bow is weighed.",
         school="Mechanics of a typical bow",
-        source="Statics of a typical limb of the family: per inch it is good to about a fifth "
+        source="Statics of a typical limb of the family: its growth is good to about a fifth "
         "before weighing. Straight bows come out a little steeper than some owners report.",
     ),
     j.Rule(

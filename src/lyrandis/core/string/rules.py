@@ -71,10 +71,10 @@ RULES: tuple[j.Rule, ...] = (
         id="string-turns",
         stage="string",
         title="Turns in the string",
-        statement=f"Twisted bundles hold by their turns: none is Stop, under {FEWEST_PER_IN:g} an "
-        f"inch few hold it (Watch). Over {MOST_PER_IN:g} it is spongy and wears (Watch), over "
-        f"{SPONGY_PER_IN:g} order a shorter one (Mend). Where the wished brace wants turns "
-        "outside that, the string is the wrong length (Mend). A loop without end can be shortened "
+        statement=f"Twisted bundles hold by their turns: none is Stop, under {FEWEST_PER_IN:g} to "
+        f"the inch few hold it (Watch). Over {MOST_PER_IN:g} to the inch it is spongy and wears "
+        f"(Watch), over {SPONGY_PER_IN:g} to the inch order a shorter one (Mend). "
+        "Where the wished brace wants turns outside that, the string is the wrong length (Mend). A loop without end can be shortened "
         "only.",
         school="Practice of the trade",
         source="The bounds are Lyrandis's own; the shortening is that of a helix.",

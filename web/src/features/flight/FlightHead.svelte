@@ -3,6 +3,7 @@
   import { flight } from './place';
   import StagePages from '../../components/StagePages.svelte';
   import type { PageOf, Stage } from '../../lib/api';
+  import { route } from '../../lib/navigation';
   import { tell } from '../../lib/preferences.svelte';
 
   let {
@@ -18,6 +19,8 @@
     said?: boolean;
   } = $props();
 
+  /** Where it is put down what was seen, nothing says what it means. */
+  const neutral = $derived(route.pathname.endsWith('/record'));
   const side = $derived(page.outward_is_left ? 'left' : 'right');
   const words = $derived.by(() => {
     if (page.trial_says) return `A trial is on: ${tell(page.trial_says)}.`;
@@ -29,6 +32,6 @@
   stage={told ? { ...stage, moved: null } : stage}
   about={words}
   brief={about !== undefined}
-  own={told}
+  own={told || neutral}
 />
 <StagePages stage="flight" label="The flight's pages" pages={flight.pages} />

@@ -55,8 +55,9 @@
     await (empty ? came() : goToPath('/'));
   }
 
-  function make(event?: SubmitEvent) {
-    event?.preventDefault();
+  async function make(event: SubmitEvent) {
+    event.preventDefault();
+    await run.settle();
     const wrong = run.firstWrong;
     if (wrong) document.getElementById(`first-${wrong}`)?.focus();
     else naming = true;
@@ -304,10 +305,10 @@
       </div>
     </aside>
   </div>
-  <div class="bar">
+  <section class="bar" aria-label="At once">
     <div class="min-w-0 text-sm"><AtOnce {run} brief /></div>
     <button class="make" form="first-run">Make my bench</button>
-  </div>
+  </section>
 </div>
 
 <NamesDialog {run} bind:open={naming} />

@@ -99,6 +99,12 @@ export class FirstRun {
     if (await this.asked.ask(() => api.firstRun(body))) this.held = null;
   }
 
+  /** Read what stands in the fields now, whatever is still on its way. */
+  settle = async (): Promise<void> => {
+    clearTimeout(this.#timer);
+    await this.#ask(this.#body);
+  };
+
   /** What is wrong with a field, as long as something stands in it. */
   wrong(field: Field): FirstRunOut['wrong'][Field] | null {
     return this.asked.data?.wrong[field] ?? null;
