@@ -74,8 +74,8 @@ RULES: tuple[j.Rule, ...] = (
         statement=f"Twisted bundles hold by their turns: none is Stop, under {FEWEST_PER_IN:g} to "
         f"the inch few hold it (Watch). Over {MOST_PER_IN:g} to the inch it is spongy and wears "
         f"(Watch), over {SPONGY_PER_IN:g} to the inch order a shorter one (Mend). "
-        "Where the wished brace wants turns outside that, the string is the wrong length (Mend). A loop without end can be shortened "
-        "only.",
+        "Where the wished brace wants turns outside that, the string is the wrong length (Mend). A "
+        "loop without end can be shortened only.",
         school="Practice of the trade",
         source="The bounds are Lyrandis's own; the shortening is that of a helix.",
     ),
