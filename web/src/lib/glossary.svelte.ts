@@ -16,15 +16,14 @@ class Glossary extends Asked<GlossaryTerm[]> {
   #asked = false;
 
   readonly #bySpelling = $derived.by(() => {
-    const found = new Map<string, GlossaryTerm>();
-    for (const term of this.data ?? []) {
-      for (const spelling of term.spellings) found.set(spelling, term);
-    }
-    return found;
+    const pairs = (this.data ?? []).flatMap((term) =>
+      term.spellings.map((spelling) => [spelling, term] as const),
+    );
+    return Object.fromEntries(pairs) as Record<string, GlossaryTerm>;
   });
   /** Every spelling, the longest first: “point-on” before “point”. */
   readonly #pattern = $derived.by(() => {
-    const spellings = [...this.#bySpelling.keys()].sort((a, b) => b.length - a.length);
+    const spellings = Object.keys(this.#bySpelling).sort((a, b) => b.length - a.length);
     if (!spellings.length) return null;
     return new RegExp(`(?<![\\w-])(${spellings.map(escaped).join('|')})(?![\\w-])`, 'gi');
   });
@@ -41,12 +40,12 @@ class Glossary extends Asked<GlossaryTerm[]> {
     const pattern = this.#pattern;
     if (!pattern) return [{ text, term: null }];
     const pieces: Piece[] = [];
-    const seen = new Set<string>();
+    const seen: string[] = [];
     let from = 0;
     for (const found of text.matchAll(pattern)) {
-      const term = this.#bySpelling.get(found[0].toLowerCase());
-      if (!term || seen.has(term.key)) continue;
-      seen.add(term.key);
+      const term = this.#bySpelling[found[0].toLowerCase()];
+      if (!term || seen.includes(term.key)) continue;
+      seen.push(term.key);
       if (found.index > from) pieces.push({ text: text.slice(from, found.index), term: null });
       pieces.push({ text: found[0], term });
       from = found.index + found[0].length;
