@@ -38,9 +38,10 @@ def by_form(page: Page) -> None:
 
 
 def answer_draw(page: Page) -> None:
-    page.get_by_label("Length").fill("27 3/8")
-    page.get_by_role("button", name="Next").click()
-    page.get_by_label("Marked weight").fill("45")
+    page.locator("#first-draw").fill("27 3/8")
+    page.get_by_text("reflex-deflex").click()
+    page.locator("#first-mark").fill("44 @ 28")
+    page.get_by_text("on your fingers").first.wait_for()
 
 
 def anew(page: Page) -> None:
@@ -52,14 +53,6 @@ def anew(page: Page) -> None:
 
 def moving(page: Page) -> None:
     page.emulate_media(reduced_motion="no-preference")
-
-
-def heavier(page: Page) -> None:
-    page.get_by_label("Point", exact=True).evaluate(
-        """(slider) => { slider.value = 150;
-             slider.dispatchEvent(new Event('input', { bubbles: true })); }"""
-    )
-    page.get_by_text("now 110").wait_for()
 
 
 def choose(page: Page) -> None:
@@ -100,7 +93,7 @@ VIEWS = (
     ("bow-dark", "/rigs/sandpiper-thumb-bow/bow", WIDE, True, None),
     ("jot-form", "/rigs/tideway-recurve/nock", WIDE, False, by_form),
     ("arrow", "/rigs/marram-longbow/arrow", WIDE, False, moving),
-    ("arrow-try", "/rigs/tideway-recurve/arrow/try", WIDE, False, heavier),
+    ("now", "/rigs/tideway-recurve/now", WIDE, False, None),
     ("arrow-quiver", "/rigs/marram-longbow/arrow/quiver", WIDE, True, choose),
     ("arrow-stop", "/rigs/sandpiper-thumb-bow/arrow/build", WIDE, False, None),
     ("crawls", "/rigs/tideway-recurve/crawls", WIDE, False, None),
