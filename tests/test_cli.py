@@ -41,7 +41,7 @@ def test_assess_prints_what_the_core_says_and_exits_2_on_stop(
     printed = capsys.readouterr().out
     assert "Sandpiper thumb bow" in printed
     assert "Stop" in printed
-    assert "Next: These arrows are too light" in printed
+    assert "Next: Weigh a heavier arrow" in printed
 
 
 def test_assess_speaks_metric(rig_file: Path, capsys: pytest.CaptureFixture[str]) -> None:

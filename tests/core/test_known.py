@@ -7,7 +7,7 @@ import pytest
 from lyrandis.core.assessment import judge
 from lyrandis.core.computed import compute
 from lyrandis.core.example import RECURVE, log
-from lyrandis.core.known import SHARP_ENOUGH, Known, known_of
+from lyrandis.core.known import KNOWN_WELL, Known, known_of
 from lyrandis.core.setup import fold
 
 TOLD = ("draw said 27 3/8", "family reflex deflex longbow", "mark 44 @ 28", "bow 64", "arrow 431gr")
@@ -72,7 +72,7 @@ def test_what_is_sharp_already_is_not_asked_to_be_measured() -> None:
     found = known(*sharp)
     for key in ("draw", "weight"):
         figure = number(found, key).figure
-        if figure.plus_minus <= SHARP_ENOUGH * figure.value:
+        if figure.plus_minus <= KNOWN_WELL * figure.value:
             assert number(found, key).after is None or figure.plus_minus > number(found, key).after
     assert not any("Mark an arrow" in one.title.text() for one in found.measurements)
 

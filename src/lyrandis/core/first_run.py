@@ -26,12 +26,12 @@ from lyrandis.core.errors import DomainError, Guess
 from lyrandis.core.jot import Jotted, Listener, parse
 from lyrandis.core.known import KnownNumber, numbers_of, with_draw
 from lyrandis.core.phrase import Phrase
-from lyrandis.core.reading import PARTS, BaseReading, PartKind, Source, Subject, SubjectKind
+from lyrandis.core.reading import PARTS, BaseReading, Source, Subject, SubjectKind
 from lyrandis.core.record import as_entries
 from lyrandis.core.setup import fold
 from lyrandis.core.units import UnitSet
 
-Question = Literal["draw", "span", "tape", "family", "mark", "length", "mass", "spine"]
+FirstQuestion = Literal["draw", "span", "tape", "family", "mark", "length", "mass", "spine"]
 """The fields of the first run."""
 _Typed = Annotated[str, Field(max_length=60)]
 
@@ -76,14 +76,14 @@ class Answered(Drawn):
 class GuessFor(Drawn):
     """Another meaning of what was typed, and the field it belongs to."""
 
-    question: Question
+    question: FirstQuestion
     text: str
 
 
 class FirstRun(Drawn):
     """What three answers give at once."""
 
-    answered: dict[Question, Answered]
+    answered: dict[FirstQuestion, Answered]
     numbers: tuple[KnownNumber, ...]
     least_arrow_gr: float | None
     """An arrow at the floor of this bow."""
@@ -95,34 +95,34 @@ class FirstRun(Drawn):
     """What is judged of them, the gravest first."""
 
 
-_ON: Mapping[Question, SubjectKind] = {
+_ON: Mapping[FirstQuestion, SubjectKind] = {
     "draw": "archer", "span": "archer", "tape": "archer", "family": "bow", "mark": "bow",
     "length": "bow", "mass": "arrow_set", "spine": "arrow_set",
 }  # fmt: skip
-_HEADS: Mapping[Question, str] = {
+_HEADS: Mapping[FirstQuestion, str] = {
     "span": "span", "tape": "tape", "mark": "mark", "length": "bow", "mass": "arrow",
     "spine": "spine",
 }  # fmt: skip
-_RECORDS: Mapping[Question, tuple[type[BaseReading], ...]] = {
+_RECORDS: Mapping[FirstQuestion, tuple[type[BaseReading], ...]] = {
     "draw": (DrawStated, DrawMarked), "span": (ArmSpan,), "tape": (ArmTape,),
     "family": (BowFamily,), "mark": (BowMark,), "length": (BowLength,), "mass": (ArrowMassed,),
     "spine": (ArrowBuild,),
 }  # fmt: skip
 """What an answer may record."""
-_FIELD_OF: Mapping[str, Question] = {
+_FIELD_OF: Mapping[str, FirstQuestion] = {
     "draw": "draw", "span": "span", "tape": "tape", "mark": "mark", "bow": "length",
     "arrow": "mass", "spine": "spine", "family": "family",
 }  # fmt: skip
 """The field a word of the jot line is asked in."""
 
 
-def lines_of(answers: FirstAnswers) -> dict[Question, str]:
+def lines_of(answers: FirstAnswers) -> dict[FirstQuestion, str]:
     """Return the jot line of each answer; a field that already names its word keeps it.
 
     >>> lines_of(FirstAnswers(draw="25 5/8", draw_to="pivot", mark="44", family="selfbow"))
     {'draw': 'draw said 25 5/8 pivot', 'family': 'family selfbow', 'mark': 'mark 44'}
     """
-    lines: dict[Question, str] = {}
+    lines: dict[FirstQuestion, str] = {}
     if draw := answers.draw.strip():
         to = "" if answers.draw_to == "trade" else f" {answers.draw_to}"
         said = "" if answers.marked else "said "
@@ -141,7 +141,7 @@ def _without(head: str, text: str) -> str:
     return rest.strip() if first.lower() == head and rest.strip() else text
 
 
-def first_run(answers: FirstAnswers) -> tuple[FirstRun, dict[Question, DomainError]]:
+def first_run(answers: FirstAnswers) -> tuple[FirstRun, dict[FirstQuestion, DomainError]]:
     """Read the answers, and return what follows with the fields that cannot be read.
 
     A field that cannot be read is left out of what follows, never guessed. Never raises.
@@ -150,8 +150,8 @@ def first_run(answers: FirstAnswers) -> tuple[FirstRun, dict[Question, DomainErr
     >>> sorted(run.answered), sorted(wrong)
     (['draw', 'mark'], ['length'])
     """
-    answered: dict[Question, Answered] = {}
-    wrong: dict[Question, DomainError] = {}
+    answered: dict[FirstQuestion, Answered] = {}
+    wrong: dict[FirstQuestion, DomainError] = {}
     weight: float | None = None
     for question, line in lines_of(answers).items():
         try:
@@ -190,7 +190,7 @@ def first_run(answers: FirstAnswers) -> tuple[FirstRun, dict[Question, DomainErr
     return run, wrong
 
 
-def _check(question: Question, jotted: Jotted, line: str) -> None:
+def _check(question: FirstQuestion, jotted: Jotted, line: str) -> None:
     """Refuse a line that says something its field does not ask for."""
     if not isinstance(jotted.reading, _RECORDS[question]):
         raise DomainError(
@@ -221,7 +221,7 @@ _RIG = "first-run"
 _WHEN = datetime(2026, 1, 1, tzinfo=UTC)
 
 
-def _log(answered: Mapping[Question, Answered]) -> list[e.Entry]:
+def _log(answered: Mapping[FirstQuestion, Answered]) -> list[e.Entry]:
     fits = [
         e.PostedEntry(
             subject=Subject(kind="rig", id=_RIG),
@@ -254,13 +254,3 @@ def _concerns(finding: j.Finding, answered: set[SubjectKind]) -> bool:
     """Return whether a finding is said while one types: of what was answered, not of guesses."""
     said = _OF_STAGE.get(finding.stage) in answered
     return said and finding.id not in _SAID_BY_THE_QUESTION
-
-
-def parts_of(answered: Mapping[Question, Answered]) -> dict[PartKind, list[Answered]]:
-    """Return the answers by the part they are recorded on.
-
-    >>> run, _ = first_run(FirstAnswers(mark="44", mass="431gr"))
-    >>> {part: len(told) for part, told in parts_of(run.answered).items()}
-    {'archer': 0, 'bow': 1, 'string': 0, 'arrow_set': 1}
-    """
-    return {part: [one for one in answered.values() if one.subject == part] for part in PARTS}

@@ -33,7 +33,7 @@ from lyrandis.core.setup import fold
 
 WORTH_SAYING = 1.2
 """A ± that shrinks by less than this is not said to."""
-SHARP_ENOUGH = 0.025
+KNOWN_WELL = 0.025
 """A ± that is no more than this share of its number needs no measurement."""
 MOST_MEASUREMENTS = 3
 
@@ -341,7 +341,7 @@ def _gain(before: Computed, after: Computed) -> _Gain:
 def _sharp(figure: Figure) -> bool:
     """Return whether a number is known well enough."""
     spread = figure.plus_minus or 0.0
-    return spread <= SHARP_ENOUGH * abs(figure.value)
+    return spread <= KNOWN_WELL * abs(figure.value)
 
 
 def _as_spread(unit: str, plus_minus: float) -> Figure:

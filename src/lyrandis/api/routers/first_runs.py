@@ -8,9 +8,9 @@ from lyrandis.api.problems import Problem, problem_of, units_of
 from lyrandis.core.errors import DomainError
 from lyrandis.core.first_run import (
     FirstAnswers,
+    FirstQuestion,
     FirstRun,
     GuessFor,
-    Question,
     first_run,
     guess_for,
 )
@@ -30,7 +30,7 @@ class FieldProblem(BaseModel):
 class FirstRunOut(FirstRun):
     """What the answers give, and what cannot be read of them."""
 
-    wrong: dict[Question, FieldProblem]
+    wrong: dict[FirstQuestion, FieldProblem]
 
 
 @router.post("/first-run")
