@@ -86,7 +86,7 @@ def test_a_word_of_the_trade_opens_by_key_and_by_touch(wire: Wire) -> None:
 def test_a_fold_opens_for_what_is_asked_inside_it_and_remembers(wire: Wire) -> None:
     page = folded(wire, f"{TIDEWAY}/archer")
     expect(page.get_by_label("Anchor")).to_be_hidden()
-    page.get_by_text("How you shoot").click()
+    page.locator("summary").filter(has_text="How you shoot").click()
     expect(page.get_by_label("Anchor")).to_be_visible()
     page.reload()
     expect(page.get_by_label("Anchor")).to_be_visible()

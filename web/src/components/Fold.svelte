@@ -32,10 +32,11 @@
     }
   }
 
-  function toggled(): void {
-    if (open === kept()) return;
+  function toggled(event: Event): void {
+    const now = (event.currentTarget as HTMLDetailsElement).open;
+    if (now === kept()) return;
     try {
-      localStorage.setItem(KEPT + key, open ? 'open' : 'closed');
+      localStorage.setItem(KEPT + key, now ? 'open' : 'closed');
     } catch {
       // a browser that keeps nothing still works
     }
@@ -96,7 +97,8 @@
     padding-bottom: 1rem;
   }
   /* the summary says its heading already; readers of headings still find it */
-  .body > :global(section:only-child > h2:first-child) {
+  .body > :global(section:only-child > h2:first-child),
+  .body > :global(section:only-child > div:first-child > h2:first-child) {
     position: absolute;
     width: 1px;
     height: 1px;
