@@ -9,6 +9,7 @@ from lyrandis.core.computed import compute
 from lyrandis.core.example import RECURVE, log
 from lyrandis.core.known import KNOWN_WELL, Known, known_of
 from lyrandis.core.setup import fold
+from tests.core.population.rigs import rig_of
 
 TOLD = ("draw said 27 3/8", "family reflex deflex longbow", "mark 44 @ 28", "bow 64", "arrow 431gr")
 
@@ -102,3 +103,14 @@ def test_nothing_is_done_on_an_empty_rig() -> None:
     found = known()
     assert not [step.key for step in found.evening if step.state == "done"]
     assert [step.key for step in found.evening if step.state == "next"] == ["answers"]
+
+
+@pytest.mark.parametrize("seed", range(0, 40, 2))
+@pytest.mark.parametrize("how", ["lines", "newcomer"])
+def test_on_any_rig_a_measurement_never_makes_a_number_vaguer(seed: int, how: str) -> None:
+    """Told fully, and as a newcomer tells it."""
+    found = known(*getattr(rig_of(seed), how)())
+    for row in found.numbers:
+        assert (row.figure is None) != (row.missing is None), row.key
+        if row.after is not None:
+            assert row.after < row.figure.plus_minus, row.key

@@ -7,6 +7,7 @@ shown what is expected, and the rig is computed with it.
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from datetime import UTC, datetime
 from typing import Literal
 
 from lyrandis.core import entries as e
@@ -27,7 +28,7 @@ from lyrandis.core.constants import MARKED_DRAW_MM, USUAL_GPP
 from lyrandis.core.drawn import Drawn
 from lyrandis.core.flight.evidence import reckon
 from lyrandis.core.flight.rules import RECORD
-from lyrandis.core.phrase import Figure, Phrase, gpp, gr, lbf, mm, phrase, spine
+from lyrandis.core.phrase import Figure, Phrase, gpp, gr, lbf, listed, mm, phrase, spine
 from lyrandis.core.reading import AsideStep, BaseReading, Source, StageKey, Subject, SubjectKind
 from lyrandis.core.setup import fold
 
@@ -36,6 +37,7 @@ WORTH_SAYING = 1.2
 KNOWN_WELL = 0.025
 """A ± that is no more than this share of its number needs no measurement."""
 MOST_MEASUREMENTS = 3
+_LONG_AGO = datetime(2026, 1, 1, tzinfo=UTC)
 
 NumberKey = Literal["draw", "weight", "arrow", "gpp", "stack", "shaft"]
 
@@ -175,8 +177,8 @@ def _entry(
     source: Source | None = None,
 ) -> e.Entry:
     """Return a reading as if it were recorded after all others, on what is fitted."""
-    at = max(entry.happened_at for entry in log)
-    seq = max(entry.seq for entry in log) + 1
+    at = max((entry.happened_at for entry in log), default=_LONG_AGO)
+    seq = max((entry.seq for entry in log), default=0) + 1
     return e.Entry(
         id=f"supposed-{seq}",
         seq=seq,
@@ -322,11 +324,11 @@ def _gain(before: Computed, after: Computed) -> _Gain:
     ]
     said = sum(size for size, _ in worth) + len(fresh)
     if not worth:
-        names = _listed([_NAMES[key] for key in fresh])
+        names = listed([_NAMES[key] for key in fresh])
         return _Gain(said, phrase(f"gives {names}" if fresh else ""))
     first = worth[0][1]
     others = [_NAMES[key] for _, key in worth[1:]] + [_NAMES[key] for key in fresh]
-    more = f", and with it {_listed(others)}" if others else ""
+    more = f", and with it {listed(others)}" if others else ""
     unit = was[first].unit
     return _Gain(
         said,
@@ -347,10 +349,6 @@ def _sharp(figure: Figure) -> bool:
 def _as_spread(unit: str, plus_minus: float) -> Figure:
     """Return a ± as a figure of its own; a spine's in pounds, without thousandths."""
     return Figure(value=plus_minus, unit="lbf" if unit == "spine" else unit)  # type: ignore[arg-type]
-
-
-def _listed(names: list[str]) -> str:
-    return " and ".join(filter(None, (", ".join(names[:-1]), names[-1]))) if names else ""
 
 
 # the six rows

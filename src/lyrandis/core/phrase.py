@@ -2,7 +2,7 @@
 
 import math
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from functools import lru_cache
@@ -117,6 +117,15 @@ def plain(words: str) -> str:
     'On my (odd) bow.'
     """
     return words.replace("{", "(").replace("}", ")")
+
+
+def listed(names: Sequence[str]) -> str:
+    """Return names in a row, the last behind an and.
+
+    >>> listed(["brace", "nock", "crawls"]), listed(["brace"]), listed([])
+    ('brace, nock and crawls', 'brace', '')
+    """
+    return " and ".join(filter(None, (", ".join(names[:-1]), *names[-1:])))
 
 
 def counted(number: int, noun: str) -> str:

@@ -31,7 +31,19 @@ from lyrandis.core.order.graph import MINUTES, into
 from lyrandis.core.order.history import history, level_per_m
 from lyrandis.core.order.steps import STEPS
 from lyrandis.core.order.words import NODE_NOUNS, NODE_WORDS, PLURAL, SHORT_WORDS, Node
-from lyrandis.core.phrase import Figure, Phrase, count, gap, gr, lbf, mm, percent, phrase, plain
+from lyrandis.core.phrase import (
+    Figure,
+    Phrase,
+    count,
+    gap,
+    gr,
+    lbf,
+    listed,
+    mm,
+    percent,
+    phrase,
+    plain,
+)
 from lyrandis.core.reading import AsideStep, StageKey
 from lyrandis.core.string.numbers import StringNumbers
 
@@ -330,7 +342,7 @@ def _named(names: list[str]) -> str:
     shown, more = names[:MOST_NAMES], len(names) - MOST_NAMES
     if more > 0:
         return f"{', '.join(shown)} and {more} more"
-    return " and ".join([", ".join(shown[:-1]), shown[-1]] if len(shown) > 1 else shown)
+    return listed(shown)
 
 
 def said_value(node: Node, value: Setting | None) -> Figure | None:
